@@ -1,0 +1,60 @@
+"""Munsell value from luminance, by the polynomial of ASTM D1535.
+
+The standard gives luminance from value; the way back is a table fine enough
+(0.0005 step) that no painter and no test can see it.
+"""
+
+from __future__ import annotations
+
+from functools import cache
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, lab_to_xyz, picture_to_linear
+from truesitter.core.types import Bytes, Doubles, Floats
+
+MAGNESIUM_OXIDE = 1.0257
+"""Reflectance of magnesium oxide, the 1943 reference white, to a perfect diffuser (ASTM D1535)."""
+
+
+def value_to_luminance(value: ArrayLike) -> Doubles:
+    """Munsell value 0–10 to luminance factor Y in [0, 1] (ASTM D1535, perfect diffuser = 1)."""
+    v = np.asarray(value, dtype=np.float64)
+    percent = v * (1.1914 + v * (-0.22533 + v * (0.23352 + v * (-0.020484 + v * 0.00081939))))
+    return percent / 100.0
+
+
+@cache
+def _inverse() -> tuple[Doubles, Doubles]:
+    value = np.linspace(0.0, 10.0, 20001)
+    return value_to_luminance(value), value
+
+
+def luminance_to_value(luminance: ArrayLike) -> Doubles:
+    """Luminance factor Y in [0, 1] to Munsell value 0–10; outside is clipped."""
+    ys, vs = _inverse()
+    return np.interp(np.asarray(luminance, dtype=np.float64), ys, vs)
+
+
+def lstar_to_value(lstar: ArrayLike) -> Doubles:
+    """CIE L* 0–100 to Munsell value 0–10, through luminance."""
+    lightness = np.asarray(lstar, dtype=np.float64)
+    lab = np.stack([lightness, np.zeros_like(lightness), np.zeros_like(lightness)], axis=-1)
+    return luminance_to_value(lab_to_xyz(lab)[..., 1])
+
+
+@cache
+def _value_table() -> Floats:
+    return luminance_to_value(np.arange(65536) / 65535.0).astype(np.float32)
+
+
+def linear_to_value(luminance: Floats) -> Floats:
+    """Luminance map in [0, 1] to value map 0–10, by a table of 65 536 luminances."""
+    codes = np.clip(luminance * np.float32(65535.0) + np.float32(0.5), 0, 65535).astype(np.uint16)
+    return _value_table()[codes]
+
+
+def picture_luminance(picture: Bytes) -> Floats:
+    """8-bit sRGB picture (H, W, 3) to luminance factor (H, W), float32 in [0, 1]."""
+    return picture_to_linear(picture) @ LUMINANCE_WEIGHTS.astype(np.float32)

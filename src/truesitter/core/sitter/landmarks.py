@@ -1,0 +1,94 @@
+"""Face landmarks and the person mask: the one module that knows the detector.
+
+The detector and its models come inside the mediapipe wheel; nothing is fetched.
+Everything else in the core works from the plain arrays returned here, and
+works without them when no face is found.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import threading
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Bytes, Doubles, Floats
+
+LANDMARK_COUNT = 478
+_FACE_LONG_SIDE = 1280
+_PERSON_LONG_SIDE = 640
+_lock = threading.Lock()
+
+
+@dataclass(frozen=True)
+class Detection:
+    """What was found in a picture.
+
+    Attributes
+    ----------
+    landmarks
+        (478, 3) points as fractions of width and height (x, y) and of width (z,
+        towards the camera negative), or None when no face was found.
+    person
+        (h, w) probability in [0, 1] that a pixel belongs to the sitter, at a
+        reduced size with the picture's proportions.
+    """
+
+    landmarks: Doubles | None
+    person: Floats
+
+    @property
+    def has_face(self) -> bool:
+        """True when a frontal or three-quarter face was found."""
+        return self.landmarks is not None
+
+
+def _shrink(picture: Bytes, long_side: int) -> Bytes:
+    height, width = picture.shape[:2]
+    scale = long_side / max(height, width)
+    if scale >= 1:
+        return np.ascontiguousarray(picture)
+    size = (max(1, round(width * scale)), max(1, round(height * scale)))
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+
+
+@contextlib.contextmanager
+def _quiet_stderr() -> Any:
+    """Hold back the start-up chatter that the detector's native code writes to descriptor 2."""
+    saved, null = os.dup(2), os.open(os.devnull, os.O_WRONLY)
+    try:
+        os.dup2(null, 2)
+        yield
+    finally:
+        os.dup2(saved, 2)
+        os.close(saved)
+        os.close(null)
+
+
+@cache
+def _models() -> tuple[Any, Any]:
+    from mediapipe.python.solutions import face_mesh, selfie_segmentation
+
+    return (
+        face_mesh.FaceMesh(static_image_mode=True, refine_landmarks=True, max_num_faces=1),
+        selfie_segmentation.SelfieSegmentation(model_selection=0),
+    )
+
+
+def detect(picture: Bytes) -> Detection:
+    """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8."""
+    face_input = _shrink(picture, _FACE_LONG_SIDE)
+    person_input = _shrink(picture, _PERSON_LONG_SIDE)
+    with _lock, _quiet_stderr():
+        face_model, person_model = _models()
+        found = face_model.process(face_input).multi_face_landmarks
+        person = np.asarray(person_model.process(person_input).segmentation_mask, dtype=np.float32)
+    landmarks = None
+    if found:
+        landmarks = np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64)
+    return Detection(landmarks=landmarks, person=np.clip(person, 0, 1))

@@ -1,0 +1,129 @@
+"""Named places of the face, as outlines and points on the 478 landmarks.
+
+The index lists were read off the published canonical face mesh of the detector
+(the numbering is fixed by the model); the names are the painter's.
+"""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Doubles, Mask
+
+OVAL = (
+    10, 338, 297, 332, 284, 251, 389, 356, 454, 323, 361, 288, 397, 365, 379, 378, 400, 377,
+    152, 148, 176, 149, 150, 136, 172, 58, 132, 93, 234, 127, 162, 21, 54, 103, 67, 109,
+)  # fmt: skip
+LIPS = (
+    61, 185, 40, 39, 37, 0, 267, 269, 270, 409, 291, 375, 321, 405, 314, 17, 84, 181, 91, 146,
+)  # fmt: skip
+UPPER_LIP = (
+    61, 185, 40, 39, 37, 0, 267, 269, 270, 409, 291, 308, 415, 310, 311, 312, 13, 82, 81, 80,
+    191, 78,
+)  # fmt: skip
+EYES = (
+    (33, 246, 161, 160, 159, 158, 157, 173, 133, 155, 154, 153, 145, 144, 163, 7),
+    (263, 466, 388, 387, 386, 385, 384, 398, 362, 382, 381, 380, 374, 373, 390, 249),
+)
+BROWS = (
+    (70, 63, 105, 66, 107, 55, 65, 52, 53, 46),
+    (300, 293, 334, 296, 336, 285, 295, 282, 283, 276),
+)
+NOSTRILS = (
+    (98, 97, 2, 60, 99, 240),
+    (327, 326, 2, 290, 328, 460),
+)
+MOUTH_LINE = (
+    78, 191, 80, 81, 82, 13, 312, 311, 310, 415, 308, 324, 318, 402, 317, 14, 87, 178, 88, 95,
+)  # fmt: skip
+
+# A place is a point (the mean of a few landmarks); a spot is named after the nearest one.
+# "Left" and "right" are those of the picture, as the painter sees it.
+PLACES: dict[str, tuple[int, ...]] = {
+    "forehead": (9, 151, 10),
+    "left temple": (21, 162, 54),
+    "right temple": (251, 389, 284),
+    "left brow ridge": (105, 66),
+    "right brow ridge": (334, 296),
+    "left eye socket": (159, 145),
+    "right eye socket": (386, 374),
+    "nose bridge": (6, 197),
+    "nose tip": (4, 1),
+    "left nostril": (98, 64),
+    "right nostril": (327, 294),
+    "left cheekbone": (117, 118, 50),
+    "right cheekbone": (346, 347, 280),
+    "left cheek": (205, 187, 207),
+    "right cheek": (425, 411, 427),
+    "upper lip": (0, 37, 267),
+    "lower lip": (17, 84, 314),
+    "cleft of the upper lip": (164,),
+    "chin": (152, 175, 199),
+    "left jaw": (172, 136),
+    "right jaw": (397, 365),
+}
+
+
+def outline_mask(
+    landmarks: Doubles, indices: tuple[int, ...], shape: tuple[int, int], grow: float = 1.0
+) -> Mask:
+    """Filled outline through landmarks, scaled about its centre by `grow`; bool (h, w)."""
+    height, width = shape
+    points = landmarks[list(indices), :2] * (width, height)
+    centre = points.mean(axis=0)
+    polygon = np.round((points - centre) * grow + centre).astype(np.int32)
+    canvas = np.zeros(shape, np.uint8)
+    cv2.fillPoly(canvas, [polygon], 1)
+    return canvas.astype(bool)
+
+
+def feature_mask(landmarks: Doubles, shape: tuple[int, int], grow: float = 1.25) -> Mask:
+    """Eyes, nostrils and mouth: where shapes must be allowed to be smaller; bool (h, w)."""
+    mask = outline_mask(landmarks, LIPS, shape, grow)
+    for outline in EYES + NOSTRILS:
+        mask |= outline_mask(landmarks, outline, shape, grow)
+    return mask
+
+
+def face_height(landmarks: Doubles, shape: tuple[int, int]) -> float:
+    """Distance from the top of the face outline to the chin, in pixels of `shape`."""
+    height, width = shape
+    top, chin = landmarks[10, :2] * (width, height), landmarks[152, :2] * (width, height)
+    return float(np.hypot(*(chin - top)))
+
+
+def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> str:
+    """Name the place of the face nearest to a spot.
+
+    Parameters
+    ----------
+    x, y
+        The spot, in fractions of width and height.
+    aspect
+        Height / width of the picture, so that distances are true.
+
+    Returns
+    -------
+    str
+        A key of `PLACES`, ``"neck"`` below the chin, or ``"figure"`` when the spot is
+        away from the face or there is none.
+    """
+    if landmarks is None:
+        return "figure"
+    chin = landmarks[152]
+    scale = np.array([1.0, aspect])
+    face = float(np.hypot(*((landmarks[10, :2] - chin[:2]) * scale)))
+    spot = np.array([x, y]) * scale
+    names = list(PLACES)
+    centres = np.array([landmarks[list(PLACES[n]), :2].mean(axis=0) for n in names]) * scale
+    distance = np.hypot(*(centres - spot).T)
+    nearest = int(distance.argmin())
+    inside = cv2.pointPolygonTest(
+        (landmarks[list(OVAL), :2] * scale).astype(np.float32), (float(spot[0]), float(spot[1])), True
+    )
+    if inside < -0.06 * face:
+        below = spot[1] > chin[1] * aspect
+        near_neck = abs(x - chin[0]) < 0.55 * face and spot[1] < chin[1] * aspect + 0.7 * face
+        return "neck" if below and near_neck else "figure"
+    return names[nearest]

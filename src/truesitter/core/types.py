@@ -1,0 +1,24 @@
+"""Array types shared by the whole core, named for what they hold."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float32]
+"""A float32 picture, map or table."""
+
+Doubles = NDArray[np.float64]
+"""A float64 table: spectra, colours, coordinates."""
+
+Mask = NDArray[np.bool_]
+"""True where something is."""
+
+Labels = NDArray[np.uint8]
+"""One small number a pixel: a value group or a region."""
+
+Bytes = NDArray[np.uint8]
+"""An 8-bit picture, sRGB (H, W, 3) or grey (H, W)."""
+
+Ints = NDArray[np.int32]
+"""Signed whole numbers: shape numbers, indices."""
