@@ -1,0 +1,39 @@
+"""Usual cautions for pigments. They never replace a label, a safety data sheet or local rules."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from truesitter.core.paint.pigments import pigment_library
+
+_SENTENCES = {
+    "toxic-lead": "contains lead: no sanding, no spraying, no food near; gloves, wash hands; "
+    "keep from children; waste goes to a collection point",
+    "toxic-mercury": "contains mercury: no heating, no sanding, no spraying; gloves; "
+    "waste goes to a collection point",
+    "toxic-cadmium": "contains cadmium: no sanding, no spraying, do not breathe the dry pigment; "
+    "waste goes to a collection point",
+    "cobalt": "contains cobalt: avoid skin contact, do not breathe the dry pigment",
+    "nickel": "contains nickel: avoid skin contact if you are sensitive to it",
+    "manganese": "contains manganese: do not breathe the dry pigment",
+}
+GENERAL = (
+    "Labels, safety data sheets and local rules come before anything said here. "
+    "Air the room; rags soaked with drying oil can catch fire by themselves: "
+    "lay them flat to dry or keep them in a closed metal tin with water."
+)
+
+
+def cautions_for(tubes: Iterable[str]) -> tuple[str, ...]:
+    """Cautions for the tubes used, each a sentence naming the pigment; the general one last."""
+    lines = []
+    for key in dict.fromkeys(tubes):
+        pigment = pigment_library()[key]
+        if pigment.hazard:
+            line = f"{pigment.name} ({pigment.ci_name}) {_SENTENCES[pigment.hazard]}."
+            if pigment.substitute:
+                line += f" {pigment_library()[pigment.substitute].name} can stand in for it."
+            lines.append(line)
+        if pigment.lightfastness in ("III", "IV", "V"):
+            lines.append(f"{pigment.name} ({pigment.ci_name}) fades in light.")
+    return (*lines, GENERAL)

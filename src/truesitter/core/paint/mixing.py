@@ -1,0 +1,122 @@
+"""Mixtures: the colour that parts of paint make, opaque or as a wash on paper."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from truesitter.core.colour.spaces import in_srgb, lab_to_srgb, lab_to_xyz, srgb_to_hex
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import luminance_to_value
+from truesitter.core.paint.kubelka_munk import (
+    enter_surface,
+    film_reflectance,
+    leave_surface,
+    opaque_reflectance,
+)
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import Lab, pigment_curves
+from truesitter.core.types import Doubles
+
+
+def as_lab(colour: Doubles) -> Lab:
+    """Three numbers of an array as a plain tuple."""
+    return (float(colour[0]), float(colour[1]), float(colour[2]))
+
+
+def lab_value(lab: Doubles) -> Doubles:
+    """Munsell value 0–10 of L*a*b* colours (..., 3)."""
+    return luminance_to_value(lab_to_xyz(lab)[..., 1])
+
+
+@dataclass(frozen=True)
+class Colour:
+    """A predicted colour.
+
+    Attributes
+    ----------
+    lab, value, hex
+        L*a*b*, Munsell value 0–10, and the nearest the screen can show.
+    on_screen
+        False when the screen cannot show it truly.
+    """
+
+    lab: Lab
+    value: float
+    hex: str
+    on_screen: bool
+
+    @classmethod
+    def of(cls, lab: Doubles) -> Colour:
+        """Describe one L*a*b* colour."""
+        return cls(
+            lab=as_lab(lab),
+            value=float(lab_value(lab)),
+            hex=srgb_to_hex(lab_to_srgb(lab)),
+            on_screen=bool(in_srgb(lab)),
+        )
+
+
+@cache
+def tube_curves(tubes: tuple[str, ...]) -> tuple[Doubles, Doubles]:
+    """K and S of the tubes, each (n, 31) per mm."""
+    curves = [pigment_curves()[key] for key in tubes]
+    return np.stack([c.absorption for c in curves]), np.stack([c.scattering for c in curves])
+
+
+def mixture_reflectance(
+    amounts: Doubles, absorption: Doubles, scattering: Doubles, palette: Palette
+) -> Doubles:
+    """Reflectance, as seen, of mixtures; K and S add by volume.
+
+    Parameters
+    ----------
+    amounts
+        (..., n) volumes of each tube, their sum > 0. For opaque palettes only their
+        proportion counts; for washes they are mm of dry paint.
+    absorption, scattering
+        (n, 31) per mm.
+
+    Returns
+    -------
+    (..., 31)
+    """
+    k, s = amounts @ absorption, amounts @ scattering
+    if palette.transparent:
+        return leave_surface(film_reflectance(k, s, 1.0, enter_surface(palette.ground())))
+    return leave_surface(opaque_reflectance(k / s))
+
+
+def mix(parts: dict[str, float], palette: Palette, film_mm: float | None = None) -> Colour:
+    """Predict the colour of parts of paint.
+
+    Parameters
+    ----------
+    parts
+        Parts by volume for each pigment key; at least one above nothing.
+    palette
+        Says whether the mixture is opaque or a wash.
+    film_mm
+        For a wash: dry film in mm.
+
+    Raises
+    ------
+    ValueError
+        For negative parts, no parts at all, or a wash without a film.
+    """
+    if any(p < 0 or not np.isfinite(p) for p in parts.values()):
+        raise ValueError("parts of paint cannot be negative")
+    if sum(parts.values()) <= 0:
+        raise ValueError("a mixture needs at least one part of something")
+    used = tuple(parts)
+    amounts = np.array([float(parts[k]) for k in used])
+    if palette.transparent:
+        if film_mm is None or film_mm <= 0:
+            raise ValueError("a wash needs a film thickness")
+        amounts *= film_mm / amounts.sum()
+    absorption, scattering = tube_curves(used)
+    return Colour.of(
+        reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette))
+    )

@@ -1,0 +1,93 @@
+"""Palettes: the tubes a painter sets out, and what they are laid on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from truesitter.core.paint.pigments import check_tubes
+from truesitter.core.types import Doubles
+
+PAPER_REFLECTANCE = 0.88
+"""White watercolour paper, as seen (from memory)."""
+
+
+@dataclass(frozen=True)
+class Palette:
+    """Tubes and the way they are used.
+
+    Attributes
+    ----------
+    key, name
+        Key and the painter's name for it.
+    tubes
+        Pigment keys.
+    transparent
+        True for washes on white paper: thinning with water lightens, no white tube is
+        needed. False for opaque mixtures laid thick enough to hide.
+    """
+
+    key: str
+    name: str
+    tubes: tuple[str, ...]
+    transparent: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse unknown and repeated tubes."""
+        check_tubes(self.tubes)
+
+    def with_tubes(self, tubes: tuple[str, ...]) -> Palette:
+        """The same palette with other tubes."""
+        return replace(self, tubes=tubes)
+
+    def ground(self) -> Doubles:
+        """Reflectance (31,) of what the washes lie on, as seen."""
+        return np.full(31, PAPER_REFLECTANCE)
+
+
+STARTERS: tuple[Palette, ...] = (
+    Palette(
+        "earth-four",
+        "Earth four",
+        ("titanium-white", "yellow-ochre", "light-red", "ivory-black"),
+    ),
+    Palette(
+        "warm-cool-six",
+        "Warm and cool six",
+        (
+            "titanium-white", "yellow-ochre", "arylide-yellow", "pyrrole-red", "perm-crimson",
+            "ultramarine-blue", "phthalo-blue",
+        ),
+    ),
+    Palette(
+        "three-primaries",
+        "Three primaries and white",
+        ("titanium-white", "arylide-yellow", "quinacridone-rose", "phthalo-blue"),
+    ),
+    Palette(
+        "watercolour-three",
+        "Three on paper",
+        ("arylide-yellow", "quinacridone-rose", "ultramarine-blue"),
+        transparent=True,
+    ),
+)  # fmt: skip
+"""Sensible beginnings (common practice); every one can be changed tube by tube."""
+
+
+def starter(key: str) -> Palette:
+    """A starter palette by its key, or ad-hoc opaque tubes from a comma-separated list.
+
+    Raises
+    ------
+    ValueError
+        With a sentence naming what is not known.
+    """
+    for palette in STARTERS:
+        if palette.key == key:
+            return palette
+    tubes = tuple(part.strip() for part in key.split(",") if part.strip())
+    if len(tubes) == 1:
+        known = ", ".join(p.key for p in STARTERS)
+        raise ValueError(f"there is no palette called “{key}”; there are {known}, or name tubes")
+    return Palette("own", "Own tubes", tubes)

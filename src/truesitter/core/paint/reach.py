@@ -1,0 +1,91 @@
+"""How dark and how light a palette can go, and how a photograph's values are fitted into that."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.paint.mixing import lab_value, mixture_reflectance, tube_curves
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.types import Doubles
+
+THICKEST_WASH_MM = 0.03
+"""Dry film of the strongest practical wash (from memory)."""
+
+_RATIOS = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
+
+
+@dataclass(frozen=True)
+class Reach:
+    """The darkest and lightest value a palette can make, 0–10."""
+
+    darkest: float
+    lightest: float
+
+
+@cache
+def palette_reach(palette: Palette) -> Reach:
+    """Darkest and lightest thick film (or wash) over all pairs of tubes."""
+    absorption, scattering = tube_curves(palette.tubes)
+    n = len(palette.tubes)
+    blends = [np.eye(n)]
+    for i, j in combinations(range(n), 2):
+        pair = np.zeros((len(_RATIOS), n))
+        pair[:, i], pair[:, j] = _RATIOS, 1 - _RATIOS
+        blends.append(pair)
+    amounts = np.concatenate(blends)
+    if palette.transparent:
+        amounts = amounts * THICKEST_WASH_MM
+    values = lab_value(
+        reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette))
+    )
+    lightest = float(values.max())
+    if palette.transparent:
+        lightest = float(lab_value(reflectance_to_lab(palette.ground())))
+    return Reach(darkest=float(values.min()), lightest=lightest)
+
+
+def compress_value(value: ArrayLike, reach: Reach) -> Doubles:
+    """Fit values 0–10 smoothly into a palette's reach.
+
+    The middle stays as it is; towards either end the steps grow smaller, so that
+    0 and 10 come to lie on the darkest and lightest paint and the order is kept.
+    """
+    v = np.clip(np.asarray(value, dtype=np.float64), 0, 10)
+    low, high = reach.darkest, reach.lightest
+    centre = float(np.clip(5.0, low, high))
+    below, above = (centre + low) / 2, (centre + high) / 2
+    return np.where(
+        v > above, _shoulder(v, above, 10.0, high),
+        np.where(v < below, -_shoulder(-v, -below, 0.0, -low), v),
+    )  # fmt: skip
+
+
+def clip_value(value: ArrayLike, reach: Reach) -> Doubles:
+    """Cut values off at a palette's reach."""
+    return np.clip(np.asarray(value, dtype=np.float64), reach.darkest, reach.lightest)
+
+
+def _shoulder(v: Doubles, knee: float, end: float, limit: float) -> Doubles:
+    """Slope 1 at the knee, `limit` at `end`, rising all the way between."""
+    run, rise = end - knee, limit - knee
+    if run <= 0 or rise <= 0:
+        return np.full_like(v, limit)
+    u = np.clip((v - knee) / run, 0, 1)
+    return np.asarray(knee + rise * (1 - (1 - u) ** (run / rise)))
+
+
+def map_target(lab: Doubles, reach: Reach, clip: bool = False) -> Doubles:
+    """Bring an L*a*b* colour (..., 3) into a palette's value range, keeping a* and b*."""
+    mapped = clip_value(lab_value(lab), reach) if clip else compress_value(lab_value(lab), reach)
+    luminance = value_to_luminance(mapped)
+    f = np.where(luminance > (6 / 29) ** 3, np.cbrt(luminance), luminance * (29 / 6) ** 2 / 3 + 4 / 29)
+    out = np.array(lab, dtype=np.float64)
+    out[..., 0] = 116 * f - 16
+    return out
