@@ -11,6 +11,7 @@ import re
 from functools import cache
 from typing import Any
 
+import cv2
 import numpy as np
 from numpy.typing import ArrayLike
 
@@ -106,15 +107,12 @@ def _linear_table() -> Floats:
 
 def picture_to_linear(picture: Bytes) -> Floats:
     """8-bit sRGB picture (H, W, 3) to linear light float32, by table."""
-    return _linear_table()[picture]
+    return np.asarray(cv2.LUT(np.ascontiguousarray(picture), _linear_table()))
 
 
 def picture_to_lab(picture: Bytes) -> Floats:
-    """8-bit sRGB picture (H, W, 3) to L*a*b* float32 (H, W, 3)."""
-    t = picture_to_linear(picture) @ (RGB_TO_XYZ / WHITE_XYZ[:, None]).T.astype(np.float32)
-    f = np.where(t > _EPSILON, np.cbrt(t), np.float32(_SLOPE) * t + np.float32(4 / 29))
-    out = np.empty_like(f)
-    out[..., 0] = 116 * f[..., 1] - 16
-    out[..., 1] = 500 * (f[..., 0] - f[..., 1])
-    out[..., 2] = 200 * (f[..., 1] - f[..., 2])
-    return out
+    """8-bit sRGB picture (H, W, 3) to L*a*b* float32 (H, W, 3), by OpenCV.
+
+    OpenCV's white differs from ours in the fifth digit: within 0.1 of `srgb_to_lab`.
+    """
+    return np.asarray(cv2.cvtColor(picture_to_linear(picture), cv2.COLOR_LRGB2Lab))

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from functools import cache
 
+import cv2
 import numpy as np
 from numpy.typing import ArrayLike
 
@@ -57,4 +58,9 @@ def linear_to_value(luminance: Floats) -> Floats:
 
 def picture_luminance(picture: Bytes) -> Floats:
     """8-bit sRGB picture (H, W, 3) to luminance factor (H, W), float32 in [0, 1]."""
-    return picture_to_linear(picture) @ LUMINANCE_WEIGHTS.astype(np.float32)
+    return linear_luminance(picture_to_linear(picture))
+
+
+def linear_luminance(linear: Floats) -> Floats:
+    """Linear light (H, W, 3) float32 to luminance factor (H, W)."""
+    return np.asarray(cv2.transform(linear, LUMINANCE_WEIGHTS.astype(np.float32)[None]))

@@ -38,30 +38,36 @@ MOUTH_LINE = (
     78, 191, 80, 81, 82, 13, 312, 311, 310, 415, 308, 324, 318, 402, 317, 14, 87, 178, 88, 95,
 )  # fmt: skip
 
-# A place is a point (the mean of a few landmarks); a spot is named after the nearest one.
+UPPER_LIP_FIELD = (
+    98, 97, 2, 326, 327, 322, 410, 291, 308, 415, 310, 311, 312, 13, 82, 81, 80, 191, 78, 61, 186, 92,
+)  # fmt: skip
+
+# A place is a few landmarks; a spot is named after the nearest landmark of all.
 # "Left" and "right" are those of the picture, as the painter sees it.
 PLACES: dict[str, tuple[int, ...]] = {
-    "forehead": (9, 151, 10),
-    "left temple": (21, 162, 54),
-    "right temple": (251, 389, 284),
-    "left brow ridge": (105, 66),
-    "right brow ridge": (334, 296),
-    "left eye socket": (159, 145),
-    "right eye socket": (386, 374),
-    "nose bridge": (6, 197),
-    "nose tip": (4, 1),
+    "forehead": (9, 151, 10, 67, 297, 108, 337, 69, 299, 104, 333),
+    "left temple": (21, 162, 54, 71),
+    "right temple": (251, 389, 284, 301),
+    "left brow ridge": (105, 66, 52, 65, 63),
+    "right brow ridge": (334, 296, 282, 295, 293),
+    "left eye socket": (159, 145, 27, 23, 111, 113),
+    "right eye socket": (386, 374, 257, 253, 340, 342),
+    "nose bridge": (6, 197, 168, 195),
+    "nose tip": (4, 1, 5),
+    "left side of the nose": (198, 131, 126, 48),
+    "right side of the nose": (420, 360, 355, 278),
     "left nostril": (98, 64),
     "right nostril": (327, 294),
-    "left cheekbone": (117, 118, 50),
-    "right cheekbone": (346, 347, 280),
-    "left cheek": (205, 187, 207),
-    "right cheek": (425, 411, 427),
-    "upper lip": (0, 37, 267),
-    "lower lip": (17, 84, 314),
-    "cleft of the upper lip": (164,),
-    "chin": (152, 175, 199),
-    "left jaw": (172, 136),
-    "right jaw": (397, 365),
+    "left cheekbone": (117, 118, 50, 116, 101, 123),
+    "right cheekbone": (346, 347, 280, 345, 330, 352),
+    "left cheek": (205, 187, 207, 213, 192),
+    "right cheek": (425, 411, 427, 433, 416),
+    "upper lip": (0, 37, 267, 39, 269, 40, 270, 165, 391, 92, 322),
+    "lower lip": (17, 84, 314, 181, 405),
+    "cleft of the upper lip": (164, 167, 393, 2),
+    "chin": (152, 175, 199, 200, 18),
+    "left jaw": (172, 136, 149, 138),
+    "right jaw": (397, 365, 378, 367),
 }
 
 
@@ -106,19 +112,15 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
     Returns
     -------
     str
-        A key of `PLACES`, ``"neck"`` below the chin, or ``"figure"`` when the spot is
-        away from the face or there is none.
+        A key of `PLACES`, ``"neck"`` below the chin, ``"figure"`` when the spot is away
+        from the face, or a ninth of the picture when there is no face.
     """
     if landmarks is None:
-        return "figure"
+        return f"figure, {_third(y, 'upper', 'middle', 'lower')} {_third(x, 'left', 'middle', 'right')}"
     chin = landmarks[152]
     scale = np.array([1.0, aspect])
     face = float(np.hypot(*((landmarks[10, :2] - chin[:2]) * scale)))
     spot = np.array([x, y]) * scale
-    names = list(PLACES)
-    centres = np.array([landmarks[list(PLACES[n]), :2].mean(axis=0) for n in names]) * scale
-    distance = np.hypot(*(centres - spot).T)
-    nearest = int(distance.argmin())
     inside = cv2.pointPolygonTest(
         (landmarks[list(OVAL), :2] * scale).astype(np.float32), (float(spot[0]), float(spot[1])), True
     )
@@ -126,4 +128,11 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
         below = spot[1] > chin[1] * aspect
         near_neck = abs(x - chin[0]) < 0.55 * face and spot[1] < chin[1] * aspect + 0.7 * face
         return "neck" if below and near_neck else "figure"
-    return names[nearest]
+    owners = [name for name, indices in PLACES.items() for _ in indices]
+    indices = [i for group in PLACES.values() for i in group]
+    away = np.hypot(*((landmarks[indices, :2] * scale) - spot).T)
+    return owners[int(away.argmin())]
+
+
+def _third(position: float, first: str, second: str, last: str) -> str:
+    return first if position < 1 / 3 else second if position < 2 / 3 else last

@@ -1,0 +1,7 @@
+"""What can be wrong with a photograph, in a painter's words."""
+
+from __future__ import annotations
+
+
+class UnusablePhotograph(ValueError):
+    """The file cannot serve as a reference; the message says why and what to do."""

@@ -1,0 +1,131 @@
+"""The frame: which part of the photograph goes on the canvas, and how it is straightened."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Bytes, Doubles
+
+WORKING_LONG_SIDE = 2048
+
+
+@dataclass(frozen=True)
+class Frame:
+    """Canvas, crop and straightening.
+
+    Attributes
+    ----------
+    canvas_mm
+        Width and height of the canvas in mm.
+    centre
+        Centre of the crop, in fractions of the upright photograph.
+    zoom
+        1 = the largest crop of the canvas's proportions that fits; larger cuts closer.
+    straighten
+        Degrees by which the photograph is turned counter-clockwise, −45 to 45.
+    """
+
+    canvas_mm: tuple[float, float] = (300.0, 400.0)
+    centre: tuple[float, float] = (0.5, 0.5)
+    zoom: float = 1.0
+    straighten: float = 0.0
+
+
+@dataclass(frozen=True)
+class Crop:
+    """A placed crop in pixels of the photograph: centre, size and turn (degrees)."""
+
+    centre: tuple[float, float]
+    size: tuple[float, float]
+    turn: float
+
+    def corners(self) -> Doubles:
+        """Corners (4, 2) in photograph pixels: top left, top right, bottom right, bottom left."""
+        half_w, half_h = self.size[0] / 2, self.size[1] / 2
+        c, s = math.cos(math.radians(self.turn)), math.sin(math.radians(self.turn))
+        return np.array(
+            [
+                (self.centre[0] + c * x - s * y, self.centre[1] + s * x + c * y)
+                for x, y in ((-half_w, -half_h), (half_w, -half_h), (half_w, half_h), (-half_w, half_h))
+            ]
+        )
+
+
+def _extent(width: float, height: float, turn: float) -> tuple[float, float]:
+    c, s = abs(math.cos(math.radians(turn))), abs(math.sin(math.radians(turn)))
+    return width * c + height * s, width * s + height * c
+
+
+def place(frame: Frame, width: int, height: int) -> Crop:
+    """Place a frame on a photograph so that no corner falls outside it.
+
+    Parameters
+    ----------
+    width, height
+        Of the upright photograph, in pixels.
+
+    Raises
+    ------
+    ValueError
+        For canvas sizes, zooms or angles that make no sense.
+    """
+    canvas_w, canvas_h = frame.canvas_mm
+    if not (10 <= canvas_w <= 5000 and 10 <= canvas_h <= 5000):
+        raise ValueError("a canvas measures 10 to 5000 mm either way")
+    if not 1 <= frame.zoom <= 20:
+        raise ValueError("the crop can be 1 to 20 times closer than the whole picture")
+    if not -45 <= frame.straighten <= 45:
+        raise ValueError("a picture can be straightened by up to 45 degrees either way")
+    # The photograph turns counter-clockwise under a fixed frame: the crop turns clockwise on it.
+    turn = frame.straighten
+    full_w, full_h = _extent(canvas_w, canvas_h, turn)
+    scale = min(width / full_w, height / full_h) / frame.zoom
+    size = (canvas_w * scale, canvas_h * scale)
+    reach_w, reach_h = (e / 2 for e in _extent(*size, turn))
+    x = min(max(frame.centre[0] * width, reach_w), width - reach_w)
+    y = min(max(frame.centre[1] * height, reach_h), height - reach_h)
+    return Crop(centre=(x, y), size=size, turn=turn)
+
+
+def apply(photograph: Bytes, frame: Frame, long_side: int = WORKING_LONG_SIDE) -> Bytes:
+    """Cut the framed picture out of a photograph.
+
+    Parameters
+    ----------
+    photograph
+        Upright sRGB (H, W, 3) uint8, at any reduced size.
+    long_side
+        Upper bound of the result's long side in pixels; nothing is enlarged.
+
+    Returns
+    -------
+    (h, w, 3) uint8 with the canvas's proportions.
+    """
+    height, width = photograph.shape[:2]
+    crop = place(frame, width, height)
+    scale = min(1.0, long_side / max(crop.size))
+    out_w, out_h = (max(8, round(side * scale)) for side in crop.size)
+    corners = crop.corners()
+    if crop.turn == 0 and scale <= 1:
+        x0, y0 = (round(float(v)) for v in corners[0])
+        x1, y1 = (round(float(v)) for v in corners[2])
+        cut = photograph[max(0, y0) : y1, max(0, x0) : x1]
+        if cut.shape[:2] == (out_h, out_w):
+            return np.ascontiguousarray(cut)
+        return np.asarray(cv2.resize(cut, (out_w, out_h), interpolation=cv2.INTER_AREA))
+    if scale < 0.7:
+        # Shrink first by area: a warp alone would skip pixels and break up fine hair.
+        small = cv2.resize(photograph, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+        corners = corners * (small.shape[1] / width, small.shape[0] / height)
+        photograph = np.asarray(small)
+    target = np.array([(0, 0), (out_w, 0), (out_w, out_h)], dtype=np.float32) - 0.5
+    matrix = cv2.getAffineTransform((corners[:3] - 0.5).astype(np.float32), target)
+    return np.asarray(
+        cv2.warpAffine(
+            photograph, matrix, (out_w, out_h), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE
+        )
+    )

@@ -1,0 +1,111 @@
+"""Value groups: the picture cut into a few flat values, each shape large enough to paint."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.spaces import linear_to_srgb
+from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
+from truesitter.core.values.shapes import absorb_small
+
+
+@dataclass(frozen=True)
+class Group:
+    """One value group.
+
+    Attributes
+    ----------
+    index
+        0 = darkest.
+    low, high
+        Its cuts, in value steps.
+    value, lab
+        Mean value and mean L*a*b* of the picture inside it.
+    share
+        Its part of the picture, 0–1.
+    """
+
+    index: int
+    low: float
+    high: float
+    value: float
+    share: float
+    lab: tuple[float, float, float]
+
+
+def cut_labels(value: Floats, cuts: tuple[float, ...]) -> Labels:
+    """Group number of every pixel; a value on a cut belongs to the lighter group."""
+    codes = np.clip(value * 256, 0, 2560).astype(np.uint16)
+    steps = np.arange(2561) / 256
+    return np.searchsorted(np.array(cuts), steps, side="right").astype(np.uint8)[codes]
+
+
+def posterise(
+    smoothed: Floats,
+    cuts: tuple[float, ...],
+    smallest_px: float,
+    finer: Mask | None = None,
+    finer_factor: float = 0.33,
+) -> Labels:
+    """Cut a smoothed value map into groups of paintable shapes.
+
+    Parameters
+    ----------
+    smoothed
+        (H, W) value map after `value_map.smooth_shapes`.
+    cuts
+        Rising cuts in value steps.
+    smallest_px
+        Width in pixels of the smallest shape worth painting; shapes smaller than a
+        disc of that width are given to a neighbour.
+    finer, finer_factor
+        Where shapes may be smaller, and by how much in width.
+    """
+    labels = cut_labels(smoothed, cuts)
+    if smallest_px >= 2:
+        softened = cv2.medianBlur(labels, 5 if smallest_px >= 6 else 3)
+        labels = np.where(finer, labels, softened) if finer is not None else np.asarray(softened)
+    area = np.pi / 4 * smallest_px**2
+    return absorb_small(labels, area, finer, area * finer_factor**2)
+
+
+def describe_groups(
+    labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]
+) -> tuple[Group, ...]:
+    """Mean value, mean colour and share of every group; empty groups take their middle value."""
+    count = len(cuts) + 1
+    flat = labels.ravel()
+    size = np.bincount(flat, minlength=count).astype(float)
+    edges = (0.0, *cuts, 10.0)
+    sums = [np.bincount(flat, weights=x.ravel(), minlength=count) for x in (value, *_planes(lab))]
+    groups = []
+    for i in range(count):
+        middle = (edges[i] + edges[i + 1]) / 2
+        means = [float(s[i] / size[i]) if size[i] else 0.0 for s in sums]
+        if not size[i]:
+            means = [middle, middle * 10, 0.0, 0.0]
+        groups.append(
+            Group(
+                index=i,
+                low=edges[i],
+                high=edges[i + 1],
+                value=means[0],
+                share=float(size[i] / flat.size),
+                lab=(means[1], means[2], means[3]),
+            )
+        )
+    return tuple(groups)
+
+
+def _planes(lab: Floats) -> tuple[Floats, Floats, Floats]:
+    return lab[..., 0], lab[..., 1], lab[..., 2]
+
+
+def paint_groups(labels: Labels, values: Doubles) -> Bytes:
+    """Groups as flat greys of their values; (H, W) uint8 sRGB."""
+    greys = np.round(linear_to_srgb(value_to_luminance(values)) * 255).astype(np.uint8)
+    return greys[labels]
