@@ -45,6 +45,13 @@ def lstar_to_value(lstar: ArrayLike) -> Doubles:
     return luminance_to_value(lab_to_xyz(lab)[..., 1])
 
 
+def value_to_lightness(value: ArrayLike) -> Doubles:
+    """Munsell value 0–10 to CIE L* 0–100."""
+    y = value_to_luminance(value)
+    f = np.where(y > (6 / 29) ** 3, np.cbrt(y), y * (29 / 6) ** 2 / 3 + 4 / 29)
+    return np.asarray(116 * f - 16)
+
+
 @cache
 def _value_table() -> Floats:
     return luminance_to_value(np.arange(65536) / 65535.0).astype(np.float32)

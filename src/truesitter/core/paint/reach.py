@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.mixing import lab_value, mixture_reflectance, tube_curves
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.types import Doubles
@@ -84,8 +84,6 @@ def _shoulder(v: Doubles, knee: float, end: float, limit: float) -> Doubles:
 def map_target(lab: Doubles, reach: Reach, clip: bool = False) -> Doubles:
     """Bring an L*a*b* colour (..., 3) into a palette's value range, keeping a* and b*."""
     mapped = clip_value(lab_value(lab), reach) if clip else compress_value(lab_value(lab), reach)
-    luminance = value_to_luminance(mapped)
-    f = np.where(luminance > (6 / 29) ** 3, np.cbrt(luminance), luminance * (29 / 6) ** 2 / 3 + 4 / 29)
     out = np.array(lab, dtype=np.float64)
-    out[..., 0] = 116 * f - 16
+    out[..., 0] = value_to_lightness(mapped)
     return out

@@ -50,22 +50,22 @@ PLACES: dict[str, tuple[int, ...]] = {
     "right temple": (251, 389, 284, 301),
     "left brow ridge": (105, 66, 52, 65, 63),
     "right brow ridge": (334, 296, 282, 295, 293),
-    "left eye socket": (159, 145, 27, 23, 111, 113),
-    "right eye socket": (386, 374, 257, 253, 340, 342),
+    "left eye socket": (159, 145, 27, 23, 113),
+    "right eye socket": (386, 374, 257, 253, 342),
     "nose bridge": (6, 197, 168, 195),
     "nose tip": (4, 1, 5),
     "left side of the nose": (198, 131, 126, 48),
     "right side of the nose": (420, 360, 355, 278),
     "left nostril": (98, 64),
     "right nostril": (327, 294),
-    "left cheekbone": (117, 118, 50, 116, 101, 123),
-    "right cheekbone": (346, 347, 280, 345, 330, 352),
+    "left cheekbone": (117, 118, 50, 116, 101, 123, 111, 119),
+    "right cheekbone": (346, 347, 280, 345, 330, 352, 340, 348),
     "left cheek": (205, 187, 207, 213, 192),
     "right cheek": (425, 411, 427, 433, 416),
     "upper lip": (0, 37, 267, 39, 269, 40, 270, 165, 391, 92, 322),
     "lower lip": (17, 84, 314, 181, 405),
     "cleft of the upper lip": (164, 167, 393, 2),
-    "chin": (152, 175, 199, 200, 18),
+    "chin": (152, 175, 199, 200, 18, 201, 421, 208, 428),
     "left jaw": (172, 136, 149, 138),
     "right jaw": (397, 365, 378, 367),
 }
@@ -116,7 +116,8 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
         from the face, or a ninth of the picture when there is no face.
     """
     if landmarks is None:
-        return f"figure, {_third(y, 'upper', 'middle', 'lower')} {_third(x, 'left', 'middle', 'right')}"
+        ninth = f"{_third(y, 'upper', 'middle', 'lower')} {_third(x, 'left', 'middle', 'right')}"
+        return "figure, " + ("centre" if ninth == "middle middle" else ninth)
     chin = landmarks[152]
     scale = np.array([1.0, aspect])
     face = float(np.hypot(*((landmarks[10, :2] - chin[:2]) * scale)))

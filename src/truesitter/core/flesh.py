@@ -1,0 +1,82 @@
+"""Flesh: a mixture for every value group of the skin."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.paint.mixing import as_lab
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.reach import Reach, map_target, palette_reach
+from truesitter.core.paint.solver import Recipe, Suggestion, solve_recipe, suggest_tube
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+
+SMALLEST_SHARE = 0.005
+"""Groups that cover less of the skin than this get no mixture of their own."""
+
+
+@dataclass(frozen=True)
+class Mixture:
+    """The mixture for one value group of the skin, or for one spot.
+
+    Attributes
+    ----------
+    group
+        Value group, 0 = darkest.
+    seen_lab
+        Mean colour in the photograph, before it is fitted into the palette's reach.
+    share
+        Part of the skin it covers, 0–1.
+    recipe, suggestion
+        Parts of paint, and the tube that would help when the target cannot be reached.
+    """
+
+    group: int
+    seen_lab: Lab
+    share: float
+    recipe: Recipe
+    suggestion: Suggestion | None
+
+
+@dataclass(frozen=True)
+class Flesh:
+    """All mixtures of the skin, darkest first, and the palette's reach."""
+
+    mixtures: tuple[Mixture, ...]
+    reach: Reach
+
+
+def mix_colour(
+    lab: Doubles, palette: Palette, most_tubes: int = 4, clip: bool = False
+) -> tuple[Recipe, Suggestion | None]:
+    """Recipe for a colour of the photograph, fitted into the palette's reach first."""
+    target = map_target(lab, palette_reach(palette), clip)
+    recipe = solve_recipe(as_lab(target), palette, most_tubes)
+    return recipe, suggest_tube(recipe, palette, most_tubes)
+
+
+def mix_flesh(
+    lab: Floats, groups: Labels, skin: Mask, palette: Palette, most_tubes: int = 4, clip: bool = False
+) -> Flesh:
+    """A mixture for each value group inside the skin.
+
+    Parameters
+    ----------
+    lab, groups, skin
+        (H, W, 3), (H, W) and (H, W) maps of the framed picture.
+    palette, most_tubes, clip
+        As for `mix_colour`.
+    """
+    area = int(skin.sum())
+    mixtures = []
+    if area:
+        inside, colours = groups[skin], lab[skin]
+        count = np.bincount(inside)
+        for group in np.flatnonzero(count / area >= SMALLEST_SHARE):
+            seen = colours[inside == group].mean(axis=0, dtype=np.float64)
+            recipe, suggestion = mix_colour(seen, palette, most_tubes, clip)
+            share = float(count[group] / area)
+            mixtures.append(Mixture(int(group), as_lab(seen), share, recipe, suggestion))
+    return Flesh(tuple(mixtures), palette_reach(palette))

@@ -1,0 +1,93 @@
+"""The simulated canvas: a map of layer stacks, each stack computed once, spectrally."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.mixing import lab_value, tube_curves
+from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
+
+
+@dataclass(frozen=True)
+class Layer:
+    """Paint laid on part of the canvas.
+
+    Attributes
+    ----------
+    mask
+        (h, w) where it lies.
+    parts
+        Parts by volume by pigment key.
+    film_mm
+        Film in mm; None for a film too thick to see through.
+    """
+
+    mask: Mask
+    parts: dict[str, int]
+    film_mm: float | None
+
+
+def mixture_curves(parts: dict[str, int]) -> tuple[Doubles, Doubles]:
+    """K and S (31,) per mm of a mixture by volume."""
+    absorption, scattering = tube_curves(tuple(parts))
+    share = np.array(list(parts.values()), dtype=np.float64)
+    share /= share.sum()
+    return share @ absorption, share @ scattering
+
+
+@dataclass(frozen=True)
+class Canvas:
+    """What lies on the canvas.
+
+    Attributes
+    ----------
+    stack
+        (h, w) int32 number of the layer stack at each pixel.
+    spectra
+        (n, 31) internal reflectance of each stack.
+    """
+
+    stack: Ints
+    spectra: Doubles
+
+    @classmethod
+    def bare(cls, shape: tuple[int, int], reflectance: float = 0.85) -> Canvas:
+        """A white primed canvas (its reflectance from memory)."""
+        return cls(np.zeros(shape, np.int32), np.full((1, 31), reflectance))
+
+    def lay(self, layer: Layer) -> Canvas:
+        """The canvas with one more layer; a stack is computed once however large it is."""
+        if not layer.mask.any():
+            return self
+        k, s = mixture_curves(layer.parts)
+        # Stacks are few and numbered without gaps: counting finds them without sorting pixels.
+        known = len(self.spectra)
+        touched = np.flatnonzero(np.bincount(self.stack[layer.mask], minlength=known))
+        if layer.film_mm is None:
+            fresh = np.broadcast_to(opaque_reflectance(k / s), (len(touched), 31))
+        else:
+            fresh = film_reflectance(k, s, layer.film_mm, self.spectra[touched])
+        renamed = np.arange(known, dtype=np.int32)
+        renamed[touched] = known + np.arange(len(touched), dtype=np.int32)
+        stack = np.where(layer.mask, renamed[self.stack], self.stack)
+        used = np.bincount(stack.ravel(), minlength=known + len(touched)) > 0
+        packed = (np.cumsum(used) - 1).astype(np.int32)
+        return Canvas(packed[stack], np.concatenate([self.spectra, fresh])[used])
+
+    def labs(self) -> Doubles:
+        """L*a*b* of each stack, (n, 3)."""
+        return reflectance_to_lab(leave_surface(self.spectra))
+
+    def picture(self) -> Bytes:
+        """The canvas as an sRGB picture (h, w, 3) uint8."""
+        colours = np.round(lab_to_srgb(self.labs()) * 255).astype(np.uint8)
+        return colours[self.stack]
+
+    def values(self) -> Floats:
+        """Value map of the canvas, (h, w) float32."""
+        return lab_value(self.labs()).astype(np.float32)[self.stack]

@@ -1,0 +1,138 @@
+"""Thin films over what is already there: the underpainting's wash and the unifying glaze."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.solver import Recipe
+from truesitter.core.passes.canvas import Canvas, Layer, mixture_curves
+from truesitter.core.types import Doubles, Labels, Mask
+
+GLAZE_FILMS_MM = (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016)
+_LEAST_GAIN = 0.15
+_UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
+
+
+def wash_tube(palette: Palette) -> str:
+    """The tube for a monochrome underpainting: an umber if there is one, else the darkest."""
+    for key in _UMBERS:
+        if key in palette.tubes:
+            return key
+    return min(palette.tubes, key=lambda k: pigment_library()[k].masstone[0])
+
+
+def _film_for_value(canvas_spectrum: Doubles, tube: str, value: float, thickest: float) -> float:
+    """Film in mm that brings one stack down to a value, by bisection; `thickest` when none does."""
+    k, s = mixture_curves({tube: 1})
+
+    def reached(film: float) -> float:
+        seen = leave_surface(film_reflectance(k, s, film, canvas_spectrum))
+        return float(lab_value(reflectance_to_lab(seen)))
+
+    low, high = 0.0, thickest
+    if reached(high) > value:
+        return thickest
+    for _ in range(24):
+        middle = (low + high) / 2
+        if reached(middle) > value:
+            low = middle
+        else:
+            high = middle
+    return (low + high) / 2
+
+
+def wash_layers(
+    canvas: Canvas, palette: Palette, groups: Labels, mapped_lab: Doubles, thickest: float
+) -> tuple[Recipe, tuple[Layer, ...], float] | None:
+    """Washes of one dark tube that bring every group darker than the ground to its value.
+
+    Returns
+    -------
+    The recipe (one tube), a layer for each group and the mean film in mm, or None when
+    no group is darker than the ground.
+    """
+    tube = wash_tube(palette)
+    ground = canvas.spectra[int(np.bincount(canvas.stack.ravel()).argmax())]
+    ground_value = float(lab_value(reflectance_to_lab(leave_surface(ground))))
+    layers, films, areas, targets = [], [], [], []
+    for group in range(int(groups.max()) + 1):
+        mask = groups == group
+        if not mask.any():
+            continue
+        lab = mapped_lab[mask].mean(axis=0)
+        value = float(lab_value(lab))
+        if value >= ground_value - 0.2:
+            continue
+        film = _film_for_value(ground, tube, value, thickest)
+        layers.append(Layer(mask, {tube: 1}, film))
+        films.append(film)
+        areas.append(float(mask.sum()))
+        targets.append(lab)
+    if not layers:
+        return None
+    target = np.average(targets, axis=0, weights=areas)
+    predicted = mix({tube: 1}, palette)
+    recipe = Recipe(
+        parts={tube: 1},
+        target_lab=as_lab(target),
+        predicted=predicted,
+        delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
+        value_error=predicted.value - float(lab_value(target)),
+    )
+    return recipe, tuple(layers), float(np.average(films, weights=areas))
+
+
+def choose_glaze(
+    canvas: Canvas, mask: Mask, palette: Palette, mapped_lab: Doubles
+) -> tuple[Recipe, float] | None:
+    """The thin film, of one or two tubes, that brings a place nearest to its reference.
+
+    Every stack under the mask is compared with the mean reference colour over it;
+    the gain is the area-weighted fall in ΔE2000.
+
+    Returns
+    -------
+    Recipe and film in mm, or None when no glaze gains anything worth the trouble.
+    """
+    stacks, inverse, area = np.unique(
+        canvas.stack[mask], return_inverse=True, return_counts=True
+    )
+    wanted = np.stack(
+        [np.bincount(inverse, weights=mapped_lab[mask][:, i]) / area for i in range(3)], axis=1
+    )
+    below = canvas.spectra[stacks]
+    share = area / area.sum()
+    now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))
+    colours = [k for k in palette.tubes if pigment_library()[k].family != "white"]
+    blends: list[dict[str, int]] = [{k: 1} for k in colours]
+    for a, b in combinations(colours, 2):
+        blends += [{a: 1, b: 1}, {a: 2, b: 1}, {a: 1, b: 2}, {a: 4, b: 1}, {a: 1, b: 4}]
+    best: tuple[float, dict[str, int], float, Doubles] | None = None
+    for parts in blends:
+        k, s = mixture_curves(parts)
+        for film in GLAZE_FILMS_MM:
+            labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below)))
+            error = float(share @ delta_e_2000(labs, wanted))
+            if best is None or error < best[0]:
+                best = (error, parts, film, labs)
+    if best is None or now - best[0] < _LEAST_GAIN:
+        return None
+    error, parts, film, labs = best
+    mean, target = share @ labs, share @ wanted
+    recipe = Recipe(
+        parts=parts,
+        target_lab=as_lab(target),
+        predicted=Colour.of(mean),
+        delta_e=error,
+        value_error=float(lab_value(mean) - lab_value(target)),
+        film_mm=film,
+    )
+    return recipe, film

@@ -1,0 +1,286 @@
+"""The planner: a school, the sitter's values and a palette become ordered passes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.paint.mixing import as_lab, lab_value
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
+from truesitter.core.paint.reach import map_target, palette_reach
+from truesitter.core.paint.solver import Recipe, solve_recipe
+from truesitter.core.passes.brushes import brush_for, work_minutes
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.glazing import choose_glaze, wash_layers
+from truesitter.core.passes.schools import Band, Kind, PassTemplate, School
+from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.sitter.regions import Region
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+from truesitter.core.values.cuts import best_fit_bins
+
+SMALLEST_CM2 = 0.15
+"""Passes smaller than this are left to the neighbouring ones."""
+
+BAND_NAMES = {
+    1: ("all of it",),
+    2: ("darks", "lights"),
+    3: ("darks", "middle", "lights"),
+}
+
+
+@dataclass(frozen=True)
+class Subject:
+    """What the planner paints, all maps of one size.
+
+    Attributes
+    ----------
+    groups, regions, zones
+        (h, w) value groups, regions, light zones.
+    lab, value
+        (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
+        smaller than a paintable shape evened out.
+    group_names
+        A name for each group, darkest first.
+    mm_per_px
+        Canvas mm to a pixel.
+    clip
+        Clip values to the palette's reach instead of compressing them.
+    """
+
+    groups: Labels
+    regions: Labels
+    zones: Labels
+    lab: Floats
+    value: Floats
+    group_names: tuple[str, ...]
+    mm_per_px: float
+    clip: bool = False
+
+
+@dataclass(frozen=True)
+class Pass:
+    """One pass of the plan.
+
+    Attributes
+    ----------
+    key, name, places
+        Stable key, name, and regions it covers.
+    mask
+        (h, w) where it lies.
+    recipe
+        Parts, target and predicted colour (thick film).
+    film_mm, brush_mm, area_cm2, ml
+        Wet film, widest brush, area, and paint needed including loss.
+    edge, tool, note
+        How to lay it.
+    start_minutes, work_minutes, wait_minutes
+        Earliest start after the first pass, time to paint, and the wait before the next pass.
+    value_error
+        Mean distance of the canvas after this pass from the mapped reference, in value steps.
+    layers
+        What is laid, for the simulated canvas.
+    """
+
+    key: str
+    name: str
+    places: tuple[str, ...]
+    mask: Mask
+    recipe: Recipe
+    film_mm: float
+    brush_mm: float
+    area_cm2: float
+    ml: float
+    edge: str
+    tool: str
+    note: str
+    fat: int
+    layers: tuple[Layer, ...]
+    start_minutes: float = 0.0
+    work_minutes: float = 0.0
+    wait_minutes: float = 0.0
+    value_error: float = 0.0
+
+
+@dataclass(frozen=True)
+class PassPlan:
+    """Passes in order, the canvas after each, and what the planner left out and why."""
+
+    passes: tuple[Pass, ...]
+    canvases: tuple[Canvas, ...]
+    remarks: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Part:
+    label: str
+    mask: Mask
+
+
+def _thirds(values: Floats, mask: Mask) -> list[_Part]:
+    inside = values[mask]
+    counts = np.bincount((inside * 25.6).astype(int).clip(0, 255), minlength=256).astype(float)
+    bands = min(3, int(np.count_nonzero(counts)))
+    if bands < 2:
+        return [_Part(BAND_NAMES[1][0], mask)]
+    cuts = [(b + 1) / 25.6 for b in best_fit_bins(counts, bands)]
+    which = np.digitize(values, cuts)
+    return [_Part(name, mask & (which == i)) for i, name in enumerate(BAND_NAMES[bands])]
+
+
+def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
+    """The masks of one template, dark to light, too small ones left out."""
+    where = np.isin(subject.regions, [int(r) for r in template.regions])
+    if template.band is Band.EACH_GROUP and template.kind is Kind.MASS:
+        parts = [
+            _Part(name, where & (subject.groups == i)) for i, name in enumerate(subject.group_names)
+        ]
+    elif template.band is Band.THIRDS:
+        parts = _thirds(subject.value, where) if where.any() else []
+    elif template.band is Band.SHADOW_AND_HALFTONE:
+        middle = float(np.median(subject.value[where])) if where.any() else 0.0
+        parts = [_Part("", where & (subject.value < middle))]
+    elif template.band is Band.ZONE_ONE:
+        parts = [_Part("", where & (subject.zones == 1))]
+    else:
+        parts = [_Part("", where)]
+    smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
+    return [p for p in parts if p.mask.sum() >= smallest]
+
+
+class _Planner:
+    def __init__(self, subject: Subject, palette: Palette, school: School) -> None:
+        self.subject, self.palette, self.school = subject, palette, school
+        self.reach = palette_reach(palette)
+        self.mapped_lab = map_target(subject.lab, self.reach, subject.clip)
+        self.mapped_value = lab_value(self.mapped_lab).astype(np.float32)
+        self.canvas = Canvas.bare(subject.groups.shape)
+        self.passes: list[Pass] = []
+        self.canvases: list[Canvas] = []
+        self.remarks: list[str] = []
+
+    def target(self, mask: Mask, top: bool = False) -> Doubles:
+        labs = self.mapped_lab[mask]
+        if top:
+            labs = labs[labs[:, 0] >= np.quantile(labs[:, 0], 0.7)]
+        return np.asarray(labs.mean(axis=0), dtype=np.float64)
+
+    def recipe(self, lab: Doubles) -> Recipe:
+        return solve_recipe(as_lab(lab), self.palette)
+
+    def add(self, template: PassTemplate, part: _Part) -> None:
+        mask = part.mask
+        film: float | None = template.film_mm
+        if template.kind is Kind.GROUND:
+            recipe = self.recipe(np.array([value_to_lightness(self.school.ground_value), 2.0, 8.0]))
+            layers: tuple[Layer, ...] = (Layer(mask, recipe.parts, None),)
+        elif template.kind is Kind.WASH:
+            laid = wash_layers(
+                self.canvas, self.palette, self.subject.groups, self.mapped_lab, template.film_mm
+            )
+            if laid is None:
+                self.remarks.append(
+                    f"{template.name} left out: nothing in the picture is darker than the ground."
+                )
+                return
+            recipe, layers, film = laid
+            mask = np.any([layer.mask for layer in layers], axis=0)
+        elif template.kind is Kind.GLAZE:
+            glaze = choose_glaze(self.canvas, mask, self.palette, self.mapped_lab)
+            if glaze is None:
+                self.remarks.append(
+                    f"{template.name} left out: no thin film from this palette brings the "
+                    "shadows and halftones nearer to the reference."
+                )
+                return
+            recipe, film = glaze
+            layers = (Layer(mask, recipe.parts, film),)
+        else:
+            recipe = self.recipe(self.target(mask, top=template.kind is Kind.LIGHT))
+            layers = (Layer(mask, recipe.parts, film),)
+        for layer in layers:
+            self.canvas = self.canvas.lay(layer)
+        area = float(mask.sum()) * self.subject.mm_per_px**2 / 100
+        brush = brush_for(mask, self.subject.mm_per_px)
+        thickness = film if film is not None else template.film_mm
+        if template.kind is Kind.GROUND:
+            thickness = template.film_mm
+        name = template.name.format(band=part.label)
+        error = float(np.abs(self.canvas.values() - self.mapped_value).mean())
+        self.passes.append(
+            Pass(
+                key=name.lower().replace(",", "").replace(" ", "-"),
+                name=name,
+                places=_place_names(mask, self.subject.regions, template),
+                mask=mask,
+                recipe=recipe,
+                film_mm=thickness,
+                brush_mm=brush,
+                area_cm2=area,
+                ml=paint_ml(area, thickness, loss=DEFAULT_LOSS),
+                edge=template.edge,
+                tool=template.tool,
+                note=template.note,
+                fat=template.fat,
+                layers=layers,
+                work_minutes=work_minutes(area, brush),
+                value_error=error,
+            )
+        )
+        self.canvases.append(self.canvas)
+        if not recipe.reached and template.kind is Kind.MASS:
+            self.remarks.append(
+                f"{name}: this palette comes no nearer than {recipe.value_error:+.1f} steps in value "
+                f"and ΔE {recipe.delta_e:.0f}."
+            )
+
+    def finish(self, templates: list[PassTemplate]) -> PassPlan:
+        timed = []
+        for number, (current, template) in enumerate(zip(self.passes, templates, strict=True)):
+            under = tuple(
+                n for n in range(number) if bool((self.passes[n].mask & current.mask).any())
+            )
+            dries = drying_minutes(template.dries_minutes, current.recipe.parts)
+            timed.append(Timed(current.work_minutes, dries, under))
+        starts = earliest_starts(tuple(timed))
+        passes = []
+        for number, current in enumerate(self.passes):
+            end = starts[number] + current.work_minutes
+            following = starts[number + 1] if number + 1 < len(starts) else end
+            passes.append(
+                replace(current, start_minutes=starts[number], wait_minutes=max(0.0, following - end))
+            )
+        return PassPlan(tuple(passes), tuple(self.canvases), tuple(self.remarks))
+
+
+def _place_names(mask: Mask, regions: Labels, template: PassTemplate) -> tuple[str, ...]:
+    present = np.bincount(regions[mask], minlength=len(Region))
+    return tuple(
+        r.name.lower().replace("_", " ")
+        for r in template.regions
+        if present[r] > 0.01 * present.sum()
+    )
+
+
+def plan_passes(subject: Subject, palette: Palette, school: School) -> PassPlan:
+    """Turn a subject into the ordered passes of a school.
+
+    Raises
+    ------
+    ValueError
+        When the palette is for washes on paper but the school is for opaque paint.
+    """
+    if palette.transparent:
+        raise ValueError(
+            f"{school.name} needs opaque paint; choose a palette with white for the passes"
+        )
+    planner = _Planner(subject, palette, school)
+    used: list[PassTemplate] = []
+    for template in school.templates:
+        for part in _split(template, subject):
+            before = len(planner.passes)
+            planner.add(template, part)
+            used += [template] * (len(planner.passes) - before)
+    return planner.finish(used)

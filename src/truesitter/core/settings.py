@@ -1,0 +1,161 @@
+"""What the painter can set, stage by stage, with its ranges.
+
+These are the parameters of every computation; the store keeps them, the web and the
+command line send them. Points are fractions of the framed picture, lengths mm on the canvas.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from truesitter.core.hair.field import Guide
+from truesitter.core.paint.palettes import STARTERS, Palette
+from truesitter.core.paint.pigments import check_tubes
+from truesitter.core.passes.schools import LAYERED_OIL, school
+from truesitter.core.reference.frame import Frame
+from truesitter.core.sitter.regions import Region, Scribble
+from truesitter.core.values.cuts import check_own_cuts
+
+Fraction = Annotated[float, Field(ge=0, le=1)]
+Spot = tuple[Annotated[float, Field(ge=-0.5, le=1.5)], Annotated[float, Field(ge=-0.5, le=1.5)]]
+RegionName = Literal[
+    "background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"
+]
+
+
+class Settings(BaseModel):
+    """Base: unchangeable, and unknown fields are an error."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class ReferenceSettings(Settings):
+    """The frame on the canvas, and how it is looked at."""
+
+    canvas_width_mm: float = Field(300, ge=10, le=5000)
+    canvas_height_mm: float = Field(400, ge=10, le=5000)
+    centre_x: Fraction = 0.5
+    centre_y: Fraction = 0.5
+    zoom: float = Field(1, ge=1, le=20)
+    straighten: float = Field(0, ge=-45, le=45)
+    grid_columns: int = Field(3, ge=1, le=40)
+    grid_rows: int = Field(4, ge=1, le=40)
+    squint: float = Field(0.012, ge=0, le=0.1)
+
+    def frame(self) -> Frame:
+        """The part that changes the picture."""
+        return Frame(
+            canvas_mm=(self.canvas_width_mm, self.canvas_height_mm),
+            centre=(self.centre_x, self.centre_y),
+            zoom=self.zoom,
+            straighten=self.straighten,
+        )
+
+
+class ValueSettings(Settings):
+    """How the values are grouped."""
+
+    mode: Literal["even", "fit", "own"] = "fit"
+    groups: int = Field(5, ge=2, le=9)
+    cuts: tuple[float, ...] = ()
+    smallest_mm: float = Field(4, ge=0, le=60)
+    weigh_sitter: bool = True
+
+    @model_validator(mode="after")
+    def _own_cuts(self) -> Self:
+        if self.mode == "own":
+            check_own_cuts(self.cuts)
+            if len(self.cuts) + 1 != self.groups:
+                raise ValueError(f"{self.groups} groups need {self.groups - 1} cuts")
+        return self
+
+
+class ScribbleSettings(Settings):
+    """One correcting stroke."""
+
+    region: RegionName
+    points: tuple[Spot, ...] = Field(min_length=1, max_length=2000)
+    width: float = Field(0.02, gt=0, le=0.2)
+
+    def scribble(self) -> Scribble:
+        """For the core."""
+        return Scribble(Region[self.region.upper()], self.points, self.width)
+
+
+class RegionSettings(Settings):
+    """The painter's corrections of the regions, in the order they were drawn."""
+
+    scribbles: tuple[ScribbleSettings, ...] = Field((), max_length=500)
+
+
+class FleshSettings(Settings):
+    """The tubes set out, and how values are fitted to them."""
+
+    palette: str = "earth-four"
+    tubes: tuple[str, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
+    transparent: bool = False
+    most_tubes: int = Field(4, ge=1, le=6)
+    clip: bool = False
+
+    @model_validator(mode="after")
+    def _known_tubes(self) -> Self:
+        check_tubes(self.tubes)
+        return self
+
+    def as_palette(self) -> Palette:
+        """For the core."""
+        names = {p.key: p.name for p in STARTERS}
+        return Palette(
+            self.palette, names.get(self.palette, "Own tubes"), self.tubes, self.transparent
+        )
+
+
+class LightSettings(Settings):
+    """How far the zones spread and how hard to squint before looking for lights."""
+
+    zone_1_reach: float = Field(0.045, ge=0.01, le=0.2)
+    squint: float = Field(0.006, ge=0.001, le=0.05)
+
+
+class GuideSettings(Settings):
+    """One guide stroke, root first."""
+
+    points: tuple[Spot, ...] = Field(min_length=2, max_length=2000)
+    reach: float = Field(0.04, gt=0, le=0.5)
+
+    def guide(self) -> Guide:
+        """For the core."""
+        return Guide(self.points, self.reach)
+
+
+class HairSettings(Settings):
+    """Guide strokes and the spacing of the mapping lines."""
+
+    guides: tuple[GuideSettings, ...] = Field((), max_length=500)
+    spacing_mm: float = Field(6, ge=1, le=100)
+
+
+class PassSettings(Settings):
+    """The school followed, and which passes are done."""
+
+    school: str = LAYERED_OIL.key
+    done: tuple[str, ...] = Field((), max_length=200)
+
+    @model_validator(mode="after")
+    def _known_school(self) -> Self:
+        school(self.school)
+        return self
+
+
+class StudySettings(Settings):
+    """Everything the painter set for one sitter."""
+
+    reference: ReferenceSettings = ReferenceSettings()
+    values: ValueSettings = ValueSettings()
+    regions: RegionSettings = RegionSettings()
+    flesh: FleshSettings = FleshSettings()
+    light: LightSettings = LightSettings()
+    hair: HairSettings = HairSettings()
+    passes: PassSettings = PassSettings()
