@@ -1,0 +1,1 @@
+"""Open formats: PNG, SVG, PDF and JSON of what the core computed."""

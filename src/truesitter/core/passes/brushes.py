@@ -19,7 +19,9 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
     """Widest usual brush, in mm, that fits half the area of the shapes of a mask."""
     if not mask.any():
         return float(WIDTHS_MM[0])
-    shapes = find_shapes(mask.view(np.uint8))
+    rows, cols = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    cut = np.pad(mask[rows[0] : rows[-1] + 1, cols[0] : cols[-1] + 1], 1)
+    shapes = find_shapes(cut.view(np.uint8))
     circles = largest_circles(shapes)
     own = shapes.group == 1
     diameter = 2 * circles.radius[own] * mm_per_px

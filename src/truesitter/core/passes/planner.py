@@ -103,6 +103,11 @@ class Pass:
     wait_minutes: float = 0.0
     value_error: float = 0.0
 
+    @property
+    def target_value(self) -> float:
+        """Value aimed at, after fitting into the palette's reach."""
+        return float(lab_value(np.array(self.recipe.target_lab)))
+
 
 @dataclass(frozen=True)
 class PassPlan:

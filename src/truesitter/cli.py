@@ -1,0 +1,167 @@
+"""`truesitter`: the same work without a browser. Wrong input ends with code 2 and one sentence."""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Callable
+from functools import wraps
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+from pydantic import ValidationError
+
+from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
+from truesitter.core.paint.mixing import lab_value, mix
+from truesitter.core.paint.palettes import Palette, starter
+from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+from truesitter.formats.folder import write_plan
+from truesitter.formats.wording import parts_sentence
+
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
+
+
+def _fail(sentence: str) -> None:
+    print(sentence, file=sys.stderr)
+    raise typer.Exit(2)
+
+
+def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
+    """Turn what is wrong with the input into one sentence and exit code 2."""
+
+    @wraps(command)
+    def wrapped(*args: Any, **kwargs: Any) -> None:
+        try:
+            command(*args, **kwargs)
+        except ValidationError as error:
+            first = error.errors()[0]
+            _fail(f"{'.'.join(str(p) for p in first['loc'])}: {first['msg']}")
+        except (ValueError, OSError) as error:
+            _fail(str(error))
+
+    return wrapped
+
+
+def _numbers(text: str, count: int, separator: str, what: str) -> list[float]:
+    try:
+        numbers = [float(part) for part in text.split(separator)]
+    except ValueError:
+        numbers = []
+    if len(numbers) != count:
+        raise ValueError(f"{what}; “{text}” is not")
+    return numbers
+
+
+@app.command()
+@_clear_errors
+def plan(
+    photo: Path,
+    out: Annotated[Path, typer.Option(help="Folder for the plan; made if missing")],
+    canvas: Annotated[str, typer.Option(help="Width x height in mm")] = "300x400",
+    groups: int = 5,
+    cuts: Annotated[str, typer.Option(help="fit, even, or values like 2,4,6.5")] = "fit",
+    palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
+    school: str = "layered-oil",
+) -> None:
+    """Write a whole plan for a photograph into a folder."""
+    width, height = _numbers(canvas, 2, "x", "a canvas is given as width x height in mm, like 300x400")
+    values: dict[str, Any] = {"mode": cuts, "groups": groups}
+    if cuts not in ("fit", "even"):
+        own = _numbers(cuts, cuts.count(",") + 1, ",", "cuts are fit, even, or values like 2,4,6.5")
+        values = {"mode": "own", "groups": len(own) + 1, "cuts": own}
+    chosen = starter(palette)
+    settings = StudySettings.model_validate(
+        {
+            "reference": {"canvas_width_mm": width, "canvas_height_mm": height},
+            "values": values,
+            "flesh": {
+                "palette": chosen.key, "tubes": chosen.tubes, "transparent": chosen.transparent,
+            },
+            "passes": {"school": school},
+        }
+    )  # fmt: skip
+    study = Study.of_bytes(photo.read_bytes(), settings)
+    written = write_plan(study, out, photo.stem)
+    face = "a face" if written.face_found else "no face"
+    print(
+        f"{out}: {len(written.values.groups)} value groups, {len(written.flesh.mixtures)} flesh "
+        f"mixtures, {len(written.light.points)} points of light, {written.hair.lines} mapping lines, "
+        f"{len(written.passes)} passes; {face} was found."
+    )
+
+
+@app.command("mix")
+@_clear_errors
+def mix_command(
+    target_lab: Annotated[str | None, typer.Option(help="L,a,b to be mixed")] = None,
+    palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
+    most: Annotated[int, typer.Option("--max", help="At most so many tubes")] = 4,
+    parts: Annotated[str | None, typer.Option(help="yellow-ochre=2,titanium-white=1")] = None,
+    as_json: Annotated[bool, typer.Option("--json")] = False,
+) -> None:
+    """Parts for a colour, or the colour of given parts."""
+    if (target_lab is None) == (parts is None):
+        raise ValueError("give either --target-lab or --parts")
+    if parts is not None:
+        amounts = _parts(parts)
+        colour = mix(amounts, Palette("own", "Own tubes", tuple(amounts)))
+        result: dict[str, Any] = {
+            "predicted_lab": colour.lab, "value": colour.value, "hex": colour.hex,
+            "on_screen": colour.on_screen,
+        }  # fmt: skip
+        sentence = f"value {colour.value:.2f}, {colour.hex}"
+    else:
+        light, red, yellow = _numbers(str(target_lab), 3, ",", "a target is given as L,a,b")
+        recipe = solve_recipe((light, red, yellow), starter(palette), most)
+        result = {
+            "parts": recipe.parts, "predicted_lab": recipe.predicted.lab, "delta_e": recipe.delta_e,
+            "value_error": recipe.value_error, "film_mm": recipe.film_mm, "reached": recipe.reached,
+        }  # fmt: skip
+        sentence = (
+            f"{parts_sentence(recipe.parts, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
+            f"value error {recipe.value_error:+.2f}"
+        )
+    print(json.dumps(result) if as_json else sentence)
+
+
+def _parts(text: str) -> dict[str, float]:
+    amounts: dict[str, float] = {}
+    for piece in text.split(","):
+        key, _, number = piece.partition("=")
+        try:
+            amounts[key.strip()] = float(number)
+        except ValueError:
+            raise ValueError(f"parts are given as tube=number; “{piece}” is not") from None
+    return amounts
+
+
+@app.command()
+@_clear_errors
+def value(
+    colour: Annotated[str, typer.Argument(help="A screen colour such as #b58a6c")],
+    as_json: Annotated[bool, typer.Option("--json")] = False,
+) -> None:
+    """Munsell value of a screen colour."""
+    lab = srgb_to_lab(hex_to_srgb(colour))
+    step = float(lab_value(lab))
+    print(json.dumps({"value": step, "lab": lab.tolist()}) if as_json else f"value {step:.2f}")
+
+
+@app.command()
+@_clear_errors
+def serve(
+    data: Annotated[Path | None, typer.Option(help="Folder of the sitters")] = None,
+    port: int = 8440,
+    demo: Annotated[bool, typer.Option(help="Load the made-up sitters first")] = False,
+) -> None:
+    """Serve the application on this machine."""
+    from truesitter.web.serving import run
+
+    run(data, port, demo)
+
+
+if __name__ == "__main__":
+    app()

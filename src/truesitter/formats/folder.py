@@ -1,0 +1,62 @@
+"""A plan as a folder of open files: JSON, pictures, SVG and PDF."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from truesitter.core.study import Study
+from truesitter.formats.pdf import plan_pdf
+from truesitter.formats.pictures import VIEWS
+from truesitter.formats.plan import Plan, plan_of
+from truesitter.formats.png import encode_png
+from truesitter.formats.svg import hair_svg, outlines_svg
+
+FILES = {
+    "reference": "reference.jpg",
+    "grey": "grey.jpg",
+    "groups": "groups.png",
+    "groups_grey": "groups_grey.png",
+    "regions": "regions.png",
+    "zones": "zones.png",
+    "hair_direction": "hair_direction.png",
+    "outlines": "outlines.svg",
+    "hair_lines": "hair_lines.svg",
+    "sheet": "plan.pdf",
+}
+
+
+def write_plan(study: Study, folder: Path, title: str) -> Plan:
+    """Compute everything and write it into a folder, made if it is missing.
+
+    Raises
+    ------
+    OSError
+        When the folder cannot be written.
+    """
+    reference = study.settings.reference
+    canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
+    files = dict(FILES)
+    passes = [] if study.palette().transparent else list(study.passes().canvases)
+    for number in range(len(passes)):
+        files[f"canvas_{number + 1:02d}"] = f"canvas_{number + 1:02d}.png"
+    plan = plan_of(study, files)
+    outlines, grid = study.outlines()
+    folder.mkdir(parents=True, exist_ok=True)
+    contents: dict[str, bytes] = {
+        "reference": VIEWS["colour"](study)[0],
+        "grey": VIEWS["grey"](study)[0],
+        "groups": encode_png(study.values().labels),
+        "groups_grey": VIEWS["groups"](study)[0],
+        "regions": encode_png(study.regions().labels),
+        "zones": encode_png(study.light().zones),
+        "hair_direction": encode_png(study.hair().field_codes(study.hair_mask())),
+        "outlines": outlines_svg(outlines, grid, canvas).encode(),
+        "hair_lines": hair_svg(study.hair().lines, canvas).encode(),
+        "sheet": plan_pdf(study, plan, title),
+    }
+    for number, canvas_after in enumerate(passes):
+        contents[f"canvas_{number + 1:02d}"] = encode_png(canvas_after.picture())
+    for key, data in contents.items():
+        (folder / files[key]).write_bytes(data)
+    (folder / "plan.json").write_text(plan.model_dump_json(indent=1), encoding="utf-8")
+    return plan

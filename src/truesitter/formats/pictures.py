@@ -1,0 +1,103 @@
+"""The pictures of a study: every way of looking at it, by name."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.sitter.regions import Region
+from truesitter.core.study import Study
+from truesitter.core.types import Bytes, Labels
+from truesitter.core.values.posterise import paint_groups
+from truesitter.core.values.value_map import paint_values, squint
+from truesitter.formats.png import encode_jpeg, encode_png
+
+REGION_GREYS = {
+    Region.BACKGROUND: 96,
+    Region.SKIN: 235,
+    Region.HAIR: 60,
+    Region.BROWS: 20,
+    Region.FACIAL_HAIR: 130,
+    Region.LIPS: 175,
+    Region.EYES: 255,
+    Region.GARMENT: 200,
+}
+"""Greys by which regions are told apart on screen; their names are written over them."""
+
+
+def group_values(study: Study) -> tuple[float, ...]:
+    """Value of each group, darkest first."""
+    return tuple(g.value for g in study.values().groups)
+
+
+def groups_picture(study: Study) -> Bytes:
+    """Groups as flat greys of their own mean value."""
+    return paint_groups(study.values().labels, np.array(group_values(study)))
+
+
+def colour_groups_picture(study: Study) -> Bytes:
+    """Groups flat, each in the mean colour of its region and group."""
+    labels, regions, lab = study.values().labels, study.regions().labels, study.lab()
+    codes = regions.astype(np.int32) * 16 + labels
+    count = np.bincount(codes.ravel(), minlength=256).clip(1)
+    mean = np.stack(
+        [np.bincount(codes.ravel(), weights=lab[..., i].ravel(), minlength=256) / count for i in range(3)],
+        axis=-1,
+    )
+    return np.round(lab_to_srgb(mean) * 255).astype(np.uint8)[codes]
+
+
+def zones_picture(zones: Labels) -> Bytes:
+    """Zones as a white veil (H, W, 4): the nearer the point, the denser."""
+    density = np.array([0, 235, 165, 100, 45], np.uint8)[zones]
+    veil = np.full((*zones.shape, 4), 255, np.uint8)
+    veil[..., 3] = density
+    return veil
+
+
+def regions_picture(labels: Labels) -> Bytes:
+    """Regions as flat greys with a dark line between them."""
+    table = np.zeros(256, np.uint8)
+    for region, grey in REGION_GREYS.items():
+        table[region] = grey
+    picture = table[labels]
+    edge = cv2.morphologyEx(labels, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
+    picture[edge] = 0
+    return np.asarray(picture)
+
+
+def region_edges_picture(labels: Labels) -> Bytes:
+    """Borders of the regions as dark-and-light lines on nothing (H, W, 4)."""
+    step = max(1, round(max(labels.shape) / 700))
+    kernel = np.ones((2 * step + 1,) * 2, np.uint8)
+    wide = cv2.morphologyEx(labels, cv2.MORPH_GRADIENT, kernel) > 0
+    thin = cv2.morphologyEx(labels, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
+    out = np.zeros((*labels.shape, 4), np.uint8)
+    out[wide] = (255, 255, 255, 150)
+    out[thin] = (20, 20, 20, 255)
+    return out
+
+
+def _photo(picture: Bytes) -> tuple[bytes, str]:
+    return encode_jpeg(picture, 92), "image/jpeg"
+
+
+def _png(picture: Bytes) -> tuple[bytes, str]:
+    return encode_png(picture), "image/png"
+
+
+VIEWS: dict[str, Callable[[Study], tuple[bytes, str]]] = {
+    "photograph": lambda s: _photo(s.photograph()),
+    "colour": lambda s: _photo(s.framed()),
+    "grey": lambda s: _photo(paint_values(s.value())),
+    "squint": lambda s: _photo(squint(s.framed(), s.settings.reference.squint)),
+    "groups": lambda s: _png(groups_picture(s)),
+    "colour-groups": lambda s: _png(colour_groups_picture(s)),
+    "regions": lambda s: _png(regions_picture(s.regions().labels)),
+    "region-edges": lambda s: _png(region_edges_picture(s.regions().labels)),
+    "zones": lambda s: _png(zones_picture(s.light().zones)),
+}
+"""Every picture the screen and the plan can ask for, with its media type."""

@@ -1,0 +1,283 @@
+"""plan.json: the whole plan as data, documented by these models."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.sitter.regions import Region
+from truesitter.core.study import Study, group_names
+
+Lab = tuple[float, float, float]
+
+
+class PlanReference(BaseModel):
+    """The photograph and its frame."""
+
+    width: int = Field(description="Width of the framed picture in pixels")
+    height: int = Field(description="Height of the framed picture in pixels")
+    sha256: str = Field(description="SHA-256 of the photograph's bytes")
+    canvas_mm: tuple[float, float] = Field(description="Width and height of the canvas")
+
+
+class PlanGroup(BaseModel):
+    """One value group."""
+
+    index: int = Field(description="0 is the darkest")
+    name: str
+    low: float = Field(description="Lower cut, value steps 0–10")
+    high: float = Field(description="Upper cut, value steps 0–10")
+    value: float = Field(description="Mean value")
+    share: float = Field(description="Part of the picture, 0–1")
+    area_cm2: float
+    lab: Lab = Field(description="Mean L*a*b*, D65")
+
+
+class PlanValues(BaseModel):
+    """Cuts and groups."""
+
+    cuts: list[float]
+    groups: list[PlanGroup]
+
+
+class PlanMixture(BaseModel):
+    """The mixture for one value group of the skin."""
+
+    group: int
+    share: float = Field(description="Part of the skin, 0–1")
+    target_lab: Lab = Field(description="Wanted, fitted into the palette's reach")
+    seen_lab: Lab = Field(description="In the photograph")
+    predicted_lab: Lab
+    predicted_hex: str
+    delta_e: float = Field(description="CIEDE2000 of predicted to target")
+    value_error: float = Field(description="Predicted minus target, value steps")
+    parts: dict[str, int] = Field(description="Whole parts by volume, by pigment key")
+    film_mm: float | None = Field(default=None, description="Dry film of a wash; none for opaque paint")
+    reached: bool
+    suggested_tube: str | None = None
+
+
+class PlanFlesh(BaseModel):
+    """Palette and mixtures."""
+
+    palette: list[str]
+    transparent: bool
+    darkest: float = Field(description="Darkest value the palette makes")
+    lightest: float
+    mixtures: list[PlanMixture]
+
+
+class PlanLightPoint(BaseModel):
+    """A point of maximum luminosity."""
+
+    place: str
+    x: float = Field(description="Fraction of the width")
+    y: float = Field(description="Fraction of the height")
+    value: float
+
+
+class PlanDirection(BaseModel):
+    """Direction towards the key light: x right, y up, z towards the viewer."""
+
+    vector: tuple[float, float, float]
+    confidence: float
+    words: str
+
+
+class PlanLight(BaseModel):
+    """Light on the skin."""
+
+    direction: PlanDirection | None = None
+    points: list[PlanLightPoint]
+    shadow_below: float = Field(description="Skin darker than this value counts as shadow")
+
+
+class PlanWhorl(BaseModel):
+    """A whorl and its winding number."""
+
+    x: float
+    y: float
+    index: float
+
+
+class PlanHair(BaseModel):
+    """Hair: the field file holds 1 + round(100·degrees), 0 outside hair."""
+
+    lines: int
+    whorls: list[PlanWhorl]
+    field: str
+
+
+class PlanPass(BaseModel):
+    """One pass, in order."""
+
+    key: str
+    name: str
+    places: list[str]
+    value: float = Field(description="Target value")
+    parts: dict[str, int]
+    predicted_hex: str
+    film_mm: float
+    brush_mm: float
+    area_cm2: float
+    ml: float = Field(description="With loss")
+    edge: str
+    tool: str
+    note: str
+    start_minutes: float
+    work_minutes: float
+    wait_minutes: float = Field(description="Wait before the next pass")
+    value_error: float = Field(description="Mean value error of the canvas left after this pass")
+
+
+class Plan(BaseModel):
+    """A whole plan."""
+
+    reference: PlanReference
+    values: PlanValues
+    regions: dict[str, float]
+    face_found: bool
+    flesh: PlanFlesh
+    light: PlanLight
+    hair: PlanHair
+    passes: list[PlanPass]
+    remarks: list[str]
+    files: dict[str, str]
+
+
+def values_of(study: Study) -> PlanValues:
+    """Value groups of a study."""
+    plan = study.values()
+    names = group_names(len(plan.groups))
+    reference = study.settings.reference
+    canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
+    groups = [
+        PlanGroup(
+            index=g.index, name=names[g.index], low=g.low, high=g.high, value=g.value,
+            share=g.share, area_cm2=g.share * canvas_cm2, lab=g.lab,
+        )
+        for g in plan.groups
+    ]  # fmt: skip
+    return PlanValues(cuts=list(plan.cuts), groups=groups)
+
+
+def flesh_of(study: Study) -> PlanFlesh:
+    """Mixtures of a study."""
+    flesh, palette = study.flesh(), study.palette()
+    return PlanFlesh(
+        palette=list(palette.tubes),
+        transparent=palette.transparent,
+        darkest=flesh.reach.darkest,
+        lightest=flesh.reach.lightest,
+        mixtures=[
+            PlanMixture(
+                group=m.group,
+                share=m.share,
+                target_lab=m.recipe.target_lab,
+                seen_lab=m.seen_lab,
+                predicted_lab=m.recipe.predicted.lab,
+                predicted_hex=m.recipe.predicted.hex,
+                delta_e=m.recipe.delta_e,
+                value_error=m.recipe.value_error,
+                parts=m.recipe.parts,
+                film_mm=m.recipe.film_mm,
+                reached=m.recipe.reached,
+                suggested_tube=m.suggestion.tube if m.suggestion else None,
+            )
+            for m in flesh.mixtures
+        ],
+    )
+
+
+def light_of(study: Study) -> PlanLight:
+    """Light of a study."""
+    light, direction = study.light(), study.light_direction()
+    return PlanLight(
+        direction=PlanDirection(
+            vector=direction.vector, confidence=direction.confidence, words=direction.in_words()
+        )
+        if direction
+        else None,
+        points=[PlanLightPoint(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.points],
+        shadow_below=light.shadow_below,
+    )
+
+
+def hair_of(study: Study) -> PlanHair:
+    """Hair of a study."""
+    hair = study.hair()
+    return PlanHair(
+        lines=len(hair.lines),
+        whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
+        field="hair_direction.png",
+    )
+
+
+def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
+    """Passes of a study and the planner's remarks; none for a palette of washes."""
+    if study.palette().transparent:
+        return [], [
+            "Passes need opaque paint: the schools for washes on paper are not in this version."
+        ]
+    plan = study.passes()
+    passes = [
+        PlanPass(
+            key=p.key,
+            name=p.name,
+            places=list(p.places),
+            value=p.target_value,
+            parts=p.recipe.parts,
+            predicted_hex=p.recipe.predicted.hex,
+            film_mm=p.film_mm,
+            brush_mm=p.brush_mm,
+            area_cm2=p.area_cm2,
+            ml=p.ml,
+            edge=p.edge,
+            tool=p.tool,
+            note=p.note,
+            start_minutes=p.start_minutes,
+            work_minutes=p.work_minutes,
+            wait_minutes=p.wait_minutes,
+            value_error=p.value_error,
+        )
+        for p in plan.passes
+    ]
+    return passes, list(plan.remarks)
+
+
+def tubes_used(plan: Plan) -> list[str]:
+    """Every tube that some recipe of the plan uses, in the library's order."""
+    used = {k for p in plan.passes for k in p.parts}
+    used |= {k for m in plan.flesh.mixtures for k in m.parts}
+    return [k for k in pigment_library() if k in used]
+
+
+def plan_of(study: Study, files: dict[str, str]) -> Plan:
+    """The whole plan of a study.
+
+    Parameters
+    ----------
+    files
+        Names of the files that go with it, by what they hold.
+    """
+    height, width = study.framed().shape[:2]
+    reference = study.settings.reference
+    shares = study.regions().shares()
+    passes, remarks = passes_of(study)
+    return Plan(
+        reference=PlanReference(
+            width=width,
+            height=height,
+            sha256=study.sha256,
+            canvas_mm=(reference.canvas_width_mm, reference.canvas_height_mm),
+        ),
+        values=values_of(study),
+        regions={r.name.lower(): shares[r.name.lower()] for r in Region},
+        face_found=study.detection().has_face,
+        flesh=flesh_of(study),
+        light=light_of(study),
+        hair=hair_of(study),
+        passes=passes,
+        remarks=remarks,
+        files=files,
+    )
