@@ -158,9 +158,14 @@ def serve(
     demo: Annotated[bool, typer.Option(help="Load the made-up sitters first")] = False,
 ) -> None:
     """Serve the application on this machine."""
-    from truesitter.web.serving import run
+    from truesitter.demo.seed import seed
+    from truesitter.store.sitters import Shelf
+    from truesitter.web.serving import data_folder, run
 
-    run(data, port, demo)
+    shelf = Shelf(data or data_folder())
+    if demo:
+        seed(shelf)
+    run(shelf, port)
 
 
 if __name__ == "__main__":

@@ -151,11 +151,26 @@ class Study:
     def _hair_key(self) -> Hashable:
         return (self._region_key(), self.settings.hair)
 
-    def key(self, *parts: Hashable) -> str:
-        """Short text key of a result for ETags: everything it may depend on."""
-        whole = repr((self._flesh_key(), self._light_key(), self._hair_key(),
-                      self.settings.passes.school, self.settings.reference, parts))  # fmt: skip
-        return hashlib.sha256(whole.encode()).hexdigest()[:24]
+    def _passes_key(self) -> Hashable:
+        return (self._flesh_key(), self._light_key(), self.settings.passes.school)
+
+    def keys(self) -> dict[str, str]:
+        """Short text key of each kind of result, changed only when that result may change."""
+        parts: dict[str, Hashable] = {
+            "photograph": (VERSION, self.sha256),
+            "frame": self._frame_key(),
+            "squint": (self._frame_key(), self.settings.reference.squint),
+            "regions": self._region_key(),
+            "values": (self._value_key(), self._frame_key()),
+            "flesh": self._flesh_key(),
+            "light": self._light_key(),
+            "hair": self._hair_key(),
+            "passes": self._passes_key(),
+        }
+        return {
+            name: hashlib.sha256(repr((name, part)).encode()).hexdigest()[:20]
+            for name, part in parts.items()
+        }
 
     # -- the picture ----------------------------------------------------------------------------
 
@@ -360,8 +375,7 @@ class Study:
 
     def passes(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
-        key = ("passes", self._flesh_key(), self._light_key(), self.settings.passes.school)
-        return self._memo.get(key, self._passes)
+        return self._memo.get(("passes", self._passes_key()), self._passes)
 
     def _passes(self) -> PassPlan:
         lab = _reduced(self.lab(), PLANNING_LONG_SIDE)

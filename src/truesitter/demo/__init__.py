@@ -1,0 +1,1 @@
+"""Made-up sitters: people who do not exist, rendered for this project."""

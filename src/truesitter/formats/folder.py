@@ -43,10 +43,10 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
     outlines, grid = study.outlines()
     folder.mkdir(parents=True, exist_ok=True)
     contents: dict[str, bytes] = {
-        "reference": VIEWS["colour"](study)[0],
-        "grey": VIEWS["grey"](study)[0],
+        "reference": VIEWS["colour"].make(study)[0],
+        "grey": VIEWS["grey"].make(study)[0],
         "groups": encode_png(study.values().labels),
-        "groups_grey": VIEWS["groups"](study)[0],
+        "groups_grey": VIEWS["groups"].make(study)[0],
         "regions": encode_png(study.regions().labels),
         "zones": encode_png(study.light().zones),
         "hair_direction": encode_png(study.hair().field_codes(study.hair_mask())),

@@ -104,7 +104,7 @@ def _reference_page(sheet: _Sheet, study: Study, plan: Plan) -> None:
     aspect = plan.reference.height / plan.reference.width
     width, height = _fit(aspect, (sheet.inner - 6 * mm) / 2, 120 * mm)
     for column, view in enumerate(("colour", "groups")):
-        picture = ImageReader(io.BytesIO(VIEWS[view](study)[0]))
+        picture = ImageReader(io.BytesIO(VIEWS[view].make(study)[0]))
         left = _MARGIN + column * (sheet.inner + 6 * mm) / 2
         sheet.page.drawImage(picture, left, sheet.y - height, width, height)
     sheet.y -= height + 6 * mm

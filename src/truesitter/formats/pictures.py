@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -89,15 +90,31 @@ def _png(picture: Bytes) -> tuple[bytes, str]:
     return encode_png(picture), "image/png"
 
 
-VIEWS: dict[str, Callable[[Study], tuple[bytes, str]]] = {
-    "photograph": lambda s: _photo(s.photograph()),
-    "colour": lambda s: _photo(s.framed()),
-    "grey": lambda s: _photo(paint_values(s.value())),
-    "squint": lambda s: _photo(squint(s.framed(), s.settings.reference.squint)),
-    "groups": lambda s: _png(groups_picture(s)),
-    "colour-groups": lambda s: _png(colour_groups_picture(s)),
-    "regions": lambda s: _png(regions_picture(s.regions().labels)),
-    "region-edges": lambda s: _png(region_edges_picture(s.regions().labels)),
-    "zones": lambda s: _png(zones_picture(s.light().zones)),
+@dataclass(frozen=True)
+class View:
+    """A way of looking.
+
+    Attributes
+    ----------
+    depends
+        The kind of result it shows, a key of `Study.keys`.
+    make
+        Gives ``(bytes, media type)``.
+    """
+
+    depends: str
+    make: Callable[[Study], tuple[bytes, str]]
+
+
+VIEWS: dict[str, View] = {
+    "photograph": View("photograph", lambda s: _photo(s.photograph())),
+    "colour": View("frame", lambda s: _photo(s.framed())),
+    "grey": View("frame", lambda s: _photo(paint_values(s.value()))),
+    "squint": View("squint", lambda s: _photo(squint(s.framed(), s.settings.reference.squint))),
+    "groups": View("values", lambda s: _png(groups_picture(s))),
+    "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
+    "regions": View("regions", lambda s: _png(regions_picture(s.regions().labels))),
+    "region-edges": View("regions", lambda s: _png(region_edges_picture(s.regions().labels))),
+    "zones": View("light", lambda s: _png(zones_picture(s.light().zones))),
 }
-"""Every picture the screen and the plan can ask for, with its media type."""
+"""Every picture the screen and the plan can ask for."""

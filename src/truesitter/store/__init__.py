@@ -1,0 +1,1 @@
+"""What is kept: sitters, their settings and history in SQLite, photographs as files beside it."""

@@ -1,0 +1,1 @@
+"""The application over HTTP: JSON under /api, pictures with ETags, the built front end."""

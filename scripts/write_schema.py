@@ -1,0 +1,35 @@
+"""Write the OpenAPI schema for the front end's types, and the JSON schema of plan.json."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+from pathlib import Path
+
+from truesitter.formats.plan import Plan
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+
+ROOT = Path(__file__).parents[1]
+
+
+def openapi_text() -> str:
+    with tempfile.TemporaryDirectory() as folder:
+        shelf = Shelf(Path(folder))
+        try:
+            return json.dumps(create_app(shelf).openapi(), indent=1, sort_keys=True) + "\n"
+        finally:
+            shelf.close()
+
+
+def plan_schema_text() -> str:
+    return json.dumps(Plan.model_json_schema(), indent=1, sort_keys=True) + "\n"
+
+
+def main() -> None:
+    (ROOT / "frontend/openapi.json").write_text(openapi_text(), encoding="utf-8")
+    (ROOT / "docs/plan.schema.json").write_text(plan_schema_text(), encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,105 @@
+"""Put the made-up sitters on a shelf, with work already begun on each."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from typing import Any
+
+from truesitter.core.settings import StudySettings
+from truesitter.store.sitters import STAGES, Shelf
+
+_SITTERS: tuple[dict[str, Any], ...] = (
+    {
+        "file": "maren.jpg",
+        "name": "Maren Quillby",
+        "note": "Pilots the small chain ferry across a tidal river; sits on the one afternoon a week "
+        "when the ferry is being greased.",
+        "settings": {
+            "reference": {"canvas_width_mm": 300, "canvas_height_mm": 375, "grid_rows": 4, "grid_columns": 3},
+            "flesh": {
+                "palette": "own",
+                "tubes": [
+                    "titanium-white", "yellow-ochre", "light-red", "raw-umber", "viridian", "ivory-black",
+                ],
+            },
+            "hair": {
+                "spacing_mm": 6,
+                "guides": [{"points": [[0.44, 0.19], [0.36, 0.19], [0.28, 0.24], [0.22, 0.32]]}],
+            },
+            "passes": {"done": ["ground", "underpainting"]},
+        },
+    },
+    {
+        "file": "tobias.jpg",
+        "name": "Tobias Hallgarth",
+        "note": "A retired clockmaker who keeps the village tower clock four minutes fast on purpose.",
+        "settings": {
+            "reference": {"canvas_width_mm": 400, "canvas_height_mm": 500, "grid_rows": 5, "grid_columns": 4},
+            "values": {"mode": "fit", "groups": 4},
+            "flesh": {
+                "palette": "warm-cool-six",
+                "tubes": [
+                    "titanium-white", "yellow-ochre", "arylide-yellow", "pyrrole-red", "perm-crimson",
+                    "ultramarine-blue", "phthalo-blue",
+                ],
+            },
+            "hair": {
+                "spacing_mm": 8,
+                "guides": [{"points": [[0.42, 0.21], [0.40, 0.17], [0.40, 0.13]]}],
+            },
+            "passes": {"done": ["ground"]},
+        },
+    },
+    {
+        "file": "ines.jpg",
+        "name": "Ines Marovela",
+        "note": "A rooftop beekeeper, sitting for a shoulder-and-back study the day after the honey harvest.",
+        "settings": {
+            "reference": {"canvas_width_mm": 360, "canvas_height_mm": 450, "grid_rows": 5, "grid_columns": 4},
+            "regions": {
+                "scribbles": [
+                    {
+                        "region": "skin",
+                        "points": [
+                            [0.36, 0.28], [0.40, 0.40], [0.36, 0.55], [0.50, 0.56], [0.58, 0.50],
+                            [0.58, 0.70], [0.35, 0.80], [0.28, 0.90],
+                        ],
+                    },
+                    {
+                        "region": "skin",
+                        "points": [[0.68, 0.62], [0.62, 0.80], [0.70, 0.92], [0.90, 0.80], [0.97, 0.82]],
+                    },
+                    {
+                        "region": "hair",
+                        "points": [
+                            [0.45, 0.24], [0.60, 0.32], [0.62, 0.42], [0.68, 0.25], [0.75, 0.10], [0.85, 0.15],
+                        ],
+                    },
+                    {"region": "garment", "points": [[0.55, 0.985], [0.70, 0.985], [0.97, 0.94]]},
+                ]
+            },
+            "flesh": {
+                "palette": "own",
+                "tubes": [
+                    "titanium-white", "yellow-ochre", "burnt-sienna", "perm-crimson",
+                    "ultramarine-blue", "raw-umber",
+                ],
+            },
+            "hair": {"spacing_mm": 7, "guides": []},
+            "passes": {"done": ["ground"]},
+        },
+    },
+)  # fmt: skip
+
+
+def seed(shelf: Shelf) -> None:
+    """Add the made-up sitters unless the shelf holds sitters already."""
+    if shelf.all():
+        return
+    for entry in _SITTERS:
+        data = (files("truesitter.demo") / "sitters" / entry["file"]).read_bytes()
+        sitter = shelf.add(data, entry["file"], entry["name"], entry["note"])
+        settings = StudySettings.model_validate(entry["settings"])
+        for stage in STAGES:
+            if stage in entry["settings"]:
+                shelf.change(sitter.id, stage, getattr(settings, stage), f"Demo: {stage}")

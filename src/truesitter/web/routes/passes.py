@@ -1,0 +1,75 @@
+"""Passes: the ordered plan, the canvas after each, and the sheet to print."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter, HTTPException, Request, Response
+from pydantic import BaseModel
+
+from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.settings import PassSettings
+from truesitter.formats.pdf import plan_pdf
+from truesitter.formats.plan import PlanPass, passes_of, plan_of
+from truesitter.formats.png import encode_png
+from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download, picture_response
+from truesitter.web.routes.sitters import SitterOut, sitter_out
+
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["passes"])
+
+
+class PassesOut(BaseModel):
+    """Passes in order, with remarks and cautions."""
+
+    school: str
+    passes: list[PlanPass]
+    remarks: list[str]
+    cautions: list[str]
+
+
+@router.get("/passes")
+def get_passes(study: CurrentStudy) -> PassesOut:
+    """The passes of the chosen school."""
+    passes, remarks = passes_of(study)
+    return PassesOut(
+        school=SCHOOLS[study.settings.passes.school].name,
+        passes=passes,
+        remarks=remarks,
+        cautions=list(cautions_for(k for p in passes for k in p.parts)),
+    )
+
+
+@router.put("/passes")
+def set_passes(
+    sitter: CurrentSitter, settings: PassSettings, bench: Bench, change: str = "Passes"
+) -> SitterOut:
+    """Change the school or tick passes."""
+    return sitter_out(bench.shelf.change(sitter.id, "passes", settings, change), bench)
+
+
+@router.get("/passes/canvas/{number}", response_class=Response)
+def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
+    """The simulated canvas after pass `number`, counted from 1."""
+    if study.palette().transparent or not 1 <= number <= len(study.passes().canvases):
+        raise HTTPException(404, "There is no such pass in this plan.")
+
+    def make() -> tuple[bytes, str]:
+        return encode_png(study.passes().canvases[number - 1].picture()), "image/png"
+
+    return picture_response(request, f"canvas-{number}-{study.keys()['passes']}", make)
+
+
+@router.get("/files/plan.pdf", response_class=Response)
+def plan_sheet(
+    study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
+    """The whole plan to print."""
+    data = plan_pdf(study, plan_of(study, {}), sitter.name, paper)
+    return download(data, "application/pdf", "plan.pdf")
+
+
+@router.get("/files/plan.json", response_class=Response)
+def plan_data(study: CurrentStudy) -> Response:
+    """The whole plan as data."""
+    return download(plan_of(study, {}).model_dump_json(indent=1), "application/json", "plan.json")

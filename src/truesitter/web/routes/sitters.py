@@ -1,0 +1,109 @@
+"""The shelf: sitters, their photographs, undo and redo."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Form, UploadFile
+from pydantic import BaseModel
+
+from truesitter.core.reference.decode import LARGEST_FILE
+from truesitter.core.reference.errors import UnusablePhotograph
+from truesitter.core.settings import StudySettings
+from truesitter.store.sitters import Sitter
+from truesitter.web.bench import Bench, CurrentSitter
+
+router = APIRouter(prefix="/api/sitters", tags=["sitters"])
+
+
+class SitterOut(BaseModel):
+    """A sitter with everything the painter set."""
+
+    id: str
+    name: str
+    note: str
+    created_at: datetime
+    filename: str
+    width: int
+    height: int
+    settings: StudySettings
+    revision: int
+    keys: dict[str, str]
+    undo: str | None
+    redo: str | None
+
+
+class Name(BaseModel):
+    """A new name."""
+
+    name: str
+
+
+def sitter_out(sitter: Sitter, bench: Bench) -> SitterOut:
+    """A sitter as JSON; each of `keys` changes when that kind of result may."""
+    return SitterOut(
+        id=sitter.id,
+        name=sitter.name,
+        note=sitter.note,
+        created_at=sitter.created_at,
+        filename=sitter.filename,
+        width=sitter.width,
+        height=sitter.height,
+        settings=sitter.settings,
+        revision=sitter.revision,
+        keys=bench.study(sitter).keys(),
+        undo=sitter.undo,
+        redo=sitter.redo,
+    )
+
+
+@router.get("")
+def list_sitters(bench: Bench) -> list[SitterOut]:
+    """Every sitter on the shelf."""
+    return [sitter_out(s, bench) for s in bench.shelf.all()]
+
+
+@router.post("", status_code=201)
+def add_sitter(bench: Bench, photo: UploadFile, name: Annotated[str, Form()] = "") -> SitterOut:
+    """Put a photograph on the shelf."""
+    data = photo.file.read(LARGEST_FILE + 1)
+    if len(data) > LARGEST_FILE:
+        raise UnusablePhotograph("The file is larger than 60 MB. Save a smaller copy.")
+    return sitter_out(bench.shelf.add(data, photo.filename or "photograph", name), bench)
+
+
+@router.get("/{sitter_id}")
+def get_sitter(sitter: CurrentSitter, bench: Bench) -> SitterOut:
+    """One sitter."""
+    return sitter_out(sitter, bench)
+
+
+@router.patch("/{sitter_id}")
+def rename_sitter(sitter: CurrentSitter, name: Name, bench: Bench) -> SitterOut:
+    """Give a sitter another name."""
+    return sitter_out(bench.shelf.rename(sitter.id, name.name), bench)
+
+
+@router.delete("/{sitter_id}", status_code=204)
+def delete_sitter(sitter: CurrentSitter, bench: Bench) -> None:
+    """Take a sitter off the shelf; it can be restored until the next start."""
+    bench.shelf.delete(sitter.id)
+
+
+@router.post("/{sitter_id}/restore")
+def restore_sitter(sitter_id: str, bench: Bench) -> SitterOut:
+    """Put a deleted sitter back."""
+    return sitter_out(bench.shelf.restore(sitter_id), bench)
+
+
+@router.post("/{sitter_id}/undo")
+def undo(sitter: CurrentSitter, bench: Bench) -> SitterOut:
+    """Take back the last change."""
+    return sitter_out(bench.shelf.undo(sitter.id), bench)
+
+
+@router.post("/{sitter_id}/redo")
+def redo(sitter: CurrentSitter, bench: Bench) -> SitterOut:
+    """Bring back the last change taken back."""
+    return sitter_out(bench.shelf.redo(sitter.id), bench)
