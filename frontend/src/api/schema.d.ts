@@ -1995,7 +1995,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "region-edges" | "zones";
+                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "region-edges" | "zones" | "value-codes";
                 sitter_id: string;
             };
             cookie?: never;

@@ -51,6 +51,14 @@ def colour_groups_picture(study: Study) -> Bytes:
     return np.round(lab_to_srgb(mean) * 255).astype(np.uint8)[codes]
 
 
+def value_codes(study: Study) -> Bytes:
+    """Value times 25 as an 8-bit grey, reduced: what the pointer reads, not a picture to look at."""
+    value = study.value()
+    scale = min(1.0, 1000 / max(value.shape))
+    small = cv2.resize(value, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    return np.clip(np.round(small * 25), 0, 250).astype(np.uint8)
+
+
 def zones_picture(zones: Labels) -> Bytes:
     """Zones as a white veil (H, W, 4): the nearer the point, the denser."""
     density = np.array([0, 235, 165, 100, 45], np.uint8)[zones]
@@ -111,6 +119,7 @@ VIEWS: dict[str, View] = {
     "colour": View("frame", lambda s: _photo(s.framed())),
     "grey": View("frame", lambda s: _photo(paint_values(s.value()))),
     "squint": View("squint", lambda s: _photo(squint(s.framed(), s.settings.reference.squint))),
+    "value-codes": View("frame", lambda s: _png(value_codes(s))),
     "groups": View("values", lambda s: _png(groups_picture(s))),
     "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
     "regions": View("regions", lambda s: _png(regions_picture(s.regions().labels))),

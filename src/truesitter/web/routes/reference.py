@@ -17,7 +17,7 @@ router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
 
 ViewName = Literal[
     "photograph", "colour", "grey", "squint", "groups", "colour-groups", "regions",
-    "region-edges", "zones",
+    "region-edges", "zones", "value-codes",
 ]  # fmt: skip
 
 

@@ -1,0 +1,175 @@
+import { Box, LinearProgress, useTheme } from "@mui/material";
+import type Konva from "konva";
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { Group, Image as KonvaImage, Layer, Line, Stage } from "react-konva";
+import { studio } from "../theme";
+import { useImage } from "./useImage";
+import { useView, type Size } from "./useView";
+
+export type Spot = [number, number];
+
+interface Props {
+  /** Pictures from bottom to top, all laid over the same frame. */
+  pictures: (string | null)[];
+  /** Size of the frame in picture pixels. */
+  size: Size;
+  mirror?: boolean;
+  upsideDown?: boolean;
+  /** What a press does: move the picture, draw a stroke, or pick a spot. */
+  tool: "pan" | "draw" | "pick";
+  strokeWidth?: number;
+  onStroke?: (points: Spot[]) => void;
+  onPick?: (spot: Spot) => void;
+  onPointer?: (spot: Spot | null) => void;
+  /** Drawn over the pictures, in picture pixels; `px` is the size of a screen pixel. */
+  overlay?: (px: number) => ReactNode;
+  /** Raised from outside to fit the picture again. */
+  fitSignal: number;
+  busy?: boolean;
+  label: string;
+}
+
+/** The wall: one picture with its layers, moved by wheel, pinch, drag and keys. */
+export function PictureStage(props: Props) {
+  const { pictures, size, mirror = false, upsideDown = false, tool, strokeWidth = 3, onStroke, onPick, onPointer, overlay, fitSignal, label } = props;
+  const dim = useTheme().palette.mode === "dark";
+  const box = useRef<HTMLDivElement>(null);
+  const group = useRef<Konva.Group>(null);
+  const [wall, setWall] = useState<Size>({ width: 600, height: 500 });
+  const picture = useMemo(() => ({ width: size.width, height: size.height }), [size.width, size.height]);
+  const { view, fit, zoomAt, panBy } = useView(wall, picture);
+  const bottom = useImage(pictures[0] ?? null);
+  const middle = useImage(pictures[1] ?? null);
+  const top = useImage(pictures[2] ?? null);
+  const layers = [bottom, middle, top];
+  const [stroke, setStroke] = useState<Spot[]>([]);
+  const pointers = useRef(new Map<number, { x: number; y: number }>());
+  const moving = useRef(false);
+  const space = useRef(false);
+
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const watch = new ResizeObserver(() => setWall({ width: element.clientWidth, height: element.clientHeight }));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+  useEffect(() => fit(), [fit, fitSignal]);
+
+  const spotAt = useCallback((x: number, y: number): Spot => {
+    const at = group.current?.getAbsoluteTransform().copy().invert().point({ x, y }) ?? { x: 0, y: 0 };
+    return [at.x / picture.width, at.y / picture.height];
+  }, [picture]);
+  const local = (e: React.PointerEvent) => {
+    const rect = e.currentTarget.getBoundingClientRect();
+    return { x: e.clientX - rect.left, y: e.clientY - rect.top };
+  };
+
+  const down = (e: React.PointerEvent) => {
+    const at = local(e);
+    e.currentTarget.setPointerCapture(e.pointerId);
+    pointers.current.set(e.pointerId, at);
+    moving.current = tool !== "draw" || space.current || e.button === 1 || pointers.current.size > 1;
+    setStroke(moving.current ? [] : [spotAt(at.x, at.y)]);
+  };
+  const travel = useRef(0);
+  const move = (e: React.PointerEvent) => {
+    const at = local(e);
+    const before = pointers.current.get(e.pointerId);
+    onPointer?.(spotAt(at.x, at.y));
+    if (!before) return;
+    if (pointers.current.size === 2) {
+      const other = [...pointers.current.entries()].find(([id]) => id !== e.pointerId)?.[1];
+      if (other) {
+        const gap = (p: { x: number; y: number }) => Math.max(10, Math.hypot(p.x - other.x, p.y - other.y));
+        zoomAt(gap(at) / gap(before), { x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 });
+      }
+      panBy((at.x - before.x) / 2, (at.y - before.y) / 2);
+    } else if (moving.current) {
+      travel.current += Math.hypot(at.x - before.x, at.y - before.y);
+      if (tool !== "pick" || travel.current > 6) panBy(at.x - before.x, at.y - before.y);
+    } else if (stroke.length) {
+      setStroke((points) => [...points, spotAt(at.x, at.y)]);
+    }
+    pointers.current.set(e.pointerId, at);
+  };
+  const up = (e: React.PointerEvent) => {
+    const at = local(e);
+    const alone = pointers.current.size === 1;
+    pointers.current.delete(e.pointerId);
+    if (alone && tool === "pick" && travel.current <= 6) {
+      const spot = spotAt(at.x, at.y);
+      if (spot.every((v) => v >= 0 && v <= 1)) onPick?.(spot);
+    }
+    if (alone && stroke.length > 1) onStroke?.(stroke);
+    travel.current = 0;
+    setStroke([]);
+  };
+  const cancel = (e: React.PointerEvent) => {
+    pointers.current.delete(e.pointerId);
+    setStroke([]);
+  };
+
+  // React listens to wheels passively; the page must not scroll under the picture.
+  useEffect(() => {
+    const element = box.current;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const rect = (e.currentTarget as HTMLElement).getBoundingClientRect();
+      zoomAt(Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0015)), { x: e.clientX - rect.left, y: e.clientY - rect.top });
+    };
+    element?.addEventListener("wheel", wheel, { passive: false });
+    return () => element?.removeEventListener("wheel", wheel);
+  }, [zoomAt]);
+
+  const key = (e: React.KeyboardEvent, isDown: boolean) => {
+    if (e.key === " ") {
+      space.current = isDown;
+      e.preventDefault();
+    }
+    if (!isDown || e.ctrlKey || e.metaKey || e.altKey) return;
+    const middleOf = { x: wall.width / 2, y: wall.height / 2 };
+    const steps: Record<string, () => void> = {
+      "+": () => zoomAt(1.25, middleOf),
+      "=": () => zoomAt(1.25, middleOf),
+      "-": () => zoomAt(0.8, middleOf),
+      ArrowLeft: () => panBy(60, 0),
+      ArrowRight: () => panBy(-60, 0),
+      ArrowUp: () => panBy(0, 60),
+      ArrowDown: () => panBy(0, -60),
+    };
+    const step = steps[e.key];
+    if (step) {
+      step();
+      e.preventDefault();
+    }
+  };
+
+  const px = 1 / view.scale;
+  const busy = props.busy || layers.some((l) => l.loading);
+  return (
+    <Box ref={box} tabIndex={0} role="application" aria-label={label} aria-busy={busy} data-tool={tool}
+      onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={cancel}
+      onPointerLeave={() => onPointer?.(null)} onKeyDown={(e) => key(e, true)} onKeyUp={(e) => key(e, false)}
+      sx={{ position: "relative", flex: 1, minHeight: 0, overflow: "hidden", touchAction: "none", bgcolor: dim ? studio.dim.wall : studio.day.wall, cursor: tool === "pan" ? "grab" : "crosshair", "&:focus-visible": { outlineOffset: -2 } }}>
+      {busy && <LinearProgress color="inherit" aria-label="Working" sx={{ position: "absolute", top: 0, left: 0, right: 0, zIndex: 1 }} />}
+      <Stage width={wall.width} height={wall.height}>
+        <Layer>
+          <Group ref={group} x={view.x} y={view.y} offsetX={picture.width / 2} offsetY={picture.height / 2}
+            scaleX={view.scale * (mirror ? -1 : 1)} scaleY={view.scale} rotation={upsideDown ? 180 : 0}>
+            {layers.map((layer, i) => layer.image && (
+              <KonvaImage key={i} image={layer.image} width={picture.width} height={picture.height} listening={false} />
+            ))}
+            {overlay?.(px)}
+            {stroke.length > 1 && (
+              <>
+                <Line listening={false} points={stroke.flatMap(([x, y]) => [x * picture.width, y * picture.height])} stroke="#ffffff" strokeWidth={Math.max(strokeWidth, 3 * px) + 2 * px} lineCap="round" lineJoin="round" />
+                <Line listening={false} points={stroke.flatMap(([x, y]) => [x * picture.width, y * picture.height])} stroke="#111111" strokeWidth={Math.max(strokeWidth, 3 * px)} lineCap="round" lineJoin="round" />
+              </>
+            )}
+          </Group>
+        </Layer>
+      </Stage>
+    </Box>
+  );
+}

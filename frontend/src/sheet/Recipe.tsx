@@ -1,0 +1,34 @@
+import { Box } from "@mui/material";
+import type { Tube } from "../api/client";
+
+export type Tubes = Map<string, Tube>;
+
+/** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it. */
+export function Recipe({ parts, tubes, filmMm = null }: { parts: Record<string, number>; tubes: Tubes; filmMm?: number | null }) {
+  const list = Object.entries(parts);
+  return (
+    <Box>
+      <Box aria-hidden sx={{ display: "flex", height: 14, border: 1, borderColor: "divider" }}>
+        {list.map(([key, count]) => (
+          <Box key={key} sx={{ flex: `${count} 0 3px`, bgcolor: tubes.get(key)?.hex ?? "#808080" }} />
+        ))}
+      </Box>
+      <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>
+        {list.map(([key, count], i) => (
+          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}</span>
+        ))}
+        {filmMm !== null && <span>; dry film {(filmMm * 1000).toPrecision(2)} µm</span>}
+      </Box>
+    </Box>
+  );
+}
+
+/** Two colours side by side, large enough to judge. */
+export function Pair({ left, right, label }: { left: string; right: string; label: string }) {
+  return (
+    <Box role="img" aria-label={label} sx={{ display: "flex", width: 92, height: 56, flex: "none" }}>
+      <Box sx={{ flex: 1, bgcolor: left }} />
+      <Box sx={{ flex: 1, bgcolor: right }} />
+    </Box>
+  );
+}

@@ -1,0 +1,96 @@
+import { Box } from "@mui/material";
+import { useEffect, useState, type ReactNode } from "react";
+import { pictureUrl, type Sitter } from "../api/client";
+import { useFrame, useLadder, useOutlines, useValues } from "../api/hooks";
+import { Ladder } from "../picture/Ladder";
+import { pictureKinds, ways, type Look } from "../picture/look";
+import { GridOverlay, OutlinesOverlay } from "../picture/Overlays";
+import { PictureStage, type Spot } from "../picture/PictureStage";
+import { Tray } from "../picture/Tray";
+import { usePointerValue } from "../picture/usePointerValue";
+import type { Size } from "../picture/useView";
+
+export interface StageProps {
+  sitter: Sitter;
+  look: Look;
+  onLook: (look: Look) => void;
+}
+
+interface Props extends StageProps {
+  sheet: ReactNode;
+  tool?: "pan" | "draw" | "pick";
+  strokeWidth?: number | undefined;
+  onStroke?: (points: Spot[]) => void;
+  onPick?: (spot: Spot) => void;
+  overlay?: (px: number, size: Size) => ReactNode;
+  /** Stands in for the picture of the tray: a canvas after a pass, a cut under the hand. */
+  picture?: string | null | undefined;
+  /** A transparent picture laid over it. */
+  veil?: string | null;
+  size?: Size | undefined;
+  plain?: boolean;
+  cuts?: number[];
+  onDragCut?: (cuts: number[]) => void;
+  onDropCut?: (cuts: number[]) => void;
+  reach?: { darkest: number; lightest: number } | undefined;
+  busy?: boolean;
+}
+
+function OutlinesOf({ sitter, size, px }: { sitter: Sitter; size: Size; px: number }) {
+  const outlines = useOutlines(sitter);
+  return outlines.data ? <OutlinesOverlay outlines={outlines.data} size={size} px={px} /> : null;
+}
+
+/** Ladder, wall, tray and sheet: the same in every stage. */
+export function Workspace(props: Props) {
+  const { sitter, look, onLook, sheet, tool = "pan", overlay, picture, veil = null, plain = false } = props;
+  const frame = useFrame(sitter);
+  const ladder = useLadder(sitter);
+  const values = useValues(sitter);
+  const pointer = usePointerValue(sitter);
+  const [fitSignal, setFitSignal] = useState(0);
+  const size = props.size ?? { width: frame.data?.width ?? 1500, height: frame.data?.height ?? 2000 };
+  const settings = sitter.settings;
+
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const target = e.target as HTMLElement;
+      if (e.ctrlKey || e.metaKey || e.altKey || target.closest("input, textarea, [role=listbox], [role=dialog]")) return;
+      const way = ways.find((w) => w.key === e.key.toLowerCase());
+      if (way) onLook(way.press(look));
+      else if (e.key === "0") setFitSignal((n) => n + 1);
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [look, onLook]);
+
+  const shownKind = look.picture === "canvas" ? "colour" : look.picture;
+  const base = picture ?? pictureUrl(sitter, shownKind, pictureKinds[shownKind]);
+  const edges = look.regions && !plain ? pictureUrl(sitter, "region-edges", "regions") : null;
+  const groups = values.data?.plan.groups ?? [];
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "104px minmax(0,1fr) 296px", lg: "118px minmax(0,1fr) 348px" }, minHeight: 0, flex: 1 }}>
+      <Ladder histogram={ladder.data} cuts={props.cuts ?? values.data?.plan.cuts ?? []} groups={groups} pointer={pointer.value}
+        onDrag={props.onDragCut} onDrop={props.onDropCut} reach={props.reach} />
+      <Box sx={{ display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}>
+        <PictureStage label={`Picture of ${sitter.name}`} pictures={[base, veil, edges]} size={size} tool={tool}
+          mirror={look.mirror} upsideDown={look.upsideDown} fitSignal={fitSignal} busy={props.busy ?? false}
+          onPointer={plain ? () => undefined : pointer.read}
+          {...(props.strokeWidth === undefined ? {} : { strokeWidth: props.strokeWidth })}
+          {...(props.onStroke ? { onStroke: props.onStroke } : {})}
+          {...(props.onPick ? { onPick: props.onPick } : {})}
+          overlay={(px) => (
+            <>
+              {look.outlines && !plain && <OutlinesOf sitter={sitter} size={size} px={px} />}
+              {look.grid && !plain && <GridOverlay size={size} px={px} columns={settings.reference.grid_columns ?? 3} rows={settings.reference.grid_rows ?? 4} />}
+              {overlay?.(px, size)}
+            </>
+          )} />
+        <Tray look={look} onLook={onLook} onFit={() => setFitSignal((n) => n + 1)} />
+      </Box>
+      <Box component="aside" aria-label="Sheet" sx={{ borderLeft: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto", px: 2.5, py: 2 }}>
+        {sheet}
+      </Box>
+    </Box>
+  );
+}
