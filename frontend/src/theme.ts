@@ -28,7 +28,7 @@ export function makeTheme(dim: boolean) {
     shape: { borderRadius: 2 },
     typography: { fontFamily: sans, fontSize: 15, button: { textTransform: "none", fontWeight: 600 }, h1: { fontFamily: serif }, h2: { fontFamily: serif } },
     components: {
-      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: sans } } },
       MuiButton: { defaultProps: { size: "medium" }, styleOverrides: { root: { minHeight: 44, boxShadow: "none" } } },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44 } } },
       MuiCssBaseline: {

@@ -1,5 +1,5 @@
 import { Box, useTheme } from "@mui/material";
-import { useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import { studio } from "../theme";
 
 interface Props {
@@ -25,8 +25,15 @@ export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach
   const svg = useRef<SVGSVGElement>(null);
   const [held, setHeld] = useState<{ index: number; cuts: number[] } | null>(null);
   const shown = held?.cuts ?? cuts;
-  const height = 560;
+  const [height, setHeight] = useState(560);
   const width = 118;
+  useLayoutEffect(() => {
+    const element = svg.current;
+    if (!element) return;
+    const watch = new ResizeObserver(() => setHeight(Math.max(200, (element.clientHeight * width) / Math.max(1, element.clientWidth))));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
   const y = (value: number) => TOP + (1 - value / 10) * (height - 2 * TOP);
   const most = Math.max(...(histogram ?? [1]), 1e-6);
 

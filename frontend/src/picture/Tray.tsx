@@ -4,7 +4,7 @@ import { ways } from "./look";
 
 /** Ways of looking, by word with its key. */
 export function Tray({ look, onLook, onFit }: { look: Look; onLook: (look: Look) => void; onFit: () => void }) {
-  const word = { px: 1.1, minHeight: 44, fontSize: 15, whiteSpace: "nowrap" } as const;
+  const word = { px: { xs: 0.8, lg: 0.95 }, minHeight: 44, fontSize: 15, fontFamily: "inherit", whiteSpace: "nowrap" } as const;
   return (
     <Box role="toolbar" aria-label="Ways of looking" sx={{ display: "flex", flexWrap: "wrap", px: 1, borderTop: 1, borderColor: "divider", bgcolor: "background.default" }}>
       {ways.map((way) => {

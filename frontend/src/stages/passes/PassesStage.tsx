@@ -1,5 +1,5 @@
-import { Box, Button, ButtonBase, Checkbox, Slider } from "@mui/material";
-import { useEffect, useMemo, useRef } from "react";
+import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useChange, useLibrary, usePasses } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
@@ -18,15 +18,23 @@ export function PassesStage({ sitter, look, onLook }: StageProps) {
   const current = passes[number - 1];
   const done = new Set(sitter.settings.passes.done ?? []);
   const tubes: Tubes = useMemo(() => new Map(library.data?.tubes.map((t) => [t.key, t])), [library.data]);
+  const [canvas, setCanvas] = useState(true);
   const list = useRef<HTMLOListElement>(null);
   const toggle = (key: string) => {
     const next = done.has(key) ? [...done].filter((k) => k !== key) : [...done, key];
     change({ done: next }, done.has(key) ? "Untick a pass" : "Tick a pass");
   };
-  useEffect(() => list.current?.querySelector("[aria-current=step]")?.scrollIntoView({ block: "nearest" }), [number]);
+  useEffect(() => {
+    // Newer browsers answer with a promise, which an effect must not return.
+    void list.current?.querySelector("[aria-current=step]")?.scrollIntoView({ block: "nearest" });
+  }, [number]);
 
   const sheet = (
     <>
+      <ToggleButtonGroup exclusive fullWidth value={canvas} aria-label="Picture" onChange={(_, v: boolean | null) => v !== null && setCanvas(v)} sx={{ mb: 2 }}>
+        <ToggleButton value={true}>Canvas</ToggleButton>
+        <ToggleButton value={false}>Reference</ToggleButton>
+      </ToggleButtonGroup>
       <Section title={plan.data?.school ?? "Passes"}>
         {plan.isPending && <Say quiet>Planning the passes and painting the canvas after each …</Say>}
         {plan.isError && <Say>{plan.error.message}</Say>}
@@ -66,9 +74,8 @@ export function PassesStage({ sitter, look, onLook }: StageProps) {
       <Section title="Cautions">{plan.data?.cautions.map((c) => <Say quiet key={c}>{c}</Say>)}</Section>
     </>
   );
-  const canvas = look.picture === "colour" || look.picture === "canvas";
   return (
-    <Workspace sitter={sitter} look={canvas ? { ...look, picture: "canvas" } : look} onLook={onLook} sheet={sheet} busy={plan.isFetching}
+    <Workspace sitter={sitter} look={canvas ? { ...look, picture: "canvas" } : look} onLook={(next) => { if (next.picture !== "canvas" && next.picture !== look.picture) setCanvas(false); onLook(next.picture === "canvas" ? { ...next, picture: look.picture } : next); }} sheet={sheet} busy={plan.isFetching}
       picture={canvas && current ? `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}` : undefined} />
   );
 }
@@ -86,7 +93,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       <Recipe parts={pass.parts} tubes={tubes} />
       <Say>{pass.tool}, up to <strong>{pass.brush_mm} mm</strong>; film {film(pass.film_mm)}; edge {pass.edge}.</Say>
       <Say>{pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with what stays in the brush. {pass.note}</Say>
-      <Say>{pass.wait_minutes >= 1 ? <>Then wait <strong>{time(pass.wait_minutes)}</strong>. </> : "No need to wait before the next. "}Starts {pass.start_minutes < 1 ? "the work" : `${time(pass.start_minutes)} after the beginning`} at the earliest.</Say>
+      <Say>{pass.wait_minutes >= 1 ? <>Then wait <strong>{time(pass.wait_minutes)}</strong>. </> : "No need to wait before the next. "}{pass.start_minutes < 1 ? "The work begins here." : `It can start ${time(pass.start_minutes)} after the beginning.`}</Say>
       <Say quiet>After this pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.</Say>
     </Box>
   );

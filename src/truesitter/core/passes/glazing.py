@@ -12,7 +12,7 @@ from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.solver import Recipe
+from truesitter.core.paint.solver import Recipe, solve_recipe
 from truesitter.core.passes.canvas import Canvas, Layer, mixture_curves
 from truesitter.core.types import Doubles, Labels, Mask
 
@@ -21,17 +21,19 @@ _LEAST_GAIN = 0.15
 _UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
 
 
-def wash_tube(palette: Palette) -> str:
-    """The tube for a monochrome underpainting: an umber if there is one, else the darkest."""
+def wash_parts(palette: Palette) -> dict[str, int]:
+    """Parts for a monochrome underpainting: an umber if there is one, else a mixed one."""
     for key in _UMBERS:
         if key in palette.tubes:
-            return key
-    return min(palette.tubes, key=lambda k: pigment_library()[k].masstone[0])
+            return {key: 1}
+    return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
 
 
-def _film_for_value(canvas_spectrum: Doubles, tube: str, value: float, thickest: float) -> float:
+def _film_for_value(
+    canvas_spectrum: Doubles, parts: dict[str, int], value: float, thickest: float
+) -> float:
     """Film in mm that brings one stack down to a value, by bisection; `thickest` when none does."""
-    k, s = mixture_curves({tube: 1})
+    k, s = mixture_curves(parts)
 
     def reached(film: float) -> float:
         seen = leave_surface(film_reflectance(k, s, film, canvas_spectrum))
@@ -52,14 +54,14 @@ def _film_for_value(canvas_spectrum: Doubles, tube: str, value: float, thickest:
 def wash_layers(
     canvas: Canvas, palette: Palette, groups: Labels, mapped_lab: Doubles, thickest: float
 ) -> tuple[Recipe, tuple[Layer, ...], float] | None:
-    """Washes of one dark tube that bring every group darker than the ground to its value.
+    """Washes of one dark earth that bring every group darker than the ground to its value.
 
     Returns
     -------
-    The recipe (one tube), a layer for each group and the mean film in mm, or None when
+    The recipe, a layer for each group and the mean film in mm, or None when
     no group is darker than the ground.
     """
-    tube = wash_tube(palette)
+    parts = wash_parts(palette)
     ground = canvas.spectra[int(np.bincount(canvas.stack.ravel()).argmax())]
     ground_value = float(lab_value(reflectance_to_lab(leave_surface(ground))))
     layers, films, areas, targets = [], [], [], []
@@ -71,17 +73,17 @@ def wash_layers(
         value = float(lab_value(lab))
         if value >= ground_value - 0.2:
             continue
-        film = _film_for_value(ground, tube, value, thickest)
-        layers.append(Layer(mask, {tube: 1}, film))
+        film = _film_for_value(ground, parts, value, thickest)
+        layers.append(Layer(mask, parts, film))
         films.append(film)
         areas.append(float(mask.sum()))
         targets.append(lab)
     if not layers:
         return None
     target = np.average(targets, axis=0, weights=areas)
-    predicted = mix({tube: 1}, palette)
+    predicted = mix(dict(parts), palette)
     recipe = Recipe(
-        parts={tube: 1},
+        parts=parts,
         target_lab=as_lab(target),
         predicted=predicted,
         delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
