@@ -21,9 +21,7 @@ def main() -> None:
     titanium = fit_titanium_white(library["titanium-white"].masstone)
     with TARGET.open("w", newline="") as file:
         writer = csv.writer(file)
-        writer.writerow(
-            ["key", "wavelength_nm", "k_per_mm", "s_per_mm", "masstone_delta_e", "tint_delta_e"]
-        )
+        writer.writerow(["key", "wavelength_nm", "k_per_mm", "s_per_mm", "masstone_delta_e", "tint_delta_e"])
         for key, pigment in library.items():
             if key == "titanium-white":
                 fit = Fit(titanium, 0.0, 0.0)

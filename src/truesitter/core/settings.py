@@ -20,9 +20,7 @@ from truesitter.core.values.cuts import check_own_cuts
 
 Fraction = Annotated[float, Field(ge=0, le=1)]
 Spot = tuple[Annotated[float, Field(ge=-0.5, le=1.5)], Annotated[float, Field(ge=-0.5, le=1.5)]]
-RegionName = Literal[
-    "background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"
-]
+RegionName = Literal["background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"]
 
 
 class Settings(BaseModel):
@@ -107,9 +105,7 @@ class FleshSettings(Settings):
     def as_palette(self) -> Palette:
         """For the core."""
         names = {p.key: p.name for p in STARTERS}
-        return Palette(
-            self.palette, names.get(self.palette, "Own tubes"), self.tubes, self.transparent
-        )
+        return Palette(self.palette, names.get(self.palette, "Own tubes"), self.tubes, self.transparent)
 
 
 class LightSettings(Settings):

@@ -119,9 +119,7 @@ class Study:
         Shared memory of results.
     """
 
-    def __init__(
-        self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo
-    ) -> None:
+    def __init__(self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo) -> None:
         self.sha256, self.settings, self._load, self._memo = sha256, settings, load, memo
 
     @classmethod
@@ -168,8 +166,7 @@ class Study:
             "passes": self._passes_key(),
         }
         return {
-            name: hashlib.sha256(repr((name, part)).encode()).hexdigest()[:20]
-            for name, part in parts.items()
+            name: hashlib.sha256(repr((name, part)).encode()).hexdigest()[:20] for name, part in parts.items()
         }
 
     # -- the picture ----------------------------------------------------------------------------
@@ -367,9 +364,7 @@ class Study:
         directed = orient(axes, hints, guides, whorls)
         spacing = settings.spacing_mm / self.settings.reference.canvas_width_mm * width
         coherence = float(axes.coherence[axes.mask].mean()) if axes.mask.any() else 0.0
-        return HairMap(
-            directed, axes.mask, mapping_lines(directed, axes.mask, spacing), whorls, coherence
-        )
+        return HairMap(directed, axes.mask, mapping_lines(directed, axes.mask, spacing), whorls, coherence)
 
     # -- passes ---------------------------------------------------------------------------------
 

@@ -22,3 +22,6 @@ Bytes = NDArray[np.uint8]
 
 Ints = NDArray[np.int32]
 """Signed whole numbers: shape numbers, indices."""
+
+Shape = tuple[int, ...]
+"""Height and width of a map, as arrays give it."""

@@ -42,7 +42,7 @@ class _Sheet:
 
     @property
     def inner(self) -> float:
-        return self.width - 2 * _MARGIN
+        return float(self.width - 2 * _MARGIN)
 
     def start(self, heading: str) -> None:
         if self.number:
@@ -155,7 +155,9 @@ def _outline_page(sheet: _Sheet, study: Study, plan: Plan) -> None:
     page.setFillColor(_GREY)
     page.setFont("Helvetica", 7)
     for column in range(reference.grid_columns):
-        page.drawCentredString(left + width * (column + 0.5) / reference.grid_columns, top + 2, str(column + 1))
+        page.drawCentredString(
+            left + width * (column + 0.5) / reference.grid_columns, top + 2, str(column + 1)
+        )
     for row in range(reference.grid_rows):
         page.drawRightString(left - 3, top - height * (row + 0.5) / reference.grid_rows, str(row + 1))
     page.setStrokeColor(_INK)

@@ -48,7 +48,8 @@ def colour_groups_picture(study: Study) -> Bytes:
         [np.bincount(codes.ravel(), weights=lab[..., i].ravel(), minlength=256) / count for i in range(3)],
         axis=-1,
     )
-    return np.round(lab_to_srgb(mean) * 255).astype(np.uint8)[codes]
+    colours: Bytes = np.round(lab_to_srgb(mean) * 255).astype(np.uint8)
+    return colours[codes]
 
 
 def value_codes(study: Study) -> Bytes:
@@ -56,7 +57,7 @@ def value_codes(study: Study) -> Bytes:
     value = study.value()
     scale = min(1.0, 1000 / max(value.shape))
     small = cv2.resize(value, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
-    return np.clip(np.round(small * 25), 0, 250).astype(np.uint8)
+    return np.asarray(np.clip(np.round(small * 25), 0, 250), dtype=np.uint8)
 
 
 def zones_picture(zones: Labels) -> Bytes:

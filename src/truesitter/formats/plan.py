@@ -216,9 +216,7 @@ def hair_of(study: Study) -> PlanHair:
 def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     """Passes of a study and the planner's remarks; none for a palette of washes."""
     if study.palette().transparent:
-        return [], [
-            "Passes need opaque paint: the schools for washes on paper are not in this version."
-        ]
+        return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
     plan = study.passes()
     passes = [
         PlanPass(

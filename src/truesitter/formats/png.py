@@ -32,9 +32,7 @@ def encode_jpeg(picture: NDArray[Any], quality: int = 90) -> bytes:
     """Encode (H, W) or (H, W, 3) uint8 sRGB as JPEG, for showing photographs."""
     if picture.ndim == 3:
         picture = picture[..., ::-1]
-    good, data = cv2.imencode(
-        ".jpg", np.ascontiguousarray(picture), [cv2.IMWRITE_JPEG_QUALITY, quality]
-    )
+    good, data = cv2.imencode(".jpg", np.ascontiguousarray(picture), [cv2.IMWRITE_JPEG_QUALITY, quality])
     if not good:
         raise ValueError(f"an array of shape {picture.shape} cannot become a JPEG")
     return data.tobytes()

@@ -36,9 +36,7 @@ def polygon_path(polygon: Polygon, scale: float) -> str:
     return "".join(_ring(np.asarray(r.coords, dtype=np.float64)[:, :2] * scale) for r in rings)
 
 
-def outlines_svg(
-    outlines: tuple[Outline, ...], grid: tuple[int, int], canvas_mm: tuple[float, float]
-) -> str:
+def outlines_svg(outlines: tuple[Outline, ...], grid: tuple[int, int], canvas_mm: tuple[float, float]) -> str:
     """Outlines of the value shapes with the group's number (1 = darkest) in each.
 
     Parameters
@@ -52,9 +50,7 @@ def outlines_svg(
     """
     scale = canvas_mm[0] / grid[1]
     body = ['<g id="outlines" fill="none" stroke="#000" stroke-width="0.25">']
-    body += [
-        f'<path data-group="{o.group + 1}" d="{polygon_path(o.polygon, scale)}"/>' for o in outlines
-    ]
+    body += [f'<path data-group="{o.group + 1}" d="{polygon_path(o.polygon, scale)}"/>' for o in outlines]
     body.append('</g>\n<g id="numbers" font-family="sans-serif" text-anchor="middle" fill="#000">')
     for o in outlines:
         size = min(5.0, o.radius * scale * 1.2)
@@ -79,9 +75,7 @@ def hair_svg(lines: tuple[MappingLine, ...], canvas_mm: tuple[float, float]) -> 
     dots = ['<g id="roots" fill="#000">']
     for line in lines:
         points = line.points * canvas_mm
-        body.append(
-            '<polyline points="' + " ".join(f"{x:.2f},{y:.2f}" for x, y in points) + '"/>'
-        )
+        body.append('<polyline points="' + " ".join(f"{x:.2f},{y:.2f}" for x, y in points) + '"/>')
         dots.append(f'<circle cx="{points[0, 0]:.2f}" cy="{points[0, 1]:.2f}" r="0.6"/>')
     return _document(
         canvas_mm[0], canvas_mm[1], "Hair: mapping lines from root to tip", [*body, "</g>", *dots, "</g>"]

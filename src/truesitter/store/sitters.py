@@ -132,9 +132,7 @@ class Shelf:
     @staticmethod
     def _change_text(session: Session, sitter_id: str, number: int) -> str | None:
         return session.scalar(
-            select(RevisionRow.change).where(
-                RevisionRow.sitter_id == sitter_id, RevisionRow.number == number
-            )
+            select(RevisionRow.change).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
         )
 
     # -- sitters --------------------------------------------------------------------------------
@@ -216,9 +214,7 @@ class Shelf:
             if before == after:
                 return self._sitter(session, row)
             session.execute(
-                delete(RevisionRow).where(
-                    RevisionRow.sitter_id == sitter_id, RevisionRow.number > row.head
-                )
+                delete(RevisionRow).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number > row.head)
             )
             row.head += 1
             session.add(
@@ -251,12 +247,12 @@ class Shelf:
             row = self._row(session, sitter_id)
             number = row.head + 1 if forward else row.head
             revision = session.scalar(
-                select(RevisionRow).where(
-                    RevisionRow.sitter_id == sitter_id, RevisionRow.number == number
-                )
+                select(RevisionRow).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
             )
             if revision is None:
-                raise NothingToUndo("There is nothing to bring back." if forward else "There is nothing to undo.")
+                raise NothingToUndo(
+                    "There is nothing to bring back." if forward else "There is nothing to undo."
+                )
             document = revision.after if forward else revision.before
             session.merge(StageRow(sitter_id=sitter_id, stage=revision.stage, document=document))
             row.head = number if forward else number - 1

@@ -20,9 +20,7 @@ class Workbench:
 
     def study(self, sitter: Sitter) -> Study:
         """The study of a sitter with the settings in force."""
-        return Study(
-            sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo
-        )
+        return Study(sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo)
 
 
 def workbench(request: Request) -> Workbench:
@@ -68,6 +66,4 @@ def picture_response(request: Request, key: str, make: Any) -> Response:
 
 def download(data: bytes | str, media: str, name: str) -> Response:
     """Answer with a file to keep."""
-    return Response(
-        data, media_type=media, headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return Response(data, media_type=media, headers={"Content-Disposition": f'attachment; filename="{name}"'})

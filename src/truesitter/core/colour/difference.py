@@ -16,9 +16,7 @@ def delta_e_2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Doubles:
     Sharma, G., Wu, W., Dalal, E. N. (2005). The CIEDE2000 color-difference formula:
     implementation notes, supplementary test data, and mathematical observations.
     """
-    one, two = np.broadcast_arrays(
-        np.asarray(lab_1, dtype=np.float64), np.asarray(lab_2, dtype=np.float64)
-    )
+    one, two = np.broadcast_arrays(np.asarray(lab_1, dtype=np.float64), np.asarray(lab_2, dtype=np.float64))
     l1, a1, b1 = np.moveaxis(one, -1, 0)
     l2, a2, b2 = np.moveaxis(two, -1, 0)
     chroma_7 = ((np.hypot(a1, b1) + np.hypot(a2, b2)) / 2) ** 7
@@ -29,15 +27,17 @@ def delta_e_2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Doubles:
     h2 = np.degrees(np.arctan2(b2, a2)) % 360
     achromatic = c1 * c2 == 0
 
+    # Opposite hues lie exactly half a turn apart; rounding must not push them over.
+    half_turn = 180 + 1e-9
     dh = h2 - h1
-    dh = np.where(dh > 180, dh - 360, np.where(dh < -180, dh + 360, dh))
+    dh = np.where(dh > half_turn, dh - 360, np.where(dh < -half_turn, dh + 360, dh))
     dh = np.where(achromatic, 0.0, dh)
     d_hue = 2 * np.sqrt(c1 * c2) * np.sin(np.radians(dh) / 2)
 
     mean_l, mean_c = (l1 + l2) / 2, (c1 + c2) / 2
     h_sum = h1 + h2
     mean_h = np.where(
-        np.abs(h1 - h2) <= 180, h_sum / 2, np.where(h_sum < 360, h_sum / 2 + 180, h_sum / 2 - 180)
+        np.abs(h1 - h2) <= half_turn, h_sum / 2, np.where(h_sum < 360, h_sum / 2 + 180, h_sum / 2 - 180)
     )
     mean_h = np.where(achromatic, h_sum, mean_h)
 

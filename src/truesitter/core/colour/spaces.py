@@ -17,9 +17,7 @@ from numpy.typing import ArrayLike
 
 from truesitter.core.types import Bytes, Doubles, Floats
 
-RGB_TO_XYZ: Doubles = np.array(
-    [[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]]
-)
+RGB_TO_XYZ: Doubles = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]])
 XYZ_TO_RGB: Doubles = np.linalg.inv(RGB_TO_XYZ)
 WHITE_XYZ: Doubles = RGB_TO_XYZ.sum(axis=1)
 LUMINANCE_WEIGHTS: Doubles = RGB_TO_XYZ[1]
@@ -60,7 +58,7 @@ def lab_to_xyz(lab: ArrayLike) -> Doubles:
     values = np.asarray(lab, dtype=np.float64)
     fy = (values[..., 0] + 16) / 116
     f = np.stack([fy + values[..., 1] / 500, fy, fy - values[..., 2] / 200], axis=-1)
-    return WHITE_XYZ * np.where(f > 6 / 29, f**3, (f - 4 / 29) / _SLOPE)
+    return np.asarray(WHITE_XYZ * np.where(f > 6 / 29, f**3, (f - 4 / 29) / _SLOPE))
 
 
 def srgb_to_lab(srgb: ArrayLike) -> Doubles:

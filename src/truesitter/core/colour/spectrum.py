@@ -75,7 +75,11 @@ def smoothest_reflectance(lab: ArrayLike, iterations: int = 60) -> Doubles:
         curvature = hessian + np.diag(-tanh * (1 - tanh**2) * (weights @ multipliers))
         jacobian = derivative[:, None] * weights
         system = np.block([[curvature, jacobian], [jacobian.T, np.zeros((3, 3))]])
-        step = np.linalg.solve(system, -np.concatenate([gradient, constraint]))
+        try:
+            step = np.linalg.solve(system, -np.concatenate([gradient, constraint]))
+        except np.linalg.LinAlgError:
+            # A curve driven to 0 or 1 everywhere cannot move any more: no surface has the colour.
+            break
         length = min(1.0, 2.0 / max(1e-9, float(np.abs(step[:n]).max())))
         z += length * step[:n]
         multipliers += length * step[n:]

@@ -8,5 +8,5 @@ from importlib.resources import files
 
 def read_table(name: str) -> list[dict[str, str]]:
     """Rows of a shipped CSV table, as text by column name."""
-    with (files(__name__) / name).open(encoding="utf-8", newline="") as file:
+    with (files(__name__) / name).open(encoding="utf-8") as file:
         return list(csv.DictReader(file))

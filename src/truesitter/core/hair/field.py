@@ -11,13 +11,14 @@ opposite are the same thing, by least squares with a smoothness term:
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import cv2
 import numpy as np
 from scipy import sparse
 from scipy.sparse.linalg import splu
 
-from truesitter.core.types import Doubles, Floats, Ints, Mask
+from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
 
 SOLVE_LONG_SIDE = 360
 """The least-squares problem is solved with this long side; directions vary slowly."""
@@ -108,9 +109,7 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Fl
     return total / len(_SCALES), energy
 
 
-def _guide_data(
-    guides: tuple[Guide, ...], shape: tuple[int, int]
-) -> tuple[Floats, Floats, Floats, Floats]:
+def _guide_data(guides: tuple[Guide, ...], shape: Shape) -> tuple[Floats, Floats, Floats, Floats]:
     """Weighted double-angle data, unit directions, weight and overruling of guides."""
     height, width = shape
     z = np.zeros((*shape, 2), np.float32)
@@ -121,7 +120,7 @@ def _guide_data(
         points = np.array(guide.points, dtype=np.float64) * (width, height)
         line = np.zeros(shape, np.float32)
         mine = np.zeros((*shape, 2), np.float32)
-        for start, end in zip(points[:-1], points[1:], strict=True):
+        for start, end in pairwise(points):
             step = end - start
             length = float(np.hypot(*step))
             if length < 1e-6:

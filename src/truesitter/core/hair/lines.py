@@ -33,10 +33,9 @@ class MappingLine:
 class _Occupancy:
     """Which line passes where, on a grid of cells one stopping distance wide."""
 
-    def __init__(self, shape: tuple[int, int], cell: float) -> None:
+    def __init__(self, cell: float) -> None:
         self.cell = cell
         self.points: dict[tuple[int, int], list[tuple[float, float]]] = {}
-        self.shape = shape
 
     def add(self, line: list[tuple[float, float]]) -> None:
         for x, y in line:
@@ -104,7 +103,7 @@ def mapping_lines(
     field = [[(float(v[0]), float(v[1])) for v in row] for row in directed]
     inside = mask.tolist()
     stop = spacing * _NEAREST
-    occupied = _Occupancy(mask.shape, spacing)
+    occupied = _Occupancy(spacing)
     lines: list[MappingLine] = []
     longest = int(2 * max(height, width) / _STEP)
     rows = np.arange(spacing / 2, height, spacing / 2)

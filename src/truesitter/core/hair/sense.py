@@ -135,7 +135,7 @@ def orient(
     """Root→tip unit direction, (h, w, 2) float32, x right and y up; zero outside the hair."""
     angle = field.angle
     axis = np.stack([np.cos(angle), np.sin(angle)], axis=-1)
-    directed = np.zeros_like(axis)
+    directed: Floats = np.zeros(axis.shape, np.float32)
     if not field.mask.any():
         return directed
     belief = _beliefs(field, hints, guides, whorls)

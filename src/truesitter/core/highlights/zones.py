@@ -15,7 +15,7 @@ import numpy as np
 from skimage.graph import MCP_Geometric
 
 from truesitter.core.sitter import places
-from truesitter.core.types import Doubles, Floats, Labels, Mask
+from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 from truesitter.core.values.cuts import best_fit_bins
 
 WORKING_LONG_SIDE = 420
@@ -67,7 +67,7 @@ class LightZones:
     shadow_below: float
 
 
-def _never_highlighted(landmarks: Doubles | None, shape: tuple[int, int]) -> Mask:
+def _never_highlighted(landmarks: Doubles | None, shape: Shape) -> Mask:
     if landmarks is None:
         return np.zeros(shape, bool)
     return places.outline_mask(landmarks, places.UPPER_LIP_FIELD, shape, 1.05)
@@ -105,7 +105,7 @@ def find_points(
     peak = inner & (inside >= cv2.dilate(inside, window)) & (inside > 0)
     middle = float(np.median(value[skin]))
     rows, cols = np.nonzero(peak & (value > middle + 0.25))
-    points = []
+    points: list[LightPoint] = []
     for r, c in sorted(zip(rows.tolist(), cols.tolist(), strict=True), key=lambda p: -value[p]):
         x, y = (c + 0.5) / width, (r + 0.5) / height
         place = places.place_of(x, y, landmarks, height / width)

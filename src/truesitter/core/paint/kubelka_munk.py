@@ -62,7 +62,7 @@ def film_reflectance(
     q = k / s
     a = 1 + q
     b = np.sqrt(q * (q + 2))
-    sx = s * thickness
+    sx = s * np.asarray(thickness, dtype=np.float64)
     small = b < 1e-7
     safe = np.where(small, 1.0, b)
     t = np.where(small, sx, np.tanh(safe * sx) / safe)

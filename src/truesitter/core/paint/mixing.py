@@ -117,6 +117,4 @@ def mix(parts: dict[str, float], palette: Palette, film_mm: float | None = None)
             raise ValueError("a wash needs a film thickness")
         amounts *= film_mm / amounts.sum()
     absorption, scattering = tube_curves(used)
-    return Colour.of(
-        reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette))
-    )
+    return Colour.of(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))

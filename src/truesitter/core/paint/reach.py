@@ -42,9 +42,7 @@ def palette_reach(palette: Palette) -> Reach:
     amounts = np.concatenate(blends)
     if palette.transparent:
         amounts = amounts * THICKEST_WASH_MM
-    values = lab_value(
-        reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette))
-    )
+    values = lab_value(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))
     lightest = float(values.max())
     if palette.transparent:
         lightest = float(lab_value(reflectance_to_lab(palette.ground())))
@@ -81,9 +79,10 @@ def _shoulder(v: Doubles, knee: float, end: float, limit: float) -> Doubles:
     return np.asarray(knee + rise * (1 - (1 - u) ** (run / rise)))
 
 
-def map_target(lab: Doubles, reach: Reach, clip: bool = False) -> Doubles:
+def map_target(lab: ArrayLike, reach: Reach, clip: bool = False) -> Doubles:
     """Bring an L*a*b* colour (..., 3) into a palette's value range, keeping a* and b*."""
-    mapped = clip_value(lab_value(lab), reach) if clip else compress_value(lab_value(lab), reach)
     out = np.array(lab, dtype=np.float64)
+    value = lab_value(out)
+    mapped = clip_value(value, reach) if clip else compress_value(value, reach)
     out[..., 0] = value_to_lightness(mapped)
     return out

@@ -227,9 +227,7 @@ def _best_parts(problem: _Problem, sets: Ints, amounts: Doubles, totals: range) 
     )
 
 
-def solve_recipe(
-    target_lab: Lab, palette: Palette, most_tubes: int = 4, largest_total: int = 24
-) -> Recipe:
+def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest_total: int = 24) -> Recipe:
     """Whole parts of at most `most_tubes` tubes that come nearest to a colour.
 
     Parameters
@@ -254,7 +252,8 @@ def solve_recipe(
     if not 1 <= most_tubes <= 6 or not 1 <= largest_total <= 60:
         raise ValueError("a recipe has 1 to 6 tubes and 1 to 60 parts")
     problem = _Problem(target, palette, _tube_sets(len(palette.tubes), most_tubes))
-    sets, amounts, costs = (found[:_KEEP] for found in problem.solve())
+    sets, amounts, costs = problem.solve()
+    sets, amounts = sets[:_KEEP], amounts[:_KEEP]
     best = _best_parts(problem, sets, amounts, range(1, largest_total + 1))
     if best.cost - costs[0] > _ROUNDING_LOSS:
         more = range(largest_total + 1, _TOUCH * largest_total + 1)
@@ -288,9 +287,7 @@ def suggest_tube(recipe: Recipe, palette: Palette, most_tubes: int = 4) -> Sugge
         return None
     target = np.array(recipe.target_lab)
     have = float(_cost(np.array(recipe.predicted.lab), target))
-    spare = [
-        p.key for p in pigment_library().values() if p.key not in palette.tubes and not p.substitute
-    ]
+    spare = [p.key for p in pigment_library().values() if p.key not in palette.tubes and not p.substitute]
     if palette.transparent:
         spare = [k for k in spare if pigment_library()[k].family != "white"]
     count = len(palette.tubes)

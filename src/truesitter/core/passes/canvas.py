@@ -10,7 +10,7 @@ from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
 from truesitter.core.paint.mixing import lab_value, tube_curves
-from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
+from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask, Shape
 
 
 @dataclass(frozen=True)
@@ -56,7 +56,7 @@ class Canvas:
     spectra: Doubles
 
     @classmethod
-    def bare(cls, shape: tuple[int, int], reflectance: float = 0.85) -> Canvas:
+    def bare(cls, shape: Shape, reflectance: float = 0.85) -> Canvas:
         """A white primed canvas (its reflectance from memory)."""
         return cls(np.zeros(shape, np.int32), np.full((1, 31), reflectance))
 
@@ -85,7 +85,7 @@ class Canvas:
 
     def picture(self) -> Bytes:
         """The canvas as an sRGB picture (h, w, 3) uint8."""
-        colours = np.round(lab_to_srgb(self.labs()) * 255).astype(np.uint8)
+        colours: Bytes = np.round(lab_to_srgb(self.labs()) * 255).astype(np.uint8)
         return colours[self.stack]
 
     def values(self) -> Floats:

@@ -29,9 +29,7 @@ def wash_parts(palette: Palette) -> dict[str, int]:
     return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
 
 
-def _film_for_value(
-    canvas_spectrum: Doubles, parts: dict[str, int], value: float, thickest: float
-) -> float:
+def _film_for_value(canvas_spectrum: Doubles, parts: dict[str, int], value: float, thickest: float) -> float:
     """Film in mm that brings one stack down to a value, by bisection; `thickest` when none does."""
     k, s = mixture_curves(parts)
 
@@ -104,12 +102,8 @@ def choose_glaze(
     -------
     Recipe and film in mm, or None when no glaze gains anything worth the trouble.
     """
-    stacks, inverse, area = np.unique(
-        canvas.stack[mask], return_inverse=True, return_counts=True
-    )
-    wanted = np.stack(
-        [np.bincount(inverse, weights=mapped_lab[mask][:, i]) / area for i in range(3)], axis=1
-    )
+    stacks, inverse, area = np.unique(canvas.stack[mask], return_inverse=True, return_counts=True)
+    wanted = np.stack([np.bincount(inverse, weights=mapped_lab[mask][:, i]) / area for i in range(3)], axis=1)
     below = canvas.spectra[stacks]
     share = area / area.sum()
     now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))

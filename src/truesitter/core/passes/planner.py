@@ -139,9 +139,7 @@ def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
     """The masks of one template, dark to light, too small ones left out."""
     where = np.isin(subject.regions, [int(r) for r in template.regions])
     if template.band is Band.EACH_GROUP and template.kind is Kind.MASS:
-        parts = [
-            _Part(name, where & (subject.groups == i)) for i, name in enumerate(subject.group_names)
-        ]
+        parts = [_Part(name, where & (subject.groups == i)) for i, name in enumerate(subject.group_names)]
     elif template.band is Band.THIRDS:
         parts = _thirds(subject.value, where) if where.any() else []
     elif template.band is Band.SHADOW_AND_HALFTONE:
@@ -244,9 +242,7 @@ class _Planner:
     def finish(self, templates: list[PassTemplate]) -> PassPlan:
         timed = []
         for number, (current, template) in enumerate(zip(self.passes, templates, strict=True)):
-            under = tuple(
-                n for n in range(number) if bool((self.passes[n].mask & current.mask).any())
-            )
+            under = tuple(n for n in range(number) if bool((self.passes[n].mask & current.mask).any()))
             dries = drying_minutes(template.dries_minutes, current.recipe.parts)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))
@@ -263,9 +259,7 @@ class _Planner:
 def _place_names(mask: Mask, regions: Labels, template: PassTemplate) -> tuple[str, ...]:
     present = np.bincount(regions[mask], minlength=len(Region))
     return tuple(
-        r.name.lower().replace("_", " ")
-        for r in template.regions
-        if present[r] > 0.01 * present.sum()
+        r.name.lower().replace("_", " ") for r in template.regions if present[r] > 0.01 * present.sum()
     )
 
 
@@ -278,9 +272,7 @@ def plan_passes(subject: Subject, palette: Palette, school: School) -> PassPlan:
         When the palette is for washes on paper but the school is for opaque paint.
     """
     if palette.transparent:
-        raise ValueError(
-            f"{school.name} needs opaque paint; choose a palette with white for the passes"
-        )
+        raise ValueError(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     planner = _Planner(subject, palette, school)
     used: list[PassTemplate] = []
     for template in school.templates:

@@ -13,9 +13,7 @@ _SPEED = {"fast": 0.6, "medium": 1.0, "slow": 1.6}
 def drying_minutes(base: int, parts: dict[str, int]) -> int:
     """Drying time of a mixture: that of its slowest tube that makes up a tenth of it or more."""
     total = sum(parts.values())
-    speeds = [
-        _SPEED[pigment_library()[key].oil_drying] for key, p in parts.items() if p * 10 >= total
-    ]
+    speeds = [_SPEED[pigment_library()[key].oil_drying] for key, p in parts.items() if p * 10 >= total]
     return round(base * max(speeds))
 
 

@@ -35,9 +35,7 @@ def log_likelihood(sample: Floats, query: Floats) -> Floats:
         first = np.empty((len(data), 1), np.int32)
         first[order, 0] = np.arange(len(data)) * count // len(data)
         criteria = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_MAX_ITER, 12, 0.1)
-        _, member, _ = cv2.kmeans(
-            data, count, first, criteria, 1, cv2.KMEANS_USE_INITIAL_LABELS
-        )
+        _, member, _ = cv2.kmeans(data, count, first, criteria, 1, cv2.KMEANS_USE_INITIAL_LABELS)
         member = member.ravel()
     else:
         member = np.zeros(len(data), np.int32)

@@ -9,7 +9,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Doubles, Mask, Shape
 
 OVAL = (
     10, 338, 297, 332, 284, 251, 389, 356, 454, 323, 361, 288, 397, 365, 379, 378, 400, 377,
@@ -71,9 +71,7 @@ PLACES: dict[str, tuple[int, ...]] = {
 }
 
 
-def outline_mask(
-    landmarks: Doubles, indices: tuple[int, ...], shape: tuple[int, int], grow: float = 1.0
-) -> Mask:
+def outline_mask(landmarks: Doubles, indices: tuple[int, ...], shape: Shape, grow: float = 1.0) -> Mask:
     """Filled outline through landmarks, scaled about its centre by `grow`; bool (h, w)."""
     height, width = shape
     points = landmarks[list(indices), :2] * (width, height)
@@ -84,7 +82,7 @@ def outline_mask(
     return canvas.astype(bool)
 
 
-def feature_mask(landmarks: Doubles, shape: tuple[int, int], grow: float = 1.25) -> Mask:
+def feature_mask(landmarks: Doubles, shape: Shape, grow: float = 1.25) -> Mask:
     """Eyes, nostrils and mouth: where shapes must be allowed to be smaller; bool (h, w)."""
     mask = outline_mask(landmarks, LIPS, shape, grow)
     for outline in EYES + NOSTRILS:
@@ -92,7 +90,7 @@ def feature_mask(landmarks: Doubles, shape: tuple[int, int], grow: float = 1.25)
     return mask
 
 
-def face_height(landmarks: Doubles, shape: tuple[int, int]) -> float:
+def face_height(landmarks: Doubles, shape: Shape) -> float:
     """Distance from the top of the face outline to the chin, in pixels of `shape`."""
     height, width = shape
     top, chin = landmarks[10, :2] * (width, height), landmarks[152, :2] * (width, height)

@@ -20,7 +20,7 @@ from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter import places
 from truesitter.core.sitter.colour_models import log_likelihood
 from truesitter.core.sitter.landmarks import Detection
-from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
+from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask, Shape
 
 WORKING_LONG_SIDE = 400
 """Regions are solved with this long side; edges are sharpened when enlarged."""
@@ -90,7 +90,7 @@ class Regions:
         return {r.name.lower(): float(counts[r] / self.labels.size) for r in Region}
 
 
-def rasterise(scribbles: tuple[Scribble, ...], shape: tuple[int, int]) -> Labels:
+def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
     """Draw scribbles in order into a label map, 255 where none; uint8 (h, w)."""
     height, width = shape
     canvas = np.full(shape, 255, np.uint8)
@@ -111,12 +111,10 @@ def _features(picture: Bytes) -> Floats:
     texture = np.log1p(cv2.GaussianBlur(fine, (0, 0), 2.5)) * 8
     # Chroma falls with light: hue-like coordinates hold better from light into shadow.
     scale = 45.0 / (lightness + 18.0)
-    return np.dstack(
-        [lightness * 0.45, lab[..., 1] * scale, lab[..., 2] * scale, texture]
-    ).astype(np.float32)
+    return np.dstack([lightness * 0.45, lab[..., 1] * scale, lab[..., 2] * scale, texture]).astype(np.float32)
 
 
-def _place_beliefs(landmarks: Doubles | None, shape: tuple[int, int]) -> dict[Region, Floats]:
+def _place_beliefs(landmarks: Doubles | None, shape: Shape) -> dict[Region, Floats]:
     """Log beliefs about place for each solved region; zero everywhere without a face."""
     height, width = shape
     beliefs = {r: np.zeros(shape, np.float32) for r in SOLVED}
@@ -225,9 +223,7 @@ def _smooth(guide: Floats, posterior: Floats, radius: int = 4, eps: float = 6.0)
     return np.asarray(cv2.blur(a, size) * guide + cv2.blur(mean_p - a * mean_g, size))
 
 
-def _posteriors(
-    features: Floats, seeds: Labels, beliefs: dict[Region, Floats], person: Floats
-) -> Floats:
+def _posteriors(features: Floats, seeds: Labels, beliefs: dict[Region, Floats], person: Floats) -> Floats:
     """Smoothed posterior of each solved region, (5, h, w), summing to 1."""
     shape = person.shape
     flat = features.reshape(-1, features.shape[-1])
@@ -264,9 +260,7 @@ def _drop_islands(posterior: Floats, drawn: Labels, smallest: float = 0.06) -> N
         posterior[i][~kept[parts]] *= 1e-3
 
 
-def solve_regions(
-    picture: Bytes, detection: Detection, scribbles: tuple[Scribble, ...] = ()
-) -> Regions:
+def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribble, ...] = ()) -> Regions:
     """Split the picture into regions.
 
     Parameters
@@ -321,9 +315,7 @@ def solve_regions(
         posterior[:, drawn_solved == region] = 0
         posterior[i, drawn_solved == region] = 1
 
-    large = np.stack(
-        [cv2.resize(p, (width, height), interpolation=cv2.INTER_LINEAR) for p in posterior]
-    )
+    large = np.stack([cv2.resize(p, (width, height), interpolation=cv2.INTER_LINEAR) for p in posterior])
     labels = np.array(SOLVED, np.uint8)[large.argmax(axis=0)]
     sitter = labels != Region.BACKGROUND
     sureness = float(large.max(axis=0)[sitter].mean()) if sitter.any() else 0.0

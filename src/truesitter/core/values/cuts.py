@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 
 from truesitter.core.types import Doubles
@@ -42,9 +44,7 @@ def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
     weights = np.asarray(histogram, dtype=np.float64)
     used = np.flatnonzero(weights)
     if len(used) < groups:
-        raise ValueError(
-            f"the picture has only {len(used)} different values, too few for {groups} groups"
-        )
+        raise ValueError(f"the picture has only {len(used)} different values, too few for {groups} groups")
     w, x = weights[used], used.astype(np.float64)
     n = len(used)
     zero = np.zeros(1)
@@ -90,6 +90,6 @@ def check_own_cuts(cuts: tuple[float, ...]) -> tuple[float, ...]:
     check_group_count(len(cuts) + 1)
     if not all(np.isfinite(c) and 0 < c < 10 for c in cuts):
         raise ValueError("cuts lie between value 0 and value 10")
-    if any(b - a < 0.05 for a, b in zip(cuts[:-1], cuts[1:], strict=True)):
+    if any(b - a < 0.05 for a, b in pairwise(cuts)):
         raise ValueError("cuts rise from dark to light, at least 0.05 of a value step apart")
     return cuts

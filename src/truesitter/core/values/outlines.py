@@ -59,9 +59,7 @@ def _edge_lines(labels: Labels) -> list[Doubles]:
         rows, cols = np.nonzero(edges)
         if not len(rows):
             continue
-        continues = (
-            (rows[1:] == rows[:-1]) & (cols[1:] == cols[:-1] + 1) & (joint[rows[1:], cols[1:]] == 2)
-        )
+        continues = (rows[1:] == rows[:-1]) & (cols[1:] == cols[:-1] + 1) & (joint[rows[1:], cols[1:]] == 2)
         starts = np.concatenate([[0], np.flatnonzero(~continues) + 1])
         ends = np.concatenate([starts[1:] - 1, [len(rows) - 1]])
         first = np.stack([cols[starts], rows[starts]], axis=1)

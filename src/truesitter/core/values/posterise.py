@@ -73,9 +73,7 @@ def posterise(
     return absorb_small(labels, area, finer, area * finer_factor**2)
 
 
-def describe_groups(
-    labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]
-) -> tuple[Group, ...]:
+def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:
     """Mean value, mean colour and share of every group; empty groups take their middle value."""
     count = len(cuts) + 1
     flat = labels.ravel()
@@ -107,5 +105,5 @@ def _planes(lab: Floats) -> tuple[Floats, Floats, Floats]:
 
 def paint_groups(labels: Labels, values: Doubles) -> Bytes:
     """Groups as flat greys of their values; (H, W) uint8 sRGB."""
-    greys = np.round(linear_to_srgb(value_to_luminance(values)) * 255).astype(np.uint8)
+    greys: Bytes = np.round(linear_to_srgb(value_to_luminance(values)) * 255).astype(np.uint8)
     return greys[labels]

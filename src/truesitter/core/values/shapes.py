@@ -106,9 +106,7 @@ def absorb_small(
     area = shapes.area.astype(float).tolist()
     group = shapes.group.tolist()
     owner = list(range(shapes.count))
-    queue = sorted(
-        (n for n in range(shapes.count) if area[n] < limit[n]), key=lambda n: (area[n], n)
-    )
+    queue = sorted((n for n in range(shapes.count) if area[n] < limit[n]), key=lambda n: (area[n], n))
     for small in queue:
         if owner[small] != small or area[small] >= limit[small] or not neighbours[small]:
             continue

@@ -7,7 +7,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_luminance
-from truesitter.core.types import Bytes, Floats, Mask
+from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
 
 def value_map(picture: Bytes) -> Floats:
@@ -30,7 +30,7 @@ def squint(picture: Bytes, strength: float) -> Bytes:
     if strength == 0:
         return picture
     blurred = blur(picture_to_linear(picture), strength * picture.shape[0])
-    return np.round(linear_to_srgb(blurred) * 255).astype(np.uint8)
+    return np.asarray(np.round(linear_to_srgb(blurred) * 255), dtype=np.uint8)
 
 
 def squinted_value(picture: Bytes, strength: float) -> Floats:
@@ -83,7 +83,9 @@ def smooth_shapes(value: Floats, radius: float) -> Floats:
 
 def grey_levels() -> Bytes:
     """Screen grey (0–255) of 2 560 values from 0 to 10, a table for `paint_values`."""
-    return np.round(linear_to_srgb(value_to_luminance(np.arange(2560) / 256)) * 255).astype(np.uint8)
+    return np.asarray(
+        np.round(linear_to_srgb(value_to_luminance(np.arange(2560) / 256)) * 255), dtype=np.uint8
+    )
 
 
 def paint_values(value: Floats) -> Bytes:
@@ -92,7 +94,7 @@ def paint_values(value: Floats) -> Bytes:
     return grey_levels()[codes]
 
 
-def histogram(value: Floats, mask: Mask | None = None, bins: int = 256) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def histogram(value: Floats, mask: Mask | None = None, bins: int = 256) -> Doubles:
     """Counts of values 0–10 in equal bins, of the whole map or of a mask; float64 (bins,)."""
     codes = np.clip(value * (bins / 10), 0, bins - 1).astype(np.uint16)
     if mask is not None:

@@ -145,9 +145,7 @@ def library() -> Library:
 def get_flesh(study: CurrentStudy) -> FleshOut:
     """Mixtures for the value groups of the skin."""
     flesh = study.flesh()
-    out = [
-        _mixture_out(m.seen_lab, m.recipe, m.suggestion, m.group, m.share) for m in flesh.mixtures
-    ]
+    out = [_mixture_out(m.seen_lab, m.recipe, m.suggestion, m.group, m.share) for m in flesh.mixtures]
     return FleshOut(
         mixtures=out,
         darkest=flesh.reach.darkest,

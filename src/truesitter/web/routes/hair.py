@@ -36,9 +36,7 @@ def get_hair(study: CurrentStudy) -> HairOut:
 
 
 @router.put("/hair")
-def set_hair(
-    sitter: CurrentSitter, settings: HairSettings, bench: Bench, change: str = "Hair"
-) -> SitterOut:
+def set_hair(sitter: CurrentSitter, settings: HairSettings, bench: Bench, change: str = "Hair") -> SitterOut:
     """Change guide strokes or the spacing of the lines."""
     return sitter_out(bench.shelf.change(sitter.id, "hair", settings, change), bench)
 

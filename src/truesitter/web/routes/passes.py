@@ -61,9 +61,7 @@ def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response
 
 
 @router.get("/files/plan.pdf", response_class=Response)
-def plan_sheet(
-    study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4"
-) -> Response:
+def plan_sheet(study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4") -> Response:
     """The whole plan to print."""
     data = plan_pdf(study, plan_of(study, {}), sitter.name, paper)
     return download(data, "application/pdf", "plan.pdf")

@@ -34,9 +34,7 @@ def get_regions(study: CurrentStudy) -> RegionsOut:
             "No face was found (a back view, a profile or a drawing). "
             "Scribble over skin, hair and cloth to say what is where."
         )
-    return RegionsOut(
-        face_found=face, sureness=regions.sureness, shares=regions.shares(), sentence=sentence
-    )
+    return RegionsOut(face_found=face, sureness=regions.sureness, shares=regions.shares(), sentence=sentence)
 
 
 @router.put("/regions")

@@ -1,0 +1,110 @@
+"""Shared: the demo sitters with their true masks and hair directions, and made pictures."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from pathlib import Path
+
+import cv2
+import numpy as np
+import pytest
+from PIL import Image
+
+from truesitter.core.memo import Memo
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+
+TRUTH = Path(__file__).parent / "truth"
+
+# Six strokes at most; what a painter would draw over the back view.
+BACK_VIEW_SCRIBBLES = [
+    {
+        "region": "skin",
+        "points": [
+            (0.36, 0.28), (0.40, 0.40), (0.36, 0.55), (0.50, 0.56), (0.58, 0.50), (0.58, 0.70),
+            (0.35, 0.80), (0.28, 0.90),
+        ],
+    },
+    {"region": "skin", "points": [(0.68, 0.62), (0.62, 0.80), (0.70, 0.92), (0.90, 0.80), (0.97, 0.82)]},
+    {
+        "region": "hair",
+        "points": [(0.45, 0.24), (0.60, 0.32), (0.62, 0.42), (0.68, 0.25), (0.75, 0.10), (0.85, 0.15)],
+    },
+    {"region": "garment", "points": [(0.55, 0.985), (0.70, 0.985), (0.97, 0.94)]},
+]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Truth:
+    """A demo sitter: its photograph and what is truly where."""
+
+    name: str
+    data: bytes
+    labels: np.ndarray
+    direction: np.ndarray
+
+    def smoothed_direction(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Hair mask, and its undirected and directed angle (radians, y up): painters follow masses.
+
+        Averaged in double angle (and as vectors) with a Gaussian of 0.5 % of the height.
+        """
+        mask = self.direction > 0
+        angle = np.radians((self.direction.astype(float) - 1) / 100)
+        sigma = 0.005 * mask.shape[0]
+
+        def average(times: int) -> np.ndarray:
+            z = np.dstack([np.cos(times * angle), np.sin(times * angle)]) * mask[..., None]
+            z = cv2.GaussianBlur(z, (0, 0), sigma)
+            return np.arctan2(z[..., 1], z[..., 0]) / times
+
+        return mask, average(2), average(1)
+
+
+@cache
+def truth(name: str) -> Truth:
+    folder = TRUTH / name
+    return Truth(
+        name,
+        (files("truesitter.demo") / "sitters" / f"{name}.jpg").read_bytes(),
+        cv2.imread(str(folder / "labels.png"), cv2.IMREAD_UNCHANGED),
+        cv2.imread(str(folder / "hair_direction.png"), cv2.IMREAD_UNCHANGED),
+    )
+
+
+@cache
+def study_of(name: str) -> Study:
+    """A demo sitter framed whole, so that its pixels are those of the truth."""
+    settings: dict[str, object] = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
+    if name == "ines":
+        settings["regions"] = {"scribbles": BACK_VIEW_SCRIBBLES}
+    return Study.of_bytes(truth(name).data, StudySettings.model_validate(settings), Memo())
+
+
+def made_head(width: int = 480, height: int = 600) -> np.ndarray:
+    """A made picture: a lit egg of skin colour with striped hair on a grey ground; no face."""
+    y, x = np.mgrid[0:height, 0:width].astype(float)
+    u, v = (x - width / 2) / (width * 0.26), (y - height * 0.5) / (height * 0.3)
+    inside = u**2 + v**2 < 1
+    z = np.sqrt(np.clip(1 - u**2 - v**2, 0, 1))
+    light = np.clip(-0.5 * u - 0.4 * v + 0.77 * z, 0, 1)
+    picture = np.full((height, width, 3), (96, 100, 104), float)
+    skin = np.array([225, 172, 140]) * (0.18 + 0.82 * light[..., None])
+    picture[inside] = skin[inside]
+    hair = (u**2 + ((v + 0.25) / 1.1) ** 2 < 1.25) & (v < -0.45)
+    strands = 0.6 + 0.4 * np.sin(x / 3.0)
+    picture[hair] = (np.array([70, 45, 30]) * strands[..., None])[hair]
+    return np.clip(picture, 0, 255).astype(np.uint8)
+
+
+def jpeg(picture: np.ndarray, **options: object) -> bytes:
+    buffer = io.BytesIO()
+    Image.fromarray(picture).save(buffer, "JPEG", quality=92, **options)
+    return buffer.getvalue()
+
+
+@pytest.fixture(scope="session")
+def made_photo() -> bytes:
+    return jpeg(made_head())

@@ -1,0 +1,106 @@
+"""Regions, hair and light against the demo sitters' true masks, strand directions and lights."""
+
+from __future__ import annotations
+
+import json
+
+import cv2
+import numpy as np
+import pytest
+from skimage.feature import structure_tensor as skimage_tensor
+
+from tests.conftest import TRUTH, study_of, truth
+from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_field
+from truesitter.core.hair.sense import find_whorls
+from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.regions import Region
+from truesitter.core.study import Study
+
+
+def overlap(found: np.ndarray, true: np.ndarray) -> float:
+    return float((found & true).sum() / (found | true).sum())
+
+
+@pytest.mark.parametrize(
+    ("name", "skin", "hair"), [("maren", 0.80, 0.75), ("tobias", 0.80, 0.75), ("ines", 0.80, 0.75)]
+)
+def test_regions_overlap_the_true_masks(name: str, skin: float, hair: float) -> None:
+    """Without scribbles where a face is found; four scribbles on the back view."""
+    regions, labels = study_of(name).regions(), truth(name).labels
+    assert study_of(name).detection().has_face == (name != "ines")
+    assert overlap(regions.mask(Region.SKIN), labels == 1) >= skin
+    assert overlap(regions.mask(Region.HAIR), labels == 2) >= hair
+
+
+def test_the_person_of_the_back_view_is_found_without_help() -> None:
+    study = Study.of_bytes(
+        truth("ines").data,
+        StudySettings.model_validate({"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}),
+    )
+    person = study.regions().labels != Region.BACKGROUND
+    assert overlap(person, truth("ines").labels != 0) > 0.9
+    assert not study.regions().mask(Region.SKIN, Region.HAIR).any()
+
+
+def undirected_error(z: np.ndarray, true: np.ndarray) -> np.ndarray:
+    height, width = true.shape
+    big = cv2.resize(z, (width, height), interpolation=cv2.INTER_LINEAR)
+    error = np.degrees(np.abs(0.5 * np.arctan2(big[..., 1], big[..., 0]) - true)) % 180
+    return np.minimum(error, 180 - error)
+
+
+@pytest.mark.parametrize(("name", "bar"), [("maren", 12), ("tobias", 12)])
+def test_hair_direction_without_guides(name: str, bar: float) -> None:
+    mask, undirected, _ = truth(name).smoothed_direction()
+    field = solve_axes(study_of(name).lab()[..., 0], mask)
+    assert np.median(undirected_error(field.z, undirected)[mask]) <= bar
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_most_hair_is_sensed_from_root_to_tip(name: str) -> None:
+    """On the regions found, not the true mask: the whole way that the screen goes."""
+    _, _, directed = truth(name).smoothed_direction()
+    study = study_of(name)
+    codes = study.hair().field_codes(study.hair_mask())
+    both = (codes > 0) & np.isin(truth(name).labels, (2, 4)) & (truth(name).direction > 0)
+    angle = np.radians((codes.astype(float) - 1) / 100)
+    agree = np.cos(angle - directed)[both] > 0
+    assert agree.mean() > 0.85
+
+
+@pytest.mark.parametrize("degrees", [0, 20, 45, 70, 90, 120, 150])
+def test_structure_tensor_reads_gratings(degrees: float) -> None:
+    """Source: gratings at known angles, and skimage.feature.structure_tensor on the same picture."""
+    y, x = np.mgrid[0:160, 0:160].astype(np.float32)
+    across = np.radians(degrees + 90)
+    grating = (50 + 30 * np.sin((x * np.cos(across) - y * np.sin(across)) * 0.8)).astype(np.float32)
+    z, _ = structure_tensor_field(grating)
+    middle = z[50:110, 50:110].mean(axis=(0, 1))
+    ours = np.degrees(0.5 * np.arctan2(middle[1], middle[0])) % 180
+    rr, rc, cc = (a[50:110, 50:110].mean() for a in skimage_tensor(grating, sigma=2, order="rc"))
+    theirs = np.degrees(0.5 * np.arctan2(2 * rc, rr - cc)) % 180
+    for found in (ours, theirs):
+        assert min(abs(found - degrees), 180 - abs(found - degrees)) < 1
+
+
+def test_a_swirl_winds_once_and_a_saddle_is_none() -> None:
+    """Source: the winding number of a circular field is +1."""
+    y, x = np.mgrid[-30:31, -30:31].astype(np.float32) + 0.25
+    angle = np.arctan2(-y, x) + np.pi / 2
+    inside = np.ones(angle.shape, bool)
+    for factor, expected in ((1, [1.0]), (-1, [])):
+        z = np.dstack([np.cos(2 * factor * angle), np.sin(2 * factor * angle)]).astype(np.float32)
+        whorls = find_whorls(AxisField(z, np.ones(angle.shape, np.float32), inside))
+        assert [w.index for w in whorls] == expected
+    assert whorls == ()
+
+
+def test_light_direction_of_the_three_quarter_view() -> None:
+    true = np.array(
+        json.loads((TRUTH / "maren" / "meta.json").read_text())["lights"]["key"]["direction_camera"]
+    )
+    found = study_of("maren").light_direction()
+    assert found is not None
+    angle = np.degrees(np.arccos(np.clip(np.dot(found.vector, true / np.linalg.norm(true)), -1, 1)))
+    assert angle < 20
+    assert found.in_words().startswith("upper left")
