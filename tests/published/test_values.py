@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 
 import numpy as np
 import pypdf
@@ -23,7 +24,7 @@ def within(histogram: np.ndarray, cuts: list[int]) -> float:
     bins = np.arange(len(histogram))
     edges = [-1, *cuts, len(histogram) - 1]
     total = 0.0
-    for low, high in zip(edges[:-1], edges[1:], strict=True):
+    for low, high in itertools.pairwise(edges):
         part, weight = bins[low + 1 : high + 1], histogram[low + 1 : high + 1]
         if weight.sum():
             mean = (part * weight).sum() / weight.sum()

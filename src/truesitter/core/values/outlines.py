@@ -93,7 +93,7 @@ def trace_outlines(labels: Labels, tolerance: float = 1.2) -> tuple[Outline, ...
     columns = np.clip(inside[:, 0].astype(int), 0, labels.shape[1] - 1)
     rows = np.clip(inside[:, 1].astype(int), 0, labels.shape[0] - 1)
     numbers = shapes.number[rows, columns]
-    simple = shapely.coverage_simplify(faces, tolerance)
+    simple = shapely.coverage_simplify(faces, tolerance, simplify_boundary=False)
     outlines = []
     for polygon, number in zip(simple, numbers, strict=True):
         at = (float(circles.x[number]), float(circles.y[number]))

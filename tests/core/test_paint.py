@@ -1,0 +1,120 @@
+"""Recipes, reach, washes, suggestions and cautions."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from truesitter.core.paint.cautions import GENERAL, cautions_for
+from truesitter.core.paint.mixing import mix
+from truesitter.core.paint.palettes import STARTERS, Palette, starter
+from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
+from truesitter.core.paint.solver import solve_recipe, suggest_tube
+
+EARTH, SIX, PRIMARIES, WASHES = STARTERS
+values = st.floats(0, 10)
+reaches = st.tuples(st.floats(0, 4.5), st.floats(5.5, 10)).map(lambda t: Reach(*t))
+
+
+@given(reaches, values, values)
+def test_compressing_keeps_order_and_stays_in_reach(reach: Reach, a: float, b: float) -> None:
+    low, high = compress_value(np.array(sorted((a, b))), reach)
+    assert reach.darkest - 1e-9 <= low <= high <= reach.lightest + 1e-9
+    assert reach.darkest <= clip_value(a, reach) <= reach.lightest
+
+
+@given(reaches)
+def test_compressing_keeps_the_middle_and_reaches_both_ends(reach: Reach) -> None:
+    assert compress_value(5.0, reach) == pytest.approx(5.0)
+    assert compress_value(0.0, reach) == pytest.approx(reach.darkest)
+    assert compress_value(10.0, reach) == pytest.approx(reach.lightest)
+
+
+def test_mapping_a_target_keeps_its_hue_plane() -> None:
+    mapped = map_target(np.array([1.0, 5.0, 7.0]), palette_reach(EARTH))
+    assert mapped[0] > 1
+    assert mapped[1:].tolist() == [5.0, 7.0]
+
+
+@given(st.lists(st.floats(0.05, 1), min_size=3, max_size=4))
+@settings(deadline=None, max_examples=25)
+def test_what_the_tubes_can_make_is_found_again(shares: list[float]) -> None:
+    """A mixture of the palette's own tubes is always reached."""
+    tubes = EARTH.tubes[: len(shares)]
+    target = mix(dict(zip(tubes, shares, strict=True)), EARTH)
+    recipe = solve_recipe(target.lab, EARTH)
+    assert recipe.delta_e < 1.5
+    assert abs(recipe.value_error) < 0.1
+
+
+@given(st.floats(5, 95), st.floats(-60, 60), st.floats(-60, 60))
+@settings(deadline=None, max_examples=25)
+def test_recipes_are_whole_small_parts_that_say_truly_what_they_make(
+    light: float, a: float, b: float
+) -> None:
+    recipe = solve_recipe((light, a, b), SIX, most_tubes=3)
+    assert 1 <= len(recipe.parts) <= 3
+    assert all(isinstance(p, int) and p > 0 for p in recipe.parts.values())
+    assert sum(recipe.parts.values()) <= 120
+    assert np.gcd.reduce(list(recipe.parts.values())) == 1
+    again = mix({k: float(v) for k, v in recipe.parts.items()}, SIX)
+    np.testing.assert_allclose(again.lab, recipe.predicted.lab, atol=1e-9)
+
+
+def test_value_comes_before_hue() -> None:
+    """Out of reach in colour, the value is still met."""
+    recipe = solve_recipe((45, -50, -10), EARTH)
+    assert recipe.delta_e > 10
+    assert abs(recipe.value_error) < 0.25
+    assert not recipe.reached
+
+
+def test_the_missing_tube_is_named_and_helps() -> None:
+    recipe = solve_recipe((40, 5, -40), EARTH)
+    suggestion = suggest_tube(recipe, EARTH)
+    assert suggestion is not None
+    bigger = EARTH.with_tubes((*EARTH.tubes, suggestion.tube))
+    assert solve_recipe((40, 5, -40), bigger).delta_e < recipe.delta_e / 2
+    assert suggest_tube(solve_recipe((60, 10, 20), EARTH), EARTH) is None
+
+
+def test_washes_darken_with_their_film_and_need_no_white() -> None:
+    thin, thick = (mix({"quinacridone-rose": 1}, WASHES, f) for f in (0.0002, 0.002))
+    assert thin.value > thick.value
+    recipe = solve_recipe((75, 14, 17), WASHES)
+    assert recipe.film_mm is not None
+    assert recipe.delta_e < 1.5
+    assert palette_reach(WASHES).lightest == pytest.approx(9.51, abs=0.02)
+
+
+@pytest.mark.parametrize("target", [(120, 0, 0), (50, float("nan"), 0), (50, 500, 0)])
+def test_impossible_targets_are_refused(target: tuple[float, float, float]) -> None:
+    with pytest.raises(ValueError, match="target"):
+        solve_recipe(target, EARTH)
+
+
+def test_senseless_mixtures_and_palettes_are_refused() -> None:
+    for parts in ({"yellow-ochre": -1.0}, {"yellow-ochre": 0.0}, {"yellow-ochre": float("nan")}):
+        with pytest.raises(ValueError, match="part"):
+            mix(parts, EARTH)
+    with pytest.raises(ValueError, match="film"):
+        mix({"quinacridone-rose": 1}, WASHES)
+    with pytest.raises(ValueError, match="no tube called"):
+        Palette("x", "x", ("moon-dust",))
+    with pytest.raises(ValueError, match="twice"):
+        starter("yellow-ochre,yellow-ochre")
+    with pytest.raises(ValueError, match="no palette called"):
+        starter("nonsense")
+    assert starter("three-primaries") is PRIMARIES
+
+
+def test_cautions_name_the_pigment_and_defer_to_labels() -> None:
+    lines = cautions_for(["yellow-ochre", "lead-white", "vermilion", "alizarin-crimson"])
+    assert any("Lead white" in line and "lead" in line for line in lines)
+    assert any("mercury" in line and "Cadmium red light can stand in" in line for line in lines)
+    assert any("fades in light" in line for line in lines)
+    assert not any("Yellow ochre" in line for line in lines)
+    assert lines[-1] == GENERAL
+    assert "safety data sheets" in GENERAL

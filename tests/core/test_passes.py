@@ -1,0 +1,167 @@
+"""Schools, waiting, the simulated canvas and the planner."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import study_of
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.mixing import mix
+from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.glazing import wash_parts
+from truesitter.core.passes.planner import PassPlan, Subject, plan_passes
+from truesitter.core.passes.schools import SCHOOLS, Kind, school
+from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+
+timed = st.lists(
+    st.tuples(st.floats(1, 500), st.floats(0, 9000), st.integers(0, 2**12)), min_size=1, max_size=12
+)
+
+
+@given(timed)
+def test_nothing_is_laid_over_undried_layers(raw: list[tuple[float, float, int]]) -> None:
+    """Common practice, no source; a law over all orders of passes."""
+    passes = tuple(
+        Timed(work, dries, tuple(n for n in range(i) if bits >> n & 1))
+        for i, (work, dries, bits) in enumerate(raw)
+    )
+    starts = earliest_starts(passes)
+    for number, current in enumerate(passes):
+        if number:
+            assert starts[number] >= starts[number - 1] + passes[number - 1].work - 1e-6
+        for below in current.under:
+            assert starts[number] >= starts[below] + passes[below].work + passes[below].dries - 1e-6
+
+
+@pytest.mark.parametrize("key", list(SCHOOLS))
+def test_schools_lay_fat_over_lean(key: str) -> None:
+    """Common practice, no source."""
+    fats = [t.fat for t in school(key).templates]
+    assert fats == sorted(fats)
+    assert school(key).templates[0].kind is Kind.GROUND
+    with pytest.raises(ValueError, match="no school"):
+        school("finger-painting")
+
+
+def test_slow_tubes_hold_up_a_mixture() -> None:
+    assert drying_minutes(1000, {"raw-umber": 1}) == 600
+    assert drying_minutes(1000, {"raw-umber": 1, "titanium-white": 1}) == 1600
+    assert drying_minutes(1000, {"raw-umber": 30, "titanium-white": 1}) == 600
+
+
+def half(shape: tuple[int, int] = (40, 60)) -> np.ndarray:
+    mask = np.zeros(shape, bool)
+    mask[:, :30] = True
+    return mask
+
+
+def test_a_thick_layer_is_the_mixture_itself() -> None:
+    parts = {"titanium-white": 3, "yellow-ochre": 2}
+    canvas = Canvas.bare((40, 60)).lay(Layer(half(), parts, None))
+    expected = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).lab
+    labs = canvas.labs()[canvas.stack]
+    assert delta_e_2000(labs[5, 5], np.array(expected)) < 1e-6
+    assert delta_e_2000(labs[5, 50], np.array(expected)) > 5
+
+
+def test_two_coats_equal_one_of_double_film() -> None:
+    """Kubelka (1948), through the canvas."""
+    parts = {"light-red": 1, "titanium-white": 2}
+    bare = Canvas.bare((40, 60))
+    twice = bare.lay(Layer(half(), parts, 0.01)).lay(Layer(half(), parts, 0.01))
+    once = bare.lay(Layer(half(), parts, 0.02))
+    np.testing.assert_allclose(twice.values(), once.values(), atol=1e-5)
+    np.testing.assert_array_equal(twice.picture(), once.picture())
+
+
+@given(st.lists(st.tuples(st.integers(0, 39), st.integers(0, 59), st.integers(2, 30)), max_size=8))
+def test_stacks_stay_numbered_without_gaps(squares: list[tuple[int, int, int]]) -> None:
+    canvas = Canvas.bare((40, 60))
+    for i, (row, col, side) in enumerate(squares):
+        mask = np.zeros((40, 60), bool)
+        mask[row : row + side, col : col + side] = True
+        before = canvas.values()
+        canvas = canvas.lay(Layer(mask, {"ivory-black": 1} if i % 2 else {"titanium-white": 1}, 0.02))
+        np.testing.assert_array_equal(canvas.values()[~mask], before[~mask])
+    assert np.unique(canvas.stack).tolist() == list(range(len(canvas.spectra)))
+
+
+def test_brushes_fit_their_shapes() -> None:
+    bar = np.zeros((200, 400), bool)
+    bar[80:120, 50:350] = True
+    assert brush_for(bar, 0.5) in WIDTHS_MM
+    assert 8 <= brush_for(bar, 0.5) <= 20
+    assert brush_for(bar, 1.0) > brush_for(bar, 0.25)
+    assert brush_for(np.zeros((10, 10), bool), 1) == 1
+    assert work_minutes(1000, 10) > work_minutes(100, 10)
+
+
+def plan(name: str) -> PassPlan:
+    return study_of(name).passes()
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias", "ines"])
+def test_the_plan_brings_the_canvas_to_the_reference(name: str) -> None:
+    passes = plan(name).passes
+    assert passes[0].name == "Ground"
+    assert passes[-1].name == "Last lights"
+    assert passes[-1].value_error < 0.45
+    assert passes[-1].value_error < passes[0].value_error / 3
+    flesh = [p.target_value for p in passes if p.name.startswith("Flesh")]
+    assert len(flesh) >= 3
+    assert flesh == sorted(flesh)
+    assert [p.name for p in passes if p.name.startswith("Hair")] == [
+        "Hair, darks",
+        "Hair, middle",
+        "Hair, lights",
+    ]
+    assert len({p.key for p in passes}) == len(passes)
+
+
+def test_the_plan_waits_for_every_layer_below() -> None:
+    passes = plan("maren").passes
+    for number, current in enumerate(passes):
+        for below in passes[:number]:
+            if (below.mask & current.mask).any():
+                assert current.start_minutes > below.start_minutes + below.work_minutes
+    glaze_or_last = passes[-1]
+    assert glaze_or_last.start_minutes > 5 * 24 * 60
+    assert all(p.ml > 0 and p.area_cm2 > 0 and p.brush_mm > 0 for p in passes)
+    ground = passes[0]
+    assert ground.area_cm2 == pytest.approx(32 * 40, rel=0.01)
+    assert ground.ml == pytest.approx(ground.area_cm2 * 0.05 / 10 / 0.85, rel=0.01)
+
+
+def test_canvases_change_only_under_their_pass() -> None:
+    found = plan("tobias")
+    for before, after, current in zip(found.canvases, found.canvases[1:], found.passes[1:], strict=False):
+        np.testing.assert_array_equal(before.picture()[~current.mask], after.picture()[~current.mask])
+        assert (before.values() != after.values())[current.mask].any()
+
+
+def test_washes_and_missing_umbers() -> None:
+    assert wash_parts(STARTERS[0].with_tubes((*STARTERS[0].tubes, "raw-umber"))) == {"raw-umber": 1}
+    mixed = wash_parts(STARTERS[1])
+    assert len(mixed) > 1
+    assert mix({k: float(v) for k, v in mixed.items()}, STARTERS[1]).value < 3.5
+    flat = np.zeros((20, 20), np.uint8)
+    subject = Subject(
+        flat, flat, flat, np.zeros((20, 20, 3), np.float32), np.zeros((20, 20), np.float32), ("all",), 1
+    )
+    with pytest.raises(ValueError, match="opaque"):
+        plan_passes(subject, STARTERS[3], school("layered-oil"))
+
+
+def test_an_empty_scene_still_gives_a_plan_and_says_what_it_left_out() -> None:
+    size = (60, 60)
+    white = np.dstack([np.full(size, 92), np.zeros(size), np.zeros(size)]).astype(np.float32)
+    zeros = np.zeros(size, np.uint8)
+    subject = Subject(zeros, zeros, zeros, white, np.full(size, 9.2, np.float32), ("light",), 2)
+    found = plan_passes(subject, STARTERS[0], school("layered-oil"))
+    assert [p.name for p in found.passes] == ["Ground", "Background, light"]
+    assert any("Underpainting left out" in remark for remark in found.remarks)

@@ -1,0 +1,155 @@
+"""Scribbles, places, light zones and hair on pictures made by hand."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from tests.conftest import made_head, study_of, truth
+from truesitter.core.hair.field import Guide, solve_axes
+from truesitter.core.hair.lines import mapping_lines
+from truesitter.core.hair.sense import GrowthHints, orient
+from truesitter.core.highlights.zones import find_points, grow_zones
+from truesitter.core.sitter.landmarks import Detection, detect
+from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
+from truesitter.core.sitter.regions import Region, Scribble, rasterise, solve_regions
+
+
+def test_scribbles_win_where_they_are_drawn() -> None:
+    picture, detection = made_head(), detect(made_head())
+    person = np.zeros((60, 48), np.float32)
+    person[12:50, 10:38] = 1
+    detection = Detection(None, person)
+    strokes = (
+        Scribble(Region.SKIN, ((0.45, 0.5), (0.55, 0.6))),
+        Scribble(Region.HAIR, ((0.42, 0.26), (0.58, 0.26))),
+        Scribble(Region.BACKGROUND, ((0.05, 0.05), (0.95, 0.05))),
+        Scribble(Region.LIPS, ((0.5, 0.66), (0.52, 0.66))),
+    )
+    regions = solve_regions(picture, detection, strokes)
+    drawn = rasterise(strokes, picture.shape[:2])
+    agree = regions.labels[drawn != 255] == drawn[drawn != 255]
+    assert agree.mean() > 0.97
+    lit_skin = regions.labels[int(0.5 * 600), int(0.45 * 480)]
+    assert lit_skin == Region.SKIN
+    assert sum(regions.shares().values()) == pytest.approx(1)
+
+
+def test_a_later_scribble_wins_over_an_earlier_one() -> None:
+    line = ((0.3, 0.5), (0.7, 0.5))
+    drawn = rasterise((Scribble(Region.SKIN, line), Scribble(Region.HAIR, line)), (100, 100))
+    assert set(np.unique(drawn)) == {int(Region.HAIR), 255}
+    assert (rasterise((Scribble(Region.SKIN, ((0.5, 0.5),)),), (100, 100)) == Region.SKIN).any()
+
+
+def test_places_are_named_as_the_painter_sees_them() -> None:
+    landmarks = study_of("maren").detection().landmarks
+    assert landmarks is not None
+    nose, chin = landmarks[4], landmarks[152]
+    assert place_of(nose[0], nose[1], landmarks, 1.25) == "nose tip"
+    assert place_of(landmarks[50][0], landmarks[50][1], landmarks, 1.25) == "left cheekbone"
+    assert place_of(chin[0], chin[1] + 0.08, landmarks, 1.25) == "neck"
+    assert place_of(0.02, 0.02, landmarks, 1.25) == "figure"
+    assert place_of(0.5, 0.5, None, 1.25) == "figure, centre"
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_light_never_touches_the_upper_lip_and_never_enters_shadow(name: str) -> None:
+    study = study_of(name)
+    light, landmarks = study.light(), study.detection().landmarks
+    assert landmarks is not None
+    assert len(light.points) >= 3
+    assert [p.value for p in light.points] == sorted((p.value for p in light.points), reverse=True)
+    assert not any(p.place in ("upper lip", "cleft of the upper lip") for p in light.points)
+    lip = outline_mask(landmarks, UPPER_LIP_FIELD, light.zones.shape, 0.9)
+    assert (light.zones[lip] > 0).mean() < 0.02
+    lit = light.zones > 0
+    assert study.regions().mask(Region.SKIN)[lit].all()
+    assert (study.value()[lit] < light.shadow_below - 0.7).mean() < 0.01
+
+
+def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
+    y, x = np.mgrid[0:300, 0:300].astype(np.float32)
+    u, v = (x - 150) / 110, (y - 150) / 110
+    ball = u**2 + v**2 < 1
+    z = np.sqrt(np.clip(1 - u**2 - v**2, 0, 1))
+    value = np.where(ball, 2 + 6 * np.clip(-0.5 * u - 0.5 * v + 0.7 * z, 0, 1), 1).astype(np.float32)
+    zones = grow_zones(value, ball, None, 0.06)
+    assert len(zones.points) == 1
+    assert abs(zones.points[0].x - (150 - 110 * 0.5) / 300) < 0.04
+    assert abs(zones.points[0].y - (150 - 110 * 0.5) / 300) < 0.04
+    areas = [int((zones.zones == n).sum()) for n in (1, 2, 3, 4)]
+    assert areas[0] < areas[1] < areas[2]
+    # Zone 2 reaches twice as far, so zones 1 and 2 together cover about four times zone 1.
+    assert 2.5 < (areas[0] + areas[1]) / areas[0] < 6
+    assert not (zones.zones[value < zones.shadow_below - 0.4] > 0).any()
+
+
+def test_nothing_to_light_is_said_by_empty_results() -> None:
+    value, none = np.full((80, 80), 5, np.float32), np.zeros((80, 80), bool)
+    assert grow_zones(value, none, None).points == ()
+    assert find_points(value, none, None, 20) == ()
+    assert grow_zones(value, ~none, None).points == ()
+    with pytest.raises(ValueError, match="zone 1"):
+        grow_zones(value, none, None, 0.9)
+
+
+def upright_stripes() -> tuple[np.ndarray, np.ndarray]:
+    x = np.tile(np.arange(300, dtype=np.float32), (300, 1))
+    mask = np.zeros((300, 300), bool)
+    mask[30:270, 30:270] = True
+    return (50 + 30 * np.sin(x * 0.7)).astype(np.float32), mask
+
+
+def test_a_guide_bends_the_field_near_it_and_leaves_the_rest() -> None:
+    lightness, mask = upright_stripes()
+    free = solve_axes(lightness, mask)
+    guide = Guide(((0.2, 0.3), (0.8, 0.3)), reach=0.06)
+    bent = solve_axes(lightness, mask, (guide,))
+    at, far = (90, 150), (250, 150)
+    assert abs(np.degrees(free.angle[at])) > 80
+    assert abs(np.degrees(bent.angle[at])) < 15
+    assert abs(np.degrees(bent.angle[far])) > 75
+
+
+def test_a_guide_sets_the_sense_from_root_to_tip() -> None:
+    lightness, mask = upright_stripes()
+    hints = GrowthHints(np.zeros_like(mask), np.zeros_like(mask), None)
+    up = (Guide(((0.5, 0.8), (0.5, 0.2))),)
+    field = solve_axes(lightness, mask, up)
+    assert orient(field, hints, up)[150, 150, 1] > 0.9
+    assert orient(solve_axes(lightness, mask), hints)[150, 150, 1] < -0.9  # hair hangs
+
+
+def test_mapping_lines_keep_their_distance_and_follow_the_field() -> None:
+    _, mask = upright_stripes()
+    down = np.zeros((300, 300, 2), np.float32)
+    down[..., 1] = -1
+    lines = mapping_lines(down, mask, spacing=20)
+    assert 9 <= len(lines) <= 24
+    for line in lines:
+        assert (np.diff(line.points[:, 1]) > 0).all()
+        assert np.ptp(line.points[:, 0]) < 1e-6
+    columns = sorted({round(float(line.points[0, 0] * 300), 1) for line in lines})
+    assert min(np.diff(columns)) >= 0.5 * 20
+    with pytest.raises(ValueError, match="spacing"):
+        mapping_lines(down, mask, 0)
+
+
+def test_no_hair_gives_no_lines() -> None:
+    nothing = np.zeros((80, 80), bool)
+    field = solve_axes(np.full((80, 80), 40, np.float32), nothing)
+    hints = GrowthHints(nothing, nothing, None)
+    assert mapping_lines(orient(field, hints), field.mask, 5) == ()
+
+
+def test_hair_codes_are_those_of_the_plan_format() -> None:
+    study = study_of("maren")
+    codes = study.hair().field_codes(study.hair_mask())
+    assert codes.dtype == np.uint16
+    assert codes.shape == truth("maren").labels.shape
+    assert (codes[~study.hair_mask()] == 0).all()
+    assert codes.max() <= 36000
+    hanging = codes[1300:1900, 200:450]
+    degrees = (hanging[hanging > 0].astype(float) - 1) / 100
+    assert 200 < np.median(degrees) < 340

@@ -1,0 +1,150 @@
+"""The study: what depends on what, and pictures nobody tuned for."""
+
+from __future__ import annotations
+
+import threading
+import time
+
+import numpy as np
+import pytest
+from pydantic import ValidationError
+from skimage.data import astronaut
+
+from tests.conftest import jpeg, study_of
+from truesitter.core.memo import Memo, size_of
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+
+
+def keys(**stages: dict[str, object]) -> dict[str, str]:
+    return Study("hash", lambda: b"", StudySettings.model_validate(stages), Memo()).keys()
+
+
+@pytest.mark.parametrize(
+    ("change", "affected"),
+    [
+        ({"reference": {"grid_rows": 9}}, set()),
+        ({"reference": {"squint": 0.03}}, {"squint"}),
+        ({"values": {"groups": 3}}, {"values", "flesh", "passes"}),
+        ({"flesh": {"most_tubes": 3}}, {"flesh", "passes"}),
+        ({"light": {"squint": 0.01}}, {"light", "passes"}),
+        ({"hair": {"spacing_mm": 9}}, {"hair"}),
+        ({"passes": {"done": ["ground"]}}, set()),
+        ({"regions": {"scribbles": [{"region": "skin", "points": [(0.5, 0.5)]}]}},
+         {"regions", "values", "flesh", "light", "hair", "passes"}),
+    ],
+)  # fmt: skip
+def test_a_handle_recomputes_what_depends_on_it_and_nothing_else(
+    change: dict[str, dict[str, object]], affected: set[str]
+) -> None:
+    plain, changed = keys(), keys(**change)
+    assert {k for k in plain if plain[k] != changed[k]} == affected
+
+
+def test_moving_the_frame_changes_all_but_the_photograph() -> None:
+    plain, changed = keys(), keys(reference={"zoom": 2})
+    assert {k for k in plain if plain[k] == changed[k]} == {"photograph"}
+
+
+@pytest.mark.parametrize(
+    "bad",
+    [
+        {"values": {"mode": "own", "groups": 3, "cuts": [5, 4]}},
+        {"values": {"mode": "own", "groups": 4, "cuts": [5]}},
+        {"values": {"groups": 40}},
+        {"flesh": {"tubes": []}},
+        {"flesh": {"tubes": ["nothing"]}},
+        {"reference": {"zoom": float("inf")}},
+        {"reference": {"unheard_of": 1}},
+        {"passes": {"school": "none"}},
+        {"hair": {"guides": [{"points": [[0.1, 0.1]]}]}},
+        {"hair": {"guides": [{"points": [[0.1, 0.1], [99, 0]]}]}},
+    ],
+)
+def test_settings_refuse_what_makes_no_sense(bad: dict[str, object]) -> None:
+    with pytest.raises(ValidationError):
+        StudySettings.model_validate(bad)
+
+
+def test_a_real_photograph_goes_through_every_stage_untouched() -> None:
+    """A photograph nobody tuned for, shipped in scikit-image."""
+    study = Study.of_bytes(jpeg(astronaut()), StudySettings())
+    assert study.framed().shape[0] / study.framed().shape[1] == pytest.approx(4 / 3, rel=0.01)
+    assert study.detection().has_face
+    shares = study.regions().shares()
+    assert shares["skin"] > 0.03
+    assert shares["hair"] > 0.02
+    assert len(study.values().groups) == 5
+    assert len(study.flesh().mixtures) >= 3
+    assert study.light().points
+    assert study.hair().lines
+    assert study.passes().passes[-1].value_error < 0.6
+
+
+def test_without_a_face_and_without_scribbles_everything_still_answers(made_photo: bytes) -> None:
+    study = Study.of_bytes(made_photo, StudySettings())
+    if study.detection().landmarks is None:
+        assert study.light_direction() is None
+    assert study.flesh().reach.darkest < study.flesh().reach.lightest
+    assert study.passes().passes[0].name == "Ground"
+    assert isinstance(study.hair().lines, tuple)
+
+
+def test_features_survive_at_few_groups() -> None:
+    study = study_of("maren")
+    three = Study.of_bytes(
+        study._load(),
+        StudySettings.model_validate(
+            {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}, "values": {"groups": 3}}
+        ),
+    )
+    landmarks = three.detection().landmarks
+    assert landmarks is not None
+    labels = three.values().labels
+    for iris in (468, 473):
+        x, y = (landmarks[iris, :2] * (labels.shape[1], labels.shape[0])).astype(int)
+        assert labels[y - 14 : y + 15, x - 14 : x + 15].min() == 0
+
+
+def test_previewed_cuts_agree_with_the_finished_groups() -> None:
+    study = study_of("maren")
+    small = study.preview_labels(study.cuts())
+    whole = study.values().labels
+    rows = (np.arange(small.shape[0]) + 0.5) * whole.shape[0] / small.shape[0]
+    cols = (np.arange(small.shape[1]) + 0.5) * whole.shape[1] / small.shape[1]
+    assert (whole[rows.astype(int)][:, cols.astype(int)] == small).mean() > 0.95
+
+
+def test_the_memory_computes_once_however_many_ask() -> None:
+    memo, calls = Memo(), []
+
+    def slow() -> int:
+        calls.append(1)
+        time.sleep(0.05)
+        return 7
+
+    results: list[int] = []
+    threads = [threading.Thread(target=lambda: results.append(memo.get("k", slow))) for _ in range(6)]
+    for t in threads:
+        t.start()
+    for t in threads:
+        t.join()
+    assert results == [7] * 6
+    assert len(calls) == 1
+
+
+def test_the_memory_forgets_the_oldest_and_never_an_error() -> None:
+    memo = Memo(most_bytes=3000)
+    made: list[str] = []
+
+    def make(name: str) -> np.ndarray:
+        made.append(name)
+        return np.zeros(1000, np.uint8)
+
+    for name in ("a", "b", "c", "a", "d", "a", "b"):
+        memo.get(name, lambda name=name: make(name))
+    assert made == ["a", "b", "c", "d", "b"]
+    assert size_of((np.zeros(10), [np.zeros(5)])) == 120
+    with pytest.raises(ZeroDivisionError):
+        memo.get("bad", lambda: 1 // 0)
+    assert memo.get("bad", lambda: 5) == 5

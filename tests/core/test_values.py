@@ -1,0 +1,152 @@
+"""Value maps, cuts, groups, shapes and outlines."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
+
+from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.values.cuts import best_fit_cuts, check_own_cuts, even_cuts
+from truesitter.core.values.outlines import trace_outlines
+from truesitter.core.values.posterise import cut_labels, describe_groups, posterise
+from truesitter.core.values.shapes import absorb_small, find_shapes, largest_circles
+from truesitter.core.values.value_map import (
+    histogram,
+    paint_values,
+    smooth_shapes,
+    squint,
+    squinted_value,
+    value_map,
+)
+
+label_maps = arrays(np.uint8, st.tuples(st.integers(2, 14), st.integers(2, 14)), elements=st.integers(0, 3))
+
+
+def test_even_cuts_divide_the_ladder() -> None:
+    assert even_cuts(5) == (2, 4, 6, 8)
+    for wrong in (1, 10):
+        with pytest.raises(ValueError, match="2 to 9"):
+            even_cuts(wrong)
+
+
+def test_too_few_values_are_said() -> None:
+    flat = np.zeros(256)
+    flat[100] = 5
+    with pytest.raises(ValueError, match="only 1 different"):
+        best_fit_cuts(flat, 3)
+
+
+@pytest.mark.parametrize("cuts", [(5.0, 4.0), (0.0, 5.0), (5.0, 10.0), (5.0, 5.01), (float("nan"), 5.0), ()])
+def test_impossible_own_cuts_are_refused(cuts: tuple[float, ...]) -> None:
+    with pytest.raises(ValueError, match="value"):
+        check_own_cuts(cuts)
+
+
+@given(st.lists(st.floats(0, 10), min_size=20, max_size=60), st.integers(2, 5))
+def test_best_fit_cuts_rise_and_leave_no_group_empty(values: list[float], groups: int) -> None:
+    counts = histogram(np.array(values, np.float32))
+    if np.count_nonzero(counts) < groups:
+        return
+    cuts = best_fit_cuts(counts, groups)
+    labels = cut_labels(np.array([values], np.float32), cuts)
+    assert list(cuts) == sorted(set(cuts))
+    assert len(np.unique(labels)) == groups
+
+
+def test_a_value_on_a_cut_belongs_to_the_lighter_group() -> None:
+    assert cut_labels(np.array([[1.99, 2.0, 2.01, 10.0]], np.float32), (2.0, 5.0)).tolist() == [[0, 1, 1, 2]]
+
+
+def test_painting_values_gives_them_back() -> None:
+    ramp = np.tile(np.linspace(0.5, 9.9, 200, dtype=np.float32), (8, 1))
+    picture = np.repeat(paint_values(ramp)[..., None], 3, axis=2)
+    np.testing.assert_allclose(value_map(picture), ramp, atol=0.05)
+
+
+def test_squinting_averages_light_not_codes() -> None:
+    stripes = np.zeros((200, 200, 3), np.uint8)
+    stripes[:, ::2] = 255
+    middle = squinted_value(stripes, 0.03)[60:140, 60:140]
+    np.testing.assert_allclose(value_to_luminance(middle), 0.5, atol=0.01)
+    assert squint(stripes, 0.03)[100, 100, 0] == pytest.approx(188, abs=2)
+    assert squint(stripes, 0) is stripes
+    with pytest.raises(ValueError, match="squint"):
+        squint(stripes, 0.5)
+
+
+def test_smoothing_keeps_edges_and_evens_out_noise() -> None:
+    rng = np.random.default_rng(0)
+    value = np.where(np.arange(200) < 100, 3.0, 7.0) + rng.normal(0, 0.15, (200, 200))
+    smooth = smooth_shapes(value.astype(np.float32), 8)
+    assert smooth[:, 20:80].std() < 0.08
+    assert smooth[:, 108].mean() - smooth[:, 92].mean() > 3.6
+
+
+@given(label_maps)
+@settings(deadline=None, max_examples=60)
+def test_shapes_are_all_there_once(labels: np.ndarray) -> None:
+    shapes = find_shapes(labels)
+    assert shapes.area.sum() == labels.size
+    np.testing.assert_array_equal(shapes.group[shapes.number], labels)
+    np.testing.assert_array_equal(np.bincount(shapes.number.ravel()), shapes.area)
+
+
+@given(label_maps, st.integers(2, 12))
+@settings(deadline=None, max_examples=80)
+def test_no_shape_stays_below_the_smallest(labels: np.ndarray, smallest: int) -> None:
+    result = absorb_small(labels, smallest)
+    assert set(np.unique(result)) <= set(np.unique(labels))
+    shapes = find_shapes(result)
+    assert shapes.count == 1 or shapes.area.min() >= min(smallest, labels.size)
+
+
+def test_smaller_shapes_survive_where_features_are() -> None:
+    labels = np.zeros((60, 60), np.uint8)
+    labels[10:14, 10:14] = labels[40:44, 40:44] = 1
+    features = np.zeros((60, 60), bool)
+    features[5:20, 5:20] = True
+    kept = absorb_small(labels, 50, features, 10)
+    assert kept[12, 12] == 1
+    assert kept[42, 42] == 0
+
+
+@given(label_maps, st.sampled_from([0.0, 1.2]))
+@settings(deadline=None, max_examples=60)
+def test_outlines_cover_the_frame_without_overlap(labels: np.ndarray, tolerance: float) -> None:
+    outlines = trace_outlines(labels, tolerance)
+    polygons = [o.polygon for o in outlines]
+    assert len(polygons) == find_shapes(labels).count
+    assert sum(p.area for p in polygons) == pytest.approx(labels.size, abs=1e-6)
+    assert shapely.union_all(polygons).area == pytest.approx(labels.size, abs=1e-6)
+    assert shapely.coverage_is_valid(polygons)
+    for outline in outlines:
+        assert outline.polygon.contains(shapely.Point(outline.number_at))
+        if tolerance == 0:
+            x, y = outline.number_at
+            assert labels[int(y), int(x)] == outline.group
+
+
+def test_largest_circle_of_a_bar() -> None:
+    labels = np.zeros((40, 100), np.uint8)
+    labels[15:25, 10:90] = 1
+    circles = largest_circles(find_shapes(labels))
+    bar = int(np.flatnonzero(find_shapes(labels).group == 1)[0])
+    assert circles.radius[bar] == pytest.approx(5, abs=1)
+    assert 15 < circles.y[bar] < 25
+
+
+def test_groups_add_up_to_the_picture() -> None:
+    rng = np.random.default_rng(3)
+    value = rng.uniform(0, 10, (60, 80)).astype(np.float32)
+    lab = np.dstack([value * 10, value * 0, value * 0]).astype(np.float32)
+    cuts = (3.0, 6.0, 9.999)
+    labels = posterise(value, cuts, 1)
+    groups = describe_groups(labels, value, lab, cuts)
+    assert sum(g.share for g in groups) == pytest.approx(1)
+    for g in groups[:3]:
+        assert g.low <= g.value <= g.high
+        assert g.lab[0] == pytest.approx(g.value * 10, abs=0.01)
