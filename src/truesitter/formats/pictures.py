@@ -49,7 +49,8 @@ def colour_groups_picture(study: Study) -> Bytes:
         axis=-1,
     )
     colours: Bytes = np.round(lab_to_srgb(mean) * 255).astype(np.uint8)
-    return colours[codes]
+    flat: Bytes = colours[codes]
+    return flat
 
 
 def value_codes(study: Study) -> Bytes:
