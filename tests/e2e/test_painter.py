@@ -1,0 +1,108 @@
+"""A painter's whole way through the real interface, in headless Chromium."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+import pypdf
+import pytest
+import uvicorn
+from playwright.sync_api import Page, expect, sync_playwright
+
+from tests.conftest import truth
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+
+PORT = 8449
+BASE = f"http://127.0.0.1:{PORT}"
+
+
+@pytest.fixture(scope="module")
+def page(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Page]:
+    shelf = Shelf(tmp_path_factory.mktemp("data"))
+    server = uvicorn.Server(uvicorn.Config(create_app(shelf), host="127.0.0.1", port=PORT, log_level="error"))
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium",
+            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.set_default_timeout(60_000)
+        expect.set_options(timeout=60_000)
+        errors: list[str] = []
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        yield page
+        browser.close()
+    server.should_exit = True
+    thread.join(10)
+    shelf.close()
+    assert errors == []
+
+
+def test_bad_files_leave_the_shelf_unchanged(page: Page, made_photo: bytes) -> None:
+    page.goto(BASE)
+    expect(page.get_by_text("The shelf is empty.")).to_be_visible()
+    for name, data, sentence in (
+        ("half.jpg", made_photo[: len(made_photo) // 2], "damaged"),
+        ("words.jpg", b"only words", "not a photograph"),
+        ("nothing.jpg", b"", "empty"),
+    ):
+        page.get_by_label("Photograph of the sitter").set_input_files(
+            {"name": name, "mimeType": "image/jpeg", "buffer": data}
+        )
+        expect(page.get_by_text(sentence)).to_be_visible()
+    assert page.request.get(f"{BASE}/api/sitters").json() == []
+
+
+def test_from_photograph_to_printed_plan(page: Page, tmp_path: Path) -> None:
+    page.goto(BASE)
+    page.get_by_label("Photograph of the sitter").set_input_files(
+        {"name": "sitter.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    )
+    page.wait_for_url("**/reference")
+    page.get_by_role("link", name="Values").click()
+    rung = page.locator("[data-cut='1']")
+    expect(rung).to_be_visible()
+    box = rung.bounding_box()
+    assert box is not None
+    x, y = box["x"] + 30, box["y"] + box["height"] / 2
+    before = float(rung.get_attribute("aria-valuenow") or 0)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 20, steps=4)
+    page.mouse.up()
+    expect(rung).not_to_have_attribute("aria-valuenow", str(before))
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+
+    page.get_by_role("link", name="Flesh").click()
+    expect(page.get_by_test_id("mixture").first).to_contain_text("Titanium white")
+
+    page.get_by_role("link", name="Hair").click()
+    wall = page.get_by_role("application").bounding_box()
+    assert wall is not None
+    start = (wall["x"] + wall["width"] * 0.4, wall["y"] + wall["height"] * 0.3)
+    page.mouse.move(*start)
+    page.mouse.down()
+    page.mouse.move(start[0] - 30, start[1] + 120, steps=8)
+    page.mouse.up()
+    expect(page.get_by_text("Guide 1")).to_be_visible()
+
+    page.get_by_role("link", name="Passes").click()
+    following = page.get_by_role("button", name="Next pass")
+    for _ in range(3):
+        following.click()
+    expect(page.locator("[aria-current=step]")).to_contain_text("4 ")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="PDF, A4").click()
+    target = tmp_path / "plan.pdf"
+    download.value.save_as(target)
+    assert len(pypdf.PdfReader(target).pages) >= 4
+
+    page.reload()
+    expect(page.locator("[aria-current=step]")).to_contain_text("4 ")
+    page.get_by_role("link", name="Hair").click()
+    expect(page.get_by_text("Guide 1")).to_be_visible()
