@@ -70,7 +70,6 @@ def shoot(page: Page, target: Path) -> None:
     open_stage("Maren", "hair")
     page.screenshot(path=target / "hair.png")
     open_stage("Tobias", "passes")
-    page.screenshot(path=target / "passes.png")
     for _ in range(11):
         page.get_by_role("button", name="Next pass").click()
     settle(page)

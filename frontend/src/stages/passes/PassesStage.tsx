@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useChange, useLibrary, usePasses } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
@@ -19,15 +19,10 @@ export function PassesStage({ sitter, look, onLook }: StageProps) {
   const done = new Set(sitter.settings.passes.done ?? []);
   const tubes: Tubes = useMemo(() => new Map(library.data?.tubes.map((t) => [t.key, t])), [library.data]);
   const [canvas, setCanvas] = useState(true);
-  const list = useRef<HTMLOListElement>(null);
   const toggle = (key: string) => {
     const next = done.has(key) ? [...done].filter((k) => k !== key) : [...done, key];
     change({ done: next }, done.has(key) ? "Untick a pass" : "Tick a pass");
   };
-  useEffect(() => {
-    // Newer browsers answer with a promise, which an effect must not return.
-    void list.current?.querySelector("[aria-current=step]")?.scrollIntoView({ block: "nearest" });
-  }, [number]);
 
   const sheet = (
     <>
@@ -50,7 +45,7 @@ export function PassesStage({ sitter, look, onLook }: StageProps) {
         )}
       </Section>
       <Section title={`All ${passes.length || ""} passes`}>
-        <Box component="ol" ref={list} sx={{ listStyle: "none", p: 0, m: 0 }}>
+        <Box component="ol" sx={{ listStyle: "none", p: 0, m: 0 }}>
           {passes.map((p, i) => (
             <Box component="li" key={p.key} aria-current={i + 1 === number ? "step" : undefined} sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", fontWeight: i + 1 === number ? 700 : 400 }}>
               <Checkbox color="default" checked={done.has(p.key)} onChange={() => toggle(p.key)} slotProps={{ input: { "aria-label": `${p.name} is done` } }} />
@@ -93,7 +88,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       <Recipe parts={pass.parts} tubes={tubes} />
       <Say>{pass.tool}, up to <strong>{pass.brush_mm} mm</strong>; film {film(pass.film_mm)}; edge {pass.edge}.</Say>
       <Say>{pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with what stays in the brush. {pass.note}</Say>
-      <Say>{pass.wait_minutes >= 1 ? <>Then wait <strong>{time(pass.wait_minutes)}</strong>. </> : "No need to wait before the next. "}{pass.start_minutes < 1 ? "The work begins here." : `It can start ${time(pass.start_minutes)} after the beginning.`}</Say>
+      <Say>{pass.wait_minutes >= 1 ? <>Then wait <strong>{time(pass.wait_minutes)}</strong>. </> : "No need to wait before the next. "}{pass.start_minutes < 1 ? "The work begins here." : `This pass can start ${time(pass.start_minutes)} after the beginning.`}</Say>
       <Say quiet>After this pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.</Say>
     </Box>
   );
