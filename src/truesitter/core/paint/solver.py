@@ -1,10 +1,8 @@
 """From a target colour to parts of paint.
 
-For every set of tubes of the wanted size the best proportions are found at once,
-by a damped Gauss–Newton iteration over all sets side by side; the best sets are
-then rounded to whole parts for every total, their neighbours are tried too, and
-the recipe with the least cost wins. *Value first*: a value error costs more than
-a hue error.
+The best proportions of every set of tubes come from `proportions`; the best sets are
+rounded to whole parts for every total, their neighbours are tried too, and the recipes
+with the least cost win. *Value first*: a value error costs more than a hue error.
 """
 
 from __future__ import annotations
@@ -15,26 +13,19 @@ from itertools import combinations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mixture_reflectance, tube_curves
+from truesitter.core.paint.mixing import Colour, as_lab, lab_value
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab, pigment_library
-from truesitter.core.paint.reach import THICKEST_WASH_MM
+from truesitter.core.paint.proportions import VALUE_WEIGHT, TubeSets
 from truesitter.core.types import Doubles, Ints
 
-VALUE_WEIGHT = 6.0
-"""Cost of one value step, in ΔE2000."""
-
 _TUBE_COST = 0.15
-_PART_COST = 0.01
-_KEEP = 4
-_FIRST_WASH_MM = 0.0004
-_FIRST_ITERATIONS = 4
-_LAST_ITERATIONS = 8
-_PROMISING = 40
+_PART_COST = 0.02
+_REFINED = 12
+_KEEP = 8
 _ROUNDING_LOSS = 1.0
 _TOUCH = 5
-"""When rounding costs more than a ΔE of `_ROUNDING_LOSS`, totals up to `_TOUCH` times
+"""When rounding to few parts costs more than a ΔE of `_ROUNDING_LOSS`, totals up to `_TOUCH` times
 the largest are tried too: a strong tube may be needed by the touch."""
 
 REACHED_DELTA_E = 3.0
@@ -80,113 +71,9 @@ class Suggestion:
     delta_e: float
 
 
-def _weighted_residual(lab: Doubles, target: Doubles) -> Doubles:
-    """Residuals whose squares add up to about the squared cost; (..., 3)."""
-    chroma = float(np.hypot(target[1], target[2]))
-    hue = np.arctan2(target[2], target[1]) if chroma > 1e-6 else 0.0
-    along, across = np.array([np.cos(hue), np.sin(hue)]), np.array([-np.sin(hue), np.cos(hue)])
-    delta = lab - target
-    return np.stack(
-        [
-            (1.0 + VALUE_WEIGHT / 10) * delta[..., 0],
-            delta[..., 1:] @ along / (1 + 0.045 * chroma),
-            delta[..., 1:] @ across / (1 + 0.015 * chroma),
-        ],
-        axis=-1,
-    )
-
-
 def _cost(lab: Doubles, target: Doubles) -> Doubles:
     value_error = np.abs(lab_value(lab) - lab_value(target))
     return np.asarray(delta_e_2000(lab, target) + VALUE_WEIGHT * value_error)
-
-
-class _Problem:
-    """All tube sets of one size against one target."""
-
-    def __init__(self, target: Doubles, palette: Palette, sets: Ints) -> None:
-        self.target, self.palette, self.sets = target, palette, sets
-        self.k, self.s = tube_curves(palette.tubes)
-
-    def amounts(self, logs: Doubles) -> Doubles:
-        if self.palette.transparent:
-            return np.exp(logs)
-        weights = np.exp(logs - logs.max(axis=-1, keepdims=True))
-        return np.asarray(weights / weights.sum(axis=-1, keepdims=True))
-
-    def lab(self, amounts: Doubles, rows: Ints) -> Doubles:
-        """Colours of amounts (..., m, n) for the sets of those rows (m,)."""
-        every = np.zeros((*amounts.shape[:-1], len(self.palette.tubes)))
-        members = np.broadcast_to(self.sets[rows], amounts.shape)
-        np.put_along_axis(every, members, amounts, axis=-1)
-        return reflectance_to_lab(mixture_reflectance(every, self.k, self.s, self.palette))
-
-    def start(self) -> Doubles:
-        """First guess: every tube about as strong as every other, washes thin."""
-        strength = self.k.mean(axis=1) + 0.05 * self.s.mean(axis=1)
-        logs = -0.7 * np.log(strength)[self.sets]
-        if self.palette.transparent:
-            logs += np.log(_FIRST_WASH_MM) - np.log(np.exp(logs).sum(axis=1, keepdims=True))
-        return np.asarray(logs)
-
-    def improve(self, logs: Doubles, rows: Ints, iterations: int) -> tuple[Doubles, Doubles]:
-        """Damped Gauss–Newton on log amounts (m, n) of those sets; better logs and costs (m,)."""
-        n = self.sets.shape[1]
-        limit = (np.log(1e-7), np.log(THICKEST_WASH_MM)) if self.palette.transparent else (-14, 14)
-        damping = np.full(len(rows), 0.3)
-        residual = _weighted_residual(self.lab(self.amounts(logs), rows), self.target)
-        error = (residual**2).sum(axis=1)
-        step = 1e-4
-        for _ in range(iterations):
-            shifted = logs[None] + step * np.eye(n)[:, None, :]
-            moved = _weighted_residual(self.lab(self.amounts(shifted), rows), self.target)
-            jacobian = np.moveaxis(moved - residual[None], 0, -1) / step
-            transposed = np.swapaxes(jacobian, 1, 2)
-            normal = transposed @ jacobian
-            gradient = transposed @ residual[..., None]
-            ridge = damping * (np.trace(normal, axis1=1, axis2=2) / n + 1e-6)
-            normal += ridge[:, None, None] * np.eye(n)
-            delta = -np.linalg.solve(normal, gradient)[..., 0]
-            trial = np.clip(logs + np.clip(delta, -1.0, 1.0), *limit)
-            trial_residual = _weighted_residual(self.lab(self.amounts(trial), rows), self.target)
-            trial_error = (trial_residual**2).sum(axis=1)
-            better = trial_error < error
-            logs = np.where(better[:, None], trial, logs)
-            residual = np.where(better[:, None], trial_residual, residual)
-            error = np.where(better, trial_error, error)
-            damping = np.where(better, damping * 0.25, damping * 6).clip(1e-6, 1e4)
-        return logs, np.sqrt(error)
-
-    def solve(self) -> tuple[Ints, Doubles, Doubles]:
-        """The promising sets (m,), their best amounts (m, n) and costs (m,), best first."""
-        every = np.arange(len(self.sets), dtype=np.int32)
-        logs, costs = self.improve(self.start(), every, _FIRST_ITERATIONS)
-        promising = np.argsort(costs, kind="stable")[:_PROMISING].astype(np.int32)
-        logs, costs = self.improve(logs[promising], promising, _LAST_ITERATIONS)
-        order = np.argsort(costs, kind="stable")
-        return promising[order], self.amounts(logs[order]), costs[order]
-
-    def round(self, amounts: Doubles, rows: Ints, totals: range) -> tuple[Doubles, Ints]:
-        """Whole-part candidates (c, n) round the given amounts and the set of each (c,)."""
-        share = amounts / amounts.sum(axis=1, keepdims=True)
-        n = share.shape[1]
-        sums = np.array(totals)[:, None, None]
-        ideal = share[None] * sums
-        floor = np.floor(ideal)
-        missing = np.round(sums[..., 0] - floor.sum(axis=2)).astype(int)
-        rank = np.argsort(np.argsort(-(ideal - floor), axis=2), axis=2)
-        base = floor + (rank < missing[..., None])
-        moves = [np.zeros(n)]
-        for i in range(n):
-            for j in range(n):
-                if i != j:
-                    move = np.zeros(n)
-                    move[i], move[j] = 1, -1
-                    moves.append(move)
-        parts = (base[:, :, None, :] + np.array(moves)[None, None]).reshape(-1, n)
-        owner = np.broadcast_to(rows[None, :, None], (*base.shape[:2], len(moves))).reshape(-1)
-        good = (parts.min(axis=1) >= 0) & (parts.sum(axis=1) > 0)
-        return parts[good], owner[good]
 
 
 def _tube_sets(count: int, most: int, must_hold: int | None = None) -> Ints:
@@ -195,36 +82,68 @@ def _tube_sets(count: int, most: int, must_hold: int | None = None) -> Ints:
     return np.array(sets, dtype=np.int32)
 
 
+def _rounded(amounts: Doubles, rows: Ints, totals: range) -> tuple[Doubles, Ints]:
+    """Amounts (m, n) as whole parts (c, n) with each total, by largest remainder; the row of each (c,)."""
+    share = amounts / amounts.sum(axis=1, keepdims=True)
+    sums = np.array(totals)
+    ideal = share[None] * sums[:, None, None]
+    floor = np.floor(ideal)
+    missing = np.round(sums[:, None] - floor.sum(axis=2)).astype(int)
+    rank = np.argsort(np.argsort(-(ideal - floor), axis=2), axis=2)
+    parts = floor + (rank < missing[..., None])
+    return parts.reshape(-1, share.shape[1]), np.tile(rows, len(sums))
+
+
+def _with_neighbours(parts: Doubles, owner: Ints) -> tuple[Doubles, Ints]:
+    """The same whole parts, and all that differ by a part added, taken away or exchanged."""
+    n = parts.shape[1]
+    unit = np.eye(n)
+    moves = [np.zeros(n), *unit, *-unit, *(a - b for a in unit for b in unit if a is not b)]
+    moved = (parts[:, None] + np.array(moves)).reshape(-1, n)
+    owners = np.repeat(owner, len(moves))
+    good = (moved.min(axis=1) >= 0) & (moved.sum(axis=1) > 0)
+    return moved[good], owners[good]
+
+
 @dataclass(frozen=True)
-class _Rounded:
-    """The cheapest whole-part candidate of one search."""
+class _Whole:
+    """Whole-part candidates, cheapest first: costs (c,), parts (c, n), row of each, colour, film."""
 
-    cost: float
+    cost: Doubles
     parts: Doubles
-    row: int
+    owner: Ints
     lab: Doubles
-    film_mm: float | None
+    film_mm: Doubles | None
+
+    def first(self, count: int) -> _Whole:
+        film = None if self.film_mm is None else self.film_mm[:count]
+        return _Whole(self.cost[:count], self.parts[:count], self.owner[:count], self.lab[:count], film)
 
 
-def _best_parts(problem: _Problem, sets: Ints, amounts: Doubles, totals: range) -> _Rounded:
-    """The cheapest whole parts with one of `totals`, over all sets."""
-    parts, owner = problem.round(amounts, sets, totals)
-    scaled, film = parts, None
-    if problem.palette.transparent:
-        by_set = dict(zip(sets.tolist(), amounts.sum(axis=1), strict=True))
-        film = np.array([by_set[int(row)] for row in owner])
-        scaled = parts * (film / parts.sum(axis=1))[:, None]
-    lab = problem.lab(scaled, owner)
-    cost = _cost(lab, problem.target) + _TUBE_COST * (parts > 0).sum(axis=1)
-    cost += _PART_COST * parts.sum(axis=1)
-    winner = int(np.argmin(cost))
-    return _Rounded(
-        cost=float(cost[winner]),
-        parts=parts[winner],
-        row=int(owner[winner]),
-        lab=lab[winner],
-        film_mm=float(film[winner]) if film is not None else None,
-    )
+def _judge(sets: TubeSets, films: Doubles, parts: Doubles, owner: Ints) -> _Whole:
+    """Candidates with their costs; `films` (sets,) is the mm of a wash of each set."""
+    film = films[owner] if sets.palette.transparent else None
+    scaled = parts if film is None else parts * (film / parts.sum(axis=1))[:, None]
+    lab = sets.lab(scaled, owner)
+    cost = _cost(lab, sets.target)
+    cost += _TUBE_COST * (parts > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
+    order = np.argsort(cost, kind="stable")
+    return _Whole(cost[order], parts[order], owner[order], lab[order], None if film is None else film[order])
+
+
+def _search_parts(sets: TubeSets, rows: Ints, amounts: Doubles, largest_total: int) -> _Whole:
+    """Whole parts for the best proportions: every total, then the neighbours of the best of those."""
+    films = np.zeros(len(sets.sets))
+    films[rows] = amounts.sum(axis=1)
+    totals = range(1, largest_total + 1)
+    found = _judge(sets, films, *_rounded(amounts, rows, totals)).first(_REFINED)
+    found = _judge(sets, films, *_with_neighbours(found.parts, found.owner))
+    if found.cost[0] <= _ROUNDING_LOSS + _TUBE_COST * amounts.shape[1]:
+        return found
+    totals = range(largest_total + 1, _TOUCH * largest_total + 1)
+    best = _judge(sets, films, *_rounded(amounts[:_KEEP], rows[:_KEEP], totals)).first(_REFINED)
+    best = _judge(sets, films, *_with_neighbours(best.parts, best.owner))
+    return best if best.cost[0] < found.cost[0] else found
 
 
 def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest_total: int = 24) -> Recipe:
@@ -251,29 +170,25 @@ def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest
         raise ValueError("a target colour needs L* from 0 to 100 and a*, b* from −160 to 160")
     if not 1 <= most_tubes <= 6 or not 1 <= largest_total <= 60:
         raise ValueError("a recipe has 1 to 6 tubes and 1 to 60 parts")
-    problem = _Problem(target, palette, _tube_sets(len(palette.tubes), most_tubes))
-    sets, amounts, costs = problem.solve()
-    sets, amounts = sets[:_KEEP], amounts[:_KEEP]
-    best = _best_parts(problem, sets, amounts, range(1, largest_total + 1))
-    if best.cost - costs[0] > _ROUNDING_LOSS:
-        more = range(largest_total + 1, _TOUCH * largest_total + 1)
-        touched = _best_parts(problem, sets, amounts, more)
-        best = min(best, touched, key=lambda found: found.cost)
-    chosen = best.parts.astype(int)
+    sets = TubeSets(target, palette, _tube_sets(len(palette.tubes), most_tubes))
+    rows, amounts, residual = sets.solve()
+    worth = residual <= residual[0] + _ROUNDING_LOSS
+    best = _search_parts(sets, rows[worth], amounts[worth], largest_total)
+    chosen = best.parts[0].astype(int)
     divisor = int(np.gcd.reduce(chosen[chosen > 0]))
     named = {
         palette.tubes[tube]: int(p // divisor)
-        for tube, p in zip(problem.sets[best.row], chosen, strict=True)
+        for tube, p in zip(sets.sets[best.owner[0]], chosen, strict=True)
         if p > 0
     }
-    predicted = Colour.of(best.lab)
+    predicted = Colour.of(best.lab[0])
     return Recipe(
         parts=dict(sorted(named.items(), key=lambda item: -item[1])),
         target_lab=as_lab(target),
         predicted=predicted,
-        delta_e=float(delta_e_2000(best.lab, target)),
+        delta_e=float(delta_e_2000(best.lab[0], target)),
         value_error=predicted.value - float(lab_value(target)),
-        film_mm=best.film_mm,
+        film_mm=None if best.film_mm is None else float(best.film_mm[0]),
     )
 
 
@@ -292,17 +207,14 @@ def suggest_tube(recipe: Recipe, palette: Palette, most_tubes: int = 4) -> Sugge
         spare = [k for k in spare if pigment_library()[k].family != "white"]
     count = len(palette.tubes)
     everything = palette.with_tubes(palette.tubes + tuple(spare))
-    sets = np.concatenate(
-        [
-            np.where(s == count, count + i, s)
-            for i in range(len(spare))
-            for s in [_tube_sets(count + 1, most_tubes, must_hold=count)]
-        ]
+    with_one_more = _tube_sets(count + 1, most_tubes, must_hold=count)
+    members = np.concatenate(
+        [np.where(with_one_more == count, count + i, with_one_more) for i in range(len(spare))]
     )
-    problem = _Problem(target, everything, sets)
-    rows, amounts, _ = problem.solve()
-    lab = problem.lab(amounts[:1], rows[:1])[0]
+    sets = TubeSets(target, everything, members)
+    rows, amounts, _ = sets.solve()
+    lab = sets.lab(amounts[:1], rows[:1])[0]
     if float(_cost(lab, target)) > have * 2 / 3:
         return None
-    tube = everything.tubes[int(sets[rows[0]].max())]
+    tube = everything.tubes[int(members[rows[0]].max())]
     return Suggestion(tube=tube, delta_e=float(delta_e_2000(lab, target)))
