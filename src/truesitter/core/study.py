@@ -383,6 +383,7 @@ class Study:
             value=_reduced(self.smoothed(), PLANNING_LONG_SIDE),
             group_names=group_names(self.settings.values.groups),
             mm_per_px=self.settings.reference.canvas_width_mm / shape[1],
+            flesh={m.group: m.recipe for m in self.flesh().mixtures},
             clip=self.settings.flesh.clip,
         )
         return plan_passes(subject, self.palette(), school(self.settings.passes.school))

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 
 from truesitter.core.types import Mask
-from truesitter.core.values.shapes import find_shapes, largest_circles
 
 WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
 """Usual brush widths (common practice)."""
@@ -20,12 +20,13 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
     if not mask.any():
         return float(WIDTHS_MM[0])
     rows, cols = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
-    cut = np.pad(mask[rows[0] : rows[-1] + 1, cols[0] : cols[-1] + 1], 1)
-    shapes = find_shapes(cut.view(np.uint8))
-    circles = largest_circles(shapes)
-    own = shapes.group == 1
-    diameter = 2 * circles.radius[own] * mm_per_px
-    area = shapes.area[own].astype(float)
+    cut = np.pad(mask[rows[0] : rows[-1] + 1, cols[0] : cols[-1] + 1], 1).astype(np.uint8)
+    count, shape, stats, _ = cv2.connectedComponentsWithStats(cut, connectivity=4, ltype=cv2.CV_32S)
+    inside = cut > 0
+    radius = np.zeros(count, np.float32)
+    # The distance is to the nearest pixel outside; the border lies half a pixel before it.
+    np.maximum.at(radius, shape[inside], cv2.distanceTransform(cut, cv2.DIST_L2, 5)[inside] - 0.5)
+    diameter, area = 2 * radius[1:] * mm_per_px, stats[1:, cv2.CC_STAT_AREA].astype(float)
     order = np.argsort(diameter)
     half = np.searchsorted(np.cumsum(area[order]), area.sum() / 2)
     # A brush is moved about inside its shape: two thirds of the circle leaves room to turn.

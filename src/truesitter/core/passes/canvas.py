@@ -49,7 +49,7 @@ class Canvas:
     stack
         (h, w) int32 number of the layer stack at each pixel.
     spectra
-        (n, 31) internal reflectance of each stack.
+        (n, 31) internal reflectance of each stack; stacks painted over everywhere stay listed.
     """
 
     stack: Ints
@@ -65,19 +65,18 @@ class Canvas:
         if not layer.mask.any():
             return self
         k, s = mixture_curves(layer.parts)
-        # Stacks are few and numbered without gaps: counting finds them without sorting pixels.
         known = len(self.spectra)
-        touched = np.flatnonzero(np.bincount(self.stack[layer.mask], minlength=known))
+        below = self.stack[layer.mask]
+        touched = np.flatnonzero(np.bincount(below, minlength=known))
         if layer.film_mm is None:
             fresh = np.broadcast_to(opaque_reflectance(k / s), (len(touched), 31))
         else:
             fresh = film_reflectance(k, s, layer.film_mm, self.spectra[touched])
-        renamed = np.arange(known, dtype=np.int32)
+        renamed = np.zeros(known, dtype=np.int32)
         renamed[touched] = known + np.arange(len(touched), dtype=np.int32)
-        stack = np.where(layer.mask, renamed[self.stack], self.stack)
-        used = np.bincount(stack.ravel(), minlength=known + len(touched)) > 0
-        packed = (np.cumsum(used) - 1).astype(np.int32)
-        return Canvas(packed[stack], np.concatenate([self.spectra, fresh])[used])
+        stack = self.stack.copy()
+        stack[layer.mask] = renamed[below]
+        return Canvas(stack, np.concatenate([self.spectra, fresh]))
 
     def labs(self) -> Doubles:
         """L*a*b* of each stack, (n, 3)."""

@@ -14,7 +14,7 @@ from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.solver import Recipe, solve_recipe
 from truesitter.core.passes.canvas import Canvas, Layer, mixture_curves
-from truesitter.core.types import Doubles, Labels, Mask
+from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 GLAZE_FILMS_MM = (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016)
 _LEAST_GAIN = 0.15
@@ -50,7 +50,7 @@ def _film_for_value(canvas_spectrum: Doubles, parts: dict[str, int], value: floa
 
 
 def wash_layers(
-    canvas: Canvas, palette: Palette, groups: Labels, mapped_lab: Doubles, thickest: float
+    canvas: Canvas, palette: Palette, groups: Labels, mapped_lab: Floats, thickest: float
 ) -> tuple[Recipe, tuple[Layer, ...], float] | None:
     """Washes of one dark earth that bring every group darker than the ground to its value.
 
@@ -67,7 +67,7 @@ def wash_layers(
         mask = groups == group
         if not mask.any():
             continue
-        lab = mapped_lab[mask].mean(axis=0)
+        lab = mapped_lab[mask].mean(axis=0, dtype=np.float64)
         value = float(lab_value(lab))
         if value >= ground_value - 0.2:
             continue
@@ -91,7 +91,7 @@ def wash_layers(
 
 
 def choose_glaze(
-    canvas: Canvas, mask: Mask, palette: Palette, mapped_lab: Doubles
+    canvas: Canvas, mask: Mask, palette: Palette, mapped_lab: Floats
 ) -> tuple[Recipe, float] | None:
     """The thin film, of one or two tubes, that brings a place nearest to its reference.
 
@@ -102,8 +102,12 @@ def choose_glaze(
     -------
     Recipe and film in mm, or None when no glaze gains anything worth the trouble.
     """
-    stacks, inverse, area = np.unique(canvas.stack[mask], return_inverse=True, return_counts=True)
-    wanted = np.stack([np.bincount(inverse, weights=mapped_lab[mask][:, i]) / area for i in range(3)], axis=1)
+    inside, mapped = canvas.stack[mask], mapped_lab[mask]
+    count = np.bincount(inside)
+    stacks = np.flatnonzero(count)
+    area = count[stacks]
+    sums = [np.bincount(inside, weights=mapped[:, i])[stacks] for i in range(3)]
+    wanted = np.stack(sums, axis=1) / area[:, None]
     below = canvas.spectra[stacks]
     share = area / area.sum()
     now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))
@@ -111,14 +115,15 @@ def choose_glaze(
     blends: list[dict[str, int]] = [{k: 1} for k in colours]
     for a, b in combinations(colours, 2):
         blends += [{a: 1, b: 1}, {a: 2, b: 1}, {a: 1, b: 2}, {a: 4, b: 1}, {a: 1, b: 4}]
+    films = np.array(GLAZE_FILMS_MM)[:, None, None]
     best: tuple[float, dict[str, int], float, Doubles] | None = None
     for parts in blends:
         k, s = mixture_curves(parts)
-        for film in GLAZE_FILMS_MM:
-            labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below)))
-            error = float(share @ delta_e_2000(labs, wanted))
-            if best is None or error < best[0]:
-                best = (error, parts, film, labs)
+        labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, below)))
+        errors = delta_e_2000(labs, wanted) @ share
+        thinnest = int(np.argmin(errors))
+        if best is None or errors[thinnest] < best[0]:
+            best = (float(errors[thinnest]), parts, GLAZE_FILMS_MM[thinnest], labs[thinnest])
     if best is None or now - best[0] < _LEAST_GAIN:
         return None
     error, parts, film, labs = best

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -10,7 +10,7 @@ from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
-from truesitter.core.paint.reach import map_target, palette_reach
+from truesitter.core.paint.reach import map_picture, palette_reach
 from truesitter.core.paint.solver import Recipe, solve_recipe
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
@@ -46,6 +46,8 @@ class Subject:
         A name for each group, darkest first.
     mm_per_px
         Canvas mm to a pixel.
+    flesh
+        Recipe of each value group of the skin, as the flesh stage gives it.
     clip
         Clip values to the palette's reach instead of compressing them.
     """
@@ -57,6 +59,7 @@ class Subject:
     value: Floats
     group_names: tuple[str, ...]
     mm_per_px: float
+    flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
 
 
@@ -122,6 +125,7 @@ class PassPlan:
 class _Part:
     label: str
     mask: Mask
+    group: int | None = None
 
 
 def _thirds(values: Floats, mask: Mask) -> list[_Part]:
@@ -139,7 +143,7 @@ def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
     """The masks of one template, dark to light, too small ones left out."""
     where = np.isin(subject.regions, [int(r) for r in template.regions])
     if template.band is Band.EACH_GROUP and template.kind is Kind.MASS:
-        parts = [_Part(name, where & (subject.groups == i)) for i, name in enumerate(subject.group_names)]
+        parts = [_Part(name, where & (subject.groups == i), i) for i, name in enumerate(subject.group_names)]
     elif template.band is Band.THIRDS:
         parts = _thirds(subject.value, where) if where.any() else []
     elif template.band is Band.SHADOW_AND_HALFTONE:
@@ -157,8 +161,7 @@ class _Planner:
     def __init__(self, subject: Subject, palette: Palette, school: School) -> None:
         self.subject, self.palette, self.school = subject, palette, school
         self.reach = palette_reach(palette)
-        self.mapped_lab = map_target(subject.lab, self.reach, subject.clip)
-        self.mapped_value = lab_value(self.mapped_lab).astype(np.float32)
+        self.mapped_lab, self.mapped_value = map_picture(subject.lab, self.reach, subject.clip)
         self.canvas = Canvas.bare(subject.groups.shape)
         self.passes: list[Pass] = []
         self.canvases: list[Canvas] = []
@@ -168,10 +171,16 @@ class _Planner:
         labs = self.mapped_lab[mask]
         if top:
             labs = labs[labs[:, 0] >= np.quantile(labs[:, 0], 0.7)]
-        return np.asarray(labs.mean(axis=0), dtype=np.float64)
+        return np.asarray(labs.mean(axis=0, dtype=np.float64))
 
     def recipe(self, lab: Doubles) -> Recipe:
         return solve_recipe(as_lab(lab), self.palette)
+
+    def mass_recipe(self, template: PassTemplate, part: _Part) -> Recipe:
+        """The flesh stage's own mixture where there is one, else one for the mean colour."""
+        if template.regions == (Region.SKIN,) and part.group in self.subject.flesh:
+            return self.subject.flesh[part.group]
+        return self.recipe(self.target(part.mask, top=template.kind is Kind.LIGHT))
 
     def add(self, template: PassTemplate, part: _Part) -> None:
         mask = part.mask
@@ -201,7 +210,7 @@ class _Planner:
             recipe, film = glaze
             layers = (Layer(mask, recipe.parts, film),)
         else:
-            recipe = self.recipe(self.target(mask, top=template.kind is Kind.LIGHT))
+            recipe = self.mass_recipe(template, part)
             layers = (Layer(mask, recipe.parts, film),)
         for layer in layers:
             self.canvas = self.canvas.lay(layer)
