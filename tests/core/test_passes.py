@@ -107,7 +107,7 @@ def test_brushes_fit_their_shapes() -> None:
 
 
 def plan(name: str) -> PassPlan:
-    return study_of(name).passes()
+    return study_of(name).passes.plan()
 
 
 @pytest.mark.parametrize("name", ["maren", "tobias", "ines"])

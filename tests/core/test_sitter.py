@@ -43,7 +43,7 @@ def test_a_later_scribble_wins_over_an_earlier_one() -> None:
 
 
 def test_places_are_named_as_the_painter_sees_them() -> None:
-    landmarks = study_of("maren").detection().landmarks
+    landmarks = study_of("maren").sitter.detection().landmarks
     assert landmarks is not None
     nose, chin = landmarks[4], landmarks[152]
     assert place_of(nose[0], nose[1], landmarks, 1.25) == "nose tip"
@@ -56,7 +56,7 @@ def test_places_are_named_as_the_painter_sees_them() -> None:
 @pytest.mark.parametrize("name", ["maren", "tobias"])
 def test_light_never_touches_the_upper_lip_and_never_enters_shadow(name: str) -> None:
     study = study_of(name)
-    light, landmarks = study.light(), study.detection().landmarks
+    light, landmarks = study.light.zones(), study.sitter.detection().landmarks
     assert landmarks is not None
     assert len(light.points) >= 3
     assert [p.value for p in light.points] == sorted((p.value for p in light.points), reverse=True)
@@ -64,8 +64,8 @@ def test_light_never_touches_the_upper_lip_and_never_enters_shadow(name: str) ->
     lip = outline_mask(landmarks, UPPER_LIP_FIELD, light.zones.shape, 0.9)
     assert (light.zones[lip] > 0).mean() < 0.02
     lit = light.zones > 0
-    assert study.regions().mask(Region.SKIN)[lit].all()
-    assert (study.value()[lit] < light.shadow_below - 0.7).mean() < 0.01
+    assert study.sitter.regions().mask(Region.SKIN)[lit].all()
+    assert (study.picture.value()[lit] < light.shadow_below - 0.7).mean() < 0.01
 
 
 def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
@@ -145,10 +145,10 @@ def test_no_hair_gives_no_lines() -> None:
 
 def test_hair_codes_are_those_of_the_plan_format() -> None:
     study = study_of("maren")
-    codes = study.hair().field_codes(study.hair_mask())
+    codes = study.hair.map().field_codes(study.sitter.hair_mask())
     assert codes.dtype == np.uint16
     assert codes.shape == truth("maren").labels.shape
-    assert (codes[~study.hair_mask()] == 0).all()
+    assert (codes[~study.sitter.hair_mask()] == 0).all()
     assert codes.max() <= 36000
     hanging = codes[1300:1900, 200:450]
     degrees = (hanging[hanging > 0].astype(float) - 1) / 100

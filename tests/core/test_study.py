@@ -10,7 +10,7 @@ import pytest
 from pydantic import ValidationError
 from skimage.data import astronaut
 
-from tests.conftest import jpeg, study_of
+from tests.conftest import jpeg, study_of, truth
 from truesitter.core.memo import Memo, size_of
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
@@ -69,38 +69,37 @@ def test_settings_refuse_what_makes_no_sense(bad: dict[str, object]) -> None:
 def test_a_real_photograph_goes_through_every_stage_untouched() -> None:
     """A photograph nobody tuned for, shipped in scikit-image."""
     study = Study.of_bytes(jpeg(astronaut()), StudySettings())
-    assert study.framed().shape[0] / study.framed().shape[1] == pytest.approx(4 / 3, rel=0.01)
-    assert study.detection().has_face
-    shares = study.regions().shares()
+    assert study.picture.framed().shape[0] / study.picture.framed().shape[1] == pytest.approx(4 / 3, rel=0.01)
+    assert study.sitter.detection().has_face
+    shares = study.sitter.regions().shares()
     assert shares["skin"] > 0.03
     assert shares["hair"] > 0.02
-    assert len(study.values().groups) == 5
-    assert len(study.flesh().mixtures) >= 3
-    assert study.light().points
-    assert study.hair().lines
-    assert study.passes().passes[-1].value_error < 0.6
+    assert len(study.values.plan().groups) == 5
+    assert len(study.flesh.mixed().mixtures) >= 3
+    assert study.light.zones().points
+    assert study.hair.map().lines
+    assert study.passes.plan().passes[-1].value_error < 0.6
 
 
 def test_without_a_face_and_without_scribbles_everything_still_answers(made_photo: bytes) -> None:
     study = Study.of_bytes(made_photo, StudySettings())
-    if study.detection().landmarks is None:
-        assert study.light_direction() is None
-    assert study.flesh().reach.darkest < study.flesh().reach.lightest
-    assert study.passes().passes[0].name == "Ground"
-    assert isinstance(study.hair().lines, tuple)
+    if study.sitter.detection().landmarks is None:
+        assert study.light.direction() is None
+    assert study.flesh.mixed().reach.darkest < study.flesh.mixed().reach.lightest
+    assert study.passes.plan().passes[0].name == "Ground"
+    assert isinstance(study.hair.map().lines, tuple)
 
 
 def test_features_survive_at_few_groups() -> None:
-    study = study_of("maren")
     three = Study.of_bytes(
-        study._load(),
+        truth("maren").data,
         StudySettings.model_validate(
             {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}, "values": {"groups": 3}}
         ),
     )
-    landmarks = three.detection().landmarks
+    landmarks = three.sitter.detection().landmarks
     assert landmarks is not None
-    labels = three.values().labels
+    labels = three.values.plan().labels
     for iris in (468, 473):
         x, y = (landmarks[iris, :2] * (labels.shape[1], labels.shape[0])).astype(int)
         assert labels[y - 14 : y + 15, x - 14 : x + 15].min() == 0
@@ -108,8 +107,8 @@ def test_features_survive_at_few_groups() -> None:
 
 def test_previewed_cuts_agree_with_the_finished_groups() -> None:
     study = study_of("maren")
-    small = study.preview_labels(study.cuts())
-    whole = study.values().labels
+    small = study.values.preview_labels(study.values.cuts())
+    whole = study.values.plan().labels
     rows = (np.arange(small.shape[0]) + 0.5) * whole.shape[0] / small.shape[0]
     cols = (np.arange(small.shape[1]) + 0.5) * whole.shape[1] / small.shape[1]
     assert (whole[rows.astype(int)][:, cols.astype(int)] == small).mean() > 0.95

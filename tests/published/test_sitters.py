@@ -26,8 +26,8 @@ def overlap(found: np.ndarray, true: np.ndarray) -> float:
 )
 def test_regions_overlap_the_true_masks(name: str, skin: float, hair: float) -> None:
     """Without scribbles where a face is found; four scribbles on the back view."""
-    regions, labels = study_of(name).regions(), truth(name).labels
-    assert study_of(name).detection().has_face == (name != "ines")
+    regions, labels = study_of(name).sitter.regions(), truth(name).labels
+    assert study_of(name).sitter.detection().has_face == (name != "ines")
     assert overlap(regions.mask(Region.SKIN), labels == 1) >= skin
     assert overlap(regions.mask(Region.HAIR), labels == 2) >= hair
 
@@ -37,9 +37,9 @@ def test_the_person_of_the_back_view_is_found_without_help() -> None:
         truth("ines").data,
         StudySettings.model_validate({"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}),
     )
-    person = study.regions().labels != Region.BACKGROUND
+    person = study.sitter.regions().labels != Region.BACKGROUND
     assert overlap(person, truth("ines").labels != 0) > 0.9
-    assert not study.regions().mask(Region.SKIN, Region.HAIR).any()
+    assert not study.sitter.regions().mask(Region.SKIN, Region.HAIR).any()
 
 
 def undirected_error(z: np.ndarray, true: np.ndarray) -> np.ndarray:
@@ -52,7 +52,7 @@ def undirected_error(z: np.ndarray, true: np.ndarray) -> np.ndarray:
 @pytest.mark.parametrize(("name", "bar"), [("maren", 12), ("tobias", 12)])
 def test_hair_direction_without_guides(name: str, bar: float) -> None:
     mask, undirected, _ = truth(name).smoothed_direction()
-    field = solve_axes(study_of(name).lab()[..., 0], mask)
+    field = solve_axes(study_of(name).picture.lab()[..., 0], mask)
     assert np.median(undirected_error(field.z, undirected)[mask]) <= bar
 
 
@@ -61,7 +61,7 @@ def test_most_hair_is_sensed_from_root_to_tip(name: str) -> None:
     """On the regions found, not the true mask: the whole way that the screen goes."""
     _, _, directed = truth(name).smoothed_direction()
     study = study_of(name)
-    codes = study.hair().field_codes(study.hair_mask())
+    codes = study.hair.map().field_codes(study.sitter.hair_mask())
     both = (codes > 0) & np.isin(truth(name).labels, (2, 4)) & (truth(name).direction > 0)
     angle = np.radians((codes.astype(float) - 1) / 100)
     agree = np.cos(angle - directed)[both] > 0
@@ -99,7 +99,7 @@ def test_light_direction_of_the_three_quarter_view() -> None:
     true = np.array(
         json.loads((TRUTH / "maren" / "meta.json").read_text())["lights"]["key"]["direction_camera"]
     )
-    found = study_of("maren").light_direction()
+    found = study_of("maren").light.direction()
     assert found is not None
     angle = np.degrees(np.arccos(np.clip(np.dot(found.vector, true / np.linalg.norm(true)), -1, 1)))
     assert angle < 20

@@ -36,22 +36,22 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     files = dict(FILES)
-    passes = [] if study.palette().transparent else list(study.passes().canvases)
+    passes = [] if study.flesh.palette().transparent else list(study.passes.plan().canvases)
     for number in range(len(passes)):
         files[f"canvas_{number + 1:02d}"] = f"canvas_{number + 1:02d}.png"
     plan = plan_of(study, files)
-    outlines, grid = study.outlines()
+    drawing = study.values.outlines()
     folder.mkdir(parents=True, exist_ok=True)
     contents: dict[str, bytes] = {
         "reference": VIEWS["colour"].make(study)[0],
         "grey": VIEWS["grey"].make(study)[0],
-        "groups": encode_png(study.values().labels),
+        "groups": encode_png(study.values.plan().labels),
         "groups_grey": VIEWS["groups"].make(study)[0],
-        "regions": encode_png(study.regions().labels),
-        "zones": encode_png(study.light().zones),
-        "hair_direction": encode_png(study.hair().field_codes(study.hair_mask())),
-        "outlines": outlines_svg(outlines, grid, canvas).encode(),
-        "hair_lines": hair_svg(study.hair().lines, canvas).encode(),
+        "regions": encode_png(study.sitter.regions().labels),
+        "zones": encode_png(study.light.zones().zones),
+        "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
+        "outlines": outlines_svg(drawing.outlines, drawing.grid, canvas).encode(),
+        "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
         "sheet": plan_pdf(study, plan, title),
     }
     for number, canvas_after in enumerate(passes):

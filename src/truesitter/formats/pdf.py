@@ -140,9 +140,9 @@ def _draw_polygon(page: Page, polygon: Polygon, left: float, top: float, scale: 
 def _outline_page(sheet: _Sheet, study: Study, plan: Plan) -> None:
     sheet.start("Outlines and grid")
     reference = study.settings.reference
-    outlines, grid = study.outlines()
-    width, height = _fit(grid[0] / grid[1], sheet.inner, sheet.y - 26 * mm)
-    scale, left, top = width / grid[1], _MARGIN + (sheet.inner - width) / 2, sheet.y - 4 * mm
+    drawing = study.values.outlines()
+    width, height = _fit(drawing.grid[0] / drawing.grid[1], sheet.inner, sheet.y - 26 * mm)
+    scale, left, top = width / drawing.grid[1], _MARGIN + (sheet.inner - width) / 2, sheet.y - 4 * mm
     page = sheet.page
     page.setStrokeColor(_HAIRLINE)
     page.setLineWidth(0.5)
@@ -163,7 +163,7 @@ def _outline_page(sheet: _Sheet, study: Study, plan: Plan) -> None:
     page.setStrokeColor(_INK)
     page.setLineWidth(0.35)
     page.setFillColor(_INK)
-    for outline in outlines:
+    for outline in drawing.outlines:
         _draw_polygon(page, outline.polygon, left, top, scale)
         size = min(9.0, outline.radius * scale * 1.2)
         if size >= 3:

@@ -31,17 +31,17 @@ REGION_GREYS = {
 
 def group_values(study: Study) -> tuple[float, ...]:
     """Value of each group, darkest first."""
-    return tuple(g.value for g in study.values().groups)
+    return tuple(g.value for g in study.values.plan().groups)
 
 
 def groups_picture(study: Study) -> Bytes:
     """Groups as flat greys of their own mean value."""
-    return paint_groups(study.values().labels, np.array(group_values(study)))
+    return paint_groups(study.values.plan().labels, np.array(group_values(study)))
 
 
 def colour_groups_picture(study: Study) -> Bytes:
     """Groups flat, each in the mean colour of its region and group."""
-    labels, regions, lab = study.values().labels, study.regions().labels, study.lab()
+    labels, regions, lab = study.values.plan().labels, study.sitter.regions().labels, study.picture.lab()
     codes = regions.astype(np.int32) * 16 + labels
     count = np.bincount(codes.ravel(), minlength=256).clip(1)
     mean = np.stack(
@@ -55,7 +55,7 @@ def colour_groups_picture(study: Study) -> Bytes:
 
 def value_codes(study: Study) -> Bytes:
     """Value times 25 as an 8-bit grey, reduced: what the pointer reads, not a picture to look at."""
-    value = study.value()
+    value = study.picture.value()
     scale = min(1.0, 1000 / max(value.shape))
     small = cv2.resize(value, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     return np.asarray(np.clip(np.round(small * 25), 0, 250), dtype=np.uint8)
@@ -117,15 +117,15 @@ class View:
 
 
 VIEWS: dict[str, View] = {
-    "photograph": View("photograph", lambda s: _photo(s.photograph())),
-    "colour": View("frame", lambda s: _photo(s.framed())),
-    "grey": View("frame", lambda s: _photo(paint_values(s.value()))),
-    "squint": View("squint", lambda s: _photo(squint(s.framed(), s.settings.reference.squint))),
+    "photograph": View("photograph", lambda s: _photo(s.picture.photograph())),
+    "colour": View("frame", lambda s: _photo(s.picture.framed())),
+    "grey": View("frame", lambda s: _photo(paint_values(s.picture.value()))),
+    "squint": View("squint", lambda s: _photo(squint(s.picture.framed(), s.settings.reference.squint))),
     "value-codes": View("frame", lambda s: _png(value_codes(s))),
     "groups": View("values", lambda s: _png(groups_picture(s))),
     "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
-    "regions": View("regions", lambda s: _png(regions_picture(s.regions().labels))),
-    "region-edges": View("regions", lambda s: _png(region_edges_picture(s.regions().labels))),
-    "zones": View("light", lambda s: _png(zones_picture(s.light().zones))),
+    "regions": View("regions", lambda s: _png(regions_picture(s.sitter.regions().labels))),
+    "region-edges": View("regions", lambda s: _png(region_edges_picture(s.sitter.regions().labels))),
+    "zones": View("light", lambda s: _png(zones_picture(s.light.zones().zones))),
 }
 """Every picture the screen and the plan can ask for."""

@@ -6,7 +6,8 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.sitter.regions import Region
-from truesitter.core.study import Study, group_names
+from truesitter.core.study import Study
+from truesitter.core.values.names import group_names
 
 Lab = tuple[float, float, float]
 
@@ -147,7 +148,7 @@ class Plan(BaseModel):
 
 def values_of(study: Study) -> PlanValues:
     """Value groups of a study."""
-    plan = study.values()
+    plan = study.values.plan()
     names = group_names(len(plan.groups))
     reference = study.settings.reference
     canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
@@ -163,7 +164,7 @@ def values_of(study: Study) -> PlanValues:
 
 def flesh_of(study: Study) -> PlanFlesh:
     """Mixtures of a study."""
-    flesh, palette = study.flesh(), study.palette()
+    flesh, palette = study.flesh.mixed(), study.flesh.palette()
     return PlanFlesh(
         palette=list(palette.tubes),
         transparent=palette.transparent,
@@ -191,7 +192,7 @@ def flesh_of(study: Study) -> PlanFlesh:
 
 def light_of(study: Study) -> PlanLight:
     """Light of a study."""
-    light, direction = study.light(), study.light_direction()
+    light, direction = study.light.zones(), study.light.direction()
     return PlanLight(
         direction=PlanDirection(
             vector=direction.vector, confidence=direction.confidence, words=direction.in_words()
@@ -205,7 +206,7 @@ def light_of(study: Study) -> PlanLight:
 
 def hair_of(study: Study) -> PlanHair:
     """Hair of a study."""
-    hair = study.hair()
+    hair = study.hair.map()
     return PlanHair(
         lines=len(hair.lines),
         whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
@@ -215,9 +216,9 @@ def hair_of(study: Study) -> PlanHair:
 
 def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     """Passes of a study and the planner's remarks; none for a palette of washes."""
-    if study.palette().transparent:
+    if study.flesh.palette().transparent:
         return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
-    plan = study.passes()
+    plan = study.passes.plan()
     passes = [
         PlanPass(
             key=p.key,
@@ -258,9 +259,9 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
     files
         Names of the files that go with it, by what they hold.
     """
-    height, width = study.framed().shape[:2]
+    height, width = study.picture.framed().shape[:2]
     reference = study.settings.reference
-    shares = study.regions().shares()
+    shares = study.sitter.regions().shares()
     passes, remarks = passes_of(study)
     return Plan(
         reference=PlanReference(
@@ -271,7 +272,7 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         ),
         values=values_of(study),
         regions={r.name.lower(): shares[r.name.lower()] for r in Region},
-        face_found=study.detection().has_face,
+        face_found=study.sitter.detection().has_face,
         flesh=flesh_of(study),
         light=light_of(study),
         hair=hair_of(study),

@@ -144,14 +144,14 @@ def library() -> Library:
 @router.get("/api/sitters/{sitter_id}/flesh")
 def get_flesh(study: CurrentStudy) -> FleshOut:
     """Mixtures for the value groups of the skin."""
-    flesh = study.flesh()
+    flesh = study.flesh.mixed()
     out = [_mixture_out(m.seen_lab, m.recipe, m.suggestion, m.group, m.share) for m in flesh.mixtures]
     return FleshOut(
         mixtures=out,
         darkest=flesh.reach.darkest,
         lightest=flesh.reach.lightest,
-        skin_share=study.regions().shares()["skin"],
-        cautions=list(cautions_for(study.palette().tubes)),
+        skin_share=study.sitter.regions().shares()["skin"],
+        cautions=list(cautions_for(study.flesh.palette().tubes)),
     )
 
 
@@ -170,19 +170,19 @@ def spot(
     y: Annotated[float, Query(ge=0, le=1)],
 ) -> SpotOut:
     """The mixture for the colour at a spot, given in fractions of the framed picture."""
-    lab = study.lab()
+    lab = study.picture.lab()
     height, width = lab.shape[:2]
     half = max(1, round(_SPOT * width))
     column, row = min(width - 1, int(x * width)), min(height - 1, int(y * height))
     patch = lab[max(0, row - half) : row + half + 1, max(0, column - half) : column + half + 1]
     seen = patch.reshape(-1, 3).mean(axis=0, dtype=np.float64)
     flesh = study.settings.flesh
-    recipe, suggestion = mix_colour(seen, study.palette(), flesh.most_tubes, flesh.clip)
-    region = Region(int(study.regions().labels[row, column]))
+    recipe, suggestion = mix_colour(seen, study.flesh.palette(), flesh.most_tubes, flesh.clip)
+    region = Region(int(study.sitter.regions().labels[row, column]))
     on_head = region not in (Region.BACKGROUND, Region.GARMENT)
     name = region.name.lower().replace("_", " ")
     return SpotOut(
-        place=place_of(x, y, study.detection().landmarks, height / width) if on_head else name,
+        place=place_of(x, y, study.sitter.detection().landmarks, height / width) if on_head else name,
         region=name,
         mixture=_mixture_out(as_lab(seen), recipe, suggestion),
     )

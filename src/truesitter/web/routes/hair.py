@@ -26,12 +26,12 @@ class HairOut(BaseModel):
 @router.get("/hair")
 def get_hair(study: CurrentStudy) -> HairOut:
     """Mapping lines of the hair."""
-    hair = study.hair()
+    hair = study.hair.map()
     return HairOut(
         lines=[[round(v, 4) for v in line.points.ravel().tolist()] for line in hair.lines],
         whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
         coherence=hair.coherence,
-        hair_share=float(study.hair_mask().mean()),
+        hair_share=float(study.sitter.hair_mask().mean()),
     )
 
 
@@ -46,4 +46,4 @@ def hair_file(study: CurrentStudy) -> Response:
     """Mapping lines in canvas millimetres."""
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
-    return download(hair_svg(study.hair().lines, canvas), "image/svg+xml", "hair_lines.svg")
+    return download(hair_svg(study.hair.map().lines, canvas), "image/svg+xml", "hair_lines.svg")

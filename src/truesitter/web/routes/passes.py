@@ -51,11 +51,11 @@ def set_passes(
 @router.get("/passes/canvas/{number}", response_class=Response)
 def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
     """The simulated canvas after pass `number`, counted from 1."""
-    if study.palette().transparent or not 1 <= number <= len(study.passes().canvases):
+    if study.flesh.palette().transparent or not 1 <= number <= len(study.passes.plan().canvases):
         raise HTTPException(404, "There is no such pass in this plan.")
 
     def make() -> tuple[bytes, str]:
-        return encode_png(study.passes().canvases[number - 1].picture()), "image/png"
+        return encode_png(study.passes.plan().canvases[number - 1].picture()), "image/png"
 
     return picture_response(request, f"canvas-{number}-{study.keys()['passes']}", make)
 

@@ -38,13 +38,13 @@ class FrameOut(BaseModel):
 def get_frame(study: CurrentStudy, sitter: CurrentSitter) -> FrameOut:
     """Where the frame lies on the photograph."""
     crop = place(study.settings.reference.frame(), sitter.width, sitter.height)
-    height, width = study.framed().shape[:2]
+    height, width = study.picture.framed().shape[:2]
     return FrameOut(
         corners=[(x / sitter.width, y / sitter.height) for x, y in crop.corners().tolist()],
         photograph_aspect=sitter.height / sitter.width,
         width=width,
         height=height,
-        mm_per_px=study.mm_per_px,
+        mm_per_px=study.picture.mm_per_px,
     )
 
 

@@ -24,7 +24,7 @@ class RegionsOut(BaseModel):
 @router.get("/regions")
 def get_regions(study: CurrentStudy) -> RegionsOut:
     """Regions of the sitter."""
-    regions, face = study.regions(), study.detection().has_face
+    regions, face = study.sitter.regions(), study.sitter.detection().has_face
     if face:
         sentence = f"A face was found; the regions are {regions.sureness:.0%} sure."
     elif study.settings.regions.scribbles:

@@ -47,13 +47,13 @@ class OutlinesOut(BaseModel):
 @router.get("/values")
 def get_values(study: CurrentStudy) -> ValuesOut:
     """Value groups and histogram."""
-    return ValuesOut(plan=values_of(study), histogram=list(study.histogram()))
+    return ValuesOut(plan=values_of(study), histogram=list(study.picture.histogram()))
 
 
 @router.get("/ladder")
 def get_ladder(study: CurrentStudy) -> list[float]:
     """Histogram of the picture in equal steps of value; quick, without grouping."""
-    return list(study.histogram())
+    return list(study.picture.histogram())
 
 
 @router.put("/values")
@@ -74,7 +74,7 @@ def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
     check_own_cuts(wanted)
 
     def make() -> tuple[bytes, str]:
-        labels = study.preview_labels(wanted)
+        labels = study.values.preview_labels(wanted)
         edges = np.array([0.0, *wanted, 10.0])
         greys = paint_groups(labels, (edges[:-1] + edges[1:]) / 2)
         return encode_png(greys, fast=True), "image/png"
@@ -86,7 +86,8 @@ def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
 @router.get("/outlines")
 def get_outlines(study: CurrentStudy) -> OutlinesOut:
     """Outlines of all value shapes."""
-    outlines, (height, width) = study.outlines()
+    drawing = study.values.outlines()
+    height, width = drawing.grid
     return OutlinesOut(
         width=width,
         height=height,
@@ -95,7 +96,7 @@ def get_outlines(study: CurrentStudy) -> OutlinesOut:
                 group=o.group, path=polygon_path(o.polygon, 1.0), x=o.number_at[0], y=o.number_at[1],
                 radius=o.radius,
             )
-            for o in outlines
+            for o in drawing.outlines
         ],
     )  # fmt: skip
 
@@ -103,10 +104,10 @@ def get_outlines(study: CurrentStudy) -> OutlinesOut:
 @router.get("/files/outlines.svg", response_class=Response)
 def outlines_file(study: CurrentStudy) -> Response:
     """Outlines with numbers, in canvas millimetres."""
-    outlines, grid = study.outlines()
+    drawing = study.values.outlines()
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
-    return download(outlines_svg(outlines, grid, canvas), "image/svg+xml", "outlines.svg")
+    return download(outlines_svg(drawing.outlines, drawing.grid, canvas), "image/svg+xml", "outlines.svg")
 
 
 @router.get("/files/groups.png", response_class=Response)

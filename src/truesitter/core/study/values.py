@@ -1,0 +1,115 @@
+"""Value groups of the picture and their outlines."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.sitter.regions import Region
+from truesitter.core.study.part import Source, reduced, reduced_labels
+from truesitter.core.study.picture import PictureStage
+from truesitter.core.study.sitter import SitterStage
+from truesitter.core.types import Floats, Labels
+from truesitter.core.values.cuts import best_fit_cuts, even_cuts
+from truesitter.core.values.outlines import Outline, trace_outlines
+from truesitter.core.values.posterise import Group, cut_labels, describe_groups, posterise
+from truesitter.core.values.value_map import histogram, smooth_shapes
+
+OUTLINE_LONG_SIDE = 1200
+PREVIEW_LONG_SIDE = 1000
+
+
+@dataclass(frozen=True)
+class ValuePlan:
+    """Value groups of the framed picture.
+
+    Attributes
+    ----------
+    cuts, labels, groups
+        Cuts, (H, W) group numbers, and the groups described.
+    """
+
+    cuts: tuple[float, ...]
+    labels: Labels
+    groups: tuple[Group, ...]
+
+
+@dataclass(frozen=True)
+class OutlineDrawing:
+    """Outlines of the value shapes, in pixels of a grid of (height, width)."""
+
+    outlines: tuple[Outline, ...]
+    grid: tuple[int, int]
+
+
+class ValueStage:
+    """From values to a few groups of paintable shapes."""
+
+    def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
+        self._source, self._picture, self._sitter = source, picture, sitter
+        self.settings = source.settings.values
+
+    @property
+    def key(self) -> Hashable:
+        """Changes when the groups may."""
+        # Regions weigh the histogram; without the weighting only the picture counts.
+        base = self._sitter.key if self.settings.weigh_sitter else self._picture.key
+        return (base, self.settings)
+
+    def smoothed(self) -> Floats:
+        """Value map with everything smaller than the smallest shape evened out."""
+        smallest = self.settings.smallest_mm
+        return self._source.remember(
+            "smoothed",
+            (self._picture.key, smallest),
+            lambda: smooth_shapes(self._picture.value(), smallest / self._picture.mm_per_px / 2),
+        )
+
+    def cuts(self) -> tuple[float, ...]:
+        """The cuts in force: even, best fit or own."""
+        if self.settings.mode == "own":
+            return self.settings.cuts
+        if self.settings.mode == "even":
+            return even_cuts(self.settings.groups)
+        return self._source.remember("cuts", self.key, self._best_fit)
+
+    def _best_fit(self) -> tuple[float, ...]:
+        smoothed = self.smoothed()
+        counts = histogram(smoothed)
+        if self.settings.weigh_sitter:
+            sitter = self._sitter.regions().labels != Region.BACKGROUND
+            if sitter.any():
+                # The sitter counts fully, what lies round it a quarter.
+                counts = 0.25 * counts + 0.75 * histogram(smoothed, sitter)
+        return best_fit_cuts(counts, self.settings.groups)
+
+    def plan(self) -> ValuePlan:
+        """Value groups of paintable shapes."""
+        return self._source.remember("values", self.key, self._group)
+
+    def _group(self) -> ValuePlan:
+        cuts = self.cuts()
+        smallest = self.settings.smallest_mm / self._picture.mm_per_px
+        labels = posterise(self.smoothed(), cuts, smallest, self._sitter.features())
+        groups = describe_groups(labels, self._picture.value(), self._picture.lab(), cuts)
+        return ValuePlan(cuts, labels, groups)
+
+    def preview_labels(self, cuts: tuple[float, ...]) -> Labels:
+        """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
+        small = self._source.remember(
+            "preview",
+            (self._picture.key, self.settings.smallest_mm),
+            lambda: reduced(self.smoothed(), PREVIEW_LONG_SIDE),
+        )
+        return np.asarray(cv2.medianBlur(cut_labels(small, cuts), 5))
+
+    def outlines(self) -> OutlineDrawing:
+        """Outlines of the value shapes."""
+        return self._source.remember("outlines", self.key, self._outline)
+
+    def _outline(self) -> OutlineDrawing:
+        labels = reduced_labels(self.plan().labels, OUTLINE_LONG_SIDE)
+        return OutlineDrawing(trace_outlines(labels), (labels.shape[0], labels.shape[1]))
