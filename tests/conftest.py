@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import zlib
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -103,6 +104,16 @@ def jpeg(picture: np.ndarray, **options: object) -> bytes:
     buffer = io.BytesIO()
     Image.fromarray(picture).save(buffer, "JPEG", quality=92, **options)
     return buffer.getvalue()
+
+
+def bomb() -> bytes:
+    """A PNG that claims 30 000 × 30 000 pixels."""
+    buffer = io.BytesIO()
+    Image.new("1", (16, 16)).save(buffer, "PNG")
+    data = bytearray(buffer.getvalue())
+    data[16:24] = (30_000).to_bytes(4, "big") * 2
+    data[29:33] = zlib.crc32(bytes(data[12:29])).to_bytes(4, "big")
+    return bytes(data)
 
 
 @pytest.fixture(scope="session")

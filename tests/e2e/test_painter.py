@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 import threading
 from collections.abc import Iterator
 from pathlib import Path
@@ -11,20 +12,28 @@ import pytest
 import uvicorn
 from playwright.sync_api import Page, expect, sync_playwright
 
-from tests.conftest import truth
+from tests.conftest import bomb, truth
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
-PORT = 8449
-BASE = f"http://127.0.0.1:{PORT}"
+
+@pytest.fixture(scope="module")
+def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    """The application on a free port, with an empty shelf."""
+    shelf = Shelf(tmp_path_factory.mktemp("data"))
+    server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="error"))
+    with socket.socket() as listening:
+        listening.bind(("127.0.0.1", 0))
+        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
+        thread.start()
+        yield f"http://127.0.0.1:{listening.getsockname()[1]}"
+        server.should_exit = True
+        thread.join(10)
+    shelf.close()
 
 
 @pytest.fixture(scope="module")
-def page(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Page]:
-    shelf = Shelf(tmp_path_factory.mktemp("data"))
-    server = uvicorn.Server(uvicorn.Config(create_app(shelf), host="127.0.0.1", port=PORT, log_level="error"))
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
+def page(base: str) -> Iterator[Page]:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium",
@@ -37,29 +46,27 @@ def page(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Page]:
         page.on("pageerror", lambda error: errors.append(str(error)))
         yield page
         browser.close()
-    server.should_exit = True
-    thread.join(10)
-    shelf.close()
     assert errors == []
 
 
-def test_bad_files_leave_the_shelf_unchanged(page: Page, made_photo: bytes) -> None:
-    page.goto(BASE)
+def test_bad_files_leave_the_shelf_unchanged(page: Page, base: str, made_photo: bytes) -> None:
+    page.goto(base)
     expect(page.get_by_text("The shelf is empty.")).to_be_visible()
     for name, data, sentence in (
         ("half.jpg", made_photo[: len(made_photo) // 2], "damaged"),
         ("words.jpg", b"only words", "not a photograph"),
         ("nothing.jpg", b"", "empty"),
+        ("huge.png", bomb(), "megapixels"),
     ):
         page.get_by_label("Photograph of the sitter").set_input_files(
             {"name": name, "mimeType": "image/jpeg", "buffer": data}
         )
         expect(page.get_by_text(sentence)).to_be_visible()
-    assert page.request.get(f"{BASE}/api/sitters").json() == []
+    assert page.request.get(f"{base}/api/sitters").json() == []
 
 
-def test_from_photograph_to_printed_plan(page: Page, tmp_path: Path) -> None:
-    page.goto(BASE)
+def test_from_photograph_to_printed_plan(page: Page, base: str, tmp_path: Path) -> None:
+    page.goto(base)
     page.get_by_label("Photograph of the sitter").set_input_files(
         {"name": "sitter.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
     )
@@ -76,7 +83,11 @@ def test_from_photograph_to_printed_plan(page: Page, tmp_path: Path) -> None:
     page.mouse.move(x, y - 20, steps=4)
     page.mouse.up()
     expect(rung).not_to_have_attribute("aria-valuenow", str(before))
-    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    moved = rung.get_attribute("aria-valuenow")
+    page.get_by_role("button", name="Undo").click()
+    expect(rung).to_have_attribute("aria-valuenow", str(before))
+    page.get_by_role("button", name="Redo").click()
+    expect(rung).to_have_attribute("aria-valuenow", str(moved))
 
     page.get_by_role("link", name="Flesh").click()
     expect(page.get_by_test_id("mixture").first).to_contain_text("Titanium white")
@@ -106,3 +117,5 @@ def test_from_photograph_to_printed_plan(page: Page, tmp_path: Path) -> None:
     expect(page.locator("[aria-current=step]")).to_contain_text("4 ")
     page.get_by_role("link", name="Hair").click()
     expect(page.get_by_text("Guide 1")).to_be_visible()
+    page.get_by_role("link", name="Values").click()
+    expect(rung).to_have_attribute("aria-valuenow", str(moved))

@@ -17,10 +17,15 @@ export function ValuesStage({ sitter, look, onLook }: StageProps) {
   const fresh = values.data && !values.isPlaceholderData;
   const cuts = hand ?? (mode === "own" ? settings.cuts : undefined) ?? values.data?.plan.cuts ?? [];
 
-  // A cut let go stays under the hand until the finished groups have come.
+  // A cut let go stays under the hand until the finished groups have come, or until it is taken back.
+  const kept = useRef(false);
+  const inForce = hand !== null && mode === "own" && String(settings.cuts) === String(hand);
   useEffect(() => {
-    if (hand && fresh && !isPending && String(values.data.plan.cuts) === String(hand)) setHand(null);
-  }, [hand, fresh, isPending, values.data]);
+    const finished = inForce && fresh && !isPending && String(values.data.plan.cuts) === String(hand);
+    const takenBack = kept.current && !inForce;
+    kept.current = inForce;
+    if (finished || takenBack) setHand(null);
+  }, [hand, inForce, fresh, isPending, values.data]);
   const drop = (next: number[]) => {
     setHand(next);
     onLook({ ...look, picture: "groups" });
@@ -74,7 +79,7 @@ export function ValuesStage({ sitter, look, onLook }: StageProps) {
   return (
     <Workspace sitter={sitter} look={look} onLook={onLook} sheet={sheet} cuts={cuts}
       picture={hand ? preview : undefined} busy={values.isFetching || isPending}
-      onDragCut={setHand} onDropCut={drop} />
+      onDragCut={(next) => { kept.current = false; setHand(next); }} onDropCut={drop} />
   );
 }
 

@@ -1,0 +1,169 @@
+"""The open files: they parse, they are in millimetres, and they say what the plan says."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+from itertools import pairwise
+from pathlib import Path
+from xml.etree import ElementTree
+
+import cv2
+import jsonschema
+import numpy as np
+import pypdf
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from hypothesis.extra import numpy as arrays
+from shapely import Polygon
+
+from tests.conftest import study_of, truth
+from truesitter.core.hair.lines import MappingLine
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+from truesitter.core.values.outlines import trace_outlines
+from truesitter.formats.folder import write_plan
+from truesitter.formats.pdf import plan_pdf
+from truesitter.formats.pictures import VIEWS, zones_picture
+from truesitter.formats.plan import Plan, plan_of
+from truesitter.formats.png import encode_jpeg, encode_png
+from truesitter.formats.svg import hair_svg, outlines_svg
+from truesitter.formats.wording import duration, parts_sentence
+
+SVG = "{http://www.w3.org/2000/svg}"
+SCHEMA = json.loads((Path(__file__).parents[2] / "docs/plan.schema.json").read_text(encoding="utf-8"))
+
+
+@pytest.fixture(scope="module")
+def folder(tmp_path_factory: pytest.TempPathFactory) -> tuple[Path, Plan]:
+    target = tmp_path_factory.mktemp("plan") / "new" / "folder"
+    return target, write_plan(study_of("maren"), target, "A made-up <sitter> & friend")
+
+
+def test_plan_json_follows_its_schema_and_names_files_that_exist(folder: tuple[Path, Plan]) -> None:
+    target, _ = folder
+    plan = json.loads((target / "plan.json").read_text(encoding="utf-8"))
+    jsonschema.validate(plan, SCHEMA)
+    assert plan["reference"]["sha256"] == hashlib.sha256(truth("maren").data).hexdigest()
+    assert all((target / name).stat().st_size > 100 for name in plan["files"].values())
+    assert (target / plan["hair"]["field"]).is_file()
+    assert sum(plan["regions"].values()) == pytest.approx(1)
+    cuts = plan["values"]["cuts"]
+    assert [g["low"] for g in plan["values"]["groups"][1:]] == cuts
+    for mixture in plan["flesh"]["mixtures"]:
+        assert set(mixture["parts"]) <= set(plan["flesh"]["palette"])
+    with pytest.raises(jsonschema.ValidationError):
+        jsonschema.validate({**plan, "passes": 3}, SCHEMA)
+
+
+def test_pictures_carry_the_documented_codes(folder: tuple[Path, Plan]) -> None:
+    target, plan = folder
+    shape = (plan.reference.height, plan.reference.width)
+    groups = cv2.imread(str(target / "groups.png"), cv2.IMREAD_UNCHANGED)
+    assert groups.shape == shape
+    shares = np.bincount(groups.ravel(), minlength=5) / groups.size
+    assert shares.tolist() == pytest.approx([g.share for g in plan.values.groups])
+    regions = cv2.imread(str(target / "regions.png"), cv2.IMREAD_UNCHANGED)
+    assert regions.dtype == np.uint8
+    assert np.mean(regions == 1) == pytest.approx(plan.regions["skin"])
+    field = cv2.imread(str(target / "hair_direction.png"), cv2.IMREAD_UNCHANGED)
+    assert field.dtype == np.uint16
+    assert field.max() <= 36000
+    hair = np.isin(regions, (2, 3, 4))
+    assert (field[~hair] == 0).all()
+    assert (field[hair] > 0).mean() > 0.98
+
+
+def test_outlines_in_millimetres_cover_the_canvas_exactly_once(folder: tuple[Path, Plan]) -> None:
+    root = ElementTree.parse(folder[0] / "outlines.svg").getroot()
+    assert (root.get("width"), root.get("height"), root.get("viewBox")) == ("320mm", "400mm", "0 0 320 400")
+    total = 0.0
+    for path in root.iter(f"{SVG}path"):
+        rings = [
+            [tuple(float(v) for v in point.split()) for point in ring.strip("MZ").split("L")]
+            for ring in (path.get("d") or "").split("Z")
+            if ring
+        ]
+        total += Polygon(rings[0], rings[1:]).area
+    assert total == pytest.approx(320 * 400, rel=1e-3)
+    numbers = [t.text for t in root.iter(f"{SVG}text")]
+    assert set(numbers) <= {str(g.index + 1) for g in folder[1].values.groups}
+    assert len(numbers) > 10
+
+
+def test_hair_lines_stay_on_the_canvas_and_run_from_root_to_tip() -> None:
+    line = MappingLine(np.array([[0.1, 0.2], [0.2, 0.4], [0.25, 0.5]]))
+    root = ElementTree.fromstring(hair_svg((line,), (200, 100)).encode())
+    polyline = root.find(f".//{SVG}polyline")
+    assert polyline is not None
+    assert polyline.get("points") == "20.00,20.00 40.00,40.00 50.00,50.00"
+    dot = root.find(f".//{SVG}circle")
+    assert dot is not None
+    assert (dot.get("cx"), dot.get("cy")) == ("20.00", "20.00")
+
+
+@given(arrays.arrays(np.uint8, (12, 9), elements=st.integers(0, 3)))
+def test_any_label_map_becomes_valid_svg(labels: np.ndarray) -> None:
+    root = ElementTree.fromstring(outlines_svg(trace_outlines(labels), (12, 9), (90, 120)).encode())
+    assert {int(p.get("data-group") or 0) - 1 for p in root.iter(f"{SVG}path")} == set(np.unique(labels))
+
+
+def test_png_and_jpeg_come_back() -> None:
+    rng = np.random.default_rng(5)
+    for array in (
+        rng.integers(0, 255, (7, 5), np.uint8),
+        rng.integers(0, 60000, (7, 5), np.uint16),
+        rng.integers(0, 255, (7, 5, 3), np.uint8),
+        rng.integers(0, 255, (7, 5, 4), np.uint8),
+    ):
+        back = cv2.imdecode(np.frombuffer(encode_png(array), np.uint8), cv2.IMREAD_UNCHANGED)
+        if back.ndim == 3:
+            back = back[..., [2, 1, 0, 3][: back.shape[2]]]
+        np.testing.assert_array_equal(back, array)
+    flat = np.full((32, 32, 3), (200, 120, 60), np.uint8)
+    back = cv2.imdecode(np.frombuffer(encode_jpeg(flat), np.uint8), cv2.IMREAD_COLOR)[..., ::-1]
+    assert np.abs(back.astype(int) - flat).max() <= 4
+
+
+def test_zones_fade_outwards() -> None:
+    veil = zones_picture(np.array([[0, 1, 2, 3, 4]], np.uint8))[0, :, 3].astype(int)
+    assert veil[0] == 0
+    assert all(near > far for near, far in pairwise(veil[1:]))
+
+
+def test_every_way_of_looking_has_the_shape_of_the_canvas() -> None:
+    study = study_of("maren")
+    for name, view in VIEWS.items():
+        data, media = view.make(study)
+        picture = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
+        assert media in ("image/png", "image/jpeg")
+        assert picture.shape[0] / picture.shape[1] == pytest.approx(1.25, rel=0.01), name
+
+
+def test_the_sheet_names_tubes_passes_and_cautions(folder: tuple[Path, Plan]) -> None:
+    target, plan = folder
+    text = "\n".join(page.extract_text() for page in pypdf.PdfReader(target / "plan.pdf").pages)
+    assert "A made-up <sitter> & friend" in text
+    for name in [p.name for p in plan.passes]:
+        assert name in text
+    assert "safety data sheet" in text.lower()
+
+
+def test_a_sheet_without_sitter_or_face_still_prints(made_photo: bytes) -> None:
+    study = Study.of_bytes(made_photo, StudySettings())
+    data = plan_pdf(study, plan_of(study, {}), "Nobody", "A4")
+    assert len(pypdf.PdfReader(io.BytesIO(data)).pages) >= 4
+
+
+@pytest.mark.parametrize(
+    ("minutes", "words"), [(12, "12 minutes"), (180, "3 hours"), (2 * 1440, "2 days"), (4320, "3 days")]
+)
+def test_waits_in_words(minutes: float, words: str) -> None:
+    assert duration(minutes) == words
+
+
+def test_parts_in_words() -> None:
+    assert parts_sentence({"yellow-ochre": 2, "ivory-black": 1}) == "2 Yellow ochre : 1 Ivory black"
+    assert "µm" in parts_sentence({"yellow-ochre": 2}, 0.004)

@@ -1,0 +1,205 @@
+"""What is kept: photographs byte for byte, settings, history, and nothing lost on the way."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from unittest.mock import patch
+
+import numpy as np
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from hypothesis import settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
+from sqlalchemy import text
+
+from tests.conftest import jpeg
+from truesitter.core.reference.errors import UnusablePhotograph
+from truesitter.core.settings import StudySettings, ValueSettings
+from truesitter.demo.seed import seed
+from truesitter.store.blobs import Blobs
+from truesitter.store.database import open_database
+from truesitter.store.models import Base
+from truesitter.store.sitters import NothingToUndo, Shelf, UnknownSitter, clean_filename
+
+PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
+
+
+@pytest.fixture
+def shelf(tmp_path: Path) -> Shelf:
+    return Shelf(tmp_path / "data")
+
+
+def files(folder: Path) -> list[Path]:
+    return [p for p in folder.rglob("*") if p.is_file() and "originals" in p.parts]
+
+
+def test_the_original_is_kept_byte_for_byte_and_survives_a_restart(tmp_path: Path) -> None:
+    first = Shelf(tmp_path)
+    kept = first.add(PHOTO, "studio.jpg", note=" by the window ")
+    first.change(kept.id, "values", ValueSettings(groups=3), "Three groups")
+    first.close()
+    again = Shelf(tmp_path)
+    assert again.photograph(kept.sha256) == PHOTO
+    found = again.get(kept.id)
+    assert (found.name, found.note, found.width, found.height) == ("studio", "by the window", 64, 80)
+    assert found.settings.values.groups == 3
+    assert found.undo == "Three groups"
+
+
+def test_the_database_writes_ahead_and_holds_foreign_keys(tmp_path: Path) -> None:
+    engine = open_database(tmp_path / "x.sqlite")
+    with engine.connect() as connection:
+        assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+        assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
+
+
+def test_migrations_lead_to_the_tables_the_code_uses(tmp_path: Path) -> None:
+    engine = open_database(tmp_path / "x.sqlite")
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+
+
+def test_a_photograph_that_cannot_be_used_leaves_no_trace(shelf: Shelf, tmp_path: Path) -> None:
+    for bad in (b"", b"words", PHOTO[: len(PHOTO) // 2]):
+        with pytest.raises(UnusablePhotograph):
+            shelf.add(bad, "bad.jpg")
+    assert shelf.all() == []
+    assert files(tmp_path) == []
+
+
+def test_a_deleted_sitter_comes_back_whole_until_it_is_purged(shelf: Shelf, tmp_path: Path) -> None:
+    kept, twin = shelf.add(PHOTO, "a.jpg"), shelf.add(PHOTO, "b.jpg")
+    shelf.change(kept.id, "values", ValueSettings(groups=4), "Four groups")
+    shelf.delete(kept.id)
+    assert [s.id for s in shelf.all()] == [twin.id]
+    with pytest.raises(UnknownSitter):
+        shelf.get(kept.id)
+    assert shelf.restore(kept.id).settings.values.groups == 4
+
+    shelf.delete(kept.id)
+    shelf.purge()
+    with pytest.raises(UnknownSitter):
+        shelf.restore(kept.id)
+    assert len(files(tmp_path)) == 1, "the twin still needs the photograph"
+    shelf.delete(twin.id)
+    shelf.purge()
+    assert files(tmp_path) == []
+
+
+def test_renaming_needs_a_name(shelf: Shelf) -> None:
+    kept = shelf.add(PHOTO, "a.jpg", "Elske")
+    assert shelf.rename(kept.id, "  Elske Thornbury ").name == "Elske Thornbury"
+    with pytest.raises(ValueError, match="name"):
+        shelf.rename(kept.id, "   ")
+    assert shelf.get(kept.id).name == "Elske Thornbury"
+
+
+@pytest.mark.parametrize(
+    ("given", "kept"),
+    [
+        ("../../etc/passwd", "passwd"),
+        ("C:\\photos\\wren.jpg", "wren.jpg"),
+        ("a\x00b\n.jpg", "ab.jpg"),
+        ("", "photograph"),
+        ("/", "photograph"),
+        ("n" * 500, "n" * 120),
+        ("<script>.jpg", "<script>.jpg"),
+    ],
+)
+def test_hostile_file_names_become_plain_ones(given: str, kept: str) -> None:
+    assert clean_filename(given) == kept
+
+
+def test_a_change_that_changes_nothing_is_no_change(shelf: Shelf) -> None:
+    kept = shelf.add(PHOTO, "a.jpg")
+    assert shelf.change(kept.id, "values", ValueSettings(), "Nothing").revision == 0
+    with pytest.raises(ValueError, match="no stage"):
+        shelf.change(kept.id, "weather", ValueSettings(), "Rain")
+
+
+def test_a_write_that_breaks_off_leaves_nothing_behind(tmp_path: Path) -> None:
+    blobs = Blobs(tmp_path)
+    with patch("os.fsync", side_effect=OSError("disk full")), pytest.raises(OSError, match="disk full"):
+        blobs.put(b"half written")
+    assert [p for p in tmp_path.rglob("*") if p.is_file()] == []
+    name = blobs.put(b"whole")
+    assert blobs.put(b"whole") == name
+    assert blobs.get(name) == b"whole"
+    with pytest.raises(FileNotFoundError):
+        blobs.get("0" * 64)
+
+
+def test_the_made_up_sitters_are_put_on_an_empty_shelf_only_once(shelf: Shelf) -> None:
+    seed(shelf)
+    seed(shelf)
+    sitters = shelf.all()
+    assert len(sitters) == 3
+    assert any(s.settings.hair.guides for s in sitters)
+    assert any(s.settings.regions.scribbles for s in sitters)
+    assert all(s.settings.passes.done and s.note for s in sitters)
+
+
+class History(RuleBasedStateMachine):
+    """Undo and redo against the plainest model there is: a list of states and a position."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        import tempfile
+
+        self.folder = tempfile.TemporaryDirectory()
+        self.shelf = Shelf(Path(self.folder.name))
+        self.id = self.shelf.add(PHOTO, "a.jpg").id
+        self.states, self.at = [StudySettings()], 0
+
+    def teardown(self) -> None:
+        self.shelf.close()
+        self.folder.cleanup()
+
+    @rule(groups=st.integers(2, 9))
+    def set_groups(self, groups: int) -> None:
+        self._apply("values", {"groups": groups})
+
+    @rule(zoom=st.sampled_from([1.0, 1.5, 2.0]))
+    def set_zoom(self, zoom: float) -> None:
+        self._apply("reference", {"zoom": zoom})
+
+    def _apply(self, stage: str, update: dict[str, object]) -> None:
+        now = self.states[self.at]
+        after = now.model_copy(update={stage: getattr(now, stage).model_copy(update=update)})
+        self.shelf.change(self.id, stage, getattr(after, stage), f"{stage} {update}")
+        if after != now:
+            self.states = [*self.states[: self.at + 1], after]
+            self.at += 1
+
+    @precondition(lambda self: self.at > 0)
+    @rule()
+    def undo(self) -> None:
+        self.shelf.undo(self.id)
+        self.at -= 1
+
+    @precondition(lambda self: self.at + 1 < len(self.states))
+    @rule()
+    def redo(self) -> None:
+        self.shelf.redo(self.id)
+        self.at += 1
+
+    @invariant()
+    def the_shelf_agrees(self) -> None:
+        kept = self.shelf.get(self.id)
+        assert kept.settings == self.states[self.at]
+        assert (kept.undo is None) == (self.at == 0)
+        assert (kept.redo is None) == (self.at + 1 == len(self.states))
+
+
+TestHistory = History.TestCase
+TestHistory.settings = settings(max_examples=12, stateful_step_count=15, deadline=None)
+
+
+def test_there_is_an_end_to_undo_and_redo(shelf: Shelf) -> None:
+    kept = shelf.add(PHOTO, "a.jpg")
+    with pytest.raises(NothingToUndo, match="undo"):
+        shelf.undo(kept.id)
+    with pytest.raises(NothingToUndo, match="bring back"):
+        shelf.redo(kept.id)
