@@ -18,6 +18,7 @@ import numpy as np
 from scipy import sparse
 from scipy.sparse.linalg import splu
 
+from truesitter.core.blur import blur
 from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
 
 SOLVE_LONG_SIDE = 360
@@ -27,6 +28,7 @@ _SCALES = (1.0, 2.0, 4.0)
 _MU = 40.0
 _LAMBDA = 4.0
 _FLOOR = 1e-3
+_FILL_SIGMA = 12.0
 
 
 @dataclass(frozen=True)
@@ -99,9 +101,9 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Fl
         gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) * (sigma / 8)
         gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) * (sigma / 8)
         window = outer * sigma
-        cos2 = cv2.GaussianBlur(gy * gy - gx * gx, (0, 0), window)
-        sin2 = cv2.GaussianBlur(2 * gx * gy, (0, 0), window)
-        power = cv2.GaussianBlur(gx * gx + gy * gy, (0, 0), window)
+        cos2 = blur(gy * gy - gx * gx, window)
+        sin2 = blur(2 * gx * gy, window)
+        power = blur(gx * gx + gy * gy, window)
         coherent = 1.0 / (power + 0.02)
         total[..., 0] += cos2 * coherent
         total[..., 1] += sin2 * coherent
@@ -222,9 +224,7 @@ def solve_axes(lightness: Floats, mask: Mask, guides: tuple[Guide, ...] = ()) ->
     fine = cv2.resize(lightness, tensor_size, interpolation=cv2.INTER_AREA)
     fine_mask = cv2.resize(mask.astype(np.float32), tensor_size, interpolation=cv2.INTER_AREA)
     # Fill beyond the hair with its own mean so that the silhouette is not read as strands.
-    spread = (0, 0), 12.0
-    local = cv2.GaussianBlur(fine * fine_mask, *spread)
-    local /= cv2.GaussianBlur(fine_mask, *spread) + 1e-4
+    local = blur(fine * fine_mask, _FILL_SIGMA) / (blur(fine_mask, _FILL_SIGMA).clip(0) + 1e-4)
     inside = fine * fine_mask + local * (1 - fine_mask)
     tensor, _ = structure_tensor_field(inside - local)
     weighted = cv2.resize(tensor * fine_mask[..., None], size, interpolation=cv2.INTER_AREA)

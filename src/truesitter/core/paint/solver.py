@@ -94,14 +94,15 @@ def _rounded(amounts: Doubles, rows: Ints, totals: range) -> tuple[Doubles, Ints
     return parts.reshape(-1, share.shape[1]), np.tile(rows, len(sums))
 
 
-def _with_neighbours(parts: Doubles, owner: Ints) -> tuple[Doubles, Ints]:
+def _with_neighbours(parts: Doubles, owner: Ints, largest_total: int) -> tuple[Doubles, Ints]:
     """The same whole parts, and all that differ by a part added, taken away or exchanged."""
     n = parts.shape[1]
     unit = np.eye(n)
     moves = [np.zeros(n), *unit, *-unit, *(a - b for a in unit for b in unit if a is not b)]
     moved = (parts[:, None] + np.array(moves)).reshape(-1, n)
     owners = np.repeat(owner, len(moves))
-    good = (moved.min(axis=1) >= 0) & (moved.sum(axis=1) > 0)
+    total = moved.sum(axis=1)
+    good = (moved.min(axis=1) >= 0) & (total > 0) & (total <= largest_total)
     return moved[good], owners[good]
 
 
@@ -137,12 +138,13 @@ def _search_parts(sets: TubeSets, rows: Ints, amounts: Doubles, largest_total: i
     films[rows] = amounts.sum(axis=1)
     totals = range(1, largest_total + 1)
     found = _judge(sets, films, *_rounded(amounts, rows, totals)).first(_REFINED)
-    found = _judge(sets, films, *_with_neighbours(found.parts, found.owner))
+    found = _judge(sets, films, *_with_neighbours(found.parts, found.owner, largest_total))
     if found.cost[0] <= _ROUNDING_LOSS + _TUBE_COST * amounts.shape[1]:
         return found
-    totals = range(largest_total + 1, _TOUCH * largest_total + 1)
+    most = _TOUCH * largest_total
+    totals = range(largest_total + 1, most + 1)
     best = _judge(sets, films, *_rounded(amounts[:_KEEP], rows[:_KEEP], totals)).first(_REFINED)
-    best = _judge(sets, films, *_with_neighbours(best.parts, best.owner))
+    best = _judge(sets, films, *_with_neighbours(best.parts, best.owner, most))
     return best if best.cost[0] < found.cost[0] else found
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from itertools import combinations
 
+import cv2
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
@@ -19,6 +20,11 @@ from truesitter.core.types import Doubles, Floats, Labels, Mask
 GLAZE_FILMS_MM = (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016)
 _LEAST_GAIN = 0.15
 _UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
+
+
+def mean_lab(lab: Floats, mask: Mask) -> Doubles:
+    """Mean L*a*b* of a picture (h, w, 3) inside a mask, (3,)."""
+    return np.array(cv2.mean(lab, mask.view(np.uint8))[:3])
 
 
 def wash_parts(palette: Palette) -> dict[str, int]:
@@ -67,14 +73,14 @@ def wash_layers(
         mask = groups == group
         if not mask.any():
             continue
-        lab = mapped_lab[mask].mean(axis=0, dtype=np.float64)
+        lab = mean_lab(mapped_lab, mask)
         value = float(lab_value(lab))
         if value >= ground_value - 0.2:
             continue
         film = _film_for_value(ground, parts, value, thickest)
         layers.append(Layer(mask, parts, film))
         films.append(film)
-        areas.append(float(mask.sum()))
+        areas.append(float(np.count_nonzero(mask)))
         targets.append(lab)
     if not layers:
         return None

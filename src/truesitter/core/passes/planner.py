@@ -154,7 +154,7 @@ def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
     else:
         parts = [_Part("", where)]
     smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
-    return [p for p in parts if p.mask.sum() >= smallest]
+    return [p for p in parts if np.count_nonzero(p.mask) >= smallest]
 
 
 class _Planner:
@@ -163,6 +163,7 @@ class _Planner:
         self.reach = palette_reach(palette)
         self.mapped_lab, self.mapped_value = map_picture(subject.lab, self.reach, subject.clip)
         self.canvas = Canvas.bare(subject.groups.shape)
+        self.error = np.abs(self.canvas.values() - self.mapped_value)
         self.passes: list[Pass] = []
         self.canvases: list[Canvas] = []
         self.remarks: list[str] = []
@@ -214,13 +215,13 @@ class _Planner:
             layers = (Layer(mask, recipe.parts, film),)
         for layer in layers:
             self.canvas = self.canvas.lay(layer)
-        area = float(mask.sum()) * self.subject.mm_per_px**2 / 100
+        self.error[mask] = np.abs(self.canvas.values(mask) - self.mapped_value[mask])
+        area = float(np.count_nonzero(mask)) * self.subject.mm_per_px**2 / 100
         brush = brush_for(mask, self.subject.mm_per_px)
         thickness = film if film is not None else template.film_mm
         if template.kind is Kind.GROUND:
             thickness = template.film_mm
         name = template.name.format(band=part.label)
-        error = float(np.abs(self.canvas.values() - self.mapped_value).mean())
         self.passes.append(
             Pass(
                 key=name.lower().replace(",", "").replace(" ", "-"),
@@ -238,7 +239,7 @@ class _Planner:
                 fat=template.fat,
                 layers=layers,
                 work_minutes=work_minutes(area, brush),
-                value_error=error,
+                value_error=float(self.error.mean()),
             )
         )
         self.canvases.append(self.canvas)
@@ -250,8 +251,9 @@ class _Planner:
 
     def finish(self, templates: list[PassTemplate]) -> PassPlan:
         timed = []
+        covers = [np.packbits(p.mask) for p in self.passes]
         for number, (current, template) in enumerate(zip(self.passes, templates, strict=True)):
-            under = tuple(n for n in range(number) if bool((self.passes[n].mask & current.mask).any()))
+            under = tuple(n for n in range(number) if bool((covers[n] & covers[number]).any()))
             dries = drying_minutes(template.dries_minutes, current.recipe.parts)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))

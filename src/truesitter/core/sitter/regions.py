@@ -10,6 +10,7 @@ Features (brows, lips, eyes) come straight from the landmarks.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import IntEnum
 
@@ -244,9 +245,20 @@ def _posteriors(features: Floats, seeds: Labels, beliefs: dict[Region, Floats], 
     return np.asarray(smoothed / smoothed.sum(axis=0))
 
 
+def _likeliest(posterior: Iterable[Floats]) -> tuple[Labels, Floats]:
+    """Number of the largest of several maps at each pixel, and its size; one map in hand at a time."""
+    maps = iter(posterior)
+    top = next(maps)
+    best = np.zeros(top.shape, np.uint8)
+    for number, current in enumerate(maps, start=1):
+        best[current > top] = number
+        top = np.maximum(top, current)
+    return best, top
+
+
 def _drop_islands(posterior: Floats, drawn: Labels, smallest: float = 0.06) -> None:
     """Give islands far smaller than their region to the next likeliest one, in place."""
-    best = posterior.argmax(axis=0)
+    best, _ = _likeliest(posterior)
     for i, region in enumerate(SOLVED):
         count, parts, stats, _ = cv2.connectedComponentsWithStats(
             (best == i).astype(np.uint8), connectivity=4
@@ -305,9 +317,8 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
     posterior = _posteriors(features, seeds, beliefs, person)
     for _ in range(_ROUNDS - 1):
-        best = posterior.argmax(axis=0)
-        sure = posterior.max(axis=0) > 0.9
-        again = np.where(sure, np.array(SOLVED, np.uint8)[best], 255)
+        best, top = _likeliest(posterior)
+        again = np.where(top > 0.9, np.array(SOLVED, np.uint8)[best], 255)
         again = np.where(seeds != 255, seeds, again).astype(np.uint8)
         posterior = _posteriors(features, again, beliefs, person)
     _drop_islands(posterior, drawn_solved)
@@ -315,10 +326,11 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         posterior[:, drawn_solved == region] = 0
         posterior[i, drawn_solved == region] = 1
 
-    large = np.stack([cv2.resize(p, (width, height), interpolation=cv2.INTER_LINEAR) for p in posterior])
-    labels = np.array(SOLVED, np.uint8)[large.argmax(axis=0)]
+    large = (cv2.resize(p, (width, height), interpolation=cv2.INTER_LINEAR) for p in posterior)
+    best, top = _likeliest(large)
+    labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
     sitter = labels != Region.BACKGROUND
-    sureness = float(large.max(axis=0)[sitter].mean()) if sitter.any() else 0.0
+    sureness = float(cv2.mean(top, sitter.astype(np.uint8))[0]) if sitter.any() else 0.0
     _draw_features(labels, detection.landmarks)
     drawn_full = rasterise(scribbles, (height, width))
     fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES))

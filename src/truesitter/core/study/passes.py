@@ -38,8 +38,12 @@ class PassStage:
         return self._source.remember("passes", self.key, self._plan)
 
     def _plan(self) -> PassPlan:
+        return plan_passes(self.subject(), self._flesh.palette(), school(self.settings.school))
+
+    def subject(self) -> Subject:
+        """What the planner paints, reduced to the size it plans at."""
         lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
-        subject = Subject(
+        return Subject(
             groups=reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE),
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
@@ -50,4 +54,3 @@ class PassStage:
             flesh={m.group: m.recipe for m in self._flesh.mixed().mixtures},
             clip=self._flesh.settings.clip,
         )
-        return plan_passes(subject, self._flesh.palette(), school(self.settings.school))

@@ -75,32 +75,26 @@ def posterise(
 
 def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:
     """Mean value, mean colour and share of every group; empty groups take their middle value."""
-    count = len(cuts) + 1
-    flat = labels.ravel()
-    size = np.bincount(flat, minlength=count).astype(float)
     edges = (0.0, *cuts, 10.0)
-    sums = [np.bincount(flat, weights=x.ravel(), minlength=count) for x in (value, *_planes(lab))]
     groups = []
-    for i in range(count):
+    for i in range(len(cuts) + 1):
+        inside = np.asarray(cv2.inRange(labels, i, i))
+        size = cv2.countNonZero(inside)
         middle = (edges[i] + edges[i + 1]) / 2
-        means = [float(s[i] / size[i]) if size[i] else 0.0 for s in sums]
-        if not size[i]:
-            means = [middle, middle * 10, 0.0, 0.0]
+        means = (middle, middle * 10, 0.0, 0.0)
+        if size:
+            means = (cv2.mean(value, inside)[0], *cv2.mean(lab, inside)[:3])
         groups.append(
             Group(
                 index=i,
                 low=edges[i],
                 high=edges[i + 1],
                 value=means[0],
-                share=float(size[i] / flat.size),
+                share=size / labels.size,
                 lab=(means[1], means[2], means[3]),
             )
         )
     return tuple(groups)
-
-
-def _planes(lab: Floats) -> tuple[Floats, Floats, Floats]:
-    return lab[..., 0], lab[..., 1], lab[..., 2]
 
 
 def paint_groups(labels: Labels, values: Doubles) -> Bytes:

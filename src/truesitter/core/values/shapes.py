@@ -35,17 +35,20 @@ class ShapeMap:
 def find_shapes(labels: Labels) -> ShapeMap:
     """Number the 4-connected patches of equal label."""
     number = np.zeros(labels.shape, np.int32)
+    first = np.zeros(256, np.int32)
     groups: list[Labels] = []
     areas: list[Ints] = []
     total = 0
-    for group in np.unique(labels):
-        count, parts, stats, _ = cv2.connectedComponentsWithStats(
-            (labels == group).view(np.uint8), connectivity=4, ltype=cv2.CV_32S
-        )
-        number += np.where(parts > 0, parts + (total - 1), 0).astype(np.int32)
+    for group in np.flatnonzero(cv2.calcHist([labels], [0], None, [256], [0, 256])):
+        inside = cv2.inRange(labels, int(group), int(group))
+        count, parts, stats, _ = cv2.connectedComponentsWithStats(inside, connectivity=4, ltype=cv2.CV_32S)
+        # Each pixel lies in one group only: the parts can be added up, and shifted by a table after.
+        number += parts
+        first[group] = total - 1
         areas.append(stats[1:, cv2.CC_STAT_AREA])
         groups.append(np.full(count - 1, group, np.uint8))
         total += count - 1
+    number += cv2.LUT(labels, first)
     return ShapeMap(number, np.concatenate(groups), np.concatenate(areas))
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_luminance
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
@@ -36,20 +37,6 @@ def squint(picture: Bytes, strength: float) -> Bytes:
 def squinted_value(picture: Bytes, strength: float) -> Floats:
     """Value map of the squinted picture; float32 (H, W), 0–10."""
     return linear_to_value(blur(picture_luminance(picture), strength * picture.shape[0]))
-
-
-def blur(light: Floats, sigma: float) -> Floats:
-    """Gaussian blur; wide ones are done on a reduced picture, where they cost nothing more."""
-    if sigma <= 0:
-        return light
-    factor = max(1, int(sigma // 3))
-    if factor == 1:
-        return np.asarray(cv2.GaussianBlur(light, (0, 0), sigma))
-    height, width = light.shape[:2]
-    size = (max(1, width // factor), max(1, height // factor))
-    small = cv2.resize(light, size, interpolation=cv2.INTER_AREA)
-    small = cv2.GaussianBlur(small, (0, 0), sigma / factor)
-    return np.asarray(cv2.resize(small, (width, height), interpolation=cv2.INTER_CUBIC))
 
 
 def smooth_shapes(value: Floats, radius: float) -> Floats:

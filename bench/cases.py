@@ -1,0 +1,197 @@
+"""What is timed. Every case that has a general-purpose rival runs it beside ours on the same input."""
+
+from __future__ import annotations
+
+import io
+import subprocess
+import sys
+import tempfile
+from functools import cache
+from importlib.resources import files
+from pathlib import Path
+
+import cv2
+import numpy as np
+from fastapi.testclient import TestClient
+from PIL import Image
+from scipy.optimize import differential_evolution
+from skimage import color, feature, filters
+
+from bench.timing import Figure, figure, ratio, times
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.hair.field import Guide, solve_axes
+from truesitter.core.hair.lines import mapping_lines
+from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
+from truesitter.core.memo import Memo
+from truesitter.core.paint.mixing import lab_value, mix, mixture_reflectance, tube_curves
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.proportions import VALUE_WEIGHT
+from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.passes.planner import plan_passes
+from truesitter.core.passes.schools import LAYERED_OIL
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+from truesitter.core.values.cuts import best_fit_cuts
+from truesitter.core.values.value_map import histogram
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+
+TWELVE = Palette(
+    "bench", "Twelve tubes",
+    ("titanium-white", "yellow-ochre", "vermilion", "ivory-black", "burnt-sienna", "raw-umber",
+     "ultramarine-blue", "viridian", "perm-crimson", "arylide-yellow", "phthalo-blue", "light-red"),
+)  # fmt: skip
+
+
+def demo_bytes(name: str) -> bytes:
+    return (files("truesitter.demo") / "sitters" / f"{name}.jpg").read_bytes()
+
+
+@cache
+def study() -> Study:
+    return Study.of_bytes(demo_bytes("maren"), StudySettings())
+
+
+@cache
+def large_jpeg(megapixels: float) -> bytes:
+    """A demo sitter enlarged, with sensor-like noise so that it packs like a photograph."""
+    small = cv2.imdecode(np.frombuffer(demo_bytes("maren"), np.uint8), cv2.IMREAD_COLOR)
+    scale = (megapixels * 1e6 / (small.shape[0] * small.shape[1])) ** 0.5
+    big = cv2.resize(small, None, fx=scale, fy=scale, interpolation=cv2.INTER_CUBIC)
+    noise = np.random.default_rng(0).normal(0, 4, big.shape[:2]).astype(np.int16)
+    noisy = np.clip(big.astype(np.int16) + noise[..., None], 0, 255).astype(np.uint8)
+    return cv2.imencode(".jpg", noisy, [cv2.IMWRITE_JPEG_QUALITY, 92])[1].tobytes()
+
+
+def cuts() -> list[Figure]:
+    value = study().values.smoothed()
+    bins = 128
+    coarse = (np.clip(value / 10, 0, 0.999) * bins).astype(np.uint8)
+    counts = histogram(value, bins=bins)
+    ours = times(lambda: best_fit_cuts(counts, 5), 15)
+    theirs = times(lambda: filters.threshold_multiotsu(coarse, 5, nbins=bins), 3)
+    fine = times(lambda: best_fit_cuts(histogram(value), 5), 9)
+    return [
+        figure(
+            "Best-fit cuts, 5 groups, 128 bins", ours, "50 × rival", ratio(ours, theirs, "multi-level Otsu")
+        ),
+        figure("… in full resolution, with the histogram", fine, ""),
+    ]  # fmt: skip
+
+
+def opening() -> list[Figure]:
+    data = large_jpeg(24)
+
+    def ours() -> None:
+        Study.of_bytes(data, StudySettings(), Memo()).values.plan()
+
+    def plain() -> None:
+        picture = np.asarray(Image.open(io.BytesIO(data)).convert("RGB"))
+        lightness = color.rgb2lab(picture)[..., 0]
+        np.digitize(lightness, filters.threshold_multiotsu(lightness, 3, nbins=64))
+
+    mine, theirs = times(ours, 3), times(plain, 1)
+    return [
+        figure("24 megapixels to the first value plan", mine, "< 1500",
+               ratio(mine, theirs, "decode + rgb2lab + Otsu at full size, 3 groups")),
+    ]  # fmt: skip
+
+
+def dragging() -> list[Figure]:
+    with tempfile.TemporaryDirectory() as folder:
+        shelf = Shelf(Path(folder))
+        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
+        with TestClient(create_app(shelf)) as client:
+            url = f"/api/sitters/{sitter.id}/values/preview?cuts="
+            positions = iter(np.linspace(2, 3.9, 62).tolist())
+            ms = times(lambda: client.get(f"{url}{next(positions):.3f},4.5,6,7.5").raise_for_status(), 60)
+        shelf.close()
+    return [figure("Cut dragged, server", ms, "p95 < 60")]
+
+
+def mixtures() -> list[Figure]:
+    rng = np.random.default_rng(3)
+    targets = []
+    for _ in range(50):
+        tubes = rng.choice(len(TWELVE.tubes), 4, replace=False)
+        shares = rng.dirichlet(np.ones(4))
+        targets.append(
+            mix({TWELVE.tubes[t]: float(s) for t, s in zip(tubes, shares, strict=True)}, TWELVE).lab
+        )
+    queue = iter([*targets[:1], *targets])
+    ours = times(lambda: solve_recipe(next(queue), TWELVE), 50)
+    k, s = tube_curves(TWELVE.tubes)
+
+    def evolve(target: np.ndarray) -> None:
+        def cost(shares: np.ndarray) -> np.ndarray:
+            lab = reflectance_to_lab(mixture_reflectance(shares.T + 1e-9, k, s, TWELVE))
+            return delta_e_2000(lab, target) + VALUE_WEIGHT * np.abs(lab_value(lab) - lab_value(target))
+
+        differential_evolution(cost, [(0, 1)] * 12, seed=1, vectorized=True, updating="deferred", maxiter=150)
+
+    rivals = iter([np.array(t) for t in targets[:5]])
+    theirs = times(lambda: evolve(next(rivals)), 4)
+    beside = ratio(ours, theirs, "differential evolution, any shares of all twelve")
+    return [figure("One mixture from 12 tubes, whole parts", ours, "< 30", beside)]
+
+
+def hair() -> list[Figure]:
+    lightness, mask = study().picture.lab()[..., 0], study().sitter.hair_mask()
+    guides = (Guide(((0.44, 0.19), (0.36, 0.19), (0.28, 0.24), (0.22, 0.32))),)
+    ours = times(lambda: solve_axes(lightness, mask, guides), 7)
+    plain = times(lambda: feature.structure_tensor(lightness, sigma=4), 3)
+    axes = solve_axes(lightness, mask, guides)
+    hints = GrowthHints(skin=~axes.mask, beard=np.zeros_like(axes.mask), brow_row=None)
+    sense = times(lambda: orient(axes, hints, guides, find_whorls(axes)), 5)
+    directed = orient(axes, hints, guides, find_whorls(axes))
+    lines = times(lambda: mapping_lines(directed, axes.mask, 6.0), 5)
+    return [
+        figure(
+            "Hair field with a guide", ours, "< 400", ratio(ours, plain, "one-scale structure tensor alone")
+        ),
+        figure("Root-to-tip sense", sense, ""),
+        figure("Mapping lines", lines, "< 300"),
+    ]
+
+
+def passes() -> list[Figure]:
+    stage = study().passes
+    subject, palette = stage.subject(), study().flesh.palette()
+    return [
+        figure(
+            "All passes planned and simulated",
+            times(lambda: plan_passes(subject, palette, LAYERED_OIL), 5),
+            "< 500",
+        )
+    ]
+
+
+_MEMORY = """
+import sys
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+s = Study.of_bytes(open(sys.argv[1], "rb").read(), StudySettings())
+s.values.plan(); s.passes.plan(); s.hair.map()
+print(next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmHWM")))
+"""
+
+
+def memory() -> str:
+    with tempfile.NamedTemporaryFile(suffix=".jpg") as file:
+        file.write(large_jpeg(50))
+        file.flush()
+        done = subprocess.run(
+            [sys.executable, "-c", _MEMORY, file.name], capture_output=True, text=True, check=True
+        )
+    return f"Peak memory of a whole plan from 50 megapixels: {int(done.stdout) / 1024:.0f} MiB (aim < 1024)"
+
+
+CASES = {
+    "cuts": cuts,
+    "opening": opening,
+    "dragging": dragging,
+    "mixtures": mixtures,
+    "hair": hair,
+    "passes": passes,
+}
