@@ -24,14 +24,17 @@ def keys(**stages: dict[str, object]) -> dict[str, str]:
     ("change", "affected"),
     [
         ({"reference": {"grid_rows": 9}}, set()),
-        ({"reference": {"squint": 0.03}}, {"squint"}),
-        ({"values": {"groups": 3}}, {"values", "flesh", "passes"}),
+        ({"reference": {"squint": 0.03}}, {"squint", "looking"}),
+        ({"reference": {"grid": "thirds"}}, set()),
+        ({"reference": {"exposure": 0.5}},
+         {"frame", "squint", "regions", "values", "looking", "flesh", "light", "hair", "passes"}),
+        ({"values": {"groups": 3}}, {"values", "looking", "flesh", "passes"}),
         ({"flesh": {"most_tubes": 3}}, {"flesh", "passes"}),
         ({"light": {"squint": 0.01}}, {"light", "passes"}),
         ({"hair": {"spacing_mm": 9}}, {"hair"}),
         ({"passes": {"done": ["ground"]}}, set()),
         ({"regions": {"scribbles": [{"region": "skin", "points": [(0.5, 0.5)]}]}},
-         {"regions", "values", "flesh", "light", "hair", "passes"}),
+         {"regions", "values", "looking", "flesh", "light", "hair", "passes"}),
     ],
 )  # fmt: skip
 def test_a_handle_recomputes_what_depends_on_it_and_nothing_else(

@@ -55,7 +55,7 @@ def test_bad_files_leave_the_shelf_unchanged(page: Page, base: str, made_photo: 
     for name, data, sentence in (
         ("half.jpg", made_photo[: len(made_photo) // 2], "damaged"),
         ("words.jpg", b"only words", "not a photograph"),
-        ("nothing.jpg", b"", "empty"),
+        ("nothing.jpg", b"", "The file is empty"),
         ("huge.png", bomb(), "megapixels"),
     ):
         page.get_by_label("Photograph of the sitter").set_input_files(
@@ -93,6 +93,7 @@ def test_from_photograph_to_printed_plan(page: Page, base: str, tmp_path: Path) 
     expect(page.get_by_test_id("mixture").first).to_contain_text("Titanium white")
 
     page.get_by_role("link", name="Hair").click()
+    expect(page.get_by_text("lines, from the root")).to_be_visible()
     wall = page.get_by_role("application").bounding_box()
     assert wall is not None
     start = (wall["x"] + wall["width"] * 0.4, wall["y"] + wall["height"] * 0.3)

@@ -7,7 +7,6 @@ from pydantic import BaseModel, Field
 from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.sitter.regions import Region
 from truesitter.core.study import Study
-from truesitter.core.values.names import group_names
 
 Lab = tuple[float, float, float]
 
@@ -149,7 +148,7 @@ class Plan(BaseModel):
 def values_of(study: Study) -> PlanValues:
     """Value groups of a study."""
     plan = study.values.plan()
-    names = group_names(len(plan.groups))
+    names = study.values.settings.group_names()
     reference = study.settings.reference
     canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
     groups = [

@@ -13,6 +13,9 @@ from truesitter.core.types import Bytes, Doubles
 WORKING_LONG_SIDE = 2048
 
 
+Quad = tuple[tuple[float, float], tuple[float, float], tuple[float, float], tuple[float, float]]
+
+
 @dataclass(frozen=True)
 class Frame:
     """Canvas, crop and straightening.
@@ -27,12 +30,19 @@ class Frame:
         1 = the largest crop of the canvas's proportions that fits; larger cuts closer.
     straighten
         Degrees by which the photograph is turned counter-clockwise, −45 to 45.
+    keystone
+        Four points of the upright photograph, in its fractions, that should form an upright
+        rectangle: top left and on clockwise; None when the picture plane is true already.
+    mirror
+        The framed picture is turned left to right.
     """
 
     canvas_mm: tuple[float, float] = (300.0, 400.0)
     centre: tuple[float, float] = (0.5, 0.5)
     zoom: float = 1.0
     straighten: float = 0.0
+    keystone: Quad | None = None
+    mirror: bool = False
 
 
 @dataclass(frozen=True)
@@ -105,6 +115,70 @@ def apply(photograph: Bytes, frame: Frame, long_side: int = WORKING_LONG_SIDE) -
     -------
     (h, w, 3) uint8 with the canvas's proportions.
     """
+    if frame.keystone is not None:
+        photograph = rectify(photograph, frame.keystone)
+    cut = _cut(photograph, frame, long_side)
+    return np.ascontiguousarray(cut[:, ::-1]) if frame.mirror else cut
+
+
+def keystone_matrix(quad: Quad, width: int, height: int) -> Doubles:
+    """Homography (3, 3) in pixels that turns a quadrilateral into an upright rectangle.
+
+    The rectangle has the quadrilateral's mean width and height and its centre stays where it is.
+
+    Raises
+    ------
+    ValueError
+        When the four points do not go round a convex shape, top left and on clockwise.
+    """
+    corners = np.array(quad, dtype=np.float64) * (width, height)
+    along = np.roll(corners, -1, axis=0) - corners
+    turn = along[:, 0] * np.roll(along, -1, axis=0)[:, 1] - along[:, 1] * np.roll(along, -1, axis=0)[:, 0]
+    if turn.min() <= 1e-3 * width * height / 100:
+        raise ValueError("the four corners go round a shape without crossing, from the top left clockwise")
+    top, right, bottom, left = np.hypot(along[:, 0], along[:, 1])
+    half_w, half_h = (top + bottom) / 4, (left + right) / 4
+    middle = corners.mean(axis=0)
+    target = middle + np.array([(-half_w, -half_h), (half_w, -half_h), (half_w, half_h), (-half_w, half_h)])
+    matrix = cv2.getPerspectiveTransform(corners.astype(np.float32), target.astype(np.float32))
+    return np.asarray(matrix, dtype=np.float64)
+
+
+def rectify(photograph: Bytes, quad: Quad) -> Bytes:
+    """The photograph seen square on, at its own size; what lies outside repeats its edge."""
+    height, width = photograph.shape[:2]
+    matrix = keystone_matrix(quad, width, height)
+    # Pixel centres lie half a pixel in: the homography is one of positions, not of pixel numbers.
+    shift = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
+    turned = np.linalg.inv(shift) @ matrix @ shift
+    return np.asarray(
+        cv2.warpPerspective(
+            photograph, turned, (width, height), flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
+        )
+    )
+
+
+def to_photograph(spot: tuple[float, float], frame: Frame, width: int, height: int) -> tuple[float, float]:
+    """A spot of the framed picture as fractions of the upright photograph.
+
+    Parameters
+    ----------
+    spot
+        (x, y) in fractions of the framed picture.
+    width, height
+        Of the upright photograph.
+    """
+    x = 1 - spot[0] if frame.mirror else spot[0]
+    corners = place(frame, width, height).corners()
+    at = corners[0] + x * (corners[1] - corners[0]) + spot[1] * (corners[3] - corners[0])
+    if frame.keystone is not None:
+        back = np.linalg.inv(keystone_matrix(frame.keystone, width, height)) @ (*at, 1.0)
+        at = back[:2] / back[2]
+    return float(at[0] / width), float(at[1] / height)
+
+
+def _cut(photograph: Bytes, frame: Frame, long_side: int) -> Bytes:
+    """The crop of a photograph, straightened and shrunk to a long side."""
     height, width = photograph.shape[:2]
     crop = place(frame, width, height)
     scale = min(1.0, long_side / max(crop.size))

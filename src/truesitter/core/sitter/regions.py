@@ -54,14 +54,14 @@ class Scribble:
     Attributes
     ----------
     region
-        What the painter says is there.
+        What the painter says is there; None takes earlier strokes away.
     points
         Points along the stroke, (x, y) in fractions of width and height.
     width
         Stroke width as a fraction of the picture's height.
     """
 
-    region: Region
+    region: Region | None
     points: tuple[tuple[float, float], ...]
     width: float = 0.02
 
@@ -76,10 +76,13 @@ class Regions:
         (H, W) uint8 of `Region`.
     sureness
         Mean posterior of the chosen region over the sitter, 0–1.
+    sure
+        The same for each region found by colour and place, by its lower-case name.
     """
 
     labels: Labels
     sureness: float
+    sure: dict[str, float]
 
     def mask(self, *regions: Region) -> Mask:
         """True where the map holds one of `regions`."""
@@ -98,9 +101,10 @@ def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
     for scribble in scribbles:
         points = np.round(np.array(scribble.points) * (width, height)).astype(np.int32)
         thickness = max(1, round(scribble.width * height))
-        cv2.polylines(canvas, [points.reshape(-1, 1, 2)], False, int(scribble.region), thickness)
+        code = 255 if scribble.region is None else int(scribble.region)
+        cv2.polylines(canvas, [points.reshape(-1, 1, 2)], False, code, thickness)
         if len(points) == 1:
-            cv2.circle(canvas, points[0].tolist(), thickness // 2, int(scribble.region), -1)
+            cv2.circle(canvas, points[0].tolist(), thickness // 2, code, -1)
     return canvas
 
 
@@ -331,11 +335,16 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
     labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
     sitter = labels != Region.BACKGROUND
     sureness = float(cv2.mean(top, sitter.astype(np.uint8))[0]) if sitter.any() else 0.0
+    sure = {
+        r.name.lower(): float(cv2.mean(top, np.asarray(cv2.inRange(labels, int(r), int(r))))[0])
+        for r in SOLVED
+        if (labels == r).any()
+    }
     _draw_features(labels, detection.landmarks)
     drawn_full = rasterise(scribbles, (height, width))
     fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES))
     labels[fixed] = drawn_full[fixed]
-    return Regions(labels=labels, sureness=sureness)
+    return Regions(labels=labels, sureness=sureness, sure=sure)
 
 
 def _draw_features(labels: Labels, landmarks: Doubles | None) -> None:

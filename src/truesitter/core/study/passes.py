@@ -12,7 +12,6 @@ from truesitter.core.study.part import Source, reduced, reduced_labels
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
-from truesitter.core.values.names import group_names
 
 PLANNING_LONG_SIDE = 1000
 
@@ -49,7 +48,7 @@ class PassStage:
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
             lab=lab,
             value=reduced(self._values.smoothed(), PLANNING_LONG_SIDE),
-            group_names=group_names(self._values.settings.groups),
+            group_names=self._values.settings.group_names(),
             mm_per_px=self._picture.settings.canvas_width_mm / lab.shape[1],
             flesh={m.group: m.recipe for m in self._flesh.mixed().mixtures},
             clip=self._flesh.settings.clip,

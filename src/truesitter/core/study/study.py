@@ -10,6 +10,7 @@ from truesitter.core.settings import StudySettings
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.light import LightStage
+from truesitter.core.study.looking import LookingStage
 from truesitter.core.study.part import VERSION, Source
 from truesitter.core.study.passes import PassStage
 from truesitter.core.study.picture import PictureStage
@@ -38,6 +39,7 @@ class Study:
         self.picture = PictureStage(source)
         self.sitter = SitterStage(source, self.picture)
         self.values = ValueStage(source, self.picture, self.sitter)
+        self.looking = LookingStage(source, self.picture, self.values)
         self.flesh = FleshStage(source, self.picture, self.sitter, self.values)
         self.light = LightStage(source, self.picture, self.sitter)
         self.hair = HairStage(source, self.picture, self.sitter)
@@ -56,6 +58,8 @@ class Study:
             "squint": (self.picture.key, self.settings.reference.squint),
             "regions": self.sitter.key,
             "values": self.values.key,
+            "looking": (self.values.key, self.settings.reference.squint),
+            "uncorrected": self.picture.frame_key,
             "flesh": self.flesh.key,
             "light": self.light.key,
             "hair": self.hair.key,

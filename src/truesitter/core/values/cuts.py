@@ -23,7 +23,7 @@ def even_cuts(groups: int) -> tuple[float, ...]:
     return tuple(10 * i / groups for i in range(1, groups))
 
 
-def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
+def best_fit_bins(histogram: Doubles, groups: int, kept: tuple[int, ...] = ()) -> list[int]:
     """Last bin of each group but the last, for the least variance within groups.
 
     The optimum is exact: the cost of every run of bins is known from running sums,
@@ -34,11 +34,14 @@ def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
     ----------
     histogram
         (B,) counts or weights ≥ 0, at least `groups` of them above 0.
+    kept
+        Cuts that must be among the result, each as the last bin before it.
 
     Raises
     ------
     ValueError
-        When the picture has fewer different values than groups are wanted.
+        When the picture has fewer different values than groups are wanted, or when
+        more cuts are kept than there are cuts.
     """
     check_group_count(groups)
     weights = np.asarray(histogram, dtype=np.float64)
@@ -58,6 +61,10 @@ def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
         within = square[None, :] - square[:, None] - first * first / m
     i, j = np.indices(within.shape)
     within = np.where(j > i, within, np.inf)
+    for cut in kept:
+        # No group may reach over a kept cut.
+        position = int(np.searchsorted(used, cut, side="right"))
+        within[:position, position + 1 :] = np.inf
     best = within[0].copy()
     choices = []
     for _ in range(groups - 1):
@@ -65,6 +72,8 @@ def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
         choice = joined.argmin(axis=0)
         best = joined[choice, np.arange(n + 1)]
         choices.append(choice)
+    if not np.isfinite(best[n]):
+        raise ValueError("the kept cuts leave no room for so many groups")
     cuts: list[int] = []
     end = n
     for choice in reversed(choices):
@@ -73,10 +82,55 @@ def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
     return cuts[::-1]
 
 
-def best_fit_cuts(histogram: Doubles, groups: int) -> tuple[float, ...]:
-    """Cuts in value steps 0–10 of the least-variance grouping of a value histogram."""
+def best_fit_cuts(histogram: Doubles, groups: int, locked: tuple[float, ...] = ()) -> tuple[float, ...]:
+    """Cuts in value steps 0–10 of the least-variance grouping of a value histogram.
+
+    Parameters
+    ----------
+    locked
+        Cuts that stay exactly where they are while the others find their best places.
+    """
     bins = len(histogram)
-    return tuple((b + 1) * 10 / bins for b in best_fit_bins(histogram, groups))
+    kept = tuple(min(bins - 2, max(0, round(c * bins / 10) - 1)) for c in sorted(locked))
+    if len(set(kept)) > groups - 1:
+        raise ValueError(f"{groups} groups have {groups - 1} cuts; {len(locked)} are locked")
+    exact = dict(zip(kept, sorted(locked), strict=True))
+    return tuple(exact.get(b, (b + 1) * 10 / bins) for b in best_fit_bins(histogram, groups, kept))
+
+
+def split_group(histogram: Doubles, cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
+    """Cuts with one more, where it parts the values inside a group best.
+
+    Raises
+    ------
+    ValueError
+        When there is no such group, there are nine already, or it holds one value only.
+    """
+    edges = (0.0, *cuts, 10.0)
+    if not 0 <= group <= len(cuts):
+        raise ValueError(f"there is no group {group + 1}")
+    check_group_count(len(cuts) + 2)
+    bins = len(histogram)
+    inside = histogram.copy()
+    centres = (np.arange(bins) + 0.5) * 10 / bins
+    inside[(centres < edges[group]) | (centres >= edges[group + 1])] = 0
+    if np.count_nonzero(inside) < 2:
+        raise ValueError("this group holds a single value and cannot be split")
+    return check_own_cuts(tuple(sorted((*cuts, *best_fit_cuts(inside, 2)))))
+
+
+def merge_group(cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
+    """Cuts without the one between a group and the next lighter.
+
+    Raises
+    ------
+    ValueError
+        When there is no lighter group, or only two are left.
+    """
+    if not 0 <= group < len(cuts):
+        raise ValueError(f"there is no group lighter than group {group + 1}")
+    check_group_count(len(cuts))
+    return cuts[:group] + cuts[group + 1 :]
 
 
 def check_own_cuts(cuts: tuple[float, ...]) -> tuple[float, ...]:

@@ -14,6 +14,7 @@ from shapely import Polygon
 
 from truesitter.core.types import Doubles, Labels
 from truesitter.core.values.shapes import find_shapes, largest_circles
+from truesitter.core.values.smoothing import round_corners
 
 
 @dataclass(frozen=True)
@@ -24,6 +25,8 @@ class Outline:
     ----------
     group
         Value group, 0 = darkest.
+    shape
+        Number of the shape, as in `find_shapes` of the same label map.
     polygon
         In pixels of the label map, y down.
     number_at
@@ -33,9 +36,14 @@ class Outline:
     """
 
     group: int
+    shape: int
     polygon: Polygon
     number_at: tuple[float, float]
     radius: float
+
+
+_ROUNDING = 3.0
+"""Corners are rounded from so many tolerances away."""
 
 
 def _edge_lines(labels: Labels) -> list[Doubles]:
@@ -78,7 +86,7 @@ def trace_outlines(labels: Labels, tolerance: float = 1.2) -> tuple[Outline, ...
         (H, W) uint8.
     tolerance
         How far, in pixels, a simplified border may leave the pixel edges
-        (square root of the area tolerance of the simplification).
+        (square root of the area tolerance of the simplification); its corners are rounded after.
 
     Returns
     -------
@@ -94,12 +102,14 @@ def trace_outlines(labels: Labels, tolerance: float = 1.2) -> tuple[Outline, ...
     rows = np.clip(inside[:, 1].astype(int), 0, labels.shape[0] - 1)
     numbers = shapes.number[rows, columns]
     simple = shapely.coverage_simplify(faces, tolerance, simplify_boundary=False)
+    frame = (float(labels.shape[1]), float(labels.shape[0]))
+    smooth = round_corners(simple, frame, _ROUNDING * tolerance)
     outlines = []
-    for polygon, number in zip(simple, numbers, strict=True):
+    for polygon, number in zip(smooth, numbers, strict=True):
         at = (float(circles.x[number]), float(circles.y[number]))
         radius = float(circles.radius[number])
         if not polygon.contains(shapely.Point(at)):
             point = polygon.representative_point()
             at, radius = (point.x, point.y), 0.5
-        outlines.append(Outline(int(shapes.group[number]), polygon, at, radius))
+        outlines.append(Outline(int(shapes.group[number]), int(number), polygon, at, radius))
     return tuple(outlines)

@@ -49,7 +49,7 @@ def posterise(
     cuts: tuple[float, ...],
     smallest_px: float,
     finer: Mask | None = None,
-    finer_factor: float = 0.33,
+    finer_px: float = 0.0,
 ) -> Labels:
     """Cut a smoothed value map into groups of paintable shapes.
 
@@ -62,15 +62,15 @@ def posterise(
     smallest_px
         Width in pixels of the smallest shape worth painting; shapes smaller than a
         disc of that width are given to a neighbour.
-    finer, finer_factor
-        Where shapes may be smaller, and by how much in width.
+    finer, finer_px
+        Where shapes may be smaller (features), and their smallest width there.
     """
     labels = cut_labels(smoothed, cuts)
     if smallest_px >= 2:
         softened = cv2.medianBlur(labels, 5 if smallest_px >= 6 else 3)
         labels = np.where(finer, labels, softened) if finer is not None else np.asarray(softened)
     area = np.pi / 4 * smallest_px**2
-    return absorb_small(labels, area, finer, area * finer_factor**2)
+    return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2)
 
 
 def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:

@@ -1,0 +1,68 @@
+"""Macro and micro: the big masses against the small marks, and where the marks outweigh the masses."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.blur import blur
+from truesitter.core.types import Floats, Mask
+
+_WINDOW = 3.0
+"""Contrast is judged in a window of so many squints."""
+
+
+@dataclass(frozen=True)
+class Contrast:
+    """Contrast of masses and of marks.
+
+    Attributes
+    ----------
+    macro, micro
+        (H, W) local spread, in value steps, of the squinted values and of what the squint loses.
+    """
+
+    macro: Floats
+    micro: Floats
+
+    def at_risk(self, least: float = 0.25) -> Mask:
+        """Where marks outweigh masses and are strong enough to be seen: likely to be overworked."""
+        return np.asarray((self.micro > self.macro) & (self.micro > least))
+
+
+def read_contrast(value: Floats, sigma: float) -> Contrast:
+    """Split a value map into masses and marks at a squint.
+
+    Parameters
+    ----------
+    value
+        (H, W) value map.
+    sigma
+        Of the squint, in pixels, > 0.
+    """
+    masses = blur(value, sigma)
+    marks = value - masses
+    window = _WINDOW * sigma
+    mean = blur(masses, window)
+    macro = np.sqrt(np.maximum(blur(masses * masses, window) - mean * mean, 0))
+    micro = np.sqrt(np.maximum(blur(marks * marks, window), 0))
+    return Contrast(np.asarray(macro, dtype=np.float32), np.asarray(micro, dtype=np.float32))
+
+
+def largest_patches(mask: Mask, most: int) -> list[tuple[int, float, float]]:
+    """Area in pixels and centre (x, y) in fractions of the largest connected patches, largest first."""
+    count, _, stats, centres = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
+    order = 1 + np.argsort(-stats[1:, cv2.CC_STAT_AREA], kind="stable")[:most]
+    height, width = mask.shape
+    if count == 1:
+        return []
+    return [
+        (
+            int(stats[i, cv2.CC_STAT_AREA]),
+            float((centres[i][0] + 0.5) / width),
+            float((centres[i][1] + 0.5) / height),
+        )
+        for i in order
+    ]

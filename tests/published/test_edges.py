@@ -1,0 +1,128 @@
+"""Edge width, perspective, largest circle and grids against libraries and arithmetic."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy.special import ndtr
+from skimage.transform import ProjectiveTransform
+
+from tests.conftest import truth
+from truesitter.core.reference.frame import Frame, keystone_matrix, place, rectify, to_photograph
+from truesitter.core.values.edges import Sharpness, profile_widths, read_edges, sharpness_of
+from truesitter.core.values.outlines import trace_outlines
+from truesitter.core.values.shapes import find_shapes, largest_circles
+
+QUAD = ((0.12, 0.08), (0.9, 0.15), (0.82, 0.9), (0.2, 0.8))
+
+
+@pytest.mark.parametrize("sigma", [2.0, 4.0, 8.0])
+@pytest.mark.parametrize("turn", [0.0, 30.0, 90.0])
+def test_a_blurred_step_is_as_wide_as_its_blur_says(sigma: float, turn: float) -> None:
+    """10–90 % of a Gaussian-blurred step is 2.563 σ (quantiles of the normal distribution)."""
+    y, x = np.mgrid[0:160, 0:160] + 0.5
+    across = (x - 80) * np.cos(np.radians(turn)) + (y - 80) * np.sin(np.radians(turn))
+    value = (3 + 4 * ndtr(across / sigma)).astype(np.float32)
+    samples = read_edges((across > 0).astype(np.uint8), value, mm_per_px=0.5)
+    inner = np.abs(samples.points - 80).max(axis=1) < 40
+    assert np.median(samples.width[inner]) == pytest.approx(2.563 * sigma, rel=0.03)
+    assert np.median(samples.contrast[inner]) == pytest.approx(4, abs=0.05)
+
+
+def test_an_edge_ends_where_the_next_begins_and_grain_does_not_end_it() -> None:
+    x = np.arange(-40, 41.0)
+    line = 3 + 3 * ndtr(x / 4) - 3 * ndtr((x - 25) / 3)
+    grain = np.random.default_rng(0).normal(0, 0.03, (200, x.size))
+    width, contrast = profile_widths(line + grain)
+    assert np.median(width) == pytest.approx(2.563 * 4, rel=0.12)
+    assert np.median(contrast) == pytest.approx(3, abs=0.2)
+
+
+@pytest.mark.parametrize(
+    ("width", "contrast", "kind"),
+    [(0.8, 3, Sharpness.HARD), (3, 3, Sharpness.FIRM), (7, 2, Sharpness.SOFT), (20, 2, Sharpness.LOST),
+     (0.5, 0.1, Sharpness.LOST)],
+)  # fmt: skip
+def test_four_kinds_of_edges(width: float, contrast: float, kind: Sharpness) -> None:
+    assert sharpness_of(width, contrast) is kind
+
+
+def test_keystone_agrees_with_scikit_image() -> None:
+    width, height = 800, 1000
+    matrix = keystone_matrix(QUAD, width, height)
+    corners = np.array(QUAD) * (width, height)
+    ours = cv2.perspectiveTransform(corners[None], matrix)[0]
+    theirs = ProjectiveTransform.from_estimate(corners, ours)
+    spots = np.random.default_rng(1).uniform(0.1, 0.9, (50, 2)) * (width, height)
+    np.testing.assert_allclose(cv2.perspectiveTransform(spots[None], matrix)[0], theirs(spots), atol=1e-3)
+    assert ours[0, 1] == pytest.approx(ours[1, 1], abs=1e-3), "the top is level"
+    assert ours[0, 0] == pytest.approx(ours[3, 0], abs=1e-3), "the left side is upright"
+
+
+def by_pixel(matrix: np.ndarray) -> np.ndarray:
+    """A homography of positions as one of pixel numbers: centres lie half a pixel in."""
+    shift = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
+    return np.linalg.inv(shift) @ matrix @ shift
+
+
+def test_a_warped_sitter_comes_back_to_within_half_a_pixel() -> None:
+    """A demo picture is seen from aside by a known homography and put right again."""
+    data = np.frombuffer(truth("maren").data, np.uint8)
+    picture = cv2.imdecode(data, cv2.IMREAD_REDUCED_COLOR_2)
+    height, width = picture.shape[:2]
+    seen = np.array([[0.15, 0.1], [0.85, 0.18], [0.8, 0.9], [0.2, 0.82]])
+    flat = np.array([[0.2, 0.14], [0.8, 0.14], [0.8, 0.86], [0.2, 0.86]])
+    aside = cv2.getPerspectiveTransform(
+        (flat * (width, height)).astype(np.float32), (seen * (width, height)).astype(np.float32)
+    )
+    warped = cv2.warpPerspective(picture, by_pixel(aside), (width, height))
+    right = rectify(warped, tuple(map(tuple, seen)))
+    box = np.array(seen) * (width, height)
+    sides = np.hypot(*(np.roll(box, -1, axis=0) - box).T)
+    size = ((sides[0] + sides[2]) / 2, (sides[1] + sides[3]) / 2)
+    middle = box.mean(axis=0)
+    scale = (size[0] / (0.6 * width), size[1] / (0.72 * height))
+    offset = (middle[0] - 0.5 * width * scale[0], middle[1] - 0.5 * height * scale[1])
+    turn = np.array([[scale[0], 0, offset[0]], [0, scale[1], offset[1]], [0, 0, 1]])
+    expected = cv2.warpPerspective(picture, by_pixel(turn), (width, height))
+    inner = (slice(height // 3, height // 2), slice(width // 3, width // 2))
+    a, b = (cv2.cvtColor(p[inner], cv2.COLOR_BGR2GRAY).astype(np.float32) for p in (right, expected))
+    (dx, dy), _ = cv2.phaseCorrelate(cv2.GaussianBlur(a, (0, 0), 1), cv2.GaussianBlur(b, (0, 0), 1))
+    assert np.hypot(dx, dy) < 0.5
+
+
+@pytest.mark.parametrize("corners", [QUAD[::-1], (QUAD[0], QUAD[2], QUAD[1], QUAD[3]), (QUAD[0],) * 4])
+def test_corners_that_cross_are_refused(corners: tuple[tuple[float, float], ...]) -> None:
+    with pytest.raises(ValueError, match="corners"):
+        keystone_matrix(corners, 100, 100)
+
+
+spots = st.tuples(st.floats(0.05, 0.95), st.floats(0.05, 0.95))
+
+
+@given(spots, st.floats(-20, 20), st.floats(1, 3), st.booleans(), st.sampled_from([None, QUAD]))
+def test_a_spot_of_the_frame_is_found_on_the_photograph(
+    spot: tuple[float, float], turn: float, zoom: float, mirror: bool, quad: object
+) -> None:
+    frame = Frame((300, 400), zoom=zoom, straighten=turn, mirror=mirror, keystone=quad)
+    x, y = to_photograph(spot, frame, 900, 1200)
+    at = np.array([x * 900, y * 1200])
+    if quad is not None:
+        at = cv2.perspectiveTransform(at[None, None], keystone_matrix(QUAD, 900, 1200))[0, 0]
+    corners = place(frame, 900, 1200).corners()
+    side = corners[1] - corners[0]
+    along = float((at - corners[0]) @ side / (side @ side))
+    assert (1 - along if mirror else along) == pytest.approx(spot[0], abs=1e-6)
+
+
+def test_largest_circles_agree_with_shapely() -> None:
+    y, x = np.mgrid[0:150, 0:200]
+    labels = ((np.hypot(x - 60, (y - 70) * 1.3) < 45) * 1 + (x + y > 260) * 2).astype(np.uint8)
+    circles = largest_circles(find_shapes(labels))
+    for outline in trace_outlines(labels, tolerance=0):
+        line = shapely.maximum_inscribed_circle(outline.polygon, tolerance=0.1)
+        assert circles.radius[outline.shape] == pytest.approx(line.length, abs=1)
