@@ -1,9 +1,10 @@
 """Rounding the corners of a drawing of shapes that share their borders.
 
 A corner may be rounded within the triangle between it and points on its two sides, no
-farther than their middles. Where that triangle touches no other border, no two rounded borders can cross: two such
-triangles could only meet in their third sides, and a meeting in one point encloses
-nothing. Elsewhere the corner stays. So the rounded shapes still cover the frame once.
+farther than their middles. Where that triangle touches no other border, no two rounded
+borders can cross: two such triangles could only meet in their third sides, and a meeting
+in one point encloses nothing. Elsewhere the corner stays. So the rounded shapes still
+cover the frame once.
 """
 
 from __future__ import annotations
