@@ -12,7 +12,8 @@ from truesitter.core.hair.sense import GrowthHints, orient
 from truesitter.core.highlights.zones import find_points, grow_zones
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
-from truesitter.core.sitter.regions import Region, Scribble, rasterise, solve_regions
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Scribble, rasterise, solve_regions
 
 
 def test_scribbles_win_where_they_are_drawn() -> None:
@@ -153,3 +154,14 @@ def test_hair_codes_are_those_of_the_plan_format() -> None:
     hanging = codes[1300:1900, 200:450]
     degrees = (hanging[hanging > 0].astype(float) - 1) / 100
     assert 200 < np.median(degrees) < 340
+
+
+def test_erasing_takes_earlier_strokes_away_and_only_those() -> None:
+    line = ((0.2, 0.5), (0.8, 0.5))
+    kept = rasterise(
+        (Scribble(Region.HAIR, line, 0.1), Scribble(None, ((0.5, 0.2), (0.5, 0.8)), 0.1)), (100, 100)
+    )
+    assert kept[50, 30] == Region.HAIR
+    assert kept[50, 50] == 255
+    again = rasterise((Scribble(None, line, 0.1), Scribble(Region.SKIN, line, 0.1)), (100, 100))
+    assert again[50, 50] == Region.SKIN

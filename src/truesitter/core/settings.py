@@ -17,7 +17,8 @@ from truesitter.core.passes.schools import LAYERED_OIL, school
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
 from truesitter.core.reference.tone import MOST_GAIN, Tone
-from truesitter.core.sitter.regions import Region, Scribble
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Scribble
 from truesitter.core.values.cuts import check_own_cuts
 from truesitter.core.values.names import group_names
 

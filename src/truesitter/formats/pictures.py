@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.core.types import Bytes, Labels
 from truesitter.core.values.posterise import paint_groups

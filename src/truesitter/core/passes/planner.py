@@ -17,7 +17,7 @@ from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import choose_glaze, wash_layers
 from truesitter.core.passes.schools import Band, Kind, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_bins
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 
 DAY = 24 * 60
 

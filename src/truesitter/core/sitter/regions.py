@@ -12,39 +12,28 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from enum import IntEnum
 
 import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter import places
+from truesitter.core.sitter.beliefs import add_nearness, add_strokes, place_beliefs
 from truesitter.core.sitter.colour_models import log_likelihood
 from truesitter.core.sitter.landmarks import Detection
+from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask, Shape
 
 WORKING_LONG_SIDE = 400
 """Regions are solved with this long side; edges are sharpened when enlarged."""
 
+FINE_LONG_SIDE = 1200
+_FINE_RADIUS = 2
 _ROUNDS = 3
-_NEARNESS = 40.0
 
 
-class Region(IntEnum):
-    """The region numbers of `regions.png`."""
-
-    BACKGROUND = 0
-    SKIN = 1
-    HAIR = 2
-    BROWS = 3
-    FACIAL_HAIR = 4
-    LIPS = 5
-    EYES = 6
-    GARMENT = 7
-
-
-SOLVED = (Region.BACKGROUND, Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT)
-"""The regions found by colour and place; the others follow the landmarks."""
+_SMALLEST_ISLAND = {Region.SKIN: 0.015}
+"""Islands smaller than this part of their region's largest piece are given away."""
 
 
 @dataclass(frozen=True)
@@ -119,51 +108,6 @@ def _features(picture: Bytes) -> Floats:
     return np.dstack([lightness * 0.45, lab[..., 1] * scale, lab[..., 2] * scale, texture]).astype(np.float32)
 
 
-def _place_beliefs(landmarks: Doubles | None, shape: Shape) -> dict[Region, Floats]:
-    """Log beliefs about place for each solved region; zero everywhere without a face."""
-    height, width = shape
-    beliefs = {r: np.zeros(shape, np.float32) for r in SOLVED}
-    if landmarks is None:
-        beliefs[Region.FACIAL_HAIR] -= 50
-        return beliefs
-    face = places.face_height(landmarks, shape)
-    chin_x, chin_y = landmarks[152, :2] * (width, height)
-    top_y = landmarks[10, 1] * height
-    nose_y = landmarks[2, 1] * height
-    oval = places.outline_mask(landmarks, places.OVAL, shape)
-    outside = cv2.distanceTransform((~oval).astype(np.uint8), cv2.DIST_L2, 3) / face
-    inside = cv2.distanceTransform(oval.astype(np.uint8), cv2.DIST_L2, 3) / face
-    y = np.arange(height, dtype=np.float32)[:, None] + np.zeros(shape, np.float32)
-    below_chin = (y - chin_y) / face
-    below_nose = (y - nose_y) / face
-    x = np.arange(width, dtype=np.float32)[None, :] + np.zeros(shape, np.float32)
-    aside = np.abs(x - chin_x) / face
-
-    beliefs[Region.GARMENT] = -48 * np.clip(
-        0.2 - below_chin - 0.8 * np.clip(aside - 0.35, 0, 0.6), 0, 1
-    ) + 1.5 * np.clip(below_chin - 0.5, 0, 1)
-    beliefs[Region.HAIR] = -40 * inside - 1.5 * np.clip(outside - 0.5, 0, 2)
-    beliefs[Region.HAIR] -= 6 * ((below_nose > 0) & (aside < 0.30) & (outside < 0.45))
-    beliefs[Region.SKIN] = -8 * np.clip(outside - 0.06, 0, 0.4) * (below_chin < -0.35)
-    beliefs[Region.SKIN] -= 10 * np.clip((top_y - y) / face - 0.12, 0, 1)
-    collar = np.clip(below_chin - 0.15, 0, 1) + np.clip(aside - 0.45, 0, 1)
-    beliefs[Region.SKIN] -= 5 * collar * (below_chin > 0.05)
-    beliefs[Region.HAIR] -= 2.5 * np.clip(below_chin + 0.2, 0, 1) + 3 * np.clip(aside - 0.7, 0, 1)
-    near_mouth = (below_nose > -0.04) & (below_chin < 0.55) & (aside < 0.45) & (outside < 0.5)
-    near_mouth |= (below_nose > -0.3) & (below_nose < 0.3) & (inside < 0.1) & (outside < 0.1)
-    beliefs[Region.FACIAL_HAIR] = np.where(near_mouth, -3 * outside, -50).astype(np.float32)
-    return {r: b.astype(np.float32) for r, b in beliefs.items()}
-
-
-def _add_nearness(beliefs: dict[Region, Floats], drawn: Labels) -> None:
-    """Without a face, a region is likelier near its own scribbles; in place."""
-    for region in SOLVED[1:]:
-        hit = drawn == region
-        if hit.any():
-            away = cv2.distanceTransform((~hit).astype(np.uint8), cv2.DIST_L2, 3)
-            beliefs[region] -= _NEARNESS * away / drawn.shape[0]
-
-
 def _seeds(features: Floats, person: Floats, landmarks: Doubles | None) -> Labels:
     """First guess of certain pixels, 255 where unknown; uint8 (h, w)."""
     shape = person.shape
@@ -218,14 +162,24 @@ def _seeds(features: Floats, person: Floats, landmarks: Doubles | None) -> Label
     return seeds
 
 
-def _smooth(guide: Floats, posterior: Floats, radius: int = 4, eps: float = 6.0) -> Floats:
-    """Guided filter of one map along the edges of a grey guide; float32 (h, w)."""
+def _smooth(
+    guide: Floats, posterior: Floats, radius: int = 4, eps: float = 6.0, fine: Floats | None = None
+) -> Floats:
+    """Guided filter of one map along the edges of a grey guide; float32 (h, w).
+
+    With `fine`, the same guide at a larger size, the result comes at that size and follows
+    its edges (fast guided filter, He & Sun 2015).
+    """
     size = (2 * radius + 1, 2 * radius + 1)
     mean_g, mean_p = cv2.blur(guide, size), cv2.blur(posterior, size)
     cov = cv2.blur(guide * posterior, size) - mean_g * mean_p
     var = cv2.blur(guide * guide, size) - mean_g * mean_g
     a = cov / (var + eps)
-    return np.asarray(cv2.blur(a, size) * guide + cv2.blur(mean_p - a * mean_g, size))
+    slope, offset = cv2.blur(a, size), cv2.blur(mean_p - a * mean_g, size)
+    if fine is None:
+        return np.asarray(slope * guide + offset)
+    large = (fine.shape[1], fine.shape[0])
+    return np.asarray(cv2.resize(slope, large) * fine + cv2.resize(offset, large))
 
 
 def _posteriors(features: Floats, seeds: Labels, beliefs: dict[Region, Floats], person: Floats) -> Floats:
@@ -260,8 +214,29 @@ def _likeliest(posterior: Iterable[Floats]) -> tuple[Labels, Floats]:
     return best, top
 
 
-def _drop_islands(posterior: Floats, drawn: Labels, smallest: float = 0.06) -> None:
-    """Give islands far smaller than their region to the next likeliest one, in place."""
+def _enlarge(posterior: Floats, guide: Floats, picture: Bytes) -> tuple[Labels, Floats]:
+    """Labels and likelihoods at the size of the picture, drawn along its own edges."""
+    height, width = picture.shape[:2]
+    scale = min(1.0, FINE_LONG_SIDE / max(height, width))
+    size = (max(8, round(width * scale)), max(8, round(height * scale)))
+    fine = picture_to_lab(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))[..., 0]
+    # Half guided, half plain: the guide alone can overshoot where its edges are strongest.
+    best, top = _likeliest(
+        0.5 * (_smooth(guide, p, _FINE_RADIUS, fine=fine) + cv2.resize(p, size)) for p in posterior
+    )
+    labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
+    return (
+        np.asarray(cv2.resize(labels, (width, height), interpolation=cv2.INTER_NEAREST)),
+        np.asarray(cv2.resize(np.clip(top, 0, 1), (width, height), interpolation=cv2.INTER_LINEAR)),
+    )
+
+
+def _drop_islands(posterior: Floats, drawn: Labels) -> None:
+    """Give islands far smaller than their region to the next likeliest one, in place.
+
+    A sitter's neck, ears and hands are islands of skin in their own right; hair and cloth
+    seldom come in crumbs.
+    """
     best, _ = _likeliest(posterior)
     for i, region in enumerate(SOLVED):
         count, parts, stats, _ = cv2.connectedComponentsWithStats(
@@ -270,10 +245,10 @@ def _drop_islands(posterior: Floats, drawn: Labels, smallest: float = 0.06) -> N
         if count <= 2:
             continue
         areas = stats[:, cv2.CC_STAT_AREA]
-        kept = areas >= smallest * areas[1:].max()
+        kept = areas >= _SMALLEST_ISLAND.get(region, 0.06) * areas[1:].max()
         kept[np.unique(parts[drawn == region])] = True
         kept[0] = True
-        posterior[i][~kept[parts]] *= 1e-3
+        posterior[i][~kept[parts]] *= 1e-6
 
 
 def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribble, ...] = ()) -> Regions:
@@ -302,9 +277,9 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
     person = cv2.resize(detection.person, size, interpolation=cv2.INTER_LINEAR)
     features = _features(small)
     drawn = rasterise(scribbles, shape)
-    beliefs = _place_beliefs(detection.landmarks, shape)
+    beliefs = place_beliefs(detection.landmarks, shape)
     if detection.landmarks is None:
-        _add_nearness(beliefs, drawn)
+        add_nearness(beliefs, drawn)
     drawn_solved = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255)
     for scribbled, sign in ((Region.BACKGROUND, -1), (None, 1)):
         hit = drawn == scribbled if scribbled is not None else (drawn != 255) & (drawn != 0)
@@ -312,7 +287,10 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
             reach = cv2.GaussianBlur(hit.astype(np.float32), (0, 0), 0.03 * shape[0])
             person = np.clip(person + sign * 1.5 * reach, 0, 1)
     seeds = _seeds(features, person, detection.landmarks)
-    seeds = np.where(drawn_solved != 255, drawn_solved, seeds).astype(np.uint8)
+    if detection.landmarks is None:
+        seeds = np.where(drawn_solved != 255, drawn_solved, seeds).astype(np.uint8)
+    else:
+        add_strokes(beliefs, features, drawn_solved)
     if detection.landmarks is None and not np.isin(drawn_solved, (1, 2, 7)).any():
         seeds[person > 0.85] = Region.GARMENT
 
@@ -330,9 +308,7 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         posterior[:, drawn_solved == region] = 0
         posterior[i, drawn_solved == region] = 1
 
-    large = (cv2.resize(p, (width, height), interpolation=cv2.INTER_LINEAR) for p in posterior)
-    best, top = _likeliest(large)
-    labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
+    labels, top = _enlarge(posterior, features[..., 0] / 0.45, picture)
     sitter = labels != Region.BACKGROUND
     sureness = float(cv2.mean(top, sitter.astype(np.uint8))[0]) if sitter.any() else 0.0
     sure = {

@@ -6,7 +6,7 @@ from collections.abc import Hashable
 
 from truesitter.core.flesh import Flesh, mix_flesh
 from truesitter.core.paint.palettes import Palette
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.part import Source
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.sitter import SitterStage

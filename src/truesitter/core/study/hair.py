@@ -12,7 +12,7 @@ from truesitter.core.hair.hair_map import HairMap
 from truesitter.core.hair.lines import mapping_lines
 from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
 from truesitter.core.sitter import places
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.part import Source
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.sitter import SitterStage

@@ -7,7 +7,7 @@ from collections.abc import Hashable
 from truesitter.core.blur import blur
 from truesitter.core.highlights.light import LightDirection, light_direction
 from truesitter.core.highlights.zones import LightZones, grow_zones
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.part import Source
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.sitter import SitterStage

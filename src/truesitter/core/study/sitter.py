@@ -4,12 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Hashable
 
+import numpy as np
+
 from truesitter.core.sitter import places
 from truesitter.core.sitter.landmarks import Detection, detect
-from truesitter.core.sitter.regions import Region, Regions, solve_regions
-from truesitter.core.study.part import Source
+from truesitter.core.sitter.proportions import Proportion, face_proportions
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Regions, solve_regions
+from truesitter.core.study.part import Source, reduced_labels
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.types import Mask
+from truesitter.core.values.outlines import Outline, trace_outlines
+
+OUTLINE_LONG_SIDE = 800
 
 
 class SitterStage:
@@ -43,6 +50,35 @@ class SitterStage:
         if landmarks is None:
             return None
         return places.feature_mask(landmarks, self._picture.framed().shape[:2])
+
+    def head_top(self) -> tuple[float, float] | None:
+        """Top of the head with its hair, (x, y) in fractions; None without a face."""
+        landmarks = self.detection().landmarks
+        if landmarks is None:
+            return None
+        head = self.regions().mask(Region.HAIR, Region.SKIN)
+        height, width = head.shape
+        left, right = sorted(float(landmarks[i, 0]) for i in (127, 356))
+        inner = head[:, int(left * width) : max(int(left * width) + 1, int(right * width))]
+        rows = np.flatnonzero(inner.mean(axis=1) > 0.1)
+        if not len(rows):
+            return None
+        return (left + right) / 2, float(rows[0]) / height
+
+    def proportions(self) -> tuple[Proportion, ...]:
+        """The face's proportions beside the usual ones; none without a face."""
+        landmarks = self.detection().landmarks
+        if landmarks is None:
+            return ()
+        height, width = self._picture.framed().shape[:2]
+        return face_proportions(landmarks, height / width, self.head_top())
+
+    def outlines(self) -> tuple[Outline, ...]:
+        """Outlines of the regions, in pixels of a map of `OUTLINE_LONG_SIDE`."""
+        return self._source.remember("region outlines", self.key, self._outlines)
+
+    def _outlines(self) -> tuple[Outline, ...]:
+        return trace_outlines(reduced_labels(self.regions().labels, OUTLINE_LONG_SIDE))
 
     def hair_mask(self) -> Mask:
         """Hair of the head, facial hair and brows."""

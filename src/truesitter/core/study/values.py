@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.part import Source, reduced, reduced_labels
 from truesitter.core.study.picture import HISTOGRAM_BINS, PictureStage
 from truesitter.core.study.sitter import SitterStage

@@ -17,7 +17,7 @@ from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
 from truesitter.core.paint.solver import Recipe, Suggestion
 from truesitter.core.settings import FleshSettings
 from truesitter.core.sitter.places import place_of
-from truesitter.core.sitter.regions import Region
+from truesitter.core.sitter.region_names import Region
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 

@@ -1,0 +1,81 @@
+"""Beliefs about where each region lies: from the face, from nearness to scribbles, from single strokes."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.sitter import places
+from truesitter.core.sitter.colour_models import log_likelihood
+from truesitter.core.sitter.region_names import SOLVED, Region
+from truesitter.core.types import Doubles, Floats, Labels, Shape
+
+_NEARNESS = 40.0
+_STROKE_REACH = 0.025
+_STROKE_VOICE = 8.0
+_STROKE_LIKENESS = 4.0
+
+
+def place_beliefs(landmarks: Doubles | None, shape: Shape) -> dict[Region, Floats]:
+    """Log beliefs about place for each solved region; zero everywhere without a face."""
+    height, width = shape
+    beliefs = {r: np.zeros(shape, np.float32) for r in SOLVED}
+    if landmarks is None:
+        beliefs[Region.FACIAL_HAIR] -= 50
+        return beliefs
+    face = places.face_height(landmarks, shape)
+    chin_x, chin_y = landmarks[152, :2] * (width, height)
+    top_y = landmarks[10, 1] * height
+    nose_y = landmarks[2, 1] * height
+    oval = places.outline_mask(landmarks, places.OVAL, shape)
+    outside = cv2.distanceTransform((~oval).astype(np.uint8), cv2.DIST_L2, 3) / face
+    inside = cv2.distanceTransform(oval.astype(np.uint8), cv2.DIST_L2, 3) / face
+    y = np.arange(height, dtype=np.float32)[:, None] + np.zeros(shape, np.float32)
+    below_chin = (y - chin_y) / face
+    below_nose = (y - nose_y) / face
+    x = np.arange(width, dtype=np.float32)[None, :] + np.zeros(shape, np.float32)
+    aside = np.abs(x - chin_x) / face
+
+    beliefs[Region.GARMENT] = -48 * np.clip(
+        0.2 - below_chin - 0.8 * np.clip(aside - 0.35, 0, 0.6), 0, 1
+    ) + 1.5 * np.clip(below_chin - 0.5, 0, 1)
+    beliefs[Region.HAIR] = -40 * inside - 1.5 * np.clip(outside - 0.5, 0, 2)
+    beliefs[Region.HAIR] -= 6 * ((below_nose > 0) & (aside < 0.30) & (outside < 0.45))
+    beliefs[Region.SKIN] = -8 * np.clip(outside - 0.06, 0, 0.4) * (below_chin < -0.35)
+    beliefs[Region.SKIN] -= 10 * np.clip((top_y - y) / face - 0.12, 0, 1)
+    collar = np.clip(below_chin - 0.15, 0, 1) + np.clip(aside - 0.45, 0, 1)
+    beliefs[Region.SKIN] -= 5 * collar * (below_chin > 0.05)
+    beliefs[Region.HAIR] -= 2.5 * np.clip(below_chin + 0.2, 0, 1) + 3 * np.clip(aside - 0.7, 0, 1)
+    near_mouth = (below_nose > -0.04) & (below_chin < 0.55) & (aside < 0.45) & (outside < 0.5)
+    near_mouth |= (below_nose > -0.3) & (below_nose < 0.3) & (inside < 0.1) & (outside < 0.1)
+    beliefs[Region.FACIAL_HAIR] = np.where(near_mouth, -3 * outside, -50).astype(np.float32)
+    return {r: b.astype(np.float32) for r, b in beliefs.items()}
+
+
+def add_nearness(beliefs: dict[Region, Floats], drawn: Labels) -> None:
+    """Without a face, a region is likelier near its own scribbles; in place."""
+    for region in SOLVED[1:]:
+        hit = drawn == region
+        if hit.any():
+            away = cv2.distanceTransform((~hit).astype(np.uint8), cv2.DIST_L2, 3)
+            beliefs[region] -= _NEARNESS * away / drawn.shape[0]
+
+
+def add_strokes(beliefs: dict[Region, Floats], features: Floats, drawn: Labels) -> None:
+    """With a face, a stroke speaks for what lies close to it and looks like what it covers; in place.
+
+    It does not change what the region looks like elsewhere: skin marked in a shadow must
+    not turn every shadow into skin.
+    """
+    reach = _STROKE_REACH * drawn.shape[0]
+    for region in SOLVED:
+        count, strokes = cv2.connectedComponents((drawn == region).astype(np.uint8))
+        for number in range(1, count):
+            stroke = strokes == number
+            away = cv2.distanceTransform((~stroke).astype(np.uint8), cv2.DIST_L2, 3)
+            near = away < 2 * reach
+            sample = features[stroke]
+            usual = np.quantile(log_likelihood(sample, sample), 0.1)
+            unlike = np.minimum(log_likelihood(sample, features[near]) - usual, 0)
+            voice = np.exp(-((away[near] / reach) ** 2) + unlike / _STROKE_LIKENESS)
+            beliefs[region][near] += _STROKE_VOICE * voice

@@ -1,0 +1,22 @@
+"""The regions of a sitter and their numbers."""
+
+from __future__ import annotations
+
+from enum import IntEnum
+
+
+class Region(IntEnum):
+    """The region numbers of `regions.png`."""
+
+    BACKGROUND = 0
+    SKIN = 1
+    HAIR = 2
+    BROWS = 3
+    FACIAL_HAIR = 4
+    LIPS = 5
+    EYES = 6
+    GARMENT = 7
+
+
+SOLVED = (Region.BACKGROUND, Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT)
+"""The regions found by colour and place; the others follow the landmarks."""
