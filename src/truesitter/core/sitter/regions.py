@@ -214,16 +214,24 @@ def _likeliest(posterior: Iterable[Floats]) -> tuple[Labels, Floats]:
     return best, top
 
 
+def _along_edges(guide: Floats, posterior: Floats, fine: Floats) -> Floats:
+    """One map enlarged along the picture's edges; never below a tenth of its plain enlargement.
+
+    The guide alone overshoots where its edges are strongest, and would there leave the
+    field to a region that is not in question at all.
+    """
+    plain = cv2.resize(posterior, (fine.shape[1], fine.shape[0]), interpolation=cv2.INTER_LINEAR)
+    guided = _smooth(guide, posterior, _FINE_RADIUS, fine=fine)
+    return np.asarray(np.maximum(0.5 * (guided + plain), 0.1 * plain))
+
+
 def _enlarge(posterior: Floats, guide: Floats, picture: Bytes) -> tuple[Labels, Floats]:
     """Labels and likelihoods at the size of the picture, drawn along its own edges."""
     height, width = picture.shape[:2]
     scale = min(1.0, FINE_LONG_SIDE / max(height, width))
     size = (max(8, round(width * scale)), max(8, round(height * scale)))
     fine = picture_to_lab(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))[..., 0]
-    # Half guided, half plain: the guide alone can overshoot where its edges are strongest.
-    best, top = _likeliest(
-        0.5 * (_smooth(guide, p, _FINE_RADIUS, fine=fine) + cv2.resize(p, size)) for p in posterior
-    )
+    best, top = _likeliest(_along_edges(guide, p, fine) for p in posterior)
     labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
     return (
         np.asarray(cv2.resize(labels, (width, height), interpolation=cv2.INTER_NEAREST)),
