@@ -256,7 +256,7 @@ def _drop_islands(posterior: Floats, drawn: Labels) -> None:
         kept = areas >= _SMALLEST_ISLAND.get(region, 0.06) * areas[1:].max()
         kept[np.unique(parts[drawn == region])] = True
         kept[0] = True
-        posterior[i][~kept[parts]] *= 1e-6
+        posterior[i][~kept[parts]] *= 1e-3
 
 
 def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribble, ...] = ()) -> Regions:
