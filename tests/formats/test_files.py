@@ -23,6 +23,7 @@ from tests.conftest import study_of, truth
 from truesitter.core.hair.lines import MappingLine
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
+from truesitter.core.study.values import OutlineDrawing
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.formats.folder import write_plan
 from truesitter.formats.pdf import plan_pdf
@@ -106,7 +107,9 @@ def test_hair_lines_stay_on_the_canvas_and_run_from_root_to_tip() -> None:
 
 @given(arrays.arrays(np.uint8, (12, 9), elements=st.integers(0, 3)))
 def test_any_label_map_becomes_valid_svg(labels: np.ndarray) -> None:
-    root = ElementTree.fromstring(outlines_svg(trace_outlines(labels), (12, 9), (90, 120)).encode())
+    root = ElementTree.fromstring(
+        outlines_svg(OutlineDrawing(trace_outlines(labels), (12, 9)), (90, 120)).encode()
+    )
     assert {int(p.get("data-group") or 0) - 1 for p in root.iter(f"{SVG}path")} == set(np.unique(labels))
 
 

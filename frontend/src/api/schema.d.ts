@@ -76,6 +76,26 @@ export interface paths {
         patch: operations["rename_sitter_api_sitters__sitter_id__patch"];
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/edges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Edges
+         * @description Edges along every border, and the hardest and the lost ones by place.
+         */
+        get: operations["get_edges_api_sitters__sitter_id__edges_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/groups.png": {
         parameters: {
             query?: never;
@@ -125,7 +145,7 @@ export interface paths {
         };
         /**
          * Outlines File
-         * @description Outlines with numbers, in canvas millimetres.
+         * @description Outlines with numbers in canvas millimetres; grid and edges as groups of their own.
          */
         get: operations["outlines_file_api_sitters__sitter_id__files_outlines_svg_get"];
         put?: never;
@@ -168,6 +188,86 @@ export interface paths {
          * @description The whole plan to print.
          */
         get: operations["plan_sheet_api_sitters__sitter_id__files_plan_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/shapes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shapes File
+         * @description Every value shape, one to a line.
+         */
+        get: operations["shapes_file_api_sitters__sitter_id__files_shapes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/thumbnails.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Thumbnails File
+         * @description Sketches in 2, 3, 4 and 5 values.
+         */
+        get: operations["thumbnails_file_api_sitters__sitter_id__files_thumbnails_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/transfer.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Transfer File
+         * @description Outlines and grid at true canvas size, in tiles.
+         */
+        get: operations["transfer_file_api_sitters__sitter_id__files_transfer_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/view.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View File
+         * @description A view at the photograph's own resolution.
+         */
+        get: operations["view_file_api_sitters__sitter_id__files_view_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -264,6 +364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/ladder/sitter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sitter Ladder
+         * @description Histogram of the sitter without the background, in equal steps of value.
+         */
+        get: operations["get_sitter_ladder_api_sitters__sitter_id__ladder_sitter_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/light": {
         parameters: {
             query?: never;
@@ -281,6 +401,46 @@ export interface paths {
          * @description Change how far the zones spread.
          */
         put: operations["set_light_api_sitters__sitter_id__light_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Measures
+         * @description Kept measures, read off the canvas, and the face's proportions.
+         */
+        get: operations["get_measures_api_sitters__sitter_id__measures_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/measures/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Measure
+         * @description One distance that is not kept.
+         */
+        get: operations["read_measure_api_sitters__sitter_id__measures_read_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -416,6 +576,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/reference/clipping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Clipping
+         * @description What the photograph has lost at either end.
+         */
+        get: operations["get_clipping_api_sitters__sitter_id__reference_clipping_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/reference/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Level
+         * @description How to straighten so that a line drawn on the framed picture becomes level or plumb.
+         */
+        get: operations["get_level_api_sitters__sitter_id__reference_level_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/reference/neutral": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Neutral
+         * @description Gains that make a spot of the framed picture neutral grey.
+         */
+        get: operations["get_neutral_api_sitters__sitter_id__reference_neutral_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/regions": {
         parameters: {
             query?: never;
@@ -440,6 +660,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/regions/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Region Map
+         * @description Outlines of the regions with their names, and the places of the face.
+         */
+        get: operations["get_region_map_api_sitters__sitter_id__regions_map_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/restore": {
         parameters: {
             query?: never;
@@ -454,6 +694,46 @@ export interface paths {
          * @description Put a deleted sitter back.
          */
         post: operations["restore_sitter_api_sitters__sitter_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/risks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Risks
+         * @description Places where marks outweigh masses: likely to be overworked.
+         */
+        get: operations["get_risks_api_sitters__sitter_id__risks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shapes
+         * @description Every value shape, numbered as the outlines are.
+         */
+        get: operations["get_shapes_api_sitters__sitter_id__shapes_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -504,6 +784,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/values/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Spots
+         * @description Two spots: steps apart, and how their surrounds fool the eye.
+         */
+        get: operations["compare_spots_api_sitters__sitter_id__values_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/values/preview": {
         parameters: {
             query?: never;
@@ -524,10 +824,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/values/same": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Same Value
+         * @description A veil over everything that does not have one value.
+         */
+        get: operations["same_value_api_sitters__sitter_id__values_same_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/values/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Split
+         * @description Cuts with one more, where it parts a group best; nothing is kept.
+         */
+        get: operations["split_api_sitters__sitter_id__values_split_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * BalanceOut
+         * @description Gains of red, green and blue in linear light.
+         */
+        BalanceOut: {
+            /** Balance */
+            balance: [
+                number,
+                number,
+                number
+            ];
+        };
         /** Body_add_sitter_api_sitters_post */
         Body_add_sitter_api_sitters_post: {
             /**
@@ -537,6 +889,69 @@ export interface components {
             name: string;
             /** Photo */
             photo: string;
+        };
+        /**
+         * ClippingOut
+         * @description Parts of the framed picture, 0–1, lost in black and in white, and what that means.
+         */
+        ClippingOut: {
+            /** Dark Share */
+            dark_share: number;
+            /** Light Share */
+            light_share: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ComparisonOut
+         * @description Two spots in value steps.
+         */
+        ComparisonOut: {
+            /** First */
+            first: number;
+            /** First Surround */
+            first_surround: number;
+            /** Second */
+            second: number;
+            /** Second Surround */
+            second_surround: number;
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * EdgeOut
+         * @description A stretch of border: flat list x, y, x, y … in fractions of the picture.
+         */
+        EdgeOut: {
+            /** Contrast */
+            contrast: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hard" | "firm" | "soft" | "lost";
+            /** Length Mm */
+            length_mm: number;
+            /** Place */
+            place: string;
+            /** Points */
+            points: number[];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * EdgesOut
+         * @description All edges, longest first, and the length of each kind.
+         */
+        EdgesOut: {
+            /** Edges */
+            edges: components["schemas"]["EdgeOut"][];
+            /** Lengths Mm */
+            lengths_mm: {
+                [key: string]: number;
+            };
         };
         /**
          * FleshOut
@@ -600,6 +1015,7 @@ export interface components {
                 number,
                 number
             ][];
+            grid: components["schemas"]["GridOut"];
             /** Height */
             height: number;
             /** Mm Per Px */
@@ -608,6 +1024,34 @@ export interface components {
             photograph_aspect: number;
             /** Width */
             width: number;
+        };
+        /**
+         * GridOut
+         * @description Grid lines (x1, y1, x2, y2) and margin numbers (position, text), in canvas mm.
+         */
+        GridOut: {
+            /** Cell Mm */
+            cell_mm: [
+                number,
+                number
+            ] | null;
+            /** Columns */
+            columns: [
+                number,
+                string
+            ][];
+            /** Lines */
+            lines: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Rows */
+            rows: [
+                number,
+                string
+            ][];
         };
         /**
          * GuideSettings
@@ -661,6 +1105,26 @@ export interface components {
             spacing_mm: number;
         };
         /**
+         * JoinSettings
+         * @description A shape given to another group by hand: a spot inside it, and the group.
+         */
+        JoinSettings: {
+            /** Group */
+            group: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * LevelOut
+         * @description Degrees to straighten by, all told.
+         */
+        LevelOut: {
+            /** Straighten */
+            straighten: number;
+        };
+        /**
          * Library
          * @description All tubes and starter palettes.
          */
@@ -685,6 +1149,34 @@ export interface components {
              * @default 0.045
              */
             zone_1_reach: number;
+        };
+        /**
+         * MeasureSettings
+         * @description One measure of the callipers, kept under a name.
+         */
+        MeasureSettings: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
+         * MeasuresOut
+         * @description Kept measures and the face's proportions; none of these without a face.
+         */
+        MeasuresOut: {
+            /** Measures */
+            measures: components["schemas"]["ReadingOut"][];
+            /** Proportions */
+            proportions: components["schemas"]["ProportionOut"][];
         };
         /**
          * MixtureOut
@@ -734,7 +1226,7 @@ export interface components {
         };
         /**
          * OutlineOut
-         * @description One outline as an SVG path in grid pixels, and its number.
+         * @description One outline as an SVG path in grid pixels, its group and the number of its shape.
          */
         OutlineOut: {
             /** Group */
@@ -743,6 +1235,8 @@ export interface components {
             path: string;
             /** Radius */
             radius: number;
+            /** Shape */
+            shape: number;
             /** X */
             x: number;
             /** Y */
@@ -803,6 +1297,18 @@ export interface components {
             remarks: string[];
             /** School */
             school: string;
+        };
+        /**
+         * PlaceOut
+         * @description A named place of the face, in fractions of the picture.
+         */
+        PlaceOut: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PlanDirection
@@ -975,10 +1481,79 @@ export interface components {
             y: number;
         };
         /**
+         * ProportionOut
+         * @description A rule of thumb, common practice, beside this sitter.
+         */
+        ProportionOut: {
+            /** Here */
+            here: number;
+            /** Line */
+            line: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Name */
+            name: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * ReadingOut
+         * @description A distance on the canvas, its angle to the level, and how many units it makes.
+         */
+        ReadingOut: {
+            /** Across */
+            across: number;
+            /** Angle */
+            angle: number;
+            /** Down */
+            down: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Multiple */
+            multiple: number | null;
+            /** Name */
+            name: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
          * ReferenceSettings
-         * @description The frame on the canvas, and how it is looked at.
+         * @description The frame on the canvas, the photograph's colour, and how it is looked at.
          */
         ReferenceSettings: {
+            /**
+             * Balance
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            balance: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Black
+             * @default 0
+             */
+            black: number;
             /**
              * Canvas Height Mm
              * @default 400
@@ -1000,6 +1575,17 @@ export interface components {
              */
             centre_y: number;
             /**
+             * Exposure
+             * @default 0
+             */
+            exposure: number;
+            /**
+             * Grid
+             * @default count
+             * @enum {string}
+             */
+            grid: "count" | "square" | "thirds" | "diagonals";
+            /**
              * Grid Columns
              * @default 3
              */
@@ -1009,6 +1595,40 @@ export interface components {
              * @default 4
              */
             grid_rows: number;
+            /**
+             * Grid Square Mm
+             * @default 50
+             */
+            grid_square_mm: number;
+            /** Keystone */
+            keystone?: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
+            /**
+             * Measures
+             * @default []
+             */
+            measures: components["schemas"]["MeasureSettings"][];
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
             /**
              * Squint
              * @default 0.012
@@ -1020,10 +1640,46 @@ export interface components {
              */
             straighten: number;
             /**
+             * Unit
+             * @description Which of the measures is the unit
+             */
+            unit?: number | null;
+            /**
+             * White
+             * @default 10
+             */
+            white: number;
+            /**
              * Zoom
              * @default 1
              */
             zoom: number;
+        };
+        /**
+         * RegionMapOut
+         * @description Outlines of the regions and named places of the face; paths 1000 wide.
+         */
+        RegionMapOut: {
+            /** Outlines */
+            outlines: components["schemas"]["RegionOutline"][];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+        };
+        /**
+         * RegionOutline
+         * @description One piece of a region as an SVG path in fractions of the width, and where its name stands.
+         */
+        RegionOutline: {
+            /** Path */
+            path: string;
+            /** Radius */
+            radius: number;
+            /** Region */
+            region: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * RegionSettings
@@ -1049,8 +1705,26 @@ export interface components {
             shares: {
                 [key: string]: number;
             };
+            /** Sure */
+            sure: {
+                [key: string]: number;
+            };
             /** Sureness */
             sureness: number;
+        };
+        /**
+         * RiskOut
+         * @description A place likely to be overworked, and its part of the picture.
+         */
+        RiskOut: {
+            /** Place */
+            place: string;
+            /** Share */
+            share: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ScribbleSettings
@@ -1066,12 +1740,40 @@ export interface components {
              * Region
              * @enum {string}
              */
-            region: "background" | "skin" | "hair" | "brows" | "facial_hair" | "lips" | "eyes" | "garment";
+            region: "background" | "skin" | "hair" | "brows" | "facial_hair" | "lips" | "eyes" | "garment" | "erase";
             /**
              * Width
              * @default 0.02
              */
             width: number;
+        };
+        /**
+         * ShapeOut
+         * @description One value shape; its centre in fractions of the picture.
+         */
+        ShapeOut: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Brush Mm */
+            brush_mm: number;
+            /** Group */
+            group: number;
+            /** Hex */
+            hex: string;
+            /** Neighbours */
+            neighbours: number[];
+            /** Number */
+            number: number;
+            /** Place */
+            place: string;
+            /** Region */
+            region: string;
+            /** Value */
+            value: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * SitterOut
@@ -1161,14 +1863,26 @@ export interface components {
             passes: components["schemas"]["PassSettings"];
             /**
              * @default {
+             *       "balance": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
+             *       "black": 0,
              *       "canvas_height_mm": 400,
              *       "canvas_width_mm": 300,
              *       "centre_x": 0.5,
              *       "centre_y": 0.5,
+             *       "exposure": 0,
+             *       "grid": "count",
              *       "grid_columns": 3,
              *       "grid_rows": 4,
+             *       "grid_square_mm": 50,
+             *       "measures": [],
+             *       "mirror": false,
              *       "squint": 0.012,
              *       "straighten": 0,
+             *       "white": 10,
              *       "zoom": 1
              *     }
              */
@@ -1182,8 +1896,12 @@ export interface components {
             /**
              * @default {
              *       "cuts": [],
+             *       "features_mm": 1.3,
              *       "groups": 5,
+             *       "joins": [],
+             *       "locked": [],
              *       "mode": "fit",
+             *       "names": [],
              *       "smallest_mm": 4,
              *       "weigh_sitter": true
              *     }
@@ -1238,16 +1956,36 @@ export interface components {
              */
             cuts: number[];
             /**
+             * Features Mm
+             * @default 1.3
+             */
+            features_mm: number;
+            /**
              * Groups
              * @default 5
              */
             groups: number;
+            /**
+             * Joins
+             * @default []
+             */
+            joins: components["schemas"]["JoinSettings"][];
+            /**
+             * Locked
+             * @default []
+             */
+            locked: number[];
             /**
              * Mode
              * @default fit
              * @enum {string}
              */
             mode: "even" | "fit" | "own";
+            /**
+             * Names
+             * @default []
+             */
+            names: string[];
             /**
              * Smallest Mm
              * @default 4
@@ -1445,6 +2183,37 @@ export interface operations {
             };
         };
     };
+    get_edges_api_sitters__sitter_id__edges_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     groups_file_api_sitters__sitter_id__files_groups_png_get: {
         parameters: {
             query?: never;
@@ -1505,7 +2274,10 @@ export interface operations {
     };
     outlines_file_api_sitters__sitter_id__files_outlines_svg_get: {
         parameters: {
-            query?: never;
+            query?: {
+                grid?: boolean;
+                edges?: boolean;
+            };
             header?: never;
             path: {
                 sitter_id: string;
@@ -1565,6 +2337,130 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    shapes_file_api_sitters__sitter_id__files_shapes_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    thumbnails_file_api_sitters__sitter_id__files_thumbnails_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    transfer_file_api_sitters__sitter_id__files_transfer_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                mirrored?: boolean;
+                upside_down?: boolean;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    view_file_api_sitters__sitter_id__files_view_png_get: {
+        parameters: {
+            query: {
+                view: "colour" | "grey" | "squint" | "groups";
             };
             header?: never;
             path: {
@@ -1793,6 +2689,37 @@ export interface operations {
             };
         };
     };
+    get_sitter_ladder_api_sitters__sitter_id__ladder_sitter_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_light_api_sitters__sitter_id__light_get: {
         parameters: {
             query?: never;
@@ -1848,6 +2775,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SitterOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_measures_api_sitters__sitter_id__measures_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuresOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_measure_api_sitters__sitter_id__measures_read_get: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
                 };
             };
             /** @description Validation Error */
@@ -1995,7 +2989,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "region-edges" | "zones" | "value-codes";
+                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "region-edges" | "zones" | "value-codes" | "shadows" | "clipped" | "macro" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;
@@ -2119,6 +3113,107 @@ export interface operations {
             };
         };
     };
+    get_clipping_api_sitters__sitter_id__reference_clipping_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClippingOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_level_api_sitters__sitter_id__reference_level_get: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_neutral_api_sitters__sitter_id__reference_neutral_get: {
+        parameters: {
+            query: {
+                x: number;
+                y: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_regions_api_sitters__sitter_id__regions_get: {
         parameters: {
             query?: never;
@@ -2187,6 +3282,37 @@ export interface operations {
             };
         };
     };
+    get_region_map_api_sitters__sitter_id__regions_map_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegionMapOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     restore_sitter_api_sitters__sitter_id__restore_post: {
         parameters: {
             query?: never;
@@ -2205,6 +3331,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SitterOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_risks_api_sitters__sitter_id__risks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RiskOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_shapes_api_sitters__sitter_id__shapes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapeOut"][];
                 };
             };
             /** @description Validation Error */
@@ -2317,6 +3505,42 @@ export interface operations {
             };
         };
     };
+    compare_spots_api_sitters__sitter_id__values_compare_get: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     preview_api_sitters__sitter_id__values_preview_get: {
         parameters: {
             query: {
@@ -2336,6 +3560,71 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    same_value_api_sitters__sitter_id__values_same_get: {
+        parameters: {
+            query: {
+                step: number;
+                tolerance?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    split_api_sitters__sitter_id__values_split_get: {
+        parameters: {
+            query: {
+                group: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
             };
             /** @description Validation Error */
             422: {

@@ -50,7 +50,7 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         "regions": encode_png(study.sitter.regions().labels),
         "zones": encode_png(study.light.zones().zones),
         "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
-        "outlines": outlines_svg(drawing.outlines, drawing.grid, canvas).encode(),
+        "outlines": outlines_svg(drawing, canvas).encode(),
         "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
         "sheet": plan_pdf(study, plan, title),
     }

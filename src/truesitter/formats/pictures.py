@@ -9,9 +9,12 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.reference.tone import Clipping, lift_shadows
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
-from truesitter.core.types import Bytes, Labels
+from truesitter.core.study.part import reduced_size
+from truesitter.core.types import Bytes, Floats, Labels, Mask
+from truesitter.core.values.contrast import Contrast
 from truesitter.core.values.posterise import paint_groups
 from truesitter.core.values.value_map import paint_values, squint
 from truesitter.formats.png import encode_jpeg, encode_png
@@ -92,12 +95,59 @@ def region_edges_picture(labels: Labels) -> Bytes:
     return out
 
 
+_DARK_HATCH, _LIGHT_HATCH = 1, -1
+
+
+def _hatch(shape: tuple[int, ...], direction: int) -> Mask:
+    y, x = np.indices(shape[:2])
+    step = max(6, round(max(shape) / 120))
+    return np.asarray(((x + direction * y) // (step // 2)) % 2 == 0)
+
+
+def clipped_picture(clipping: Clipping) -> Bytes:
+    """Clipped darks and lights hatched, each its own way, on nothing (H, W, 4)."""
+    out = np.zeros((*clipping.dark.shape, 4), np.uint8)
+    for mask, direction, grey in ((clipping.dark, _DARK_HATCH, 255), (clipping.light, _LIGHT_HATCH, 0)):
+        out[mask & _hatch(mask.shape, direction)] = (grey, grey, grey, 230)
+    return out
+
+
+def risk_picture(contrast: Contrast) -> Bytes:
+    """Where marks outweigh masses, hatched light and dark so that it shows on any value (H, W, 4)."""
+    risk = contrast.at_risk()
+    lines = _hatch(risk.shape, 1)
+    out = np.zeros((*risk.shape, 4), np.uint8)
+    out[risk & lines] = (255, 255, 255, 200)
+    out[risk & ~lines] = (0, 0, 0, 90)
+    return out
+
+
+def same_value_picture(value: Floats, step: float, tolerance: float) -> Bytes:
+    """A dark veil over everything but one value (H, W, 4)."""
+    small = cv2.resize(value, reduced_size(value.shape, 1000), interpolation=cv2.INTER_AREA)
+    out = np.zeros((*small.shape, 4), np.uint8)
+    away = np.abs(small - step) > tolerance
+    out[away] = (20, 20, 20, 205)
+    edge = cv2.morphologyEx(away.astype(np.uint8), cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
+    out[edge] = (255, 255, 255, 255)
+    return out
+
+
+def macro_picture(study: Study) -> Bytes:
+    """The masses alone, flat greys."""
+    plan = study.looking.macro()
+    return paint_groups(plan.labels, np.array([g.value for g in plan.groups]))
+
+
 def _photo(picture: Bytes) -> tuple[bytes, str]:
     return encode_jpeg(picture, 92), "image/jpeg"
 
 
 def _png(picture: Bytes) -> tuple[bytes, str]:
     return encode_png(picture), "image/png"
+
+
+THUMBNAILS = (2, 3, 4, 5)
 
 
 @dataclass(frozen=True)
@@ -126,6 +176,14 @@ VIEWS: dict[str, View] = {
     "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
     "regions": View("regions", lambda s: _png(regions_picture(s.sitter.regions().labels))),
     "region-edges": View("regions", lambda s: _png(region_edges_picture(s.sitter.regions().labels))),
+    "shadows": View("frame", lambda s: _photo(lift_shadows(s.picture.framed()))),
+    "clipped": View("uncorrected", lambda s: _png(clipped_picture(s.picture.clipping()))),
+    "macro": View("looking", lambda s: _png(macro_picture(s))),
+    "risk": View("looking", lambda s: _png(risk_picture(s.looking.contrast()))),
+    **{
+        f"thumbnail-{n}": View("values", lambda s, n=n: _png(s.looking.thumbnail(n)))  # type: ignore[misc]
+        for n in THUMBNAILS
+    },
     "zones": View("light", lambda s: _png(zones_picture(s.light.zones().zones))),
 }
 """Every picture the screen and the plan can ask for."""

@@ -11,7 +11,18 @@ from truesitter import __version__
 from truesitter.store.sitters import Shelf
 from truesitter.web import problems
 from truesitter.web.bench import Workbench
-from truesitter.web.routes import flesh, hair, light, passes, reference, regions, sitters, values
+from truesitter.web.routes import (
+    files,
+    flesh,
+    hair,
+    light,
+    measures,
+    passes,
+    reference,
+    regions,
+    sitters,
+    values,
+)
 
 STATIC = Path(__file__).parent / "static"
 
@@ -21,7 +32,7 @@ def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
     app.state.workbench = Workbench(shelf)
     problems.install(app)
-    for module in (sitters, reference, values, regions, flesh, light, hair, passes):
+    for module in (sitters, reference, measures, values, looking, regions, flesh, light, hair, passes, files):
         app.include_router(module.router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],

@@ -15,6 +15,13 @@ _STROKE_SECONDS = 6.0
 _MIXING_MINUTES = 8.0
 
 
+def widest_brush(circle_mm: float) -> float:
+    """Widest usual brush, in mm, for a shape whose largest circle has that diameter."""
+    # A brush is moved about inside its shape: two thirds of the circle leaves room to turn.
+    fitting = [w for w in WIDTHS_MM if w <= circle_mm * 2 / 3]
+    return float(fitting[-1] if fitting else WIDTHS_MM[0])
+
+
 def brush_for(mask: Mask, mm_per_px: float) -> float:
     """Widest usual brush, in mm, that fits half the area of the shapes of a mask."""
     if not mask.any():
@@ -29,10 +36,7 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
     diameter, area = 2 * radius[1:] * mm_per_px, stats[1:, cv2.CC_STAT_AREA].astype(float)
     order = np.argsort(diameter)
     half = np.searchsorted(np.cumsum(area[order]), area.sum() / 2)
-    # A brush is moved about inside its shape: two thirds of the circle leaves room to turn.
-    room = float(diameter[order][min(half, len(order) - 1)]) * 2 / 3
-    fitting = [w for w in WIDTHS_MM if w <= room]
-    return float(fitting[-1] if fitting else WIDTHS_MM[0])
+    return widest_brush(float(diameter[order][min(half, len(order) - 1)]))
 
 
 def work_minutes(area_cm2: float, brush_mm: float) -> float:

@@ -97,6 +97,14 @@ def face_height(landmarks: Doubles, shape: Shape) -> float:
     return float(np.hypot(*(chin - top)))
 
 
+def place_centres(landmarks: Doubles) -> list[tuple[str, float, float]]:
+    """Name and centre (x, y in fractions) of every place of the face."""
+    return [
+        (name, *(float(v) for v in landmarks[list(indices), :2].mean(axis=0)))  # type: ignore[misc]
+        for name, indices in PLACES.items()
+    ]
+
+
 def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> str:
     """Name the place of the face nearest to a spot.
 

@@ -11,7 +11,7 @@ from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.proportions import Proportion, face_proportions
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Regions, solve_regions
-from truesitter.core.study.part import Source, reduced_labels
+from truesitter.core.study.part import Source, reduced_labels, reduced_size
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.types import Mask
 from truesitter.core.values.outlines import Outline, trace_outlines
@@ -77,8 +77,26 @@ class SitterStage:
         """Outlines of the regions, in pixels of a map of `OUTLINE_LONG_SIDE`."""
         return self._source.remember("region outlines", self.key, self._outlines)
 
+    def map_width(self) -> int:
+        """Width in pixels of the map the outlines are drawn on."""
+        return reduced_size(self._picture.framed().shape, OUTLINE_LONG_SIDE)[0]
+
     def _outlines(self) -> tuple[Outline, ...]:
         return trace_outlines(reduced_labels(self.regions().labels, OUTLINE_LONG_SIDE))
+
+    def region_at(self, x: float, y: float) -> Region:
+        """Region at a spot, in fractions of the framed picture."""
+        labels = self.regions().labels
+        height, width = labels.shape
+        return Region(int(labels[min(height - 1, int(y * height)), min(width - 1, int(x * width))]))
+
+    def place_at(self, x: float, y: float) -> str:
+        """A spot in the painter's words: a place of the face, else its region."""
+        region = self.region_at(x, y)
+        if region in (Region.BACKGROUND, Region.GARMENT, Region.HAIR):
+            return region.name.lower()
+        height, width = self._picture.framed().shape[:2]
+        return places.place_of(x, y, self.detection().landmarks, height / width)
 
     def hair_mask(self) -> Mask:
         """Hair of the head, facial hair and brows."""

@@ -16,8 +16,6 @@ from truesitter.core.paint.palettes import STARTERS
 from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
 from truesitter.core.paint.solver import Recipe, Suggestion
 from truesitter.core.settings import FleshSettings
-from truesitter.core.sitter.places import place_of
-from truesitter.core.sitter.region_names import Region
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
@@ -178,11 +176,8 @@ def spot(
     seen = patch.reshape(-1, 3).mean(axis=0, dtype=np.float64)
     flesh = study.settings.flesh
     recipe, suggestion = mix_colour(seen, study.flesh.palette(), flesh.most_tubes, flesh.clip)
-    region = Region(int(study.sitter.regions().labels[row, column]))
-    on_head = region not in (Region.BACKGROUND, Region.GARMENT)
-    name = region.name.lower().replace("_", " ")
     return SpotOut(
-        place=place_of(x, y, study.sitter.detection().landmarks, height / width) if on_head else name,
-        region=name,
+        place=study.sitter.place_at(x, y),
+        region=study.sitter.region_at(x, y).name.lower().replace("_", " "),
         mixture=_mixture_out(as_lab(seen), recipe, suggestion),
     )

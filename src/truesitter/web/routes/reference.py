@@ -2,23 +2,58 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
 from truesitter.core.reference.frame import place
+from truesitter.core.reference.grid import Grid
+from truesitter.core.reference.measure import levelling_turn
 from truesitter.core.settings import ReferenceSettings
 from truesitter.formats.pictures import VIEWS
+from truesitter.formats.wording import clipping_sentence
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, picture_response
 from truesitter.web.routes.sitters import SitterOut, sitter_out
+
+Part = Annotated[float, Query(ge=0, le=1)]
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
 
 ViewName = Literal[
     "photograph", "colour", "grey", "squint", "groups", "colour-groups", "regions",
-    "region-edges", "zones", "value-codes",
+    "region-edges", "zones", "value-codes", "shadows", "clipped", "macro", "risk",
+    "thumbnail-2", "thumbnail-3", "thumbnail-4", "thumbnail-5",
 ]  # fmt: skip
+
+
+class GridOut(BaseModel):
+    """Grid lines (x1, y1, x2, y2) and margin numbers (position, text), in canvas mm."""
+
+    lines: list[tuple[float, float, float, float]]
+    columns: list[tuple[float, str]]
+    rows: list[tuple[float, str]]
+    cell_mm: tuple[float, float] | None
+
+
+class ClippingOut(BaseModel):
+    """Parts of the framed picture, 0–1, lost in black and in white, and what that means."""
+
+    dark_share: float
+    light_share: float
+    sentence: str
+
+
+class BalanceOut(BaseModel):
+    """Gains of red, green and blue in linear light."""
+
+    balance: tuple[float, float, float]
+
+
+class LevelOut(BaseModel):
+    """Degrees to straighten by, all told."""
+
+    straighten: float
 
 
 class FrameOut(BaseModel):
@@ -32,6 +67,7 @@ class FrameOut(BaseModel):
     height: int
     """Of the framed picture in pixels."""
     mm_per_px: float
+    grid: GridOut
 
 
 @router.get("/reference")
@@ -45,7 +81,41 @@ def get_frame(study: CurrentStudy, sitter: CurrentSitter) -> FrameOut:
         width=width,
         height=height,
         mm_per_px=study.picture.mm_per_px,
+        grid=grid_out(study.settings.reference.canvas_grid()),
     )
+
+
+def grid_out(grid: Grid) -> GridOut:
+    """A grid as JSON."""
+    return GridOut(
+        lines=list(grid.lines), columns=list(grid.columns), rows=list(grid.rows), cell_mm=grid.cell_mm
+    )
+
+
+@router.get("/reference/clipping")
+def get_clipping(study: CurrentStudy) -> ClippingOut:
+    """What the photograph has lost at either end."""
+    found = study.picture.clipping()
+    return ClippingOut(
+        dark_share=found.dark_share,
+        light_share=found.light_share,
+        sentence=clipping_sentence(found.dark_share, found.light_share),
+    )
+
+
+@router.get("/reference/neutral")
+def get_neutral(study: CurrentStudy, x: Part, y: Part) -> BalanceOut:
+    """Gains that make a spot of the framed picture neutral grey."""
+    return BalanceOut(balance=study.picture.balance_at(x, y))
+
+
+@router.get("/reference/level")
+def get_level(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -> LevelOut:
+    """How to straighten so that a line drawn on the framed picture becomes level or plumb."""
+    reference = study.settings.reference
+    turn = levelling_turn((x1, y1), (x2, y2), (reference.canvas_width_mm, reference.canvas_height_mm))
+    total = reference.straighten + (-turn if reference.mirror else turn)
+    return LevelOut(straighten=round(max(-45.0, min(45.0, total)), 2))
 
 
 @router.put("/reference")

@@ -6,10 +6,38 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from truesitter.core.settings import RegionSettings
+from truesitter.core.sitter.places import place_centres
+from truesitter.core.sitter.region_names import Region
+from truesitter.formats.svg import polygon_path
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["regions"])
+
+
+class RegionOutline(BaseModel):
+    """One piece of a region as an SVG path in fractions of the width, and where its name stands."""
+
+    region: str
+    path: str
+    x: float
+    y: float
+    radius: float
+
+
+class PlaceOut(BaseModel):
+    """A named place of the face, in fractions of the picture."""
+
+    name: str
+    x: float
+    y: float
+
+
+class RegionMapOut(BaseModel):
+    """Outlines of the regions and named places of the face; paths 1000 wide."""
+
+    outlines: list[RegionOutline]
+    places: list[PlaceOut]
 
 
 class RegionsOut(BaseModel):
@@ -18,6 +46,7 @@ class RegionsOut(BaseModel):
     face_found: bool
     sureness: float
     shares: dict[str, float]
+    sure: dict[str, float]
     sentence: str
 
 
@@ -34,7 +63,32 @@ def get_regions(study: CurrentStudy) -> RegionsOut:
             "No face was found (a back view, a profile or a drawing). "
             "Scribble over skin, hair and cloth to say what is where."
         )
-    return RegionsOut(face_found=face, sureness=regions.sureness, shares=regions.shares(), sentence=sentence)
+    return RegionsOut(
+        face_found=face,
+        sureness=regions.sureness,
+        shares=regions.shares(),
+        sure=regions.sure,
+        sentence=sentence,
+    )
+
+
+@router.get("/regions/map")
+def get_region_map(study: CurrentStudy) -> RegionMapOut:
+    """Outlines of the regions with their names, and the places of the face."""
+    width = study.sitter.map_width()
+    scale = 1000 / width
+    landmarks = study.sitter.detection().landmarks
+    places = [] if landmarks is None else place_centres(landmarks)
+    return RegionMapOut(
+        outlines=[
+            RegionOutline(
+                region=Region(o.group).name.lower(), path=polygon_path(o.polygon, scale),
+                x=o.number_at[0] * scale, y=o.number_at[1] * scale, radius=o.radius * scale,
+            )
+            for o in study.sitter.outlines()
+        ],
+        places=[PlaceOut(name=name, x=x, y=y) for name, x, y in places],
+    )  # fmt: skip
 
 
 @router.put("/regions")

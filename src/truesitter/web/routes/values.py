@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 import numpy as np
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
 from truesitter.core.settings import ValueSettings
 from truesitter.core.values.cuts import check_own_cuts
 from truesitter.core.values.posterise import paint_groups
-from truesitter.formats.pictures import VIEWS
+from truesitter.formats.pictures import same_value_picture
 from truesitter.formats.plan import PlanValues, values_of
 from truesitter.formats.png import encode_png
-from truesitter.formats.svg import outlines_svg, polygon_path
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download, picture_response
+from truesitter.formats.svg import polygon_path
+from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, picture_response
 from truesitter.web.routes.sitters import SitterOut, sitter_out
+
+Part = Annotated[float, Query(ge=0, le=1)]
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["values"])
 
@@ -27,9 +31,10 @@ class ValuesOut(BaseModel):
 
 
 class OutlineOut(BaseModel):
-    """One outline as an SVG path in grid pixels, and its number."""
+    """One outline as an SVG path in grid pixels, its group and the number of its shape."""
 
     group: int
+    shape: int
     path: str
     x: float
     y: float
@@ -48,6 +53,12 @@ class OutlinesOut(BaseModel):
 def get_values(study: CurrentStudy) -> ValuesOut:
     """Value groups and histogram."""
     return ValuesOut(plan=values_of(study), histogram=list(study.picture.histogram()))
+
+
+@router.get("/ladder/sitter")
+def get_sitter_ladder(study: CurrentStudy) -> list[float]:
+    """Histogram of the sitter without the background, in equal steps of value."""
+    return list(study.values.sitter_histogram())
 
 
 @router.get("/ladder")
@@ -93,24 +104,31 @@ def get_outlines(study: CurrentStudy) -> OutlinesOut:
         height=height,
         outlines=[
             OutlineOut(
-                group=o.group, path=polygon_path(o.polygon, 1.0), x=o.number_at[0], y=o.number_at[1],
-                radius=o.radius,
+                group=o.group, shape=o.shape, path=polygon_path(o.polygon, 1.0), x=o.number_at[0],
+                y=o.number_at[1], radius=o.radius,
             )
             for o in drawing.outlines
         ],
     )  # fmt: skip
 
 
-@router.get("/files/outlines.svg", response_class=Response)
-def outlines_file(study: CurrentStudy) -> Response:
-    """Outlines with numbers, in canvas millimetres."""
-    drawing = study.values.outlines()
-    reference = study.settings.reference
-    canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
-    return download(outlines_svg(drawing.outlines, drawing.grid, canvas), "image/svg+xml", "outlines.svg")
+@router.get("/values/split")
+def split(study: CurrentStudy, group: Annotated[int, Query(ge=0, le=8)]) -> list[float]:
+    """Cuts with one more, where it parts a group best; nothing is kept."""
+    return list(study.values.split(group))
 
 
-@router.get("/files/groups.png", response_class=Response)
-def groups_file(study: CurrentStudy) -> Response:
-    """Groups in their own greys."""
-    return download(VIEWS["groups"].make(study)[0], "image/png", "groups.png")
+@router.get("/values/same", response_class=Response)
+def same_value(
+    study: CurrentStudy,
+    request: Request,
+    step: Annotated[float, Query(ge=0, le=10)],
+    tolerance: Annotated[float, Query(gt=0, le=3)] = 0.25,
+) -> Response:
+    """A veil over everything that does not have one value."""
+    key = f"same-{study.keys()['frame']}-{step}-{tolerance}"
+    return picture_response(
+        request,
+        key,
+        lambda: (encode_png(same_value_picture(study.picture.value(), step, tolerance), True), "image/png"),
+    )
