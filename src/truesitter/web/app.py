@@ -16,6 +16,7 @@ from truesitter.web.routes import (
     flesh,
     hair,
     light,
+    looking,
     measures,
     passes,
     reference,
