@@ -23,11 +23,11 @@ def keys(**stages: dict[str, object]) -> dict[str, str]:
 @pytest.mark.parametrize(
     ("change", "affected"),
     [
-        ({"reference": {"grid_rows": 9}}, set()),
-        ({"reference": {"squint": 0.03}}, {"squint", "looking"}),
-        ({"reference": {"grid": "thirds"}}, set()),
+        ({"reference": {"grid_rows": 9}}, {"reference"}),
+        ({"reference": {"squint": 0.03}}, {"reference", "squint", "looking"}),
+        ({"reference": {"grid": "thirds"}}, {"reference"}),
         ({"reference": {"exposure": 0.5}},
-         {"frame", "squint", "regions", "values", "looking", "flesh", "light", "hair", "passes"}),
+         {"reference", "frame", "squint", "regions", "values", "looking", "flesh", "light", "hair", "passes"}),
         ({"values": {"groups": 3}}, {"values", "looking", "flesh", "passes"}),
         ({"flesh": {"most_tubes": 3}}, {"flesh", "passes"}),
         ({"light": {"squint": 0.01}}, {"light", "passes"}),

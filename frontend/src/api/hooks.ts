@@ -9,8 +9,9 @@ export const useSitter = (id: string) =>
   useQuery({ queryKey: ["sitter", id], queryFn: () => call<Sitter>(base(id)) });
 
 /** Something computed for a sitter, asked again only when its key changes. */
-function useComputed<T>(sitter: Sitter, kind: string, path: string) {
+function useComputed<T>(sitter: Sitter, kind: string, path: string, enabled = true) {
   return useQuery({
+    enabled,
     queryKey: ["computed", path, sitter.keys[kind]],
     queryFn: () => call<T>(`${base(sitter.id)}/${path}`),
     placeholderData: keepPreviousData,
@@ -18,8 +19,15 @@ function useComputed<T>(sitter: Sitter, kind: string, path: string) {
   });
 }
 
-export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "frame", "reference");
+export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "reference", "reference");
 export const useLadder = (s: Sitter) => useComputed<number[]>(s, "frame", "ladder");
+export const useSitterLadder = (s: Sitter, enabled: boolean) => useComputed<number[]>(s, "regions", "ladder/sitter", enabled);
+export const useClipping = (s: Sitter) => useComputed<Schemas["ClippingOut"]>(s, "uncorrected", "reference/clipping");
+export const useRegionMap = (s: Sitter) => useComputed<Schemas["RegionMapOut"]>(s, "regions", "regions/map");
+export const useShapes = (s: Sitter, enabled: boolean) => useComputed<Schemas["ShapeOut"][]>(s, "values", "shapes", enabled);
+export const useEdges = (s: Sitter, enabled = true) => useComputed<Schemas["EdgesOut"]>(s, "values", "edges", enabled);
+export const useRisks = (s: Sitter, enabled: boolean) => useComputed<Schemas["RiskOut"][]>(s, "looking", "risks", enabled);
+export const useMeasures = (s: Sitter, enabled: boolean) => useComputed<Schemas["MeasuresOut"]>(s, "reference", "measures", enabled);
 export const useValues = (s: Sitter) => useComputed<Schemas["ValuesOut"]>(s, "values", "values");
 export const useOutlines = (s: Sitter) => useComputed<Schemas["OutlinesOut"]>(s, "values", "outlines");
 export const useRegions = (s: Sitter) => useComputed<Schemas["RegionsOut"]>(s, "regions", "regions");

@@ -904,17 +904,11 @@ export interface components {
         };
         /**
          * ComparisonOut
-         * @description Two spots in value steps.
+         * @description Two spots in value steps, with the greys to show them by.
          */
         ComparisonOut: {
-            /** First */
-            first: number;
-            /** First Surround */
-            first_surround: number;
-            /** Second */
-            second: number;
-            /** Second Surround */
-            second_surround: number;
+            first: components["schemas"]["SpotValueOut"];
+            second: components["schemas"]["SpotValueOut"];
             /** Sentence */
             sentence: string;
             /** Steps */
@@ -1819,6 +1813,20 @@ export interface components {
             place: string;
             /** Region */
             region: string;
+        };
+        /**
+         * SpotValueOut
+         * @description Value of a spot and of its surround, and their greys.
+         */
+        SpotValueOut: {
+            /** Hex */
+            hex: string;
+            /** Surround */
+            surround: number;
+            /** Surround Hex */
+            surround_hex: string;
+            /** Value */
+            value: number;
         };
         /**
          * StudySettings

@@ -1,5 +1,6 @@
 import { Box, useTheme } from "@mui/material";
 import { useLayoutEffect, useRef, useState } from "react";
+import { counted, type LadderWay } from "../sitter/ladderWay";
 import { studio } from "../theme";
 
 interface Props {
@@ -13,13 +14,16 @@ interface Props {
   onDrag?: ((cuts: number[]) => void) | undefined;
   onDrop?: ((cuts: number[]) => void) | undefined;
   reach?: { darkest: number; lightest: number } | undefined;
+  count?: LadderWay["count"];
+  /** Values of cuts that stay while others are fitted. */
+  locked?: number[] | undefined;
 }
 
 const LEAST_GAP = 0.1;
 const TOP = 14;
 
 /** The value ladder: light at the top, the picture's values as a profile, the cuts as rungs. */
-export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach }: Props) {
+export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach, count = "up", locked = [] }: Props) {
   const dim = useTheme().palette.mode === "dark";
   const tone = dim ? studio.dim : studio.day;
   const svg = useRef<SVGSVGElement>(null);
@@ -73,8 +77,8 @@ export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach
           const long = Math.sqrt(share / most) * 56;
           return share > 0 ? <rect key={i} x={24} width={long} y={y((i + 1) * step)} height={(height - 2 * TOP) / histogram.length + 0.3} fill={tone.faint} opacity={0.55} /> : null;
         })}
-        {Array.from({ length: 11 }, (_, v) => (
-          <text key={v} x={width - 3} y={y(v) + 4} textAnchor="end" fontSize={12} fill={tone.faint}>{v}</text>
+        {Array.from({ length: 11 }, (_, v) => (count === "up" || (v > 0 && v < 10)) && (
+          <text key={v} x={width - 3} y={y(v) + 4} textAnchor="end" fontSize={12} fill={tone.faint}>{counted(v, count)}</text>
         ))}
         {reach && [reach.darkest, reach.lightest].map((v, i) => (
           <g key={i}>
@@ -109,14 +113,14 @@ export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach
             <rect x={0} y={y(cut) - 12} width={width} height={24} fill="transparent" />
             <line x1={0} x2={96} y1={y(cut)} y2={y(cut)} stroke={tone.paper} strokeWidth={4} />
             <line x1={0} x2={96} y1={y(cut)} y2={y(cut)} stroke={tone.ink} strokeWidth={held?.index === i ? 3 : 1.6} />
-            {onDrop && <rect x={84} y={y(cut) - 7} width={12} height={14} fill={tone.raised} stroke={tone.ink} />}
-            {held?.index === i && <text x={80} y={y(cut) - 5} textAnchor="end" fontSize={13} fontWeight={700} fill={tone.ink}>{cut.toFixed(2)}</text>}
+            {onDrop && <rect x={84} y={y(cut) - 7} width={12} height={14} fill={locked.some((v) => Math.abs(v - cut) < 0.006) ? tone.ink : tone.raised} stroke={tone.ink} />}
+            {held?.index === i && <text x={80} y={y(cut) - 5} textAnchor="end" fontSize={13} fontWeight={700} fill={tone.ink}>{counted(cut, count).toFixed(2)}</text>}
           </g>
         ))}
         {pointer !== null && (
           <g pointerEvents="none">
             <path d={`M24 ${y(pointer)}l-9 -6v12z`} fill={tone.ink} stroke={tone.paper} />
-            <text x={28} y={y(pointer) + 5} fontSize={14} fontWeight={700} fill={tone.ink} stroke={tone.paper} strokeWidth={4} paintOrder="stroke">{pointer.toFixed(1)}</text>
+            <text x={28} y={y(pointer) + 5} fontSize={14} fontWeight={700} fill={tone.ink} stroke={tone.paper} strokeWidth={4} paintOrder="stroke">{counted(pointer, count).toFixed(1)}</text>
           </g>
         )}
       </svg>

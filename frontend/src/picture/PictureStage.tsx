@@ -11,6 +11,8 @@ export type Spot = [number, number];
 interface Props {
   /** Pictures from bottom to top, all laid over the same frame. */
   pictures: (string | null)[];
+  /** A second picture to the right of the first, with a gap between. */
+  beside?: string | null;
   /** Size of the frame in picture pixels. */
   size: Size;
   mirror?: boolean;
@@ -20,6 +22,8 @@ interface Props {
   strokeWidth?: number;
   onStroke?: (points: Spot[]) => void;
   onPick?: (spot: Spot) => void;
+  /** A stroke is a straight line from where it began. */
+  straight?: boolean;
   onPointer?: (spot: Spot | null) => void;
   /** Drawn over the pictures, in picture pixels; `px` is the size of a screen pixel. */
   overlay?: (px: number) => ReactNode;
@@ -29,6 +33,9 @@ interface Props {
   label: string;
 }
 
+/** The second picture begins so many picture widths to the right. */
+const GAP = 1.02;
+
 /** The wall: one picture with its layers, moved by wheel, pinch, drag and keys. */
 export function PictureStage(props: Props) {
   const { pictures, size, mirror = false, upsideDown = false, tool, strokeWidth = 3, onStroke, onPick, onPointer, overlay, fitSignal, label } = props;
@@ -36,8 +43,11 @@ export function PictureStage(props: Props) {
   const box = useRef<HTMLDivElement>(null);
   const group = useRef<Konva.Group>(null);
   const [wall, setWall] = useState<Size>({ width: 600, height: 500 });
+  const beside = useImage(props.beside ?? null);
+  const twice = Boolean(props.beside);
   const picture = useMemo(() => ({ width: size.width, height: size.height }), [size.width, size.height]);
-  const { view, fit, zoomAt, panBy } = useView(wall, picture);
+  const both = useMemo(() => ({ width: size.width * (twice ? 1 + GAP : 1), height: size.height }), [size.width, size.height, twice]);
+  const { view, fit, zoomAt, panBy } = useView(wall, both);
   const bottom = useImage(pictures[0] ?? null);
   const middle = useImage(pictures[1] ?? null);
   const top = useImage(pictures[2] ?? null);
@@ -54,11 +64,12 @@ export function PictureStage(props: Props) {
     watch.observe(element);
     return () => watch.disconnect();
   }, []);
-  useEffect(() => fit(), [fit, fitSignal]);
+  useEffect(() => fit(), [fit, fitSignal, twice]);
 
   const spotAt = useCallback((x: number, y: number): Spot => {
     const at = group.current?.getAbsoluteTransform().copy().invert().point({ x, y }) ?? { x: 0, y: 0 };
-    return [at.x / picture.width, at.y / picture.height];
+    const across = at.x / picture.width;
+    return [across > GAP ? across - GAP : across, at.y / picture.height];
   }, [picture]);
   const local = (e: React.PointerEvent) => {
     const rect = e.currentTarget.getBoundingClientRect();
@@ -89,7 +100,8 @@ export function PictureStage(props: Props) {
       travel.current += Math.hypot(at.x - before.x, at.y - before.y);
       if (tool !== "pick" || travel.current > 6) panBy(at.x - before.x, at.y - before.y);
     } else if (stroke.length) {
-      setStroke((points) => [...points, spotAt(at.x, at.y)]);
+      const here = spotAt(at.x, at.y);
+      setStroke((points) => (props.straight && points[0] ? [points[0], here] : [...points, here]));
     }
     pointers.current.set(e.pointerId, at);
   };
@@ -146,7 +158,7 @@ export function PictureStage(props: Props) {
   };
 
   const px = 1 / view.scale;
-  const busy = props.busy || layers.some((l) => l.loading);
+  const busy = props.busy || layers.some((l) => l.loading) || beside.loading;
   return (
     <Box ref={box} tabIndex={0} role="application" aria-label={label} aria-busy={busy} data-tool={tool}
       onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={cancel}
@@ -155,11 +167,12 @@ export function PictureStage(props: Props) {
       {busy && <LinearProgress color="inherit" aria-label="Working" sx={{ position: "absolute", top: 0, left: 0, right: 0, zIndex: 1 }} />}
       <Stage width={wall.width} height={wall.height}>
         <Layer>
-          <Group ref={group} x={view.x} y={view.y} offsetX={picture.width / 2} offsetY={picture.height / 2}
+          <Group ref={group} x={view.x} y={view.y} offsetX={both.width / 2} offsetY={picture.height / 2}
             scaleX={view.scale * (mirror ? -1 : 1)} scaleY={view.scale} rotation={upsideDown ? 180 : 0}>
             {layers.map((layer, i) => layer.image && (
               <KonvaImage key={i} image={layer.image} width={picture.width} height={picture.height} listening={false} />
             ))}
+            {twice && beside.image && <KonvaImage image={beside.image} x={GAP * picture.width} width={picture.width} height={picture.height} listening={false} />}
             {overlay?.(px)}
             {stroke.length > 1 && (
               <>

@@ -1,11 +1,15 @@
 /** Ways of looking, the same in every stage. */
 export interface Look {
-  picture: "colour" | "grey" | "squint" | "groups" | "colour-groups" | "canvas";
+  picture: "colour" | "grey" | "squint" | "groups" | "colour-groups" | "macro" | "canvas";
   grid: boolean;
   outlines: boolean;
   regions: boolean;
   mirror: boolean;
   upsideDown: boolean;
+  /** Edges as lines, the harder the heavier. */
+  edges: boolean;
+  /** The photograph in colour beside the chosen view. */
+  beside: boolean;
 }
 
 export const plainLook: Look = {
@@ -15,6 +19,8 @@ export const plainLook: Look = {
   regions: false,
   mirror: false,
   upsideDown: false,
+  edges: false,
+  beside: false,
 };
 
 export const pictureKinds: Record<Exclude<Look["picture"], "canvas">, string> = {
@@ -23,6 +29,7 @@ export const pictureKinds: Record<Exclude<Look["picture"], "canvas">, string> = 
   squint: "squint",
   groups: "values",
   "colour-groups": "flesh",
+  macro: "looking",
 };
 
 export interface Way {
@@ -39,7 +46,7 @@ const show = (picture: Look["picture"], key: string, label: string): Way => ({
   press: (look) => ({ ...look, picture }),
 });
 
-const flip = (part: "grid" | "outlines" | "regions" | "mirror" | "upsideDown", key: string, label: string): Way => ({
+const flip = (part: "grid" | "outlines" | "regions" | "mirror" | "upsideDown" | "edges" | "beside", key: string, label: string): Way => ({
   key,
   label,
   on: (look) => look[part],
@@ -51,10 +58,13 @@ export const ways: Way[] = [
   show("grey", "g", "grey"),
   show("squint", "s", "squint"),
   show("groups", "v", "groups"),
+  show("macro", "q", "masses"),
   show("colour-groups", "f", "flat colour"),
   flip("outlines", "o", "outlines"),
+  flip("edges", "d", "edges"),
   flip("regions", "e", "regions"),
   flip("grid", "r", "grid"),
   flip("mirror", "m", "mirror"),
   flip("upsideDown", "u", "upside down"),
+  flip("beside", "b", "beside"),
 ];

@@ -11,6 +11,7 @@ import { PassesStage } from "../stages/passes/PassesStage";
 import { ReferenceStage } from "../stages/reference/ReferenceStage";
 import { ValuesStage } from "../stages/values/ValuesStage";
 import { serif } from "../theme";
+import { LadderWayContext, plainLadder, type LadderWay } from "./ladderWay";
 import { useStored } from "./stored";
 
 const stages = {
@@ -47,7 +48,9 @@ export function SitterPage(props: Props) {
 function Bench({ sitter, stage, dim, onDim }: Props & { sitter: Sitter; stage: keyof typeof stages }) {
   const history = useHistory(sitter);
   const navigate = useNavigate();
-  const [look, setLook] = useStored<Look>(`look-${sitter.id}`, plainLook);
+  const [stored, setLook] = useStored<Look>(`look-${sitter.id}`, plainLook);
+  const look = { ...plainLook, ...stored };
+  const ladderWay = useStored<LadderWay>("ladder", plainLadder);
   const { Stage } = stages[stage];
 
   useEffect(() => {
@@ -84,7 +87,9 @@ function Bench({ sitter, stage, dim, onDim }: Props & { sitter: Sitter; stage: k
         <Button color="inherit" disabled={sitter.redo === null} onClick={() => history("redo")} title={sitter.redo ? `Redo: ${sitter.redo}` : "Nothing to redo"}>Redo</Button>
         <FormControlLabel control={<Switch color="default" checked={dim} onChange={(_, on) => onDim(on)} />} label="Dim studio" sx={{ mr: 0, whiteSpace: "nowrap", "& .MuiFormControlLabel-label": { fontSize: 14, display: { xs: "none", lg: "block" } } }} />
       </Box>
-      <Stage sitter={sitter} look={look} onLook={setLook} />
+      <LadderWayContext value={ladderWay}>
+        <Stage sitter={sitter} look={look} onLook={setLook} />
+      </LadderWayContext>
     </Box>
   );
 }

@@ -1,14 +1,15 @@
 import { Box } from "@mui/material";
 import { useEffect, useState, type ReactNode } from "react";
 import { pictureUrl, type Sitter } from "../api/client";
-import { useFrame, useLadder, useOutlines, useValues } from "../api/hooks";
+import { useEdges, useFrame, useLadder, useOutlines, useRegionMap, useSitterLadder, useValues } from "../api/hooks";
 import { Ladder } from "../picture/Ladder";
 import { pictureKinds, ways, type Look } from "../picture/look";
-import { GridOverlay, OutlinesOverlay } from "../picture/Overlays";
+import { EdgesOverlay, GridOverlay, OutlinesOverlay, RegionsOverlay } from "../picture/Overlays";
 import { PictureStage, type Spot } from "../picture/PictureStage";
 import { Tray } from "../picture/Tray";
 import { usePointerValue } from "../picture/usePointerValue";
 import type { Size } from "../picture/useView";
+import { useLadderWay } from "./ladderWay";
 
 export interface StageProps {
   sitter: Sitter;
@@ -16,12 +17,14 @@ export interface StageProps {
   onLook: (look: Look) => void;
 }
 
-interface Props extends StageProps {
+export interface WorkspaceProps extends StageProps {
   sheet: ReactNode;
   tool?: "pan" | "draw" | "pick";
   strokeWidth?: number | undefined;
   onStroke?: (points: Spot[]) => void;
   onPick?: (spot: Spot) => void;
+  /** A stroke is a straight line from where it began. */
+  straight?: boolean;
   overlay?: (px: number, size: Size) => ReactNode;
   /** Stands in for the picture of the tray: a canvas after a pass, a cut under the hand. */
   picture?: string | null | undefined;
@@ -32,6 +35,7 @@ interface Props extends StageProps {
   cuts?: number[];
   onDragCut?: (cuts: number[]) => void;
   onDropCut?: (cuts: number[]) => void;
+  locked?: number[] | undefined;
   reach?: { darkest: number; lightest: number } | undefined;
   busy?: boolean;
 }
@@ -41,16 +45,28 @@ function OutlinesOf({ sitter, size, px }: { sitter: Sitter; size: Size; px: numb
   return outlines.data ? <OutlinesOverlay outlines={outlines.data} size={size} px={px} /> : null;
 }
 
+function EdgesOf({ sitter, size, px }: { sitter: Sitter; size: Size; px: number }) {
+  const edges = useEdges(sitter);
+  return edges.data ? <EdgesOverlay edges={edges.data.edges} size={size} px={px} /> : null;
+}
+
+function RegionsOf({ sitter, size, px }: { sitter: Sitter; size: Size; px: number }) {
+  const map = useRegionMap(sitter);
+  return map.data ? <RegionsOverlay map={map.data} size={size} px={px} /> : null;
+}
+
 /** Ladder, wall, tray and sheet: the same in every stage. */
-export function Workspace(props: Props) {
+export function Workspace(props: WorkspaceProps) {
+  const [{ count, of: ladderOf }] = useLadderWay();
   const { sitter, look, onLook, sheet, tool = "pan", overlay, picture, veil = null, plain = false } = props;
   const frame = useFrame(sitter);
-  const ladder = useLadder(sitter);
+  const whole = useLadder(sitter);
+  const alone = useSitterLadder(sitter, ladderOf === "sitter");
+  const ladder = ladderOf === "sitter" && alone.data?.some((v) => v > 0) ? alone : whole;
   const values = useValues(sitter);
   const pointer = usePointerValue(sitter);
   const [fitSignal, setFitSignal] = useState(0);
   const size = props.size ?? { width: frame.data?.width ?? 1500, height: frame.data?.height ?? 2000 };
-  const settings = sitter.settings;
 
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -66,15 +82,15 @@ export function Workspace(props: Props) {
 
   const shownKind = look.picture === "canvas" ? "colour" : look.picture;
   const base = picture ?? pictureUrl(sitter, shownKind, pictureKinds[shownKind]);
-  const edges = look.regions && !plain ? pictureUrl(sitter, "region-edges", "regions") : null;
+  const beside = look.beside && !plain ? pictureUrl(sitter, "colour", "frame") : null;
   const groups = values.data?.plan.groups ?? [];
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: { xs: "104px minmax(0,1fr) 296px", lg: "118px minmax(0,1fr) 348px" }, minHeight: 0, flex: 1 }}>
       <Ladder histogram={ladder.data} cuts={props.cuts ?? values.data?.plan.cuts ?? []} groups={groups} pointer={pointer.value}
-        onDrag={props.onDragCut} onDrop={props.onDropCut} reach={props.reach} />
+        onDrag={props.onDragCut} onDrop={props.onDropCut} reach={props.reach} count={count} locked={props.locked} />
       <Box sx={{ display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}>
-        <PictureStage label={`Picture of ${sitter.name}`} pictures={[base, veil, edges]} size={size} tool={tool}
-          mirror={look.mirror} upsideDown={look.upsideDown} fitSignal={fitSignal} busy={props.busy ?? false}
+        <PictureStage label={`Picture of ${sitter.name}`} pictures={[base, veil]} beside={beside} size={size} tool={tool}
+          straight={props.straight ?? false} mirror={look.mirror} upsideDown={look.upsideDown} fitSignal={fitSignal} busy={props.busy ?? false}
           onPointer={plain ? () => undefined : pointer.read}
           {...(props.strokeWidth === undefined ? {} : { strokeWidth: props.strokeWidth })}
           {...(props.onStroke ? { onStroke: props.onStroke } : {})}
@@ -82,7 +98,9 @@ export function Workspace(props: Props) {
           overlay={(px) => (
             <>
               {look.outlines && !plain && <OutlinesOf sitter={sitter} size={size} px={px} />}
-              {look.grid && !plain && <GridOverlay size={size} px={px} columns={settings.reference.grid_columns ?? 3} rows={settings.reference.grid_rows ?? 4} />}
+              {look.edges && !plain && <EdgesOf sitter={sitter} size={size} px={px} />}
+              {look.regions && !plain && <RegionsOf sitter={sitter} size={size} px={px} />}
+              {look.grid && !plain && frame.data && <GridOverlay grid={frame.data.grid} canvasWidth={sitter.settings.reference.canvas_width_mm ?? 300} size={size} px={px} />}
               {overlay?.(px, size)}
             </>
           )} />

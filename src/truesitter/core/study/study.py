@@ -54,6 +54,7 @@ class Study:
         """Short text key of each kind of result, changed only when that result may change."""
         parts: dict[str, Hashable] = {
             "photograph": self.sha256,
+            "reference": (self.sha256, self.settings.reference),
             "frame": self.picture.key,
             "squint": (self.picture.key, self.settings.reference.squint),
             "regions": self.sitter.key,

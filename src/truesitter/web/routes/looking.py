@@ -8,10 +8,11 @@ import numpy as np
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
+from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.passes.brushes import widest_brush
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.values.compare import compare
+from truesitter.core.values.compare import SpotValue, compare
 from truesitter.core.values.contrast import largest_patches
 from truesitter.core.values.edges import Sharpness
 from truesitter.web.bench import CurrentStudy
@@ -20,13 +21,20 @@ Part = Annotated[float, Query(ge=0, le=1)]
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["looking"])
 
 
-class ComparisonOut(BaseModel):
-    """Two spots in value steps."""
+class SpotValueOut(BaseModel):
+    """Value of a spot and of its surround, and their greys."""
 
-    first: float
-    first_surround: float
-    second: float
-    second_surround: float
+    value: float
+    surround: float
+    hex: str
+    surround_hex: str
+
+
+class ComparisonOut(BaseModel):
+    """Two spots in value steps, with the greys to show them by."""
+
+    first: SpotValueOut
+    second: SpotValueOut
     steps: float
     sentence: str
 
@@ -74,15 +82,23 @@ class RiskOut(BaseModel):
     y: float
 
 
+def _grey(value: float) -> str:
+    return srgb_to_hex(np.repeat(linear_to_srgb(value_to_luminance(value)), 3))
+
+
+def _spot_out(spot: SpotValue) -> SpotValueOut:
+    return SpotValueOut(
+        value=spot.value, surround=spot.surround, hex=_grey(spot.value), surround_hex=_grey(spot.surround)
+    )
+
+
 @router.get("/values/compare")
 def compare_spots(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -> ComparisonOut:
     """Two spots: steps apart, and how their surrounds fool the eye."""
     found = compare(study.picture.value(), (x1, y1), (x2, y2))
     return ComparisonOut(
-        first=found.first.value,
-        first_surround=found.first.surround,
-        second=found.second.value,
-        second_surround=found.second.surround,
+        first=_spot_out(found.first),
+        second=_spot_out(found.second),
         steps=found.steps,
         sentence=found.sentence(),
     )

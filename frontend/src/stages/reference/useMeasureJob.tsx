@@ -1,0 +1,112 @@
+import { Box, Button, Radio, TextField } from "@mui/material";
+import { useState } from "react";
+import { base, call, type Schemas, type Sitter } from "../../api/client";
+import { useChange, useMeasures } from "../../api/hooks";
+import { MeasureLine } from "../../picture/Overlays";
+import type { Spot } from "../../picture/PictureStage";
+import { Say, Section } from "../../sheet/parts";
+import { useNotice } from "../../sitter/notice";
+import type { Job } from "../job";
+
+type Reading = Schemas["ReadingOut"];
+const words = (r: Pick<Reading, "mm" | "multiple">) => (r.multiple === null ? `${r.mm.toFixed(1)} mm` : `${r.multiple.toFixed(2)} ×`);
+
+/** Sight-size callipers: draw a line, read it in units, keep it under a name. */
+export function useMeasureJob(sitter: Sitter, active: boolean): Job {
+  const settings = sitter.settings.reference;
+  const kept = settings.measures ?? [];
+  const measures = useMeasures(sitter, active);
+  const notice = useNotice();
+  const { change, isPending } = useChange(sitter, "reference");
+  const [now, setNow] = useState<Reading | null>(null);
+  const [name, setName] = useState("");
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [rule, setRule] = useState<number | null>(null);
+
+  const draw = async (points: Spot[]) => {
+    const [a, b] = [points[0], points[points.length - 1]];
+    if (!a || !b) return;
+    try {
+      setNow(await call<Reading>(`${base(sitter.id)}/measures/read?x1=${at(a[0])}&y1=${at(a[1])}&x2=${at(b[0])}&y2=${at(b[1])}`));
+      setChosen(null);
+    } catch (error) {
+      notice((error as Error).message);
+    }
+  };
+  const keep = () => {
+    if (!now) return;
+    const title = name.trim() || `measure ${kept.length + 1}`;
+    change({ measures: [...kept, { name: title, start: now.start, end: now.end }], ...(kept.length === 0 ? { unit: 0 } : {}) }, `Keep ${title}`);
+    setNow(null);
+    setName("");
+  };
+  const remove = (i: number) => {
+    const unit = settings.unit ?? null;
+    change({ measures: kept.filter((_, j) => j !== i), unit: unit === null || unit === i ? null : unit > i ? unit - 1 : unit }, `Remove ${kept[i]?.name ?? ""}`);
+    setChosen(null);
+  };
+  const readings = measures.data?.measures ?? [];
+  const proportions = measures.data?.proportions ?? [];
+  const shownRule = rule === null ? undefined : proportions[rule];
+
+  const sheet = (
+    <>
+      <Section title="Callipers">
+        {!now && <Say quiet>Draw from one point to another. The first measure kept becomes the unit; everything else is read as a multiple of it.</Say>}
+        {now && (
+          <>
+            <Say><strong>{now.mm.toFixed(1)} mm</strong>{now.multiple !== null && <>, <strong>{now.multiple.toFixed(2)}</strong> units</>}; leans {now.angle.toFixed(0)}° from the level; {now.across.toFixed(1)} mm across, {now.down.toFixed(1)} mm up and down.</Say>
+            <Box sx={{ display: "flex", gap: 1 }}>
+              <TextField size="small" label="Name" value={name} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => e.key === "Enter" && keep()} slotProps={{ htmlInput: { maxLength: 60 } }} sx={{ flex: 1 }} />
+              <Button color="inherit" variant="outlined" onClick={keep}>Keep</Button>
+            </Box>
+          </>
+        )}
+      </Section>
+      <Section title="Kept measures">
+        {kept.length === 0 && <Say quiet>None yet. A head height makes a good unit.</Say>}
+        {kept.map((m, i) => {
+          const r = readings[i];
+          return (
+            <Box key={`${i}${m.name}`} sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", bgcolor: chosen === i ? "background.paper" : "transparent" }}>
+              <Radio color="default" checked={settings.unit === i} onChange={() => change({ unit: i }, `Unit: ${m.name}`)} slotProps={{ input: { "aria-label": `${m.name} is the unit` } }} />
+              <Box component="button" onClick={() => setChosen(chosen === i ? null : i)} aria-pressed={chosen === i} sx={{ all: "unset", flex: 1, cursor: "pointer", minHeight: 44, display: "flex", alignItems: "center", fontSize: 15 }}>{m.name}</Box>
+              <Box sx={{ fontSize: 14.5, textAlign: "right", mr: 1 }}>{r && <><strong>{words(r)}</strong><br />{r.mm.toFixed(0)} mm, {r.angle.toFixed(0)}°</>}</Box>
+              <Button color="inherit" size="small" aria-label={`Remove ${m.name}`} onClick={() => remove(i)} sx={{ minWidth: 36 }}>×</Button>
+            </Box>
+          );
+        })}
+      </Section>
+      <Section title="The face beside the rule of thumb">
+        {proportions.length === 0
+          ? <Say quiet>{measures.isPending ? "Measuring …" : "No face was found to compare."}</Say>
+          : <Say quiet>Common practice, never a law: where your sitter differs, the likeness begins.</Say>}
+        {proportions.map((p, i) => (
+          <Box key={p.name} component="button" aria-pressed={rule === i} onClick={() => setRule(rule === i ? null : i)}
+            sx={{ all: "unset", boxSizing: "border-box", width: "100%", cursor: "pointer", display: "flex", gap: 1, alignItems: "center", minHeight: 44, borderBottom: 1, borderColor: "divider", fontSize: 14.5, fontWeight: rule === i ? 700 : 400 }}>
+            <Box sx={{ flex: 1 }}>{p.name}</Box>
+            <Box sx={{ textAlign: "right", whiteSpace: "nowrap" }}><strong>{p.here.toFixed(2)}</strong> (usual {p.usual.toFixed(1)})</Box>
+          </Box>
+        ))}
+      </Section>
+    </>
+  );
+  return {
+    sheet,
+    wall: {
+      busy: isPending,
+      tool: "draw",
+      straight: true,
+      onStroke: (points) => void draw(points),
+      overlay: (px, size) => (
+        <>
+          {readings.map((r, i) => <MeasureLine key={i} start={r.start} end={r.end} words={`${r.name} ${words(r)}`} size={size} px={px} bold={chosen === i} />)}
+          {now && <MeasureLine bold start={now.start} end={now.end} words={words(now)} size={size} px={px} />}
+          {shownRule && <MeasureLine bold start={shownRule.line[0]} end={shownRule.line[1]} words={shownRule.here.toFixed(2)} size={size} px={px} />}
+        </>
+      ),
+    },
+  };
+}
+
+const at = (v: number) => Math.min(1.5, Math.max(-0.5, v)).toFixed(4);
