@@ -181,7 +181,11 @@ def test_proportions_of_a_face_are_near_the_usual_and_turn_with_the_head() -> No
     """The rules of thumb are common practice, no source: a made-up but ordinary face lies near them."""
     landmarks = study_of("maren").sitter.detection().landmarks
     assert landmarks is not None
+    assert len(study_of("maren").sitter.proportions()) == 7, "with eye line and forehead"
+    for proportion in study_of("maren").sitter.proportions():
+        assert 0.5 * proportion.usual < proportion.here < 1.6 * proportion.usual, proportion.name
     found = face_proportions(landmarks, 1.25)
+    assert len(found) == 5
     for proportion in found:
         assert 0.5 * proportion.usual < proportion.here < 1.6 * proportion.usual, proportion.name
     turn = math.radians(20)

@@ -104,6 +104,16 @@ def test_no_shape_stays_below_the_smallest(labels: np.ndarray, smallest: int) ->
     assert shapes.count == 1 or shapes.area.min() >= min(smallest, labels.size)
 
 
+def test_stripes_too_thin_to_paint_go_however_long_they_are() -> None:
+    labels = np.zeros((80, 120), np.uint8)
+    labels[:, 20:60:4] = labels[:, 21:61:4] = 1
+    labels[20:60, 80:110] = 1
+    kept = absorb_small(labels, 50, thinnest=5)
+    assert len(np.unique(kept[:, :70])) == 1
+    assert (kept[20:60, 80:110] == 1).all()
+    assert absorb_small(labels, 50)[40, 20] == 1
+
+
 def test_smaller_shapes_survive_where_features_are() -> None:
     labels = np.zeros((60, 60), np.uint8)
     labels[10:14, 10:14] = labels[40:44, 40:44] = 1

@@ -105,6 +105,10 @@ def test_a_huge_upload_is_refused_before_it_is_kept(client: TestClient) -> None:
         ("GET", "/api/sitters/{id}/values/preview?cuts=5,4", 422),
         ("GET", "/api/sitters/{id}/values/preview?cuts=a,b", 422),
         ("GET", "/api/sitters/{id}/files/plan.pdf?paper=A3", 422),
+        ("GET", "/api/sitters/{id}/files/view.png?view=zones", 422),
+        ("GET", "/api/sitters/{id}/values/split?group=40", 422),
+        ("GET", "/api/sitters/{id}/values/same?step=5&tolerance=0", 422),
+        ("GET", "/api/sitters/{id}/values/compare?x1=0", 422),
     ],
 )
 def test_what_is_not_there_or_makes_no_sense_is_a_problem(
@@ -131,6 +135,10 @@ def test_what_is_not_there_or_makes_no_sense_is_a_problem(
         ("regions", {"scribbles": [{"region": "elbow", "points": [[0.5, 0.5]]}]}),
         ("passes", {"school": "none"}),
         ("light", {"zone_1_reach": 9}),
+        ("values", {"groups": 3, "locked": [2, 4, 6]}),
+        ("reference", {"keystone": [[0, 0], [1, 1], [1, 0], [0, 1]]}),
+        ("reference", {"unit": 3}),
+        ("reference", {"balance": [1, 1, 99]}),
     ],
 )
 def test_impossible_settings_change_nothing(
@@ -168,7 +176,9 @@ def test_deleting_can_be_taken_back(client: TestClient, made_photo: bytes) -> No
     client.delete(f"/api/sitters/{kept}")
 
 
-@pytest.mark.parametrize("view", ["colour", "grey", "squint", "groups", "regions", "zones", "value-codes"])
+@pytest.mark.parametrize(
+    "view", ["colour", "grey", "squint", "groups", "regions", "zones", "value-codes", "macro", "clipped"]
+)
 def test_pictures_are_sent_once_and_again_only_when_changed(
     client: TestClient, sitter: str, view: str
 ) -> None:
@@ -218,6 +228,50 @@ def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: 
     starts = [p["start_minutes"] for p in passes["passes"]]
     assert starts == sorted(starts)
     assert passes["cautions"]
+
+
+def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}"
+    grid = client.get(f"{url}/reference").json()["grid"]
+    assert [name for _, name in grid["columns"]] == ["1", "2", "3"]
+    assert grid["cell_mm"] == [100, 100]
+    assert "white" in client.get(f"{url}/reference/clipping").json()["sentence"]
+    balance = client.get(f"{url}/reference/neutral?x=0.1&y=0.1").json()["balance"]
+    assert client.put(f"{url}/reference", json={"balance": balance}).status_code == 200
+    client.post(f"{url}/undo")
+    assert client.get(f"{url}/reference/level?x1=0.2&y1=0.5&x2=0.8&y2=0.5").json()["straighten"] == 0
+    assert client.get(f"{url}/reference/level?x1=0.2&y1=0.5&x2=0.2&y2=0.5").status_code == 422
+
+    measure = {"name": "head", "start": [0.5, 0.2], "end": [0.5, 0.7]}
+    client.put(f"{url}/reference", json={"measures": [measure], "unit": 0})
+    measures = client.get(f"{url}/measures").json()
+    assert measures["measures"][0]["mm"] == pytest.approx(200)
+    assert len(measures["proportions"]) == 7
+    reading = client.get(f"{url}/measures/read?x1=0&y1=0&x2=1&y2=0").json()
+    assert (reading["mm"], reading["multiple"]) == (300, 1.5)
+    client.post(f"{url}/undo")
+
+    shapes = client.get(f"{url}/shapes").json()
+    outlines = client.get(f"{url}/outlines").json()["outlines"]
+    assert {o["shape"] for o in outlines} == {s["number"] for s in shapes}
+    edges = client.get(f"{url}/edges").json()
+    assert set(edges["lengths_mm"]) == {"hard", "firm", "soft", "lost"}
+    assert all(len(e["points"]) >= 4 and e["place"] for e in edges["edges"])
+    assert isinstance(client.get(f"{url}/risks").json(), list)
+    compared = client.get(f"{url}/values/compare?x1=0.42&y1=0.5&x2=0.1&y2=0.1").json()
+    assert compared["steps"] == pytest.approx(compared["first"]["value"] - compared["second"]["value"])
+    assert "lighter" in compared["sentence"]
+    cuts = client.get(f"{url}/values").json()["plan"]["cuts"]
+    assert len(client.get(f"{url}/values/split?group=2").json()) == len(cuts) + 1
+    assert sum(client.get(f"{url}/ladder/sitter").json()) == pytest.approx(1)
+    regions = client.get(f"{url}/regions/map").json()
+    assert {"skin", "hair", "garment"} <= {o["region"] for o in regions["outlines"]}
+    assert {"chin", "nose tip"} <= {p["name"] for p in regions["places"]}
+    veil = Image.open(io.BytesIO(client.get(f"{url}/values/same?step=4&tolerance=0.3").content))
+    assert veil.mode == "RGBA"
+    for name in ("shapes.csv", "transfer.pdf", "thumbnails.pdf", "view.png?view=grey",
+                 "outlines.svg?grid=true&edges=true"):  # fmt: skip
+        assert client.get(f"{url}/files/{name}").status_code == 200, name
 
 
 def test_washes_have_no_passes_in_oil(client: TestClient, sitter: str) -> None:

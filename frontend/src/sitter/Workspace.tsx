@@ -25,6 +25,8 @@ export interface WorkspaceProps extends StageProps {
   onPick?: (spot: Spot) => void;
   /** A stroke is a straight line from where it began. */
   straight?: boolean;
+  /** Ways of looking that the job at hand needs, without changing the painter's own. */
+  force?: Partial<Look>;
   overlay?: (px: number, size: Size) => ReactNode;
   /** Stands in for the picture of the tray: a canvas after a pass, a cut under the hand. */
   picture?: string | null | undefined;
@@ -58,13 +60,14 @@ function RegionsOf({ sitter, size, px }: { sitter: Sitter; size: Size; px: numbe
 /** Ladder, wall, tray and sheet: the same in every stage. */
 export function Workspace(props: WorkspaceProps) {
   const [{ count, of: ladderOf }] = useLadderWay();
-  const { sitter, look, onLook, sheet, tool = "pan", overlay, picture, veil = null, plain = false } = props;
+  const { sitter, look: chosen, force, onLook, sheet, tool = "pan", overlay, picture, veil = null, plain = false } = props;
   const frame = useFrame(sitter);
   const whole = useLadder(sitter);
   const alone = useSitterLadder(sitter, ladderOf === "sitter");
   const ladder = ladderOf === "sitter" && alone.data?.some((v) => v > 0) ? alone : whole;
   const values = useValues(sitter);
   const pointer = usePointerValue(sitter);
+  const look = { ...chosen, ...force };
   const [fitSignal, setFitSignal] = useState(0);
   const size = props.size ?? { width: frame.data?.width ?? 1500, height: frame.data?.height ?? 2000 };
 
@@ -73,12 +76,12 @@ export function Workspace(props: WorkspaceProps) {
       const target = e.target as HTMLElement;
       if (e.ctrlKey || e.metaKey || e.altKey || target.closest("input, textarea, [role=listbox], [role=dialog]")) return;
       const way = ways.find((w) => w.key === e.key.toLowerCase());
-      if (way) onLook(way.press(look));
+      if (way) onLook(way.press(chosen));
       else if (e.key === "0") setFitSignal((n) => n + 1);
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [look, onLook]);
+  }, [chosen, onLook]);
 
   const shownKind = look.picture === "canvas" ? "colour" : look.picture;
   const base = picture ?? pictureUrl(sitter, shownKind, pictureKinds[shownKind]);
@@ -104,7 +107,7 @@ export function Workspace(props: WorkspaceProps) {
               {overlay?.(px, size)}
             </>
           )} />
-        <Tray look={look} onLook={onLook} onFit={() => setFitSignal((n) => n + 1)} />
+        <Tray look={look} onPress={(way) => onLook(way.press(chosen))} onFit={() => setFitSignal((n) => n + 1)} />
       </Box>
       <Box component="aside" aria-label="Sheet" sx={{ borderLeft: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto", px: 2.5, py: 2 }}>
         {sheet}

@@ -28,6 +28,6 @@ export function ReferenceStage({ sitter, look, onLook }: StageProps) {
       {jobs[name].sheet}
     </>
   );
-  const shown = name === "grid" ? { ...look, grid: true } : name === "regions" ? { ...look, regions: false } : look;
-  return <Workspace sitter={sitter} look={shown} onLook={onLook} sheet={sheet} {...jobs[name].wall} />;
+  const force = name === "grid" ? { grid: true } : name === "regions" ? { regions: false } : {};
+  return <Workspace sitter={sitter} look={look} force={force} onLook={onLook} sheet={sheet} {...jobs[name].wall} />;
 }

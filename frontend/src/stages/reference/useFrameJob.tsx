@@ -68,7 +68,7 @@ export function useFrameJob(sitter: Sitter): Job {
         </Box>
         <Box sx={{ display: "flex", gap: 1 }}>
           <Button color="inherit" variant="outlined" fullWidth onClick={() => set({ canvas_width_mm: height, canvas_height_mm: width }, "Turn the canvas")}>Turn it</Button>
-          <Button color="inherit" variant="outlined" fullWidth onClick={() => set({ canvas_height_mm: Math.round(width * aspect * 10) / 10, zoom: 1 }, "Canvas as the photograph")}>As the photograph</Button>
+          <Button color="inherit" variant="outlined" fullWidth onClick={() => set({ canvas_height_mm: Math.round(width * aspect * 10) / 10, zoom: 1 }, "Canvas as the photograph")}>As the photo</Button>
         </Box>
       </Section>
       <Section title="Frame">

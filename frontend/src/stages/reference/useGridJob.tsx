@@ -46,10 +46,10 @@ export function useGridJob(sitter: Sitter): Job {
       </Section>
       <Section title="Take away">
         <Button {...link} href={`${base(sitter.id)}/files/outlines.svg?grid=true`} sx={{ mb: 1 }}>Outlines and grid, SVG</Button>
+        <Say quiet>Pictures as PNG, at the full resolution of the photograph:</Say>
         <Box sx={{ display: "flex", gap: 1 }}>
-          {["colour", "grey", "squint"].map((view) => <Button key={view} {...link} href={`${base(sitter.id)}/files/view.png?view=${view}`}>{view}, PNG</Button>)}
+          {["Colour", "Grey", "Squint"].map((view) => <Button key={view} {...link} href={`${base(sitter.id)}/files/view.png?view=${view.toLowerCase()}`}>{view}</Button>)}
         </Box>
-        <Say quiet>Pictures come at the full resolution of the photograph.</Say>
       </Section>
     </>
   );

@@ -55,7 +55,7 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
         {!now && <Say quiet>Draw from one point to another. The first measure kept becomes the unit; everything else is read as a multiple of it.</Say>}
         {now && (
           <>
-            <Say><strong>{now.mm.toFixed(1)} mm</strong>{now.multiple !== null && <>, <strong>{now.multiple.toFixed(2)}</strong> units</>}; leans {now.angle.toFixed(0)}° from the level; {now.across.toFixed(1)} mm across, {now.down.toFixed(1)} mm up and down.</Say>
+            <Say><strong>{now.mm.toFixed(1)} mm</strong>{now.multiple !== null && <>, <strong>{now.multiple.toFixed(2)}</strong> units</>}; {lean(now.angle)}; {now.across.toFixed(1)} mm across, {now.down.toFixed(1)} mm up and down.</Say>
             <Box sx={{ display: "flex", gap: 1 }}>
               <TextField size="small" label="Name" value={name} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => e.key === "Enter" && keep()} slotProps={{ htmlInput: { maxLength: 60 } }} sx={{ flex: 1 }} />
               <Button color="inherit" variant="outlined" onClick={keep}>Keep</Button>
@@ -71,7 +71,7 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
             <Box key={`${i}${m.name}`} sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", bgcolor: chosen === i ? "background.paper" : "transparent" }}>
               <Radio color="default" checked={settings.unit === i} onChange={() => change({ unit: i }, `Unit: ${m.name}`)} slotProps={{ input: { "aria-label": `${m.name} is the unit` } }} />
               <Box component="button" onClick={() => setChosen(chosen === i ? null : i)} aria-pressed={chosen === i} sx={{ all: "unset", flex: 1, cursor: "pointer", minHeight: 44, display: "flex", alignItems: "center", fontSize: 15 }}>{m.name}</Box>
-              <Box sx={{ fontSize: 14.5, textAlign: "right", mr: 1 }}>{r && <><strong>{words(r)}</strong><br />{r.mm.toFixed(0)} mm, {r.angle.toFixed(0)}°</>}</Box>
+              <Box sx={{ fontSize: 14.5, textAlign: "right", mr: 1 }}>{r && <><strong>{words(r)}</strong><br />{r.mm.toFixed(0)} mm, {lean(r.angle)}</>}</Box>
               <Button color="inherit" size="small" aria-label={`Remove ${m.name}`} onClick={() => remove(i)} sx={{ minWidth: 36 }}>×</Button>
             </Box>
           );
@@ -107,6 +107,13 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
       ),
     },
   };
+}
+
+/** How a line leans, from the level or from the plumb, whichever is nearer. */
+function lean(angle: number): string {
+  if (Math.abs(angle) <= 45) return Math.abs(angle) < 0.5 ? "level" : `${Math.abs(angle).toFixed(0)}° off level, ${angle > 0 ? "rising" : "falling"}`;
+  const off = 90 - Math.abs(angle);
+  return off < 0.5 ? "plumb" : `${off.toFixed(0)}° off plumb, top to the ${angle > 0 ? "right" : "left"}`;
 }
 
 const at = (v: number) => Math.min(1.5, Math.max(-0.5, v)).toFixed(4);

@@ -29,6 +29,6 @@ export function ValuesStage({ sitter, look, onLook }: StageProps) {
     </>
   );
   const ladder = { cuts: jobs.groups.wall.cuts ?? [], locked: jobs.groups.wall.locked ?? [] };
-  const shown = name === "edges" ? { ...look, edges: true } : name === "shapes" ? { ...look, outlines: true } : look;
-  return <Workspace sitter={sitter} look={shown} onLook={onLook} sheet={sheet} {...ladder} {...jobs[name].wall} />;
+  const force = name === "edges" ? { edges: true } : name === "shapes" ? { outlines: true } : {};
+  return <Workspace sitter={sitter} look={look} force={force} onLook={onLook} sheet={sheet} {...ladder} {...jobs[name].wall} />;
 }

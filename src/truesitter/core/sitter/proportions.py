@@ -12,7 +12,7 @@ import numpy as np
 
 from truesitter.core.types import Doubles
 
-_BROW, _NOSE_BASE, _CHIN, _TOP = (9,), (2,), (152,), (10,)
+_BROW, _NOSE_BASE, _CHIN, _TOP = 9, 2, 152, 10
 _LEFT_EYE, _RIGHT_EYE = (33, 133), (362, 263)
 _MOUTH, _PUPILS, _NOSE_WINGS, _FACE_SIDES = (61, 291), (468, 473), (129, 358), (234, 454)
 
@@ -38,7 +38,10 @@ class Proportion:
 
 
 def face_proportions(
-    landmarks: Doubles, aspect: float, crown: tuple[float, float] | None = None
+    landmarks: Doubles,
+    aspect: float,
+    crown: tuple[float, float] | None = None,
+    hairline: tuple[float, float] | None = None,
 ) -> tuple[Proportion, ...]:
     """Proportions of a face, turned with the head's own axis.
 
@@ -51,9 +54,12 @@ def face_proportions(
     crown
         (x, y) in fractions: the top of the head with its hair; without it the eye line is
         not compared.
+    hairline
+        (x, y) where the hair begins above the brows; without it the forehead is not
+        compared (the landmarks end below it).
     """
     points = landmarks[:, :2] * (1.0, aspect)
-    up = points[list(_TOP)].mean(axis=0) - points[list(_CHIN)].mean(axis=0)
+    up = points[_TOP] - points[_CHIN]
     up /= np.hypot(*up)
 
     def height(index: int) -> float:
@@ -66,7 +72,7 @@ def face_proportions(
         first, second = landmarks[a, :2], landmarks[b, :2]
         return (float(first[0]), float(first[1])), (float(second[0]), float(second[1]))
 
-    chin, nose, brow, top = (height(i[0]) for i in (_CHIN, _NOSE_BASE, _BROW, _TOP))
+    chin, nose, brow = (height(i) for i in (_CHIN, _NOSE_BASE, _BROW))
     eye_line = (height(_PUPILS[0]) + height(_PUPILS[1])) / 2
     eye = (apart(_LEFT_EYE) + apart(_RIGHT_EYE)) / 2
     between = apart((_LEFT_EYE[1], _RIGHT_EYE[0]))
@@ -81,12 +87,21 @@ def face_proportions(
                 show(*_PUPILS),
             )
         )
+    if hairline is not None:
+        forehead = float(np.array(hairline) * (1.0, aspect) @ up) - brow
+        x, y = landmarks[_BROW, :2]
+        found.append(
+            Proportion(
+                "hairline to brow over brow to nose base",
+                1.0,
+                forehead / (brow - nose),
+                (hairline, (float(x), float(y))),
+            )
+        )
     return (
         *found,
         Proportion("brow to nose base over nose base to chin", 1.0, (brow - nose) / (nose - chin),
-                   show(_BROW[0], _NOSE_BASE[0])),
-        Proportion("hairline to brow over brow to nose base", 1.0, (top - brow) / (brow - nose),
-                   show(_TOP[0], _BROW[0])),
+                   show(_BROW, _NOSE_BASE)),
         Proportion("between the eyes over the width of an eye", 1.0, between / eye,
                    show(_LEFT_EYE[1], _RIGHT_EYE[0])),
         Proportion("width of the face over the width of an eye", 5.0, apart(_FACE_SIDES) / eye,

@@ -65,13 +65,30 @@ class SitterStage:
             return None
         return (left + right) / 2, float(rows[0]) / height
 
+    def hairline(self) -> tuple[float, float] | None:
+        """Where the hair begins straight above the brows, (x, y) in fractions; None when it does not."""
+        landmarks = self.detection().landmarks
+        if landmarks is None:
+            return None
+        labels = self.regions().labels
+        height, width = labels.shape
+        brow, chin = landmarks[9, :2], landmarks[152, :2]
+        for step in np.linspace(0, 0.6, 300):
+            x, y = brow + (brow - chin) * step
+            column, row = int(x * width), int(y * height)
+            if not (0 <= column < width and 0 <= row < height):
+                return None
+            if labels[row, column] == Region.HAIR:
+                return float(x), float(y)
+        return None
+
     def proportions(self) -> tuple[Proportion, ...]:
         """The face's proportions beside the usual ones; none without a face."""
         landmarks = self.detection().landmarks
         if landmarks is None:
             return ()
         height, width = self._picture.framed().shape[:2]
-        return face_proportions(landmarks, height / width, self.head_top())
+        return face_proportions(landmarks, height / width, self.head_top(), self.hairline())
 
     def outlines(self) -> tuple[Outline, ...]:
         """Outlines of the regions, in pixels of a map of `OUTLINE_LONG_SIDE`."""

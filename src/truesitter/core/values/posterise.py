@@ -12,6 +12,9 @@ from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
 from truesitter.core.values.shapes import absorb_small
 
+_THINNEST = 0.4
+"""A shape with no room for a circle of this part of the smallest width cannot be painted either."""
+
 
 @dataclass(frozen=True)
 class Group:
@@ -61,7 +64,7 @@ def posterise(
         Rising cuts in value steps.
     smallest_px
         Width in pixels of the smallest shape worth painting; shapes smaller than a
-        disc of that width are given to a neighbour.
+        disc of that width, or thinner than a part of it, are given to a neighbour.
     finer, finer_px
         Where shapes may be smaller (features), and their smallest width there.
     """
@@ -70,7 +73,7 @@ def posterise(
         softened = cv2.medianBlur(labels, 5 if smallest_px >= 6 else 3)
         labels = np.where(finer, labels, softened) if finer is not None else np.asarray(softened)
     area = np.pi / 4 * smallest_px**2
-    return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2)
+    return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2, _THINNEST * smallest_px)
 
 
 def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:

@@ -74,7 +74,11 @@ def borders(number: Ints) -> tuple[Ints, Ints, Ints]:
 
 
 def absorb_small(
-    labels: Labels, smallest: float, finer: Mask | None = None, finer_smallest: float = 0.0
+    labels: Labels,
+    smallest: float,
+    finer: Mask | None = None,
+    finer_smallest: float = 0.0,
+    thinnest: float = 0.0,
 ) -> Labels:
     """Give shapes too small to paint to a neighbour.
 
@@ -90,6 +94,9 @@ def absorb_small(
     finer, finer_smallest
         Where shapes may be smaller (eyes, nostrils, mouth), and how small. A shape
         counts as lying there when half of it does.
+    thinnest
+        Shapes whose largest circle has a smaller diameter than this, in pixels, are too
+        small as well, however long they are; not where shapes may be smaller.
 
     Returns
     -------
@@ -99,6 +106,8 @@ def absorb_small(
     if shapes.count < 2:
         return labels
     limit = np.full(shapes.count, float(smallest))
+    if thinnest > 1:
+        limit[2 * largest_circles(shapes).radius < thinnest] = np.inf
     if finer is not None and finer.any():
         inside = np.bincount(shapes.number[finer], minlength=shapes.count)
         limit[inside > 0.5 * shapes.area] = finer_smallest
