@@ -2,51 +2,12 @@
 
 from __future__ import annotations
 
-import socket
-import threading
-from collections.abc import Iterator
 from pathlib import Path
 
 import pypdf
-import pytest
-import uvicorn
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Page, expect
 
 from tests.conftest import bomb, truth
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
-
-
-@pytest.fixture(scope="module")
-def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    """The application on a free port, with an empty shelf."""
-    shelf = Shelf(tmp_path_factory.mktemp("data"))
-    server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="error"))
-    with socket.socket() as listening:
-        listening.bind(("127.0.0.1", 0))
-        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-        thread.start()
-        yield f"http://127.0.0.1:{listening.getsockname()[1]}"
-        server.should_exit = True
-        thread.join(10)
-    shelf.close()
-
-
-@pytest.fixture(scope="module")
-def page(base: str) -> Iterator[Page]:
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
-            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-        )
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.set_default_timeout(60_000)
-        expect.set_options(timeout=60_000)
-        errors: list[str] = []
-        page.on("pageerror", lambda error: errors.append(str(error)))
-        yield page
-        browser.close()
-    assert errors == []
 
 
 def test_bad_files_leave_the_shelf_unchanged(page: Page, base: str, made_photo: bytes) -> None:

@@ -248,7 +248,7 @@ def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
     assert measures["measures"][0]["mm"] == pytest.approx(200)
     assert len(measures["proportions"]) == 7
     reading = client.get(f"{url}/measures/read?x1=0&y1=0&x2=1&y2=0").json()
-    assert (reading["mm"], reading["multiple"]) == (300, 1.5)
+    assert (reading["mm"], reading["multiple"]) == pytest.approx((300, 1.5))
     client.post(f"{url}/undo")
 
     shapes = client.get(f"{url}/shapes").json()

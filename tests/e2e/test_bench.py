@@ -1,0 +1,158 @@
+"""The measuring bench through the real interface."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pypdf
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.conftest import truth
+
+
+@pytest.fixture(scope="module")
+def sitter(page: Page, base: str) -> str:
+    """Address of a sitter put in through the interface's own route."""
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
+    return f"{base}/sitters/{kept['id']}"
+
+
+def wall(page: Page) -> dict[str, float]:
+    stage = page.get_by_role("application")
+    expect(stage).to_have_attribute("aria-busy", "false")
+    box = stage.bounding_box()
+    assert box is not None
+    return dict(box)
+
+
+def job(page: Page, name: str) -> Locator:
+    return page.get_by_role("group", name="Job").get_by_role("button", name=name, exact=True)
+
+
+def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
+    """From one spot of the wall to another, in fractions of it."""
+    box = wall(page)
+    points = [(box["x"] + box["width"] * x, box["y"] + box["height"] * y) for x, y in (start, end)]
+    page.mouse.move(*points[0])
+    page.mouse.down()
+    page.mouse.move(*points[1], steps=6)
+    page.mouse.up()
+
+
+def press(page: Page, x: float, y: float) -> None:
+    box = wall(page)
+    page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * y)
+
+
+def test_measure_level_and_print(page: Page, sitter: str, tmp_path: Path) -> None:
+    page.goto(f"{sitter}/reference")
+    job(page, "measure").click()
+    drag(page, (0.5, 0.2), (0.5, 0.7))
+    page.get_by_label("Name").fill("head height")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_label("head height is the unit")).to_be_checked()
+    drag(page, (0.4, 0.4), (0.6, 0.4))
+    expect(page.get_by_text("units;")).to_be_visible()
+    expect(page.get_by_text("width of the face over the width of an eye")).to_be_visible()
+    page.reload()
+    job(page, "measure").click()
+    expect(page.get_by_label("head height is the unit")).to_be_checked()
+
+    job(page, "frame").click()
+    page.get_by_role("button", name="Level", exact=True).click()
+    drag(page, (0.4, 0.42), (0.6, 0.40))
+    expect(page.get_by_role("slider", name="Straighten")).not_to_have_value("0")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("slider", name="Straighten")).to_have_value("0")
+
+    job(page, "colour").click()
+    page.get_by_role("button", name="Pick a grey").click()
+    press(page, 0.45, 0.1)
+    expect(page.get_by_text("Light changed by")).to_be_visible()
+    page.get_by_role("button", name="Back to the photograph").click()
+    expect(page.get_by_text("Not balanced yet.")).to_be_visible()
+
+    job(page, "grid").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="PDF, A4").click()
+    download.value.save_as(tmp_path / "transfer.pdf")
+    assert len(pypdf.PdfReader(tmp_path / "transfer.pdf").pages) == 4
+
+
+def test_a_scribble_changes_the_regions_and_can_be_taken_back(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/reference")
+    job(page, "regions").click()
+    table = page.get_by_role("table", name="Regions")
+    expect(table).to_contain_text("garment")
+    before = table.inner_text()
+    drag(page, (0.45, 0.9), (0.6, 0.95))
+    expect(page.get_by_role("button", name="Clear 1 stroke")).to_be_visible()
+    expect(table).not_to_have_text(before)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="Clear 1 stroke")).to_have_count(0)
+
+
+def test_groups_are_renamed_locked_split_and_merged(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/values")
+    groups = page.get_by_test_id("group")
+    expect(groups).to_have_count(5)
+    page.get_by_label("Name of the group halftone").fill("half light")
+    page.get_by_label("Name of the group halftone").press("Enter")
+    expect(page.get_by_label("Name of the group half light")).to_be_visible()
+    page.get_by_role("button", name="lock").first.click()
+    expect(page.get_by_role("button", name="locked")).to_have_count(1)
+    page.get_by_role("button", name="Split group 3").click()
+    expect(groups).to_have_count(6)
+    page.get_by_role("button", name="merge").first.click()
+    expect(groups).to_have_count(5)
+
+
+def test_a_shape_is_read_and_joined_an_edge_listed_two_spots_compared(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/values")
+    job(page, "shapes").click()
+    press(page, 0.45, 0.5)
+    expect(page.get_by_text("the largest brush that fits is")).to_be_visible()
+    page.get_by_label("Give it to the group of a neighbour").click()
+    page.get_by_role("option").first.click()
+    expect(page.get_by_role("button", name="Undo the join")).to_be_visible()
+    page.get_by_role("button", name="Undo the join").click()
+    expect(page.get_by_role("button", name="Undo the join")).to_have_count(0)
+
+    job(page, "edges").click()
+    expect(page.get_by_text("hard ")).to_be_visible()
+    page.get_by_label("Hatch where marks outweigh masses").click()
+
+    job(page, "spots").click()
+    press(page, 0.45, 0.5)
+    expect(page.get_by_text("Now press on the second spot.")).to_be_visible()
+    press(page, 0.4, 0.1)
+    expect(page.get_by_text("steps lighter than the second")).to_be_visible()
+
+    job(page, "sketches").click()
+    page.get_by_alt_text("The picture in 2 values").click()
+    job(page, "groups").click()
+    expect(page.get_by_test_id("group")).to_have_count(2)
+
+
+def test_by_keyboard_alone(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/reference")
+    wall(page)
+    page.keyboard.press("2")
+    page.wait_for_url("**/values")
+    cut = page.locator("[data-cut='0']")
+    expect(cut).to_be_visible()
+    before = float(cut.get_attribute("aria-valuenow") or 0)
+    cut.focus()
+    page.keyboard.press("ArrowUp")
+    expect(cut).to_have_attribute("aria-valuenow", str(round(before + 0.1, 2)))
+    page.keyboard.press("Control+z")
+    expect(cut).not_to_have_attribute("aria-valuenow", str(round(before + 0.1, 2)))
+    for key, word in (("g", "grey"), ("q", "masses"), ("d", "edges"), ("b", "beside")):
+        page.keyboard.press(key)
+        expect(page.get_by_role("toolbar").get_by_role("button", name=word)).to_have_attribute(
+            "aria-pressed", "true"
+        )
+    for key in ("d", "b", "c"):
+        page.keyboard.press(key)
