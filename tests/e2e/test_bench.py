@@ -109,6 +109,29 @@ def test_groups_are_renamed_locked_split_and_merged(page: Page, sitter: str) -> 
     expect(groups).to_have_count(5)
 
 
+def test_the_picture_under_a_dragged_cut_is_that_of_the_last_position(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/values")
+    rung = page.locator("[data-cut='1']")
+    expect(rung).to_be_visible()
+    wall(page)
+    box = rung.bounding_box()
+    assert box is not None
+    asked: list[str] = []
+    page.on("request", lambda r: asked.append(r.url) if "/values/preview" in r.url else None)
+    x, y = box["x"] + 30, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(25):
+        page.mouse.move(x, y - 2 * step)
+    value = rung.get_attribute("aria-valuenow")
+    page.wait_for_timeout(1500)
+    assert asked[-1].split("cuts=")[1].split(",")[1] == value
+    assert len(asked) < 26
+    page.mouse.up()
+    expect(rung).to_have_attribute("aria-valuenow", str(value))
+    page.get_by_role("button", name="Undo").click()
+
+
 def test_a_shape_is_read_and_joined_an_edge_listed_two_spots_compared(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/values")
     job(page, "shapes").click()

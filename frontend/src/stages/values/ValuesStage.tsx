@@ -22,7 +22,7 @@ export function ValuesStage({ sitter, look, onLook }: StageProps) {
   };
   const sheet = (
     <>
-      <ToggleButtonGroup exclusive fullWidth value={name} aria-label="Job" onChange={(_, v: Name | null) => v && setName(v)} sx={{ mb: 2, "& button": { px: 0.5 } }}>
+      <ToggleButtonGroup exclusive fullWidth value={name} aria-label="Job" onChange={(_, v: Name | null) => v && setName(v)} sx={{ mb: 2, "& button": { px: 0.25, minWidth: 0, fontSize: { xs: 13.5, lg: 15 } } }}>
         {names.map((n) => <ToggleButton key={n} value={n}>{n}</ToggleButton>)}
       </ToggleButtonGroup>
       {jobs[name].sheet}

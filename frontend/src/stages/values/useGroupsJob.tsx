@@ -91,8 +91,8 @@ export function useGroupsJob(sitter: Sitter, look: Look, onLook: (look: Look) =>
               {above !== undefined && (
                 <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", fontSize: 13, color: "text.secondary" }}>
                   <Box sx={{ flex: 1, height: "1px", bgcolor: "divider", mr: 1 }} />
-                  <Button color="inherit" size="small" aria-pressed={isLocked} onClick={() => lock(above)} sx={{ minHeight: 32, fontSize: 13, fontWeight: isLocked ? 700 : 400 }}>{isLocked ? "locked" : "lock"} {counted(above, way.count).toFixed(1)}</Button>
-                  <Button color="inherit" size="small" disabled={count <= 2} onClick={() => own(cuts.filter((_, i) => i !== g.index), `Merge groups ${g.index + 1} and ${g.index + 2}`)} sx={{ minHeight: 32, fontSize: 13, fontWeight: 400 }}>merge</Button>
+                  <Button color="inherit" size="small" aria-pressed={isLocked} onClick={() => lock(above)} sx={{ minHeight: 32, "@media (pointer: coarse)": { minHeight: 44 }, fontSize: 13, fontWeight: isLocked ? 700 : 400 }}>{isLocked ? "locked" : "lock"} {counted(above, way.count).toFixed(1)}</Button>
+                  <Button color="inherit" size="small" disabled={count <= 2} onClick={() => own(cuts.filter((_, i) => i !== g.index), `Merge groups ${g.index + 1} and ${g.index + 2}`)} sx={{ minHeight: 32, "@media (pointer: coarse)": { minHeight: 44 }, fontSize: 13, fontWeight: 400 }}>merge</Button>
                 </Box>
               )}
               <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontSize: 15 }}>

@@ -12,7 +12,7 @@ from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
 from truesitter.core.values.shapes import absorb_small
 
-_THINNEST = 0.4
+_THINNEST = 0.6
 """A shape with no room for a circle of this part of the smallest width cannot be painted either."""
 
 
