@@ -155,6 +155,7 @@ def _drag_on_screen(address: str) -> np.ndarray:
         rung = page.locator("[data-cut='1']")
         rung.wait_for()
         page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(3000)
         box = rung.bounding_box()
         assert box is not None
         x, y = box["x"] + 30, box["y"] + box["height"] / 2

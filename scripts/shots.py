@@ -29,54 +29,92 @@ def settle(page: Page) -> None:
     page.wait_for_timeout(400)
 
 
-def shoot(page: Page, target: Path) -> None:
-    base = f"http://127.0.0.1:{PORT}"
-    page.goto(base)
-    page.wait_for_selector("text=Maren Quillby")
-    page.wait_for_load_state("networkidle")
-    page.screenshot(path=target / "shelf.png")
-    ids = {s["name"].split()[0]: s["id"] for s in page.request.get(f"{base}/api/sitters").json()}
+class Camera:
+    """A browser page that walks through the stages and takes their pictures."""
 
-    def open_stage(who: str, stage: str) -> None:
-        page.goto(f"{base}/sitters/{ids[who]}/{stage}")
-        page.wait_for_selector("aside")
-        settle(page)
+    def __init__(self, page: Page, target: Path) -> None:
+        self.page, self.target = page, target
+        self.base = f"http://127.0.0.1:{PORT}"
+        sitters = page.request.get(f"{self.base}/api/sitters").json()
+        self.ids = {s["name"].split()[0]: s["id"] for s in sitters}
 
-    open_stage("Maren", "reference")
-    page.keyboard.press("r")
-    settle(page)
-    page.screenshot(path=target / "reference.png")
-    page.keyboard.press("r")
-    open_stage("Ines", "reference")
-    page.get_by_role("button", name="Scribble", exact=True).click()
-    settle(page)
-    page.screenshot(path=target / "regions.png")
-    open_stage("Maren", "values")
-    page.keyboard.press("v")
-    page.keyboard.press("o")
-    settle(page)
-    page.screenshot(path=target / "values.png")
-    page.keyboard.press("o")
-    page.keyboard.press("c")
-    open_stage("Maren", "flesh")
-    box = page.locator("[role=application]").bounding_box()
-    assert box is not None
-    page.mouse.click(box["x"] + box["width"] * 0.47, box["y"] + box["height"] * 0.53)
-    page.wait_for_selector("[data-testid=mixture]")
-    settle(page)
-    page.screenshot(path=target / "flesh.png")
-    open_stage("Tobias", "light")
-    page.screenshot(path=target / "light.png")
-    open_stage("Maren", "hair")
-    page.screenshot(path=target / "hair.png")
-    open_stage("Tobias", "passes")
+    def take(self, name: str) -> None:
+        settle(self.page)
+        self.page.screenshot(path=self.target / f"{name}.png")
+
+    def open(self, who: str, stage: str, job: str = "") -> None:
+        self.page.goto(f"{self.base}/sitters/{self.ids[who]}/{stage}")
+        self.page.wait_for_selector("aside")
+        settle(self.page)
+        if job:
+            self.job(job)
+
+    def job(self, name: str) -> None:
+        self.page.get_by_role("group", name="Job").get_by_role("button", name=name, exact=True).click()
+        settle(self.page)
+
+    def press(self, x: float, y: float) -> None:
+        box = self.page.locator("[role=application]").bounding_box()
+        assert box is not None
+        self.page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * y)
+        settle(self.page)
+
+    def keys(self, *names: str) -> None:
+        for name in names:
+            self.page.keyboard.press(name)
+
+
+def shoot_reference(camera: Camera) -> None:
+    camera.page.goto(camera.base)
+    camera.page.wait_for_selector("text=Maren Quillby")
+    camera.page.wait_for_load_state("networkidle")
+    camera.page.screenshot(path=camera.target / "shelf.png")
+    camera.open("Maren", "reference")
+    camera.take("reference")
+    camera.job("measure")
+    camera.page.get_by_role("button", name="head", exact=True).click()
+    camera.take("measure")
+    camera.open("Tobias", "reference", "grid")
+    camera.take("grid")
+    camera.open("Ines", "reference", "regions")
+    camera.take("regions")
+
+
+def shoot_values(camera: Camera) -> None:
+    camera.open("Maren", "values")
+    camera.keys("v", "o")
+    camera.take("values")
+    camera.keys("o")
+    camera.job("shapes")
+    camera.press(0.47, 0.5)
+    camera.take("shapes")
+    camera.keys("g")
+    camera.job("edges")
+    camera.take("edges")
+    camera.keys("c")
+    camera.job("spots")
+    camera.press(0.44, 0.5)
+    camera.press(0.53, 0.62)
+    camera.take("spots")
+    camera.job("sketches")
+    camera.take("sketches")
+
+
+def shoot_paint(camera: Camera) -> None:
+    camera.open("Maren", "flesh")
+    camera.press(0.47, 0.53)
+    camera.page.wait_for_selector("[data-testid=mixture]")
+    camera.take("flesh")
+    camera.open("Tobias", "light")
+    camera.take("light")
+    camera.open("Maren", "hair")
+    camera.take("hair")
+    camera.open("Tobias", "passes")
     for _ in range(11):
-        page.get_by_role("button", name="Next pass").click()
-    settle(page)
-    page.screenshot(path=target / "passes.png")
-    page.get_by_label("Dim studio").click()
-    settle(page)
-    page.screenshot(path=target / "passes-dim.png")
+        camera.page.get_by_role("button", name="Next pass").click()
+    camera.take("passes")
+    camera.page.get_by_label("Dim studio").click()
+    camera.take("passes-dim")
 
 
 def main() -> None:
@@ -95,7 +133,9 @@ def main() -> None:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.on("pageerror", lambda error: print("page error:", error))
             page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
-            shoot(page, target)
+            camera = Camera(page, target)
+            for part in (shoot_reference, shoot_values, shoot_paint):
+                part(camera)
             browser.close()
         server.should_exit = True
         thread.join(10)

@@ -15,7 +15,15 @@ _SITTERS: tuple[dict[str, Any], ...] = (
         "note": "Pilots the small chain ferry across a tidal river; sits on the one afternoon a week "
         "when the ferry is being greased.",
         "settings": {
-            "reference": {"canvas_width_mm": 300, "canvas_height_mm": 375, "grid_rows": 4, "grid_columns": 3},
+            "reference": {
+                "canvas_width_mm": 300, "canvas_height_mm": 375, "grid_rows": 4, "grid_columns": 3,
+                "measures": [
+                    {"name": "head", "start": [0.51, 0.18], "end": [0.545, 0.663]},
+                    {"name": "face at the eyes", "start": [0.30, 0.415], "end": [0.665, 0.425]},
+                    {"name": "chin to collar", "start": [0.545, 0.663], "end": [0.525, 0.853]},
+                ],
+                "unit": 0,
+            },
             "flesh": {
                 "palette": "own",
                 "tubes": [

@@ -17,7 +17,7 @@ export function useGroupsJob(sitter: Sitter, look: Look, onLook: (look: Look) =>
   const { change, isPending } = useChange(sitter, "values");
   const [way, setWay] = useLadderWay();
   const [hand, setHand] = useState<number[] | null>(null);
-  const preview = usePreview(sitter.id, hand);
+  const preview = usePreview(sitter.id);
   const mode = settings.mode ?? "fit";
   const count = settings.groups ?? 5;
   const locked = settings.locked ?? [];
@@ -34,8 +34,14 @@ export function useGroupsJob(sitter: Sitter, look: Look, onLook: (look: Look) =>
     if (finished || takenBack) setHand(null);
   }, [hand, inForce, fresh, isPending, values.data]);
 
+  const { clear } = preview;
+  useEffect(() => {
+    if (hand === null) clear();
+  }, [hand, clear]);
+
   const own = (next: number[], words: string) => change({ mode: "own", groups: next.length + 1, cuts: next, joins: [] }, words);
   const drop = (next: number[]) => {
+    preview.ask(next);
     setHand(next);
     onLook({ ...look, picture: "groups" });
     own(next, "Move a cut");
@@ -130,9 +136,10 @@ export function useGroupsJob(sitter: Sitter, look: Look, onLook: (look: Look) =>
     wall: {
       cuts,
       locked,
-      ...(hand && preview ? { picture: preview } : {}),
+      ...(hand && preview.url ? { picture: preview.url } : {}),
       busy: values.isFetching || isPending,
       onDragCut: (next) => {
+        preview.ask(next);
         kept.current = false;
         setHand(next);
       },

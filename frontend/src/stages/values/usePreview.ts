@@ -1,39 +1,51 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { base } from "../../api/client";
 
-/** The newest preview of cuts under the hand: one request at a time, the last position always follows. */
-export function usePreview(id: string, cuts: number[] | null) {
+/**
+ * The newest preview of cuts under the hand: one request at a time, the last position always follows.
+ * `ask` is for the pointer's own handler: waiting for the next render would cost the eye a frame or two.
+ */
+export function usePreview(id: string) {
   const [url, setUrl] = useState<string | null>(null);
   const flying = useRef(false);
   const waiting = useRef<number[] | null>(null);
+  const alive = useRef(true);
   useEffect(() => {
-    let alive = true;
-    const fetchNext = async () => {
-      const next = waiting.current;
-      if (!next || flying.current) return;
-      waiting.current = null;
-      flying.current = true;
-      try {
-        const answer = await fetch(`${base(id)}/values/preview?cuts=${next.join(",")}`);
-        if (answer.ok && alive) {
-          const made = URL.createObjectURL(await answer.blob());
-          setUrl((old) => {
-            if (old) URL.revokeObjectURL(old);
-            return made;
-          });
-        }
-      } finally {
-        flying.current = false;
-        if (alive) void fetchNext();
-      }
+    alive.current = true;
+    return () => {
+      alive.current = false;
     };
-    if (cuts) {
+  }, []);
+  const ask = useCallback(
+    (cuts: number[]) => {
+      const fetchNext = async () => {
+        const next = waiting.current;
+        if (!next || flying.current) return;
+        waiting.current = null;
+        flying.current = true;
+        try {
+          const answer = await fetch(`${base(id)}/values/preview?cuts=${next.join(",")}`);
+          if (answer.ok && alive.current) {
+            const made = URL.createObjectURL(await answer.blob());
+            setUrl((old) => {
+              if (old) URL.revokeObjectURL(old);
+              return made;
+            });
+          }
+        } finally {
+          flying.current = false;
+          if (alive.current) void fetchNext();
+        }
+      };
       waiting.current = cuts;
       void fetchNext();
-    }
-    return () => {
-      alive = false;
-    };
-  }, [id, cuts]);
-  return url;
+    },
+    [id],
+  );
+  /** Forget the picture: the next cut taken in hand must not begin with an old one. */
+  const clear = useCallback(() => {
+    waiting.current = null;
+    setUrl(null);
+  }, []);
+  return { url, ask, clear };
 }
