@@ -70,8 +70,10 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
           return (
             <Box key={`${i}${m.name}`} sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", bgcolor: chosen === i ? "background.paper" : "transparent" }}>
               <Radio color="default" checked={settings.unit === i} onChange={() => change({ unit: i }, `Unit: ${m.name}`)} slotProps={{ input: { "aria-label": `${m.name} is the unit` } }} />
-              <Box component="button" onClick={() => setChosen(chosen === i ? null : i)} aria-pressed={chosen === i} sx={{ all: "unset", flex: 1, cursor: "pointer", minHeight: 44, display: "flex", alignItems: "center", fontSize: 15 }}>{m.name}</Box>
-              <Box sx={{ fontSize: 14.5, textAlign: "right", mr: 1 }}>{r && <><strong>{words(r)}</strong><br />{r.mm.toFixed(0)} mm, {lean(r.angle)}</>}</Box>
+              <Box component="button" aria-label={m.name} onClick={() => setChosen(chosen === i ? null : i)} aria-pressed={chosen === i} sx={{ all: "unset", flex: 1, cursor: "pointer", minHeight: 44, fontSize: 15, py: 0.5 }}>
+                <Box sx={{ display: "flex", justifyContent: "space-between" }}><span>{m.name}</span>{r && <strong>{words(r)}</strong>}</Box>
+                {r && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>{r.mm.toFixed(0)} mm, {lean(r.angle)}</Box>}
+              </Box>
               <Button color="inherit" size="small" aria-label={`Remove ${m.name}`} onClick={() => remove(i)} sx={{ minWidth: 36 }}>×</Button>
             </Box>
           );
@@ -113,7 +115,7 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
 function lean(angle: number): string {
   if (Math.abs(angle) <= 45) return Math.abs(angle) < 0.5 ? "level" : `${Math.abs(angle).toFixed(0)}° off level, ${angle > 0 ? "rising" : "falling"}`;
   const off = 90 - Math.abs(angle);
-  return off < 0.5 ? "plumb" : `${off.toFixed(0)}° off plumb, top to the ${angle > 0 ? "right" : "left"}`;
+  return off < 0.5 ? "plumb" : `${off.toFixed(0)}° off plumb, leaning ${angle > 0 ? "right" : "left"}`;
 }
 
 const at = (v: number) => Math.min(1.5, Math.max(-0.5, v)).toFixed(4);

@@ -23,7 +23,7 @@ _TUBE_COST = 0.15
 _PART_COST = 0.02
 _REFINED = 12
 _KEEP = 8
-_ROUNDING_LOSS = 1.0
+_ROUNDING_LOSS = 1.8
 _TOUCH = 5
 """When rounding to few parts costs more than a ΔE of `_ROUNDING_LOSS`, totals up to `_TOUCH` times
 the largest are tried too: a strong tube may be needed by the touch."""
