@@ -44,7 +44,7 @@ def place_beliefs(landmarks: Doubles | None, shape: Shape) -> dict[Region, Float
     beliefs[Region.SKIN] = -8 * np.clip(outside - 0.06, 0, 0.4) * (below_chin < -0.35)
     beliefs[Region.SKIN] -= 10 * np.clip((top_y - y) / face - 0.12, 0, 1)
     collar = np.clip(below_chin - 0.15, 0, 1) + np.clip(aside - 0.45, 0, 1)
-    beliefs[Region.SKIN] -= 5 * collar * (below_chin > 0.05)
+    beliefs[Region.SKIN] -= 7 * collar * (below_chin > 0.05)
     beliefs[Region.HAIR] -= 2.5 * np.clip(below_chin + 0.2, 0, 1) + 3 * np.clip(aside - 0.7, 0, 1)
     near_mouth = (below_nose > -0.04) & (below_chin < 0.55) & (aside < 0.45) & (outside < 0.5)
     near_mouth |= (below_nose > -0.3) & (below_nose < 0.3) & (inside < 0.1) & (outside < 0.1)
