@@ -10,7 +10,8 @@ from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.reach import Reach, map_target, palette_reach
-from truesitter.core.paint.solver import Recipe, Suggestion, solve_recipe, suggest_tube
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import Suggestion, solve_recipe, suggest_tube
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 SMALLEST_SHARE = 0.005

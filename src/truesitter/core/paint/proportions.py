@@ -98,6 +98,11 @@ class TubeSets:
             rows, logs, error = rows[best], logs[best], error[best]
         return rows, self.amounts(logs), error
 
+    def errors(self, iterations: int) -> Doubles:
+        """Residual (m,) of every set after so many iterations, in the order given."""
+        every = np.arange(len(self.sets), dtype=np.int32)
+        return self._improve(self._start(), every, iterations)[1]
+
     def _start(self) -> Doubles:
         """First guess: every tube about as strong as every other, washes thin."""
         strength = self.k.mean(axis=1) + 0.05 * self.s.mean(axis=1)

@@ -2,6 +2,12 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
+
+TUBE_OPENING_MM = 8.0
+"""Opening of a usual 37 ml tube (from memory)."""
+
 DEFAULT_LOSS = 0.15
 """Part of the paint that never reaches the canvas (from memory)."""
 
@@ -21,3 +27,32 @@ def paint_ml(area_cm2: float, film_mm: float, coats: int = 1, loss: float = 0.0)
     if area_cm2 < 0 or film_mm < 0 or coats < 0 or not 0 <= loss < 1:
         raise ValueError("area, film and coats cannot be negative, and not all paint can be lost")
     return area_cm2 * film_mm / 10 * coats / (1 - loss)
+
+
+def tube_amounts(parts: Mapping[str, float], ml: float) -> dict[str, float]:
+    """Millilitres of each tube for so much of a mixture by volume.
+
+    Raises
+    ------
+    ValueError
+        For no parts, negative parts or a negative amount.
+    """
+    total = sum(parts.values())
+    if ml < 0 or total <= 0 or any(p < 0 for p in parts.values()):
+        raise ValueError("an amount of paint and its parts cannot be negative, and there must be some part")
+    return {key: ml * p / total for key, p in parts.items()}
+
+
+def tube_cm(ml: float, opening_mm: float = TUBE_OPENING_MM) -> float:
+    """Length in cm of the strand a tube gives for so many millilitres.
+
+    Parameters
+    ----------
+    ml
+        ≥ 0.
+    opening_mm
+        Diameter of the tube's opening, > 0.
+    """
+    if ml < 0 or opening_mm <= 0:
+        raise ValueError("paint and opening cannot be negative")
+    return ml * 1000 / (math.pi / 4 * opening_mm**2) / 10

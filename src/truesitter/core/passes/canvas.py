@@ -8,8 +8,9 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.films import mixture_curves
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
-from truesitter.core.paint.mixing import lab_value, tube_curves
+from truesitter.core.paint.mixing import lab_value
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask, Shape
 
 
@@ -30,14 +31,6 @@ class Layer:
     mask: Mask
     parts: dict[str, int]
     film_mm: float | None
-
-
-def mixture_curves(parts: dict[str, int]) -> tuple[Doubles, Doubles]:
-    """K and S (31,) per mm of a mixture by volume."""
-    absorption, scattering = tube_curves(tuple(parts))
-    share = np.array(list(parts.values()), dtype=np.float64)
-    share /= share.sum()
-    return share @ absorption, share @ scattering
 
 
 @dataclass(frozen=True)

@@ -9,12 +9,14 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.films import mixture_curves
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.solver import Recipe, solve_recipe
-from truesitter.core.passes.canvas import Canvas, Layer, mixture_curves
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 GLAZE_FILMS_MM = (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016)

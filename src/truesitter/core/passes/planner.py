@@ -11,7 +11,8 @@ from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.reach import map_picture, palette_reach
-from truesitter.core.paint.solver import Recipe, solve_recipe
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import choose_glaze, wash_layers

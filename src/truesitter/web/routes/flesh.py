@@ -14,7 +14,8 @@ from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.palettes import STARTERS
 from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
-from truesitter.core.paint.solver import Recipe, Suggestion
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import Suggestion
 from truesitter.core.settings import FleshSettings
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
 from truesitter.web.routes.sitters import SitterOut, sitter_out

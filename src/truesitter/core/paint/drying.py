@@ -1,0 +1,65 @@
+"""Drying shift: paint that dries lighter or darker than it was laid, per medium and paper.
+
+Signed, in value steps, as a curve over the wet value. Most watercolour dries lighter and
+most acrylic darker; a minority find otherwise, so the painter's own swatches rule.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+MOST_SHIFT = 4.0
+
+
+@dataclass(frozen=True)
+class DryingShift:
+    """Wet and dry values of swatches, wet ones rising.
+
+    Attributes
+    ----------
+    pairs
+        (wet, dry) values 0–10, at least one.
+    """
+
+    pairs: tuple[tuple[float, float], ...]
+
+    def __post_init__(self) -> None:
+        """Refuse what no paint does.
+
+        Raises
+        ------
+        ValueError
+            For no pairs, values outside 0–10, or dry values that do not rise with the wet.
+        """
+        if not self.pairs:
+            raise ValueError("a drying shift needs at least one wet and dry swatch")
+        if any(not 0 <= v <= 10 for pair in self.pairs for v in pair):
+            raise ValueError("values lie between 0 and 10")
+        if any(b[0] - a[0] < 0.05 or b[1] < a[1] for a, b in pairwise(self.pairs)):
+            raise ValueError("of two swatches the lighter wet one must also be the lighter dry one")
+        if any(abs(dry - wet) > MOST_SHIFT for wet, dry in self.pairs):
+            raise ValueError(f"no paint shifts by more than {MOST_SHIFT:g} value steps: check the swatches")
+
+    def dry(self, wet: float) -> float:
+        """Value after drying; beyond the swatches the nearest swatch's shift is kept."""
+        wets = np.array([w for w, _ in self.pairs])
+        shifts = np.array([d - w for w, d in self.pairs])
+        return float(np.clip(wet + np.interp(wet, wets, shifts), 0, 10))
+
+    def wet(self, dry: float) -> float:
+        """Value to lay so that it dries to the one wanted."""
+        grid = np.linspace(0, 10, 2001)
+        dried = np.maximum.accumulate([self.dry(float(w)) for w in grid])
+        return float(np.interp(dry, dried + 1e-9 * grid, grid))
+
+
+MEDIA: dict[str, DryingShift] = {
+    "oil": DryingShift(((0.0, 0.0), (10.0, 10.0))),
+    "acrylic": DryingShift(((1.0, 0.8), (5.0, 4.7), (9.0, 8.9))),
+    "gouache": DryingShift(((1.0, 1.4), (5.0, 5.2), (9.0, 8.9))),
+    "watercolour": DryingShift(((2.0, 3.2), (5.0, 5.9), (9.0, 9.2))),
+}
+"""Usual shifts (from memory), to be replaced by the painter's own swatches."""

@@ -1,0 +1,120 @@
+"""Films: what a mixture does laid over a ground, coat by coat, and how well it hides."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
+from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
+from truesitter.core.paint.mixing import Colour, lab_value, tube_curves
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.types import Doubles
+
+FILMS_MM = {"glaze": 0.01, "scumble": 0.02, "normal": 0.1, "impasto": 0.5}
+"""Wet films by name (from memory)."""
+
+_WHITE_GROUND = 0.8
+
+
+@dataclass(frozen=True)
+class Film:
+    """One film of a mixture.
+
+    Attributes
+    ----------
+    parts
+        Parts by volume by pigment key.
+    mm
+        Thickness, ≥ 0.
+    """
+
+    parts: Mapping[str, float]
+    mm: float
+
+
+def mixture_curves(parts: Mapping[str, float]) -> tuple[Doubles, Doubles]:
+    """K and S (31,) per mm of a mixture by volume.
+
+    Raises
+    ------
+    ValueError
+        For negative parts or none at all.
+    """
+    share = np.array(list(parts.values()), dtype=np.float64)
+    if share.size == 0 or (share < 0).any() or not np.isfinite(share).all() or share.sum() <= 0:
+        raise ValueError("a mixture needs parts of paint, none of them below nothing")
+    share /= share.sum()
+    absorption, scattering = tube_curves(tuple(parts))
+    return share @ absorption, share @ scattering
+
+
+def ground_of(lab: Lab) -> Doubles:
+    """Internal reflectance (31,) of a ground known only by its colour: the smoothest there is."""
+    return enter_surface(smoothest_reflectance(lab))
+
+
+def stack(ground: Doubles, films: tuple[Film, ...]) -> Doubles:
+    """Internal reflectance (31,) of films laid over a ground, the first film lowest."""
+    below = ground
+    for film in films:
+        k, s = mixture_curves(film.parts)
+        below = film_reflectance(k, s, film.mm, below)
+    return below
+
+
+def seen(internal: Doubles) -> Colour:
+    """The colour an eye sees of an internal reflectance (31,)."""
+    return Colour.of(reflectance_to_lab(leave_surface(internal)))
+
+
+def hiding(parts: Mapping[str, float], mm: float) -> float:
+    """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully."""
+    grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
+    k, s = mixture_curves(parts)
+    black, white = reflectance_to_xyz(leave_surface(film_reflectance(k, s, mm, grounds)))[:, 1]
+    return float(black / white)
+
+
+def coats_to_value(
+    parts: Mapping[str, float], mm: float, ground: Doubles, value: float, most: int = 30
+) -> tuple[Colour, ...]:
+    """Colour after each coat, until the value asked for is reached.
+
+    Parameters
+    ----------
+    parts, mm
+        The mixture and the film of one coat.
+    ground
+        (31,) internal reflectance.
+    value
+        Wanted, 0–10.
+    most
+        Coats to try.
+
+    Returns
+    -------
+    tuple of Colour
+        One for each coat, up to the one that comes nearest; fewer when more coats lead
+        away from the value or change nothing any more.
+    """
+    start = float(lab_value(reflectance_to_lab(leave_surface(ground))))
+    sign = np.sign(value - start)
+    coats: list[Colour] = []
+    below, before = ground, start
+    for _ in range(most):
+        below = stack(below, (Film(parts, mm),))
+        colour = seen(below)
+        overshoots = (colour.value - value) * sign > 0
+        if coats and overshoots and abs(colour.value - value) > abs(before - value):
+            # One coat more would overshoot by more than stopping here falls short.
+            break
+        if abs(colour.value - before) < 0.005 or (colour.value - before) * sign < 0:
+            break
+        coats.append(colour)
+        before = colour.value
+        if (colour.value - value) * sign >= 0:
+            break
+    return tuple(coats)

@@ -1,0 +1,140 @@
+"""Nudges: the smallest practical addition that moves a mixture one way, and what else it does."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.mixing import Colour, mixture_reflectance, tube_curves
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.types import Doubles
+
+Direction = Literal["warmer", "cooler", "lighter", "darker", "redder", "greener", "greyer"]
+DIRECTIONS: tuple[Direction, ...] = get_args(Direction)
+
+_WARM_HUE = np.radians(55.0)
+"""Orange, the warmest hue (common practice); its opposite is the coolest."""
+
+PILES = (48, 24, 12, 8, 6, 4, 3, 2)
+"""One part is added to so many of the mixture, the least first."""
+
+_NOTICED = {"warmer": 2.0, "cooler": 2.0, "redder": 2.0, "greener": 2.0, "greyer": 2.0, "lighter": 0.25,
+            "darker": 0.25}  # fmt: skip
+"""Smallest movement an eye notices: ΔE-like units, or value steps."""
+
+_SIDE_EFFECT = 0.5
+
+
+@dataclass(frozen=True)
+class Nudge:
+    """One addition.
+
+    Attributes
+    ----------
+    direction
+        Which way.
+    tube, pile
+        One part of this tube to so many parts of the mixture.
+    predicted
+        The colour it makes.
+    moved
+        How far it goes that way: value steps for lighter and darker, else ΔE-like units.
+    side_effects
+        What else changes, in words; empty when nothing an eye would notice.
+    """
+
+    direction: Direction
+    tube: str
+    pile: int
+    predicted: Colour
+    moved: float
+    side_effects: str
+
+
+def _movement(before: Colour, labs: Doubles, values: Doubles, direction: Direction) -> Doubles:
+    delta = labs - np.array(before.lab)
+    chroma_before = np.hypot(before.lab[1], before.lab[2])
+    along_warm = delta[:, 1] * np.cos(_WARM_HUE) + delta[:, 2] * np.sin(_WARM_HUE)
+    moved: dict[str, Doubles] = {
+        "warmer": along_warm,
+        "cooler": -along_warm,
+        "lighter": values - before.value,
+        "darker": before.value - values,
+        "redder": delta[:, 1],
+        "greener": -delta[:, 1],
+        "greyer": chroma_before - np.hypot(labs[:, 1], labs[:, 2]),
+    }
+    return moved[direction]
+
+
+def _words(before: Colour, after: Colour, direction: Direction) -> str:
+    """What changed besides the wanted, as a painter would say it."""
+    said = []
+    step = after.value - before.value
+    if direction not in ("lighter", "darker") and abs(step) >= _NOTICED["lighter"]:
+        said.append(f"{abs(step):.1f} steps {'lighter' if step > 0 else 'darker'}")
+    chroma = np.hypot(*after.lab[1:]) - np.hypot(*before.lab[1:])
+    if direction != "greyer" and abs(chroma) >= _NOTICED["greyer"]:
+        said.append("stronger in colour" if chroma > 0 else "greyer")
+    red = after.lab[1] - before.lab[1]
+    if direction not in ("redder", "greener") and abs(red) >= _NOTICED["redder"]:
+        said.append("redder" if red > 0 else "greener")
+    yellow = after.lab[2] - before.lab[2]
+    if direction not in ("warmer", "cooler") and abs(yellow) >= _NOTICED["warmer"]:
+        said.append("yellower" if yellow > 0 else "bluer")
+    return ", ".join(said)
+
+
+def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudge | None:
+    """The addition of one tube that moves a mixture one way with least side effects.
+
+    Parameters
+    ----------
+    parts
+        The mixture; its tubes must be in the library.
+    palette
+        The tubes at hand, opaque.
+    direction
+        One of `DIRECTIONS`.
+
+    Returns
+    -------
+    Nudge or None
+        None when no tube at hand moves it that way by what an eye notices.
+
+    Raises
+    ------
+    ValueError
+        For washes or an unknown direction.
+    """
+    if palette.transparent:
+        raise ValueError("nudges are for opaque paint")
+    if direction not in DIRECTIONS:
+        raise ValueError(f"a mixture can be made {', '.join(DIRECTIONS)}; not “{direction}”")
+    tubes = tuple(dict.fromkeys((*parts, *palette.tubes)))
+    base = np.array([parts.get(k, 0) for k in tubes], dtype=np.float64)
+    base /= base.sum()
+    trials = np.concatenate([[base], *[base + np.eye(len(tubes)) / pile for pile in PILES]])
+    k, s = tube_curves(tubes)
+    labs = reflectance_to_lab(mixture_reflectance(trials, k, s, palette))
+    before = Colour.of(labs[0])
+    colours = labs[1:].reshape(len(PILES), len(tubes), 3)
+    at_hand = np.array([k in palette.tubes for k in tubes])
+    for pile, row in zip(PILES, colours, strict=True):
+        values = np.array([Colour.of(lab).value for lab in row])
+        moved = _movement(before, row, values, direction)
+        enough = (moved >= _NOTICED[direction]) & at_hand
+        if not enough.any():
+            continue
+        scale = 10.0 if direction in ("lighter", "darker") else 1.0
+        gain = scale * moved - _SIDE_EFFECT * delta_e_2000(row, np.array(before.lab))
+        best = int(np.argmax(np.where(enough, gain, -np.inf)))
+        after = Colour.of(row[best])
+        return Nudge(
+            direction, tubes[best], pile, after, float(moved[best]), _words(before, after, direction)
+        )
+    return None

@@ -1,0 +1,189 @@
+"""From the best proportions to whole parts that a painter can count out.
+
+For every total the shares are rounded by largest remainder; the neighbours of the best of
+these, a part more, fewer or exchanged, are tried too.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.mixing import Colour, as_lab, lab_value
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.proportions import VALUE_WEIGHT, TubeSets
+from truesitter.core.paint.wishes import Wishes
+from truesitter.core.types import Doubles, Ints
+
+_PART_COST = 0.02
+_REFINED = 12
+_KEEP = 8
+_TOUCH = 5
+"""A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
+
+REACHED_DELTA_E = 3.0
+REACHED_VALUE = 0.25
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """Parts of paint for one target.
+
+    Attributes
+    ----------
+    parts
+        Whole parts by volume, by pigment key, largest first.
+    target_lab
+        What was asked for.
+    predicted
+        What the parts make.
+    delta_e, value_error
+        CIEDE2000 to the target, and predicted minus target value in steps.
+    film_mm
+        For a wash, mm of dry paint on the paper; None for opaque paint.
+    """
+
+    parts: dict[str, int]
+    target_lab: Lab
+    predicted: Colour
+    delta_e: float
+    value_error: float
+    film_mm: float | None = None
+
+    @property
+    def reached(self) -> bool:
+        """True when the recipe is as near as an eye would ask."""
+        return self.delta_e <= REACHED_DELTA_E and abs(self.value_error) <= REACHED_VALUE
+
+
+def recipe_cost(lab: Doubles, target: Doubles) -> Doubles:
+    """ΔE2000 and the value error, which costs more; of colours (…, 3) for one target."""
+    value_error = np.abs(lab_value(lab) - lab_value(target))
+    return np.asarray(delta_e_2000(lab, target) + VALUE_WEIGHT * value_error)
+
+
+def _rounded(amounts: Doubles, rows: Ints, totals: range) -> tuple[Doubles, Ints]:
+    """Amounts (m, n) as whole parts (c, n) with each total, by largest remainder; the row of each (c,)."""
+    share = amounts / amounts.sum(axis=1, keepdims=True)
+    sums = np.array(totals)
+    ideal = share[None] * sums[:, None, None]
+    floor = np.floor(ideal)
+    missing = np.round(sums[:, None] - floor.sum(axis=2)).astype(int)
+    rank = np.argsort(np.argsort(-(ideal - floor), axis=2), axis=2)
+    parts = floor + (rank < missing[..., None])
+    return parts.reshape(-1, share.shape[1]), np.tile(rows, len(sums))
+
+
+def _with_neighbours(parts: Doubles, owner: Ints, largest_total: int) -> tuple[Doubles, Ints]:
+    """The same whole parts, and all that differ by a part added, taken away or exchanged."""
+    n = parts.shape[1]
+    unit = np.eye(n)
+    moves = [np.zeros(n), *unit, *-unit, *(a - b for a in unit for b in unit if a is not b)]
+    moved = (parts[:, None] + np.array(moves)).reshape(-1, n)
+    owners = np.repeat(owner, len(moves))
+    total = moved.sum(axis=1)
+    good = (moved.min(axis=1) >= 0) & (total > 0) & (total <= largest_total)
+    return moved[good], owners[good]
+
+
+@dataclass(frozen=True)
+class Whole:
+    """Whole-part candidates, cheapest first: costs (c,), parts (c, n), row of each, colour, film."""
+
+    cost: Doubles
+    parts: Doubles
+    owner: Ints
+    lab: Doubles
+    film_mm: Doubles | None
+
+    def one(self, i: int) -> Whole:
+        """A single candidate by its place."""
+        film = None if self.film_mm is None else self.film_mm[i : i + 1]
+        one = slice(i, i + 1)
+        return Whole(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film)
+
+
+class PartSearch:
+    """Whole parts for the best proportions of one target."""
+
+    def __init__(self, sets: TubeSets, wishes: Wishes, rows: Ints, amounts: Doubles) -> None:
+        self.sets, self.wishes, self.rows, self.amounts = sets, wishes, rows, amounts
+        # Millimetres of wash of each set; nothing for opaque paint.
+        self.films = np.zeros(len(sets.sets))
+        self.films[rows] = amounts.sum(axis=1)
+        must = [sets.palette.tubes.index(key) for key in wishes.must]
+        self.musts = np.isin(sets.sets, must)
+
+    def judge(self, parts: Doubles, owner: Ints) -> Whole:
+        """Candidates in which every tube asked for has a part, cheapest first."""
+        kept = (~self.musts[owner] | (parts > 0)).all(axis=1)
+        parts, owner = parts[kept], owner[kept]
+        film = self.films[owner] if self.sets.palette.transparent else None
+        scaled = parts if film is None else parts * (film / parts.sum(axis=1))[:, None]
+        lab = self.sets.lab(scaled, owner)
+        cost = recipe_cost(lab, self.sets.target)
+        cost += self.wishes.tube_cost * (parts > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
+        order = np.argsort(cost, kind="stable")
+        return Whole(
+            cost[order], parts[order], owner[order], lab[order], None if film is None else film[order]
+        )
+
+    def _judge_totals(self, amounts: Doubles, rows: Ints, totals: range) -> Whole:
+        parts, owner = _rounded(amounts, rows, totals)
+        # A tube asked for gets a part even where none would be best.
+        return self.judge(np.maximum(parts, self.musts[owner]), owner)
+
+    def small(self, count: int) -> list[Whole]:
+        """The best recipe of each of the `count` best tube sets, with few parts."""
+        found = self._judge_totals(self.amounts, self.rows, range(1, self.wishes.largest_total + 1))
+        return self._distinct(found, count, self.wishes.largest_total)
+
+    def by_the_touch(self) -> list[Whole]:
+        """The best recipe with more parts than wished: a strong tube may be needed by the touch."""
+        most = _TOUCH * self.wishes.largest_total
+        totals = range(self.wishes.largest_total + 1, most + 1)
+        found = self._judge_totals(self.amounts[:_KEEP], self.rows[:_KEEP], totals)
+        return self._distinct(found, 1, most)
+
+    def _distinct(self, found: Whole, count: int, largest_total: int) -> list[Whole]:
+        best = list(range(min(_REFINED, len(found.cost))))
+        if count > 1:
+            # The tubes used, as bits of a number: the first candidate of each tube set is its best.
+            bits = ((found.parts > 0) << self.sets.sets[found.owner]).sum(axis=1)
+            _, first = np.unique(bits, return_index=True)
+            best = sorted(first.tolist())[: max(count, _REFINED)]
+        refined = self.judge(*_with_neighbours(found.parts[best], found.owner[best], largest_total))
+        out: list[Whole] = []
+        seen: set[tuple[str, ...]] = set()
+        for i in range(len(refined.cost)):
+            tubes = tuple(sorted(self._named(refined.parts[i], int(refined.owner[i]))))
+            if tubes not in seen:
+                seen.add(tubes)
+                out.append(refined.one(i))
+            if len(out) == count:
+                break
+        return out
+
+    def _named(self, parts: Doubles, row: int) -> dict[str, int]:
+        chosen = parts.astype(int)
+        divisor = int(np.gcd.reduce(chosen[chosen > 0]))
+        named = {
+            self.sets.palette.tubes[tube]: int(p // divisor)
+            for tube, p in zip(self.sets.sets[row], chosen, strict=True)
+            if p > 0
+        }
+        return dict(sorted(named.items(), key=lambda item: -item[1]))
+
+    def recipe(self, whole: Whole) -> Recipe:
+        """One candidate as a recipe."""
+        predicted, target = Colour.of(whole.lab[0]), self.sets.target
+        return Recipe(
+            parts=self._named(whole.parts[0], int(whole.owner[0])),
+            target_lab=as_lab(target),
+            predicted=predicted,
+            delta_e=float(delta_e_2000(whole.lab[0], target)),
+            value_error=predicted.value - float(lab_value(target)),
+            film_mm=None if whole.film_mm is None else float(whole.film_mm[0]),
+        )

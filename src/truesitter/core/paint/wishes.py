@@ -1,0 +1,68 @@
+"""What a painter asks of a recipe."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import pigment_library
+
+
+@dataclass(frozen=True)
+class Wishes:
+    """What a recipe must keep to.
+
+    Attributes
+    ----------
+    most_tubes
+        At most so many tubes, 1–6.
+    largest_total
+        Largest sum of parts, 1–60; more only when nothing this small comes near.
+    must, without
+        Tubes that have to be in it, and tubes that may not.
+    black
+        False leaves black tubes out.
+    tube_cost
+        What one more tube costs, in ΔE2000: the more, the fewer tubes.
+    """
+
+    most_tubes: int = 4
+    largest_total: int = 24
+    must: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()
+    black: bool = True
+    tube_cost: float = 0.15
+
+    def palette(self, palette: Palette) -> Palette:
+        """The tubes that may be used.
+
+        Raises
+        ------
+        ValueError
+            When the wishes contradict each other or leave nothing to mix with.
+        """
+        if not 1 <= self.most_tubes <= 6 or not 1 <= self.largest_total <= 60:
+            raise ValueError("a recipe has 1 to 6 tubes and 1 to 60 parts")
+        missing = [key for key in self.must if key not in palette.tubes]
+        if missing:
+            raise ValueError(f"{_name(missing[0])} is not set out, so it cannot be asked for")
+        clash = [key for key in self.must if key in self.without or (not self.black and _is_black(key))]
+        if clash:
+            raise ValueError(f"{_name(clash[0])} is both asked for and ruled out")
+        if len(self.must) > self.most_tubes:
+            raise ValueError(f"{len(self.must)} tubes are asked for, but a recipe may hold {self.most_tubes}")
+        allowed = tuple(
+            key for key in palette.tubes if key not in self.without and (self.black or not _is_black(key))
+        )
+        if not allowed:
+            raise ValueError("every tube is ruled out: leave at least one")
+        return palette.with_tubes(allowed)
+
+
+def _name(key: str) -> str:
+    pigment = pigment_library().get(key)
+    return pigment.name if pigment else f"“{key}”"
+
+
+def _is_black(key: str) -> bool:
+    return pigment_library()[key].family == "black"
