@@ -19,14 +19,15 @@ DIRECTIONS: tuple[Direction, ...] = get_args(Direction)
 _WARM_HUE = np.radians(55.0)
 """Orange, the warmest hue (common practice); its opposite is the coolest."""
 
-PILES = (48, 24, 12, 8, 6, 4, 3, 2)
+PILES = (400, 200, 100, 48, 24, 12, 8, 6, 4, 3, 2)
 """One part is added to so many of the mixture, the least first."""
 
 _NOTICED = {"warmer": 2.0, "cooler": 2.0, "redder": 2.0, "greener": 2.0, "greyer": 2.0, "lighter": 0.25,
             "darker": 0.25}  # fmt: skip
 """Smallest movement an eye notices: ΔE-like units, or value steps."""
 
-_SIDE_EFFECT = 0.5
+_MOST_NOTICED = 4.0
+"""A nudge moves by no more than so many times what is noticed: a strong tube comes by the touch."""
 
 
 @dataclass(frozen=True)
@@ -127,12 +128,13 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
     for pile, row in zip(PILES, colours, strict=True):
         values = np.array([Colour.of(lab).value for lab in row])
         moved = _movement(before, row, values, direction)
-        enough = (moved >= _NOTICED[direction]) & at_hand
+        noticed = _NOTICED[direction]
+        enough = (moved >= noticed) & (moved <= _MOST_NOTICED * noticed) & at_hand
         if not enough.any():
             continue
-        scale = 10.0 if direction in ("lighter", "darker") else 1.0
-        gain = scale * moved - _SIDE_EFFECT * delta_e_2000(row, np.array(before.lab))
-        best = int(np.argmax(np.where(enough, gain, -np.inf)))
+        # The purest movement: most of what changes is what was asked for.
+        purity = moved / np.maximum(delta_e_2000(row, np.array(before.lab)), 0.1)
+        best = int(np.argmax(np.where(enough, purity, -np.inf)))
         after = Colour.of(row[best])
         return Nudge(
             direction, tubes[best], pile, after, float(moved[best]), _words(before, after, direction)

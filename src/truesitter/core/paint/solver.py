@@ -76,8 +76,12 @@ def solve_recipes(
     found = search.small(count)
     tubes = wishes.tube_cost * amounts.shape[1]
     if not found or found[0].cost[0] > _ROUNDING_LOSS + tubes:
-        found = sorted([*search.by_the_touch(), *found], key=lambda w: float(w.cost[0]))[:count]
-    return tuple(search.recipe(whole) for whole in found)
+        found = sorted([*search.by_the_touch(), *found], key=lambda w: float(w.cost[0]))
+    recipes: dict[frozenset[str], Recipe] = {}
+    for whole in found:
+        recipe = search.recipe(whole)
+        recipes.setdefault(frozenset(recipe.parts), recipe)
+    return tuple(recipes.values())[:count]
 
 
 def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest_total: int = 24) -> Recipe:

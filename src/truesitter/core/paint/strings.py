@@ -17,13 +17,14 @@ from truesitter.core.paint.rounding import Recipe, recipe_cost
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.types import Doubles, Floats, Ints
 
-_BASES = (8, 4, 2, 1)
+_BASES = (6, 3, 2, 1)
 """Parts that may be taken of the last tone when the next is made from it."""
 
-_ADDED = np.array([0, 1, 2, 3, 4, 6, 8, 12, 16])
+_ADDED = np.array([0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 16])
 _MOST_ADDED = 20
 _TAILS = (0.02, 0.98)
 _KERNEL = 0.7
+_SAMPLE = 20000
 _PART_COST = 0.015
 _SHORTLIST_SETS = 60
 
@@ -74,6 +75,7 @@ def tone_targets(lab: Floats, count: int) -> Doubles:
     """
     if not 3 <= count <= 9:
         raise ValueError("a string has 3 to 9 tones")
+    lab = lab[:: max(1, len(lab) // _SAMPLE)]
     value = lab_value(np.asarray(lab, dtype=np.float64))
     low, high = np.quantile(value, _TAILS)
     if high - low < 0.3:
