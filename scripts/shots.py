@@ -102,9 +102,15 @@ def shoot_values(camera: Camera) -> None:
 
 def shoot_paint(camera: Camera) -> None:
     camera.open("Maren", "flesh")
-    camera.press(0.47, 0.53)
     camera.page.wait_for_selector("[data-testid=mixture]")
     camera.take("flesh")
+    camera.job("spot")
+    camera.press(0.47, 0.53)
+    camera.page.wait_for_selector("[data-testid=mixture]")
+    camera.take("spot")
+    camera.job("board")
+    camera.page.wait_for_selector("text=skin in the shadow")
+    camera.take("board")
     camera.open("Tobias", "light")
     camera.take("light")
     camera.open("Maren", "hair")

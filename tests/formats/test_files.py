@@ -16,28 +16,32 @@ import jsonschema
 import numpy as np
 import pypdf
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra import numpy as arrays
 from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import MappingLine
+from truesitter.core.paint.mixing import mix
+from truesitter.core.paint.palettes import STARTERS
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.values import OutlineDrawing
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.formats.folder import write_plan
 from truesitter.formats.full_size import full_picture
+from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.pictures import VIEWS, zones_picture
 from truesitter.formats.plan import Plan, plan_of
 from truesitter.formats.png import encode_jpeg, encode_png
 from truesitter.formats.svg import hair_svg, outlines_svg
-from truesitter.formats.tables import shapes_csv
+from truesitter.formats.tables import mixtures_csv, shapes_csv
 from truesitter.formats.transfer import thumbnails_pdf, tiles, transfer_pdf
-from truesitter.formats.wording import clipping_sentence, duration, parts_sentence
+from truesitter.formats.wording import clipping_sentence, duration, judgement, parts_sentence
 
+EARTH = STARTERS[0]
 SVG = "{http://www.w3.org/2000/svg}"
 SCHEMA = json.loads((Path(__file__).parents[2] / "docs/plan.schema.json").read_text(encoding="utf-8"))
 
@@ -111,6 +115,7 @@ def test_hair_lines_stay_on_the_canvas_and_run_from_root_to_tip() -> None:
 
 
 @given(arrays.arrays(np.uint8, (12, 9), elements=st.integers(0, 3)))
+@settings(deadline=None)
 def test_any_label_map_becomes_valid_svg(labels: np.ndarray) -> None:
     root = ElementTree.fromstring(
         outlines_svg(OutlineDrawing(trace_outlines(labels), (12, 9)), (90, 120)).encode()
@@ -270,3 +275,44 @@ def test_clipping_in_words() -> None:
     assert "12.0% of the picture has run into black" in clipping_sentence(0.12, 0.0)
     assert "colour from shadows" in clipping_sentence(0.12, 0.0)
     assert "shadows" not in clipping_sentence(0.0, 0.02)
+
+
+def test_the_mixing_sheet_and_table_hold_the_whole_board() -> None:
+    study = Study.of_bytes(
+        truth("maren").data,
+        StudySettings.model_validate(
+            {
+                "flesh": {
+                    "pins": [{"name": "cool cheek", "target_lab": [62, 15, 18], "locked": True,
+                              "parts": {"titanium-white": 3, "light-red": 1}}],
+                }
+            }
+        ),
+    )  # fmt: skip
+    rows = list(csv.DictReader(io.StringIO(mixtures_csv(study))))
+    families = {r["family"] for r in rows}
+    assert {"pinned", "skin by value group", "skin in the light", "hair", "lips", "garment"} <= families
+    pinned = rows[0]
+    assert (pinned["name"], pinned["parts"]) == ("cool cheek", "titanium-white=3 light-red=1")
+    for row in rows:
+        made = mix({k: float(v) for k, v in (p.split("=") for p in row["parts"].split())}, EARTH)
+        assert made.lab == pytest.approx([float(row[c]) for c in ("L", "a", "b")], abs=0.01)
+    pages = pypdf.PdfReader(io.BytesIO(mixing_pdf(study, "A made-up sitter", "A4"))).pages
+    text = " ".join(page.extract_text() for page in pages)
+    assert "cool cheek: 3 Titanium white : 1 Light red" in text
+    assert "of the last" in text
+    assert "safety data sheet" in text.lower()
+
+
+@pytest.mark.parametrize(
+    ("made", "error", "words"),
+    [
+        ((60.0, 10.0, 15.0), 0.0, "colour and value right"),
+        ((60.0, 11.0, 16.5), 0.0, "a touch too warm, value right"),
+        ((60.0, 4.0, 5.0), 0.0, "too cool, too grey, value right"),
+        ((63.0, 10.0, 15.0), 0.3, "a touch too light"),
+        ((50.0, 10.0, 15.0), -1.0, "too dark"),
+    ],
+)
+def test_judgements_in_plain_language(made: tuple[float, float, float], error: float, words: str) -> None:
+    assert judgement((60.0, 10.0, 15.0), made, error) == words

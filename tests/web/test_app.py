@@ -135,6 +135,9 @@ def test_what_is_not_there_or_makes_no_sense_is_a_problem(
         ("regions", {"scribbles": [{"region": "elbow", "points": [[0.5, 0.5]]}]}),
         ("passes", {"school": "none"}),
         ("light", {"zone_1_reach": 9}),
+        ("flesh", {"must": ["light-red"], "without": ["light-red"]}),
+        ("flesh", {"pins": [{"name": "", "target_lab": [1, 2, 3], "parts": {"light-red": 1}}]}),
+        ("flesh", {"pins": [{"name": "x", "target_lab": [1, 2, 3], "parts": {"light-red": 0}}]}),
         ("values", {"groups": 3, "locked": [2, 4, 6]}),
         ("reference", {"keystone": [[0, 0], [1, 1], [1, 0], [0, 1]]}),
         ("reference", {"unit": 3}),
@@ -272,6 +275,35 @@ def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
     for name in ("shapes.csv", "transfer.pdf", "thumbnails.pdf", "view.png?view=grey",
                  "outlines.svg?grid=true&edges=true"):  # fmt: skip
         assert client.get(f"{url}/files/{name}").status_code == 200, name
+
+
+def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}"
+    spot = client.get(f"{url}/flesh/spot?x=0.42&y=0.5").json()
+    assert spot["alternatives"]
+    assert all(set(a["parts"]) != set(spot["mixture"]["parts"]) for a in spot["alternatives"])
+    assert {n["direction"] for n in spot["nudges"]} >= {"lighter", "darker"}
+    used = next(k for k in spot["mixture"]["parts"] if k != "titanium-white")
+    area = client.get(f"{url}/flesh/spot?x=0.4&y=0.45&x2=0.44&y2=0.5").json()
+    assert area["place"]
+
+    settings = {"without": [used], "pins": [
+        {"name": "cheek", "target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"], "locked": True},
+        {"name": "free", "target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"]},
+    ]}  # fmt: skip
+    assert client.put(f"{url}/flesh", json=settings).status_code == 200
+    again = client.get(f"{url}/flesh/spot?x=0.42&y=0.5").json()
+    assert used not in again["mixture"]["parts"]
+    board = client.get(f"{url}/flesh/board").json()
+    locked, free = board["pins"]
+    assert locked["mixture"]["parts"] == spot["mixture"]["parts"]
+    assert used not in free["mixture"]["parts"]
+    strings = {s["family"]: s["tones"] for s in board["strings"]}
+    assert len(strings["skin in the light"]) == len(strings["hair"]) == 5
+    assert strings["facial hair"] == []
+    for name in ("mixtures.pdf", "mixtures.csv"):
+        assert client.get(f"{url}/files/{name}").status_code == 200
+    client.post(f"{url}/undo")
 
 
 def test_washes_have_no_passes_in_oil(client: TestClient, sitter: str) -> None:

@@ -136,6 +136,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/mixtures.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mixing Table
+         * @description The palette board as a table.
+         */
+        get: operations["mixing_table_api_sitters__sitter_id__files_mixtures_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/mixtures.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mixing Sheet
+         * @description Swatches and parts of the whole palette board, to print.
+         */
+        get: operations["mixing_sheet_api_sitters__sitter_id__files_mixtures_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/outlines.svg": {
         parameters: {
             query?: never;
@@ -300,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board
+         * @description Strings of every family, and the pinned mixtures.
+         */
+        get: operations["board_api_sitters__sitter_id__flesh_board_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/spot": {
         parameters: {
             query?: never;
@@ -309,7 +369,7 @@ export interface paths {
         };
         /**
          * Spot
-         * @description The mixture for the colour at a spot, given in fractions of the framed picture.
+         * @description Mixtures for the colour of a spot, or of the rectangle to a second one.
          */
         get: operations["spot_api_sitters__sitter_id__flesh_spot_get"];
         put?: never;
@@ -880,6 +940,16 @@ export interface components {
                 number
             ];
         };
+        /**
+         * BoardOut
+         * @description The palette board.
+         */
+        BoardOut: {
+            /** Pins */
+            pins: components["schemas"]["PinOut"][];
+            /** Strings */
+            strings: components["schemas"]["StringOut"][];
+        };
         /** Body_add_sitter_api_sitters_post */
         Body_add_sitter_api_sitters_post: {
             /**
@@ -969,6 +1039,11 @@ export interface components {
          */
         FleshSettings: {
             /**
+             * Black
+             * @default true
+             */
+            black: boolean;
+            /**
              * Clip
              * @default false
              */
@@ -979,10 +1054,25 @@ export interface components {
              */
             most_tubes: number;
             /**
+             * Must
+             * @default []
+             */
+            must: string[];
+            /**
              * Palette
              * @default earth-four
              */
             palette: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["PinSettings"][];
+            /**
+             * Tones
+             * @default 5
+             */
+            tones: number;
             /**
              * Transparent
              * @default false
@@ -998,6 +1088,11 @@ export interface components {
              *     ]
              */
             tubes: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
         };
         /**
          * FrameOut
@@ -1183,6 +1278,8 @@ export interface components {
             film_mm: number | null;
             /** Group */
             group: number | null;
+            /** Judgement */
+            judgement: string;
             /** On Screen */
             on_screen: boolean;
             /** Parts */
@@ -1217,6 +1314,24 @@ export interface components {
         Name: {
             /** Name */
             name: string;
+        };
+        /**
+         * NudgeOut
+         * @description The smallest addition that moves a mixture one way.
+         */
+        NudgeOut: {
+            /** Direction */
+            direction: string;
+            /** Moved */
+            moved: number;
+            /** Pile */
+            pile: number;
+            /** Predicted Hex */
+            predicted_hex: string;
+            /** Side Effects */
+            side_effects: string;
+            /** Tube */
+            tube: string;
         };
         /**
          * OutlineOut
@@ -1291,6 +1406,40 @@ export interface components {
             remarks: string[];
             /** School */
             school: string;
+        };
+        /**
+         * PinOut
+         * @description A pinned mixture.
+         */
+        PinOut: {
+            /** Locked */
+            locked: boolean;
+            mixture: components["schemas"]["MixtureOut"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * PinSettings
+         * @description A mixture kept on the palette board: its target, and its parts when they are locked.
+         */
+        PinSettings: {
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Target Lab */
+            target_lab: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * PlaceOut
@@ -1805,14 +1954,30 @@ export interface components {
         };
         /**
          * SpotOut
-         * @description The mixture for one spot of the picture.
+         * @description The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best.
          */
         SpotOut: {
+            /** Alternatives */
+            alternatives: components["schemas"]["MixtureOut"][];
             mixture: components["schemas"]["MixtureOut"];
+            /** Nudges */
+            nudges: components["schemas"]["NudgeOut"][];
             /** Place */
             place: string;
             /** Region */
             region: string;
+            /** Seen Lab */
+            seen_lab: [
+                number,
+                number,
+                number
+            ];
+            /** Target Lab */
+            target_lab: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * SpotValueOut
@@ -1829,22 +1994,37 @@ export interface components {
             value: number;
         };
         /**
+         * StringOut
+         * @description A string, lightest tone last; no tones where the family is missing or too small.
+         */
+        StringOut: {
+            /** Family */
+            family: string;
+            /** Tones */
+            tones: components["schemas"]["ToneOut"][];
+        };
+        /**
          * StudySettings
          * @description Everything the painter set for one sitter.
          */
         StudySettings: {
             /**
              * @default {
+             *       "black": true,
              *       "clip": false,
              *       "most_tubes": 4,
+             *       "must": [],
              *       "palette": "earth-four",
+             *       "pins": [],
+             *       "tones": 5,
              *       "transparent": false,
              *       "tubes": [
              *         "titanium-white",
              *         "yellow-ochre",
              *         "light-red",
              *         "ivory-black"
-             *       ]
+             *       ],
+             *       "without": []
              *     }
              */
             flesh: components["schemas"]["FleshSettings"];
@@ -1915,6 +2095,23 @@ export interface components {
              *     }
              */
             values: components["schemas"]["ValueSettings"];
+        };
+        /**
+         * ToneOut
+         * @description One tone of a string.
+         */
+        ToneOut: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** Base */
+            base: number;
+            mixture: components["schemas"]["MixtureOut"];
+            /** Stepped Hex */
+            stepped_hex: string;
+            /** Stepped Value */
+            stepped_value: number;
         };
         /**
          * Tube
@@ -2280,6 +2477,66 @@ export interface operations {
             };
         };
     };
+    mixing_table_api_sitters__sitter_id__files_mixtures_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    mixing_sheet_api_sitters__sitter_id__files_mixtures_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     outlines_file_api_sitters__sitter_id__files_outlines_svg_get: {
         parameters: {
             query?: {
@@ -2564,11 +2821,44 @@ export interface operations {
             };
         };
     };
+    board_api_sitters__sitter_id__flesh_board_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     spot_api_sitters__sitter_id__flesh_spot_get: {
         parameters: {
             query: {
                 x: number;
                 y: number;
+                x2?: number | null;
+                y2?: number | null;
             };
             header?: never;
             path: {

@@ -27,6 +27,7 @@ export interface WorkspaceProps extends StageProps {
   straight?: boolean;
   /** Ways of looking that the job at hand needs, without changing the painter's own. */
   force?: Partial<Look>;
+  onPointer?: (spot: Spot | null) => void;
   overlay?: (px: number, size: Size) => ReactNode;
   /** Stands in for the picture of the tray: a canvas after a pass, a cut under the hand. */
   picture?: string | null | undefined;
@@ -94,7 +95,7 @@ export function Workspace(props: WorkspaceProps) {
       <Box sx={{ display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}>
         <PictureStage label={`Picture of ${sitter.name}`} pictures={[base, veil]} beside={beside} size={size} tool={tool}
           straight={props.straight ?? false} mirror={look.mirror} upsideDown={look.upsideDown} fitSignal={fitSignal} busy={props.busy ?? false}
-          onPointer={plain ? () => undefined : pointer.read}
+          onPointer={plain ? () => undefined : (spot) => { pointer.read(spot); props.onPointer?.(spot); }}
           {...(props.strokeWidth === undefined ? {} : { strokeWidth: props.strokeWidth })}
           {...(props.onStroke ? { onStroke: props.onStroke } : {})}
           {...(props.onPick ? { onPick: props.onPick } : {})}

@@ -11,7 +11,8 @@ from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.reach import Reach, map_target, palette_reach
 from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion, solve_recipe, suggest_tube
+from truesitter.core.paint.solver import Suggestion, solve_recipes, suggest_tube
+from truesitter.core.paint.wishes import Wishes
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 SMALLEST_SHARE = 0.005
@@ -50,16 +51,21 @@ class Flesh:
 
 
 def mix_colour(
-    lab: Doubles, palette: Palette, most_tubes: int = 4, clip: bool = False
+    lab: Doubles, palette: Palette, wishes: Wishes | None = None, clip: bool = False
 ) -> tuple[Recipe, Suggestion | None]:
     """Recipe for a colour of the photograph, fitted into the palette's reach first."""
     target = map_target(lab, palette_reach(palette), clip)
-    recipe = solve_recipe(as_lab(target), palette, most_tubes)
-    return recipe, suggest_tube(recipe, palette, most_tubes)
+    recipe = solve_recipes(as_lab(target), palette, wishes, 1)[0]
+    return recipe, suggest_tube(recipe, palette, (wishes or Wishes()).most_tubes)
 
 
 def mix_flesh(
-    lab: Floats, groups: Labels, skin: Mask, palette: Palette, most_tubes: int = 4, clip: bool = False
+    lab: Floats,
+    groups: Labels,
+    skin: Mask,
+    palette: Palette,
+    wishes: Wishes | None = None,
+    clip: bool = False,
 ) -> Flesh:
     """A mixture for each value group inside the skin.
 
@@ -67,7 +73,7 @@ def mix_flesh(
     ----------
     lab, groups, skin
         (H, W, 3), (H, W) and (H, W) maps of the framed picture.
-    palette, most_tubes, clip
+    palette, wishes, clip
         As for `mix_colour`.
     """
     area = int(skin.sum())
@@ -77,7 +83,7 @@ def mix_flesh(
         count = np.bincount(inside)
         for group in np.flatnonzero(count / area >= SMALLEST_SHARE):
             seen = colours[inside == group].mean(axis=0, dtype=np.float64)
-            recipe, suggestion = mix_colour(seen, palette, most_tubes, clip)
+            recipe, suggestion = mix_colour(seen, palette, wishes, clip)
             share = float(count[group] / area)
             mixtures.append(Mixture(int(group), as_lab(seen), share, recipe, suggestion))
     return Flesh(tuple(mixtures), palette_reach(palette))

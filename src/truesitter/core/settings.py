@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from truesitter.core.hair.field import Guide
 from truesitter.core.paint.palettes import STARTERS, Palette
 from truesitter.core.paint.pigments import check_tubes
+from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.schools import LAYERED_OIL, school
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
@@ -157,6 +158,22 @@ class RegionSettings(Settings):
     scribbles: tuple[ScribbleSettings, ...] = Field((), max_length=500)
 
 
+class PinSettings(Settings):
+    """A mixture kept on the palette board: its target, and its parts when they are locked."""
+
+    name: str = Field(min_length=1, max_length=60)
+    target_lab: tuple[float, float, float]
+    parts: dict[str, int] = Field(max_length=8)
+    locked: bool = False
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        check_tubes(tuple(self.parts))
+        if any(not 1 <= count <= 1000 for count in self.parts.values()):
+            raise ValueError("parts are whole numbers from 1 to 1000")
+        return self
+
+
 class FleshSettings(Settings):
     """The tubes set out, and how values are fitted to them."""
 
@@ -164,12 +181,27 @@ class FleshSettings(Settings):
     tubes: tuple[str, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
     transparent: bool = False
     most_tubes: int = Field(4, ge=1, le=6)
+    must: tuple[str, ...] = Field((), max_length=6)
+    without: tuple[str, ...] = Field((), max_length=14)
+    black: bool = True
     clip: bool = False
+    tones: int = Field(5, ge=3, le=9)
+    pins: tuple[PinSettings, ...] = Field((), max_length=60)
 
     @model_validator(mode="after")
     def _known_tubes(self) -> Self:
         check_tubes(self.tubes)
+        self.wishes().palette(self.as_palette())
         return self
+
+    def wishes(self) -> Wishes:
+        """What every recipe must keep to; of tubes that are not set out nothing is asked."""
+        return Wishes(
+            most_tubes=self.most_tubes,
+            must=tuple(k for k in self.must if k in self.tubes),
+            without=tuple(k for k in self.without if k in self.tubes),
+            black=self.black,
+        )
 
     def as_palette(self) -> Palette:
         """For the core."""

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from truesitter.core.paint.pigments import pigment_library
+import math
+
+from truesitter.core.paint.pigments import Lab, pigment_library
 
 
 def duration(minutes: float) -> str:
@@ -31,3 +33,31 @@ def clipping_sentence(dark: float, light: float) -> str:
         return "Nothing has run into black or white."
     advice = " Photographs strip colour from shadows: look at the sitter, or invent what is missing."
     return f"{' and '.join(lost)}." + (advice if dark >= 0.0005 else "")
+
+
+def judgement(target: Lab, made: Lab, value_error: float) -> str:
+    """How a mixture differs from what was wanted, as a painter would say it.
+
+    Parameters
+    ----------
+    target, made
+        L*a*b* wanted and predicted.
+    value_error
+        Predicted minus wanted, in value steps.
+    """
+    warmth = (made[1] - target[1]) * 0.574 + (made[2] - target[2]) * 0.819
+    chroma = math.hypot(made[1], made[2]) - math.hypot(target[1], target[2])
+    said = []
+    for amount, more, less, least in (
+        (warmth, "warm", "cool", 1.0),
+        (chroma, "strong in colour", "grey", 2.0),
+    ):
+        if abs(amount) >= least:
+            size = "a touch too" if abs(amount) < 3 * least else "too"
+            said.append(f"{size} {more if amount > 0 else less}")
+    if abs(value_error) < 0.1:
+        said.append("value right")
+    else:
+        size = "a touch too" if abs(value_error) < 0.35 else "too"
+        said.append(f"{size} {'light' if value_error > 0 else 'dark'}")
+    return "colour and value right" if said == ["value right"] else ", ".join(said)

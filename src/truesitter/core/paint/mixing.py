@@ -58,6 +58,11 @@ class Colour:
             on_screen=bool(in_srgb(lab)),
         )
 
+    @classmethod
+    def of_lab(cls, lab: Lab) -> Colour:
+        """Describe one L*a*b* colour given as numbers."""
+        return cls.of(np.array(lab))
+
 
 @cache
 def tube_curves(tubes: tuple[str, ...]) -> tuple[Doubles, Doubles]:

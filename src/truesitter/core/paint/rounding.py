@@ -6,12 +6,13 @@ these, a part more, fewer or exchanged, are tried too.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.mixing import Colour, as_lab, lab_value
+from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
+from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.proportions import VALUE_WEIGHT, TubeSets
 from truesitter.core.paint.wishes import Wishes
@@ -51,6 +52,19 @@ class Recipe:
     delta_e: float
     value_error: float
     film_mm: float | None = None
+
+    @classmethod
+    def of_parts(cls, parts: dict[str, int], target_lab: Lab, palette: Palette) -> Recipe:
+        """Given parts held against a target; opaque paint."""
+        predicted = mix({k: float(p) for k, p in parts.items()}, replace(palette, transparent=False))
+        target = np.array(target_lab)
+        return cls(
+            parts=parts,
+            target_lab=target_lab,
+            predicted=predicted,
+            delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
+            value_error=predicted.value - float(lab_value(target)),
+        )
 
     @property
     def reached(self) -> bool:

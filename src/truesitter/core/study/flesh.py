@@ -1,31 +1,55 @@
-"""Mixtures for the flesh, and for any spot."""
+"""Mixtures for the flesh, strings for every region, and mixtures for any spot."""
 
 from __future__ import annotations
 
 from collections.abc import Hashable
 
-from truesitter.core.flesh import Flesh, mix_flesh
+import numpy as np
+
+from truesitter.core.flesh import Flesh, mix_colour, mix_flesh
+from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.reach import map_target, palette_reach
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import Suggestion, solve_recipes
+from truesitter.core.paint.strings import Tone, mix_string
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study.light import LightStage
 from truesitter.core.study.part import Source
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
+from truesitter.core.types import Doubles, Mask
+
+FAMILIES: dict[str, tuple[Region, ...]] = {
+    "skin in the light": (Region.SKIN,),
+    "skin in the shadow": (Region.SKIN,),
+    "lips": (Region.LIPS,),
+    "hair": (Region.HAIR,),
+    "facial hair": (Region.FACIAL_HAIR,),
+    "garment": (Region.GARMENT,),
+    "background": (Region.BACKGROUND,),
+}
+_SPOT = 0.006
+_SMALLEST_FAMILY = 0.0015
 
 
 class FleshStage:
-    """The tubes set out and what they make for the skin."""
+    """The tubes set out and what they make."""
 
     def __init__(
-        self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage
-    ) -> None:
-        self._source, self._picture, self._sitter, self._values = source, picture, sitter, values
+        self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
+        light: LightStage,
+    ) -> None:  # fmt: skip
+        self._source, self._picture, self._sitter = source, picture, sitter
+        self._values, self._light = values, light
         self.settings = source.settings.flesh
 
     @property
     def key(self) -> Hashable:
-        """Changes when a mixture may."""
-        return (self._values.key, self._sitter.key, self.settings)
+        """Changes when a mixture may; pins are only kept, nothing follows from them."""
+        return (self._values.key, self._sitter.key, self.settings.model_copy(update={"pins": ()}))
 
     def palette(self) -> Palette:
         """The tubes set out."""
@@ -41,7 +65,71 @@ class FleshStage:
                 self._values.plan().labels,
                 self._sitter.regions().mask(Region.SKIN),
                 self.palette(),
-                self.settings.most_tubes,
+                self.settings.wishes(),
                 self.settings.clip,
             ),
         )
+
+    def colour_at(self, start: tuple[float, float], end: tuple[float, float] | None = None) -> Doubles:
+        """Mean L*a*b* (3,) of a spot, or of the rectangle between two, in fractions of the picture."""
+        lab = self._picture.lab()
+        height, width = lab.shape[:2]
+        half = max(1, round(_SPOT * width))
+        x1, y1 = min(width - 1, int(start[0] * width)), min(height - 1, int(start[1] * height))
+        if end is None:
+            left, right, top, bottom = x1 - half, x1 + half, y1 - half, y1 + half
+        else:
+            x2, y2 = min(width - 1, int(end[0] * width)), min(height - 1, int(end[1] * height))
+            left, right, top, bottom = min(x1, x2), max(x1, x2), min(y1, y2), max(y1, y2)
+        patch = lab[max(0, top) : bottom + 1, max(0, left) : right + 1]
+        return np.asarray(patch.reshape(-1, 3).mean(axis=0, dtype=np.float64))
+
+    def mix(self, seen: Doubles) -> tuple[Recipe, Suggestion | None]:
+        """The best mixture for a colour of the picture, and the tube that would help."""
+        return mix_colour(seen, self.palette(), self.settings.wishes(), self.settings.clip)
+
+    def alternatives(self, seen: Doubles, count: int = 4) -> tuple[Recipe, ...]:
+        """Several mixtures for a colour of the picture, each of other tubes, the best first."""
+        target = map_target(seen, palette_reach(self.palette()), self.settings.clip)
+        return solve_recipes(as_lab(target), self.palette(), self.settings.wishes(), count)
+
+    def family_mask(self, family: str) -> Mask:
+        """Where a family of the palette board lies."""
+        mask = self._sitter.regions().mask(*FAMILIES[family])
+        if family.startswith("skin"):
+            shadow = self._picture.value() < self._light.zones().shadow_below
+            mask = mask & (shadow if family == "skin in the shadow" else ~shadow)
+        return mask
+
+    def string(self, family: str) -> tuple[Tone, ...]:
+        """Tones of one family, darkest first; none where it is too small or of a single value."""
+        if family not in FAMILIES:
+            raise ValueError(f"there is no family called “{family}”; there are {', '.join(FAMILIES)}")
+        return self._source.remember(
+            "string", (self.key, self._light.key, family), lambda: self._string(family)
+        )
+
+    def _string(self, family: str) -> tuple[Tone, ...]:
+        mask = self.family_mask(family)
+        if self.palette().transparent or mask.mean() < _SMALLEST_FAMILY:
+            return ()
+        wishes = self.settings.wishes()
+        palette = wishes.palette(self.palette())
+        try:
+            return mix_string(
+                self._picture.lab()[mask], palette, self.settings.tones, wishes.most_tubes, self.settings.clip
+            )
+        except ValueError:
+            # Hardly more than one value: a single mixture will do, and the spot gives it.
+            return ()
+
+    def pinned(self) -> tuple[tuple[str, Recipe], ...]:
+        """Pins by name: locked ones as they were kept, others solved anew from the tubes set out."""
+        return tuple((pin.name, self._pinned(i)) for i, pin in enumerate(self.settings.pins))
+
+    def _pinned(self, number: int) -> Recipe:
+        pin = self.settings.pins[number]
+        target: Lab = pin.target_lab
+        if pin.locked:
+            return Recipe.of_parts(pin.parts, target, self.palette())
+        return solve_recipes(target, self.palette(), self.settings.wishes(), 1)[0]

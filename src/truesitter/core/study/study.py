@@ -40,8 +40,8 @@ class Study:
         self.sitter = SitterStage(source, self.picture)
         self.values = ValueStage(source, self.picture, self.sitter)
         self.looking = LookingStage(source, self.picture, self.values)
-        self.flesh = FleshStage(source, self.picture, self.sitter, self.values)
         self.light = LightStage(source, self.picture, self.sitter)
+        self.flesh = FleshStage(source, self.picture, self.sitter, self.values, self.light)
         self.hair = HairStage(source, self.picture, self.sitter)
         self.passes = PassStage(source, self.picture, self.sitter, self.values, self.flesh, self.light)
 
@@ -62,6 +62,7 @@ class Study:
             "looking": (self.values.key, self.settings.reference.squint),
             "uncorrected": self.picture.frame_key,
             "flesh": self.flesh.key,
+            "board": (self.flesh.key, self.light.key, self.settings.flesh.pins),
             "light": self.light.key,
             "hair": self.hair.key,
             "passes": self.passes.key,

@@ -2,27 +2,30 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
-from truesitter.core.flesh import mix_colour
 from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.paint.mixing import as_lab, lab_value
-from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.nudges import DIRECTIONS, nudge
+from truesitter.core.paint.palettes import STARTERS, Palette
 from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import Suggestion
 from truesitter.core.settings import FleshSettings
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
+from truesitter.core.study.flesh import FAMILIES
+from truesitter.formats.mixing_sheet import mixing_pdf
+from truesitter.formats.tables import mixtures_csv
+from truesitter.formats.wording import judgement
+from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(tags=["flesh"])
-_SPOT = 0.006
-"""Half the side of the square read under a spot, as a fraction of the picture's width."""
+Part = Annotated[float, Query(ge=0, le=1)]
 
 
 class Tube(BaseModel):
@@ -70,6 +73,7 @@ class MixtureOut(BaseModel):
     film_mm: float | None
     delta_e: float
     value_error: float
+    judgement: str
     reached: bool
     suggested_tube: str | None
     suggested_delta_e: float | None
@@ -85,12 +89,59 @@ class FleshOut(BaseModel):
     cautions: list[str]
 
 
+class NudgeOut(BaseModel):
+    """The smallest addition that moves a mixture one way."""
+
+    direction: str
+    tube: str
+    pile: int
+    predicted_hex: str
+    moved: float
+    side_effects: str
+
+
 class SpotOut(BaseModel):
-    """The mixture for one spot of the picture."""
+    """The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best."""
 
     place: str
     region: str
+    seen_lab: Lab
+    target_lab: Lab
     mixture: MixtureOut
+    alternatives: list[MixtureOut]
+    nudges: list[NudgeOut]
+
+
+class ToneOut(BaseModel):
+    """One tone of a string."""
+
+    mixture: MixtureOut
+    base: int
+    added: dict[str, int]
+    stepped_hex: str
+    stepped_value: float
+
+
+class StringOut(BaseModel):
+    """A string, lightest tone last; no tones where the family is missing or too small."""
+
+    family: str
+    tones: list[ToneOut]
+
+
+class PinOut(BaseModel):
+    """A pinned mixture."""
+
+    name: str
+    locked: bool
+    mixture: MixtureOut
+
+
+class BoardOut(BaseModel):
+    """The palette board."""
+
+    strings: list[StringOut]
+    pins: list[PinOut]
 
 
 def _hex(lab: Lab) -> str:
@@ -114,6 +165,7 @@ def _mixture_out(
         film_mm=recipe.film_mm,
         delta_e=recipe.delta_e,
         value_error=recipe.value_error,
+        judgement=judgement(recipe.target_lab, recipe.predicted.lab, recipe.value_error),
         reached=recipe.reached,
         suggested_tube=suggestion.tube if suggestion else None,
         suggested_delta_e=suggestion.delta_e if suggestion else None,
@@ -165,20 +217,76 @@ def set_flesh(
 @router.get("/api/sitters/{sitter_id}/flesh/spot")
 def spot(
     study: CurrentStudy,
-    x: Annotated[float, Query(ge=0, le=1)],
-    y: Annotated[float, Query(ge=0, le=1)],
+    x: Part,
+    y: Part,
+    x2: Annotated[float | None, Query(ge=0, le=1)] = None,
+    y2: Annotated[float | None, Query(ge=0, le=1)] = None,
 ) -> SpotOut:
-    """The mixture for the colour at a spot, given in fractions of the framed picture."""
-    lab = study.picture.lab()
-    height, width = lab.shape[:2]
-    half = max(1, round(_SPOT * width))
-    column, row = min(width - 1, int(x * width)), min(height - 1, int(y * height))
-    patch = lab[max(0, row - half) : row + half + 1, max(0, column - half) : column + half + 1]
-    seen = patch.reshape(-1, 3).mean(axis=0, dtype=np.float64)
-    flesh = study.settings.flesh
-    recipe, suggestion = mix_colour(seen, study.flesh.palette(), flesh.most_tubes, flesh.clip)
+    """Mixtures for the colour of a spot, or of the rectangle to a second one."""
+    end = (x2, y2) if x2 is not None and y2 is not None else None
+    seen = study.flesh.colour_at((x, y), end)
+    middle = ((x + end[0]) / 2, (y + end[1]) / 2) if end else (x, y)
+    recipe, suggestion = study.flesh.mix(seen)
+    rivals = [r for r in study.flesh.alternatives(seen) if set(r.parts) != set(recipe.parts)]
     return SpotOut(
-        place=study.sitter.place_at(x, y),
-        region=study.sitter.region_at(x, y).name.lower().replace("_", " "),
+        place=study.sitter.place_at(*middle),
+        region=study.sitter.region_at(*middle).name.lower().replace("_", " "),
+        seen_lab=as_lab(seen),
+        target_lab=recipe.target_lab,
         mixture=_mixture_out(as_lab(seen), recipe, suggestion),
+        alternatives=[_mixture_out(as_lab(seen), r, None) for r in rivals[:3]],
+        nudges=_nudges(recipe, study.flesh.palette()),
     )
+
+
+def _nudges(recipe: Recipe, palette: Palette) -> list[NudgeOut]:
+    if palette.transparent:
+        return []
+    found = [nudge(recipe.parts, palette, direction) for direction in DIRECTIONS]
+    return [
+        NudgeOut(
+            direction=n.direction, tube=n.tube, pile=n.pile, predicted_hex=n.predicted.hex, moved=n.moved,
+            side_effects=n.side_effects,
+        )
+        for n in found
+        if n is not None
+    ]  # fmt: skip
+
+
+@router.get("/api/sitters/{sitter_id}/flesh/board")
+def board(study: CurrentStudy) -> BoardOut:
+    """Strings of every family, and the pinned mixtures."""
+    pins = zip(study.settings.flesh.pins, study.flesh.pinned(), strict=True)
+    return BoardOut(
+        strings=[
+            StringOut(
+                family=family,
+                tones=[
+                    ToneOut(
+                        mixture=_mixture_out(t.seen_lab, t.recipe, None), base=t.base, added=t.added,
+                        stepped_hex=t.stepped.hex, stepped_value=t.stepped.value,
+                    )
+                    for t in study.flesh.string(family)
+                ],
+            )
+            for family in FAMILIES
+        ],
+        pins=[
+            PinOut(name=name, locked=pin.locked, mixture=_mixture_out(recipe.target_lab, recipe, None))
+            for pin, (name, recipe) in pins
+        ],
+    )  # fmt: skip
+
+
+@router.get("/api/sitters/{sitter_id}/files/mixtures.pdf", response_class=Response)
+def mixing_sheet(
+    study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
+    """Swatches and parts of the whole palette board, to print."""
+    return download(mixing_pdf(study, sitter.name, paper), "application/pdf", "mixtures.pdf")
+
+
+@router.get("/api/sitters/{sitter_id}/files/mixtures.csv", response_class=Response)
+def mixing_table(study: CurrentStudy) -> Response:
+    """The palette board as a table."""
+    return download(mixtures_csv(study), "text/csv; charset=utf-8", "mixtures.csv")

@@ -1,0 +1,44 @@
+import { Box, Button } from "@mui/material";
+import type { ReactNode } from "react";
+import type { Mixture } from "../../api/client";
+import { Pair, Recipe, type Tubes } from "../../sheet/Recipe";
+
+interface Props {
+  mixture: Mixture;
+  tubes: Tubes;
+  title: string;
+  /** Put a suggested tube among those set out. */
+  onAdd?: (key: string) => void;
+  action?: ReactNode;
+  note?: ReactNode;
+}
+
+/** Wanted beside predicted, parts as a bar and in words, and how far off it is in plain language. */
+export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Props) {
+  return (
+    <Box data-testid="mixture" sx={{ display: "flex", gap: 1.2, py: 1, borderBottom: 1, borderColor: "divider" }}>
+      <Pair left={mixture.target_hex} right={mixture.predicted_hex} label={`Wanted ${mixture.target_hex}, predicted ${mixture.predicted_hex}`} />
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center", mb: 0.4, gap: 1 }}>
+          <strong>{title}</strong><span>{mixture.target_value.toFixed(1)}</span>
+        </Box>
+        <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} />
+        <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+          {mixture.judgement}; ΔE {mixture.delta_e.toFixed(1)}, value {mixture.value_error >= 0 ? "+" : "−"}{Math.abs(mixture.value_error).toFixed(1)}{mixture.on_screen ? "" : "; this screen cannot show it truly"}
+        </Box>
+        {note}
+        {!mixture.reached && onAdd && (
+          <Box sx={{ fontSize: 14.5, fontWeight: 600 }}>
+            Cannot be reached{mixture.suggested_tube ? ". " : " with these tubes."}
+            {mixture.suggested_tube && (
+              <Button color="inherit" variant="outlined" size="small" onClick={() => onAdd(mixture.suggested_tube ?? "")} sx={{ mt: 0.5 }}>
+                Add {tubes.get(mixture.suggested_tube)?.name}: ΔE {mixture.suggested_delta_e?.toFixed(1)}
+              </Button>
+            )}
+          </Box>
+        )}
+        {action}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Sitter } from "../../api/client";
+import { useChange, useFlesh, useValues } from "../../api/hooks";
+import { Say, Section } from "../../sheet/parts";
+import type { Tubes } from "../../sheet/Recipe";
+import type { Job } from "../job";
+import { MixtureLine } from "./MixtureLine";
+
+/** A mixture for each value group of the skin. */
+export function useGroupsMixJob(sitter: Sitter, tubes: Tubes): Job {
+  const settings = sitter.settings.flesh;
+  const flesh = useFlesh(sitter);
+  const values = useValues(sitter);
+  const { change, isPending } = useChange(sitter, "flesh");
+  const names = new Map(values.data?.plan.groups.map((g) => [g.index, g.name]));
+  const add = (key: string) => change({ palette: "own", tubes: [...(settings.tubes ?? []), key] }, `Add ${tubes.get(key)?.name ?? key}`);
+  const sheet = (
+    <Section title="Flesh, light to dark">
+      {flesh.isPending && <Say quiet>Mixing …</Say>}
+      {flesh.isError && <Say>{flesh.error.message}</Say>}
+      {flesh.data?.mixtures.length === 0 && <Say>No skin is marked yet. Scribble over the skin in Reference.</Say>}
+      {[...(flesh.data?.mixtures ?? [])].reverse().map((m) => (
+        <MixtureLine key={m.group} mixture={m} tubes={tubes} title={`${(m.group ?? 0) + 1} ${names.get(m.group ?? -1) ?? ""}`} onAdd={add} />
+      ))}
+      {flesh.data && (
+        <Say quiet>
+          These tubes reach from value {flesh.data.darkest.toFixed(1)} to {flesh.data.lightest.toFixed(1)}; the photograph is {settings.clip ? "cut off" : "eased"} into that. Left half of a swatch: wanted. Right half: predicted.
+        </Say>
+      )}
+    </Section>
+  );
+  return { sheet, wall: { busy: flesh.isFetching || isPending } };
+}

@@ -1,0 +1,116 @@
+import { Box, Button, FormControlLabel, Switch, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Circle, Rect } from "react-konva";
+import { base, call, type Mixture, type Schemas, type Sitter } from "../../api/client";
+import { useChange } from "../../api/hooks";
+import { SpotMark } from "../../picture/Overlays";
+import type { Spot } from "../../picture/PictureStage";
+import { Say, Section } from "../../sheet/parts";
+import type { Tubes } from "../../sheet/Recipe";
+import type { Job } from "../job";
+import { MixtureLine } from "./MixtureLine";
+
+interface Place {
+  start: Spot;
+  end: Spot | null;
+}
+
+/** A spot or a rectangle: its mixture, others that would do, nudges, and holding it to the picture. */
+export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
+  const settings = sitter.settings.flesh;
+  const { change, isPending } = useChange(sitter, "flesh");
+  const [shape, setShape] = useState<"point" | "rectangle">("point");
+  const [place, setPlace] = useState<Place | null>(null);
+  const [held, setHeld] = useState(false);
+  const [pointer, setPointer] = useState<Spot | null>(null);
+  const [name, setName] = useState("");
+  const query = place ? `x=${part(place.start[0])}&y=${part(place.start[1])}${place.end ? `&x2=${part(place.end[0])}&y2=${part(place.end[1])}` : ""}` : "";
+  const found = useQuery({
+    queryKey: ["spot", sitter.id, sitter.keys["flesh"], query],
+    queryFn: () => call<Schemas["SpotOut"]>(`${base(sitter.id)}/flesh/spot?${query}`),
+    enabled: active && place !== null,
+    placeholderData: (old) => old,
+  });
+  const chosen = settings.tubes ?? [];
+  const without = settings.without ?? [];
+  const add = (key: string) => change({ palette: "own", tubes: [...chosen, key] }, `Add ${tubes.get(key)?.name ?? key}`);
+  const forbid = (key: string) => change({ without: [...without, key], must: (settings.must ?? []).filter((k) => k !== key) }, `Without ${tubes.get(key)?.name ?? key}`);
+  const pin = (mixture: Mixture) => {
+    if (!found.data) return;
+    const title = name.trim() || found.data.place;
+    change({ pins: [...(settings.pins ?? []), { name: title, target_lab: found.data.target_lab, parts: mixture.parts, locked: true }] }, `Pin ${title}`);
+    setName("");
+  };
+  const actions = (mixture: Mixture) => (
+    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 0.5 }}>
+      <Button color="inherit" size="small" variant="outlined" onClick={() => pin(mixture)}>Pin</Button>
+      {Object.keys(mixture.parts).map((key) => (
+        <Button key={key} color="inherit" size="small" onClick={() => forbid(key)} sx={{ fontWeight: 400, fontSize: 13 }}>without {tubes.get(key)?.name ?? key}</Button>
+      ))}
+    </Box>
+  );
+  const best = found.data?.mixture;
+  const sheet = (
+    <>
+      <ToggleButtonGroup exclusive fullWidth value={shape} aria-label="What to read" onChange={(_, v: typeof shape | null) => v && setShape(v)} sx={{ mb: 1.5 }}>
+        <ToggleButton value="point">A point</ToggleButton>
+        <ToggleButton value="rectangle">A rectangle</ToggleButton>
+      </ToggleButtonGroup>
+      <Section title={found.data?.place ?? "A spot"}>
+        {!place && <Say quiet>{shape === "point" ? "Press anywhere on the picture: the mixture for that spot comes here." : "Drag a rectangle: the mixture for its mean colour comes here."}</Say>}
+        {found.isError && <Say>{found.error.message}</Say>}
+        {best && (
+          <>
+            <Box sx={{ display: "flex", height: 96, bgcolor: "#919191", p: 1.5, mb: 1 }} role="img" aria-label={`Seen ${best.seen_hex}, wanted ${best.target_hex}, predicted ${best.predicted_hex}`}>
+              <Box sx={{ flex: 1, bgcolor: best.seen_hex }} /><Box sx={{ flex: 1, bgcolor: best.target_hex }} /><Box sx={{ flex: 1, bgcolor: best.predicted_hex }} />
+            </Box>
+            <Say quiet>Seen in the photograph (value {best.seen_value.toFixed(1)}), wanted within the paint&rsquo;s reach ({best.target_value.toFixed(1)}), predicted.</Say>
+            <TextField size="small" fullWidth label="Name to pin it by" value={name} placeholder={found.data?.place} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 60 } }} sx={{ mb: 0.5 }} />
+            <MixtureLine mixture={best} tubes={tubes} title="best" onAdd={add} action={actions(best)} />
+            {found.data?.alternatives.map((m, i) => <MixtureLine key={Object.keys(m.parts).join()} mixture={m} tubes={tubes} title={`or, ${i + 2}`} action={actions(m)} />)}
+            <FormControlLabel control={<Switch color="default" checked={held} onChange={(_, on) => setHeld(on)} />} label="Hold the mixture to the picture" />
+          </>
+        )}
+        {without.length > 0 && <Button color="inherit" variant="outlined" fullWidth onClick={() => change({ without: [] }, "Allow every tube")}>Allow again: {without.map((k) => tubes.get(k)?.name ?? k).join(", ")}</Button>}
+      </Section>
+      {found.data && found.data.nudges.length > 0 && (
+        <Section title="Nudges">
+          {found.data.nudges.map((n) => (
+            <Box key={n.direction} sx={{ display: "flex", gap: 1, alignItems: "center", py: 0.6, borderBottom: 1, borderColor: "divider", fontSize: 14.5 }}>
+              <Box sx={{ width: 34, height: 34, bgcolor: n.predicted_hex, flex: "none" }} />
+              <Box sx={{ flex: 1 }}><strong>{n.direction}</strong>: 1 {tubes.get(n.tube)?.name ?? n.tube} to {n.pile} of it{n.side_effects && <Box sx={{ color: "text.secondary" }}>also {n.side_effects}</Box>}</Box>
+            </Box>
+          ))}
+        </Section>
+      )}
+    </>
+  );
+  return {
+    sheet,
+    wall: {
+      tool: shape === "point" ? "pick" : "draw",
+      straight: true,
+      busy: isPending || (active && found.isFetching),
+      onPick: (spot) => setPlace({ start: spot, end: null }),
+      onStroke: (points) => {
+        const [a, b] = [points[0], points[points.length - 1]];
+        if (a && b) setPlace({ start: a, end: b });
+      },
+      onPointer: (spot) => held && setPointer(spot),
+      overlay: (px, size) => (
+        <>
+          {place && !place.end && <SpotMark spot={place.start} size={size} px={px} />}
+          {place?.end && [["#ffffff", 4], ["#000000", 1.5]].map(([stroke, width]) => (
+            <Rect key={stroke} listening={false} stroke={String(stroke)} strokeWidth={Number(width) * px}
+              x={Math.min(place.start[0], place.end?.[0] ?? 0) * size.width} y={Math.min(place.start[1], place.end?.[1] ?? 0) * size.height}
+              width={Math.abs(place.start[0] - (place.end?.[0] ?? 0)) * size.width} height={Math.abs(place.start[1] - (place.end?.[1] ?? 0)) * size.height} />
+          ))}
+          {held && pointer && best && <Circle listening={false} x={pointer[0] * size.width} y={pointer[1] * size.height} radius={26 * px} fill={best.predicted_hex} />}
+        </>
+      ),
+    },
+  };
+}
+
+const part = (v: number) => Math.min(1, Math.max(0, v)).toFixed(4);

@@ -1,0 +1,55 @@
+import { Autocomplete, Box, Chip, FormControlLabel, MenuItem, Switch, TextField } from "@mui/material";
+import type { Sitter } from "../../api/client";
+import { useChange, useFlesh, useLibrary } from "../../api/hooks";
+import { Handle, Say, Section } from "../../sheet/parts";
+import type { Tubes } from "../../sheet/Recipe";
+import type { Job } from "../job";
+
+/** The tubes set out, and what recipes must keep to. */
+export function useTubesJob(sitter: Sitter, tubes: Tubes): Job {
+  const settings = sitter.settings.flesh;
+  const library = useLibrary();
+  const flesh = useFlesh(sitter);
+  const { change, isPending } = useChange(sitter, "flesh");
+  const chosen = settings.tubes ?? [];
+  const setTubes = (next: string[], words: string) => {
+    if (next.length) change({ palette: "own", tubes: next, must: (settings.must ?? []).filter((k) => next.includes(k)), without: (settings.without ?? []).filter((k) => next.includes(k)) }, words);
+  };
+  const pick = (label: string, value: string[], options: string[], onChange: (next: string[]) => void) => (
+    <Autocomplete multiple disableClearable={label === "Tubes"} size="small" options={options} value={value} sx={{ mb: 1.5 }}
+      getOptionLabel={(k) => { const t = tubes.get(k); return t ? `${t.name} (${t.ci_name})` : k; }}
+      groupBy={(k) => tubes.get(k)?.family ?? ""} onChange={(_, next) => onChange(next)}
+      renderValue={(keys, item) => keys.map((k, index) => {
+        const { key, ...rest } = item({ index });
+        return <Chip key={key} {...rest} label={tubes.get(k)?.name ?? k} icon={<Box sx={{ width: 16, height: 16, bgcolor: tubes.get(k)?.hex, ml: "8px !important" }} />} />;
+      })}
+      renderInput={(p) => <TextField {...p} label={label} />} />
+  );
+  const sheet = (
+    <>
+      <Section title="Tubes set out">
+        <TextField select fullWidth size="small" label="Start from" value={library.data?.palettes.some((p) => p.key === settings.palette) ? settings.palette : "own"} sx={{ mb: 1.5 }}
+          onChange={(e) => {
+            const palette = library.data?.palettes.find((p) => p.key === e.target.value);
+            if (palette) change({ palette: palette.key, tubes: palette.tubes, transparent: palette.transparent, must: [], without: [] }, `Palette: ${palette.name}`);
+          }}>
+          {library.data?.palettes.map((p) => <MenuItem key={p.key} value={p.key}>{p.name}</MenuItem>)}
+          <MenuItem value="own">own tubes</MenuItem>
+        </TextField>
+        {pick("Tubes", chosen, library.data?.tubes.map((t) => t.key) ?? [], (next) => setTubes(next, next.length > chosen.length ? "Add a tube" : "Put a tube away"))}
+        <FormControlLabel control={<Switch color="default" checked={settings.transparent ?? false} onChange={(_, on) => change({ transparent: on }, on ? "Washes on paper" : "Opaque paint")} />} label="Washes on white paper" />
+      </Section>
+      <Section title="Every recipe">
+        <Handle label="Tubes in one mixture, at most" value={settings.most_tubes ?? 4} least={1} most={6} step={1} onChange={(v) => change({ most_tubes: v, must: (settings.must ?? []).slice(0, v) }, `At most ${v} tubes`)} />
+        {pick("Must hold", settings.must ?? [], chosen, (next) => change({ must: next, without: (settings.without ?? []).filter((k) => !next.includes(k)) }, "Tubes that must be in it"))}
+        {pick("Must not hold", settings.without ?? [], chosen, (next) => change({ without: next, must: (settings.must ?? []).filter((k) => !next.includes(k)) }, "Tubes that may not be in it"))}
+        <FormControlLabel control={<Switch color="default" checked={settings.black ?? true} onChange={(_, on) => change({ black: on }, on ? "Allow black" : "No black")} />} label="Black is allowed" />
+        <FormControlLabel control={<Switch color="default" checked={settings.clip ?? false} onChange={(_, on) => change({ clip: on }, on ? "Clip values" : "Ease values")} />} label="Cut values off instead of easing them" />
+      </Section>
+      <Section title="Cautions">
+        {flesh.data?.cautions.map((c) => <Say quiet key={c}>{c}</Say>)}
+      </Section>
+    </>
+  );
+  return { sheet, wall: { busy: isPending } };
+}
