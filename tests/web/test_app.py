@@ -287,10 +287,9 @@ def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
     area = client.get(f"{url}/flesh/spot?x=0.4&y=0.45&x2=0.44&y2=0.5").json()
     assert area["place"]
 
-    settings = {"without": [used], "pins": [
-        {"name": "cheek", "target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"], "locked": True},
-        {"name": "free", "target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"]},
-    ]}  # fmt: skip
+    kept = {"target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"]}
+    pins = [{"name": "cheek", "locked": True, **kept}, {"name": "free", **kept}]
+    settings = {"without": [used], "pins": pins}
     assert client.put(f"{url}/flesh", json=settings).status_code == 200
     again = client.get(f"{url}/flesh/spot?x=0.42&y=0.5").json()
     assert used not in again["mixture"]["parts"]

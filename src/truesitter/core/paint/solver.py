@@ -23,7 +23,8 @@ from truesitter.core.types import Ints
 _ROUNDING_LOSS = 1.8
 """When rounding to few parts costs more than this in ΔE, more parts are tried too."""
 
-_WORTH_SHOWING = 8.0
+_WORTH_SHOWING = 5.0
+"""A rival recipe that costs more than this beyond the best helps nobody."""
 
 
 @dataclass(frozen=True)
@@ -79,6 +80,8 @@ def solve_recipes(
         found = sorted([*search.by_the_touch(), *found], key=lambda w: float(w.cost[0]))
     recipes: dict[frozenset[str], Recipe] = {}
     for whole in found:
+        if whole.cost[0] > found[0].cost[0] + _WORTH_SHOWING:
+            break
         recipe = search.recipe(whole)
         recipes.setdefault(frozenset(recipe.parts), recipe)
     return tuple(recipes.values())[:count]
