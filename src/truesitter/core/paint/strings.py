@@ -20,7 +20,7 @@ from truesitter.core.types import Doubles, Floats, Ints
 _BASES = (6, 3, 2, 1)
 """Parts that may be taken of the last tone when the next is made from it."""
 
-_ADDED = np.array([0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 16])
+_ADDED = np.array([0, 1, 2, 3, 4, 6, 8, 12, 16])
 _MOST_ADDED = 20
 _TAILS = (0.02, 0.98)
 _KERNEL = 0.7
@@ -140,7 +140,7 @@ def _common_tubes(targets: Doubles, palette: Palette, most: int) -> tuple[str, .
         # What can do neither end can do no string: both ends narrow the choice.
         ends = [TubeSets(targets[i], palette, sets).errors(4) for i in (0, -1)]
         sets = sets[np.argsort(ends[0] + ends[1], kind="stable")[:_SHORTLIST_SETS]]
-    error = np.sum([TubeSets(t, palette, sets).errors(10) for t in targets], axis=0)
+    error = np.sum([TubeSets(t, palette, sets).errors(6) for t in targets], axis=0)
     return tuple(palette.tubes[i] for i in sets[int(np.argmin(error))])
 
 
