@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.paint.drying import MEDIA, DryingShift
 from truesitter.core.paint.films import Film, coats_to_value, ground_of, hiding, seen, stack
+from truesitter.core.paint.glazes import find_glazes
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.nudges import DIRECTIONS, Direction, nudge
 from truesitter.core.paint.palettes import STARTERS, Palette
@@ -22,7 +23,7 @@ from truesitter.core.paint.solver import solve_recipe, solve_recipes
 from truesitter.core.paint.strings import mix_string, tone_targets
 from truesitter.core.paint.wishes import Wishes
 
-EARTH, SIX, _, WASHES = STARTERS
+EARTH, SIX, _, GREYS, WASHES = STARTERS
 FLESH = (62.0, 18.0, 24.0)
 targets = st.tuples(st.floats(25, 85), st.floats(-5, 30), st.floats(0, 35))
 
@@ -264,3 +265,27 @@ def test_amounts_worked_by_hand() -> None:
         tube_cm(-1)
     with pytest.raises(ValueError, match="negative"):
         tube_amounts({}, 1)
+
+
+def test_a_glaze_laid_by_hand_is_found_again() -> None:
+    ground = ground_of((66.0, 0.0, 2.0))
+    palette = Palette("clear", "Clear", ("quinacridone-rose", "perm-crimson", "ultramarine-blue", "viridian"))
+    wanted = seen(stack(ground, (Film({"quinacridone-rose": 1, "viridian": 1}, 0.003),)))
+    best, *others = find_glazes(ground, np.array(wanted.lab), palette)
+    assert best.cost < 1.5
+    assert all(best.cost <= other.cost + 0.7 for other in others)
+    assert len({frozenset(g.parts) for g in (best, *others)}) == 1 + len(others)
+    again = seen(stack(ground, (Film(best.parts, best.mm),)))
+    assert again == best.after
+    assert best.after.value < best.before.value
+
+
+def test_a_grey_is_glazed_to_flesh_without_white_or_opaque_paint() -> None:
+    glazes = find_glazes(ground_of((70.0, 0.0, 0.0)), np.array([62.0, 14.0, 18.0]), SIX)
+    assert glazes
+    for glaze in glazes:
+        assert "titanium-white" not in glaze.parts
+        assert glaze.after.lab[1] > 5
+    assert (
+        find_glazes(ground_of((70.0, 0.0, 0.0)), np.array(FLESH), GREYS.with_tubes(("titanium-white",))) == ()
+    )

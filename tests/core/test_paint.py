@@ -7,13 +7,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.paint.cautions import GENERAL, cautions_for
+from truesitter.core.flesh import mix_colour
+from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
+from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.solver import solve_recipe, suggest_tube
 
-EARTH, SIX, PRIMARIES, WASHES = STARTERS
+EARTH, SIX, PRIMARIES, GREYS, WASHES = STARTERS
 values = st.floats(0, 10)
 reaches = st.tuples(st.floats(0, 4.5), st.floats(5.5, 10)).map(lambda t: Reach(*t))
 
@@ -118,3 +120,23 @@ def test_cautions_name_the_pigment_and_defer_to_labels() -> None:
     assert not any("Yellow ochre" in line for line in lines)
     assert lines[-1] == GENERAL
     assert "safety data sheets" in GENERAL
+
+
+def test_monochrome_asks_for_values_only() -> None:
+    flesh = np.array([62.0, 18.0, 24.0])
+    recipe, suggestion = mix_colour(flesh, GREYS, monochrome=True)
+    assert recipe.target_lab[1:] == (0.0, 0.0)
+    assert recipe.reached
+    assert suggestion is None
+    assert abs(recipe.value_error) < 0.1
+    assert not mix_colour(flesh, GREYS)[0].reached
+
+
+def test_lead_and_mercury_are_off_by_default_with_the_reason_and_a_substitute() -> None:
+    library = pigment_library().values()
+    off = {p.key: off_by_default(p.hazard) for p in library if off_by_default(p.hazard)}
+    assert {"lead-white", "vermilion"} <= set(off)
+    assert all("lead" in why or "mercury" in why for why in off.values())
+    assert all(pigment_library()[key].substitute for key in off)
+    assert not any(key in off for palette in STARTERS for key in palette.tubes)
+    assert {"sanding", "spraying", "solvents"} <= set(PROCESSES)

@@ -102,6 +102,7 @@ def test_a_huge_upload_is_refused_before_it_is_kept(client: TestClient) -> None:
         ("GET", "/api/sitters/{id}/passes/canvas/999", 404),
         ("GET", "/api/sitters/{id}/flesh/spot?x=2&y=0", 422),
         ("GET", "/api/sitters/{id}/flesh/spot?x=nan&y=0", 422),
+        ("GET", "/api/sitters/{id}/flesh/glazes?x=0&y=0&ground=20", 422),
         ("GET", "/api/sitters/{id}/values/preview?cuts=5,4", 422),
         ("GET", "/api/sitters/{id}/values/preview?cuts=a,b", 422),
         ("GET", "/api/sitters/{id}/files/plan.pdf?paper=A3", 422),
@@ -279,6 +280,9 @@ def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
 
 def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
     url = f"/api/sitters/{maren}"
+    six = next(p for p in client.get("/api/library").json()["palettes"] if p["key"] == "warm-cool-six")
+    tubes = {"palette": "warm-cool-six", "tubes": six["tubes"]}
+    assert client.put(f"{url}/flesh", json=tubes).status_code == 200
     spot = client.get(f"{url}/flesh/spot?x=0.42&y=0.5").json()
     assert spot["alternatives"]
     assert all(set(a["parts"]) != set(spot["mixture"]["parts"]) for a in spot["alternatives"])
@@ -289,7 +293,7 @@ def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
 
     kept = {"target_lab": spot["target_lab"], "parts": spot["mixture"]["parts"]}
     pins = [{"name": "cheek", "locked": True, **kept}, {"name": "free", **kept}]
-    settings = {"without": [used], "pins": pins}
+    settings = {**tubes, "without": [used], "pins": pins}
     assert client.put(f"{url}/flesh", json=settings).status_code == 200
     again = client.get(f"{url}/flesh/spot?x=0.42&y=0.5").json()
     assert used not in again["mixture"]["parts"]
@@ -300,8 +304,12 @@ def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
     strings = {s["family"]: s["tones"] for s in board["strings"]}
     assert len(strings["skin in the light"]) == len(strings["hair"]) == 5
     assert strings["facial hair"] == []
+    glazes = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&ground=8").json()
+    assert glazes["ground_value"] == pytest.approx(8, abs=0.01)
+    assert glazes["glazes"][0]["coats"]
     for name in ("mixtures.pdf", "mixtures.csv"):
         assert client.get(f"{url}/files/{name}").status_code == 200
+    client.post(f"{url}/undo")
     client.post(f"{url}/undo")
 
 

@@ -360,6 +360,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/glazes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glazes
+         * @description Which glazes turn a dry grey of that value into the colour of a spot.
+         */
+        get: operations["glazes_api_sitters__sitter_id__flesh_glazes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/spot": {
         parameters: {
             query?: never;
@@ -973,6 +993,16 @@ export interface components {
             sentence: string;
         };
         /**
+         * CoatOut
+         * @description Colour after one coat.
+         */
+        CoatOut: {
+            /** Hex */
+            hex: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * ComparisonOut
          * @description Two spots in value steps, with the greys to show them by.
          */
@@ -1049,6 +1079,11 @@ export interface components {
              */
             clip: boolean;
             /**
+             * Monochrome
+             * @default false
+             */
+            monochrome: boolean;
+            /**
              * Most Tubes
              * @default 4
              */
@@ -1113,6 +1148,44 @@ export interface components {
             photograph_aspect: number;
             /** Width */
             width: number;
+        };
+        /**
+         * GlazeOut
+         * @description One glaze, and what coat after coat of it does.
+         */
+        GlazeOut: {
+            /** After Hex */
+            after_hex: string;
+            /** After Value */
+            after_value: number;
+            /** Coats */
+            coats: components["schemas"]["CoatOut"][];
+            /** Delta */
+            delta: number;
+            /** Film Mm */
+            film_mm: number;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * GlazesOut
+         * @description Glazes for a spot over a grey, best first.
+         */
+        GlazesOut: {
+            /** Glazes */
+            glazes: components["schemas"]["GlazeOut"][];
+            /** Ground Hex */
+            ground_hex: string;
+            /** Ground Value */
+            ground_value: number;
+            /** Place */
+            place: string;
+            /** Target Hex */
+            target_hex: string;
+            /** Target Value */
+            target_value: number;
         };
         /**
          * GridOut
@@ -1220,6 +1293,10 @@ export interface components {
         Library: {
             /** Palettes */
             palettes: components["schemas"]["PaletteOut"][];
+            /** Process Cautions */
+            process_cautions: {
+                [key: string]: string;
+            };
             /** Tubes */
             tubes: components["schemas"]["Tube"][];
         };
@@ -2012,6 +2089,7 @@ export interface components {
              * @default {
              *       "black": true,
              *       "clip": false,
+             *       "monochrome": false,
              *       "most_tubes": 4,
              *       "must": [],
              *       "palette": "earth-four",
@@ -2132,6 +2210,8 @@ export interface components {
             lightfastness: string;
             /** Name */
             name: string;
+            /** Off Because */
+            off_because: string;
             /** Opacity */
             opacity: string;
             /** Substitute */
@@ -2839,6 +2919,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    glazes_api_sitters__sitter_id__flesh_glazes_get: {
+        parameters: {
+            query: {
+                x: number;
+                y: number;
+                ground: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlazesOut"];
                 };
             };
             /** @description Validation Error */

@@ -50,11 +50,26 @@ class Flesh:
     reach: Reach
 
 
-def mix_colour(
-    lab: Doubles, palette: Palette, wishes: Wishes | None = None, clip: bool = False
-) -> tuple[Recipe, Suggestion | None]:
-    """Recipe for a colour of the photograph, fitted into the palette's reach first."""
+def target_for(lab: Doubles, palette: Palette, clip: bool = False, monochrome: bool = False) -> Doubles:
+    """What is to be mixed for a colour of the photograph (..., 3).
+
+    Fitted into the palette's reach; in monochrome only its value counts.
+    """
     target = map_target(lab, palette_reach(palette), clip)
+    if monochrome:
+        target[..., 1:] = 0
+    return target
+
+
+def mix_colour(
+    lab: Doubles,
+    palette: Palette,
+    wishes: Wishes | None = None,
+    clip: bool = False,
+    monochrome: bool = False,
+) -> tuple[Recipe, Suggestion | None]:
+    """Recipe for a colour of the photograph, and the tube that would help; see `target_for`."""
+    target = target_for(lab, palette, clip, monochrome)
     recipe = solve_recipes(as_lab(target), palette, wishes, 1)[0]
     return recipe, suggest_tube(recipe, palette, (wishes or Wishes()).most_tubes)
 
@@ -66,6 +81,7 @@ def mix_flesh(
     palette: Palette,
     wishes: Wishes | None = None,
     clip: bool = False,
+    monochrome: bool = False,
 ) -> Flesh:
     """A mixture for each value group inside the skin.
 
@@ -73,7 +89,7 @@ def mix_flesh(
     ----------
     lab, groups, skin
         (H, W, 3), (H, W) and (H, W) maps of the framed picture.
-    palette, wishes, clip
+    palette, wishes, clip, monochrome
         As for `mix_colour`.
     """
     area = int(skin.sum())
@@ -83,7 +99,7 @@ def mix_flesh(
         count = np.bincount(inside)
         for group in np.flatnonzero(count / area >= SMALLEST_SHARE):
             seen = colours[inside == group].mean(axis=0, dtype=np.float64)
-            recipe, suggestion = mix_colour(seen, palette, wishes, clip)
+            recipe, suggestion = mix_colour(seen, palette, wishes, clip, monochrome)
             share = float(count[group] / area)
             mixtures.append(Mixture(int(group), as_lab(seen), share, recipe, suggestion))
     return Flesh(tuple(mixtures), palette_reach(palette))

@@ -184,6 +184,7 @@ class FleshSettings(Settings):
     must: tuple[str, ...] = Field((), max_length=6)
     without: tuple[str, ...] = Field((), max_length=14)
     black: bool = True
+    monochrome: bool = False
     clip: bool = False
     tones: int = Field(5, ge=3, le=9)
     pins: tuple[PinSettings, ...] = Field((), max_length=60)

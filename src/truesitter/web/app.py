@@ -14,6 +14,7 @@ from truesitter.web.bench import Workbench
 from truesitter.web.routes import (
     files,
     flesh,
+    glaze,
     hair,
     light,
     looking,
@@ -33,7 +34,20 @@ def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
     app.state.workbench = Workbench(shelf)
     problems.install(app)
-    for module in (sitters, reference, measures, values, looking, regions, flesh, light, hair, passes, files):
+    for module in (
+        sitters,
+        reference,
+        measures,
+        values,
+        looking,
+        regions,
+        flesh,
+        glaze,
+        light,
+        hair,
+        passes,
+        files,
+    ):
         app.include_router(module.router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],

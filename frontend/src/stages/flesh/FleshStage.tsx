@@ -4,11 +4,12 @@ import { useFlesh, useLibrary } from "../../api/hooks";
 import type { Tubes } from "../../sheet/Recipe";
 import { Workspace, type StageProps } from "../../sitter/Workspace";
 import { useBoardJob } from "./useBoardJob";
+import { useGlazeJob } from "./useGlazeJob";
 import { useGroupsMixJob } from "./useGroupsMixJob";
 import { useSpotJob } from "./useSpotJob";
 import { useTubesJob } from "./useTubesJob";
 
-const names = ["groups", "spot", "board", "tubes"] as const;
+const names = ["groups", "spot", "glaze", "board", "tubes"] as const;
 type Name = (typeof names)[number];
 
 /** Mixtures: for any spot, for each value group of the skin, as strings on a board, from the tubes set out. */
@@ -20,6 +21,7 @@ export function FleshStage({ sitter, look, onLook }: StageProps) {
   const jobs = {
     spot: useSpotJob(sitter, name === "spot", tubes),
     groups: useGroupsMixJob(sitter, tubes),
+    glaze: useGlazeJob(sitter, name === "glaze", tubes),
     board: useBoardJob(sitter, name === "board", tubes),
     tubes: useTubesJob(sitter, tubes),
   };

@@ -24,7 +24,7 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
         </Box>
         <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} />
         <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
-          {mixture.judgement}; ΔE {mixture.delta_e.toFixed(1)}, value {mixture.value_error >= 0 ? "+" : "−"}{Math.abs(mixture.value_error).toFixed(1)}{mixture.on_screen ? "" : "; this screen cannot show it truly"}
+          {mixture.judgement}; ΔE {mixture.delta_e.toFixed(1)}, value {Math.abs(mixture.value_error) < 0.05 ? "" : mixture.value_error > 0 ? "+" : "−"}{Math.abs(mixture.value_error).toFixed(1)}{mixture.on_screen ? "" : "; this screen cannot show it truly"}
         </Box>
         {note}
         {!mixture.reached && onAdd && (

@@ -1,4 +1,5 @@
 import { Autocomplete, Box, Chip, FormControlLabel, MenuItem, Switch, TextField } from "@mui/material";
+import { useState } from "react";
 import type { Sitter } from "../../api/client";
 import { useChange, useFlesh, useLibrary } from "../../api/hooks";
 import { Handle, Say, Section } from "../../sheet/parts";
@@ -11,7 +12,10 @@ export function useTubesJob(sitter: Sitter, tubes: Tubes): Job {
   const library = useLibrary();
   const flesh = useFlesh(sitter);
   const { change, isPending } = useChange(sitter, "flesh");
+  const [toxic, setToxic] = useState(false);
   const chosen = settings.tubes ?? [];
+  const offered = library.data?.tubes.filter((t) => toxic || t.off_because === "" || chosen.includes(t.key)).map((t) => t.key) ?? [];
+  const off = library.data?.tubes.filter((t) => t.off_because !== "") ?? [];
   const setTubes = (next: string[], words: string) => {
     if (next.length) change({ palette: "own", tubes: next, must: (settings.must ?? []).filter((k) => next.includes(k)), without: (settings.without ?? []).filter((k) => next.includes(k)) }, words);
   };
@@ -36,18 +40,26 @@ export function useTubesJob(sitter: Sitter, tubes: Tubes): Job {
           {library.data?.palettes.map((p) => <MenuItem key={p.key} value={p.key}>{p.name}</MenuItem>)}
           <MenuItem value="own">own tubes</MenuItem>
         </TextField>
-        {pick("Tubes", chosen, library.data?.tubes.map((t) => t.key) ?? [], (next) => setTubes(next, next.length > chosen.length ? "Add a tube" : "Put a tube away"))}
+        {pick("Tubes", chosen, offered, (next) => setTubes(next, next.length > chosen.length ? "Add a tube" : "Put a tube away"))}
         <FormControlLabel control={<Switch color="default" checked={settings.transparent ?? false} onChange={(_, on) => change({ transparent: on }, on ? "Washes on paper" : "Opaque paint")} />} label="Washes on white paper" />
       </Section>
+      {off.length > 0 && (
+        <Section title="Not offered">
+          <FormControlLabel control={<Switch color="default" checked={toxic} onChange={(_, on) => setToxic(on)} />} label="Offer lead and mercury paints" />
+          {off.map((t) => <Say quiet key={t.key}>{t.name} {t.off_because}. {tubes.get(t.substitute)?.name} can stand in for it.</Say>)}
+        </Section>
+      )}
       <Section title="Every recipe">
         <Handle label="Tubes in one mixture, at most" value={settings.most_tubes ?? 4} least={1} most={6} step={1} onChange={(v) => change({ most_tubes: v, must: (settings.must ?? []).slice(0, v) }, `At most ${v} tubes`)} />
         {pick("Must hold", settings.must ?? [], chosen, (next) => change({ must: next, without: (settings.without ?? []).filter((k) => !next.includes(k)) }, "Tubes that must be in it"))}
         {pick("Must not hold", settings.without ?? [], chosen, (next) => change({ without: next, must: (settings.must ?? []).filter((k) => !next.includes(k)) }, "Tubes that may not be in it"))}
         <FormControlLabel control={<Switch color="default" checked={settings.black ?? true} onChange={(_, on) => change({ black: on }, on ? "Allow black" : "No black")} />} label="Black is allowed" />
+        <FormControlLabel control={<Switch color="default" checked={settings.monochrome ?? false} onChange={(_, on) => change({ monochrome: on }, on ? "Monochrome" : "In colour")} />} label="Monochrome: only values count" />
         <FormControlLabel control={<Switch color="default" checked={settings.clip ?? false} onChange={(_, on) => change({ clip: on }, on ? "Clip values" : "Ease values")} />} label="Cut values off instead of easing them" />
       </Section>
       <Section title="Cautions">
         {flesh.data?.cautions.map((c) => <Say quiet key={c}>{c}</Say>)}
+        {Object.entries(library.data?.process_cautions ?? {}).map(([what, words]) => <Say quiet key={what}>{words}</Say>)}
       </Section>
     </>
   );

@@ -17,6 +17,28 @@ _SENTENCES = {
     "nickel": "contains nickel: avoid skin contact if you are sensitive to it",
     "manganese": "contains manganese: do not breathe the dry pigment",
 }
+PROCESSES = {
+    "sanding": "Sanding dry paint makes dust of its pigment: wet-sand out of doors with a fitted mask, "
+    "and never lead, mercury, cadmium, cobalt, nickel or manganese.",
+    "spraying": "Spraying carries pigment into the lungs: only non-toxic colours, with a respirator "
+    "and extraction.",
+    "solvents": "Turpentine and mineral spirit harm lungs, skin and nerves, the odourless kinds too: "
+    "open the window, close the jar, wear gloves.",
+    "leaf and size": "Sizes and leaf adhesives give off vapour: open the window. Cut away from the hand.",
+}
+"""Usual cautions for what is done with paint, whatever is in it."""
+
+_OFF = {
+    "toxic-lead": "contains lead, which poisons by dust, by mouth and through broken skin",
+    "toxic-mercury": "contains mercury, whose dust and fumes are poisonous",
+}
+
+
+def off_by_default(hazard: str) -> str:
+    """Why a tube is not offered unless asked for; empty when it is offered."""
+    return _OFF.get(hazard, "")
+
+
 GENERAL = (
     "Labels, safety data sheets and local rules come before anything said here. "
     "Air the room; rags soaked with drying oil can catch fire by themselves: "

@@ -11,6 +11,8 @@ from itertools import pairwise
 
 import numpy as np
 
+from truesitter.core.types import Doubles
+
 MOST_SHIFT = 4.0
 
 
@@ -45,15 +47,18 @@ class DryingShift:
 
     def dry(self, wet: float) -> float:
         """Value after drying; beyond the swatches the nearest swatch's shift is kept."""
-        wets = np.array([w for w, _ in self.pairs])
-        shifts = np.array([d - w for w, d in self.pairs])
-        return float(np.clip(wet + np.interp(wet, wets, shifts), 0, 10))
+        return float(self._dried(np.array([wet]))[0])
 
     def wet(self, dry: float) -> float:
         """Value to lay so that it dries to the one wanted."""
         grid = np.linspace(0, 10, 2001)
-        dried = np.maximum.accumulate([self.dry(float(w)) for w in grid])
+        dried = np.maximum.accumulate(self._dried(grid))
         return float(np.interp(dry, dried + 1e-9 * grid, grid))
+
+    def _dried(self, wet: Doubles) -> Doubles:
+        wets = np.array([w for w, _ in self.pairs])
+        shifts = np.array([d - w for w, d in self.pairs])
+        return np.asarray(np.clip(wet + np.interp(wet, wets, shifts), 0, 10))
 
 
 MEDIA: dict[str, DryingShift] = {

@@ -66,6 +66,11 @@ STARTERS: tuple[Palette, ...] = (
         ("titanium-white", "arylide-yellow", "quinacridone-rose", "phthalo-blue"),
     ),
     Palette(
+        "black-and-white",
+        "Black and white",
+        ("titanium-white", "ivory-black"),
+    ),
+    Palette(
         "watercolour-three",
         "Three on paper",
         ("arylide-yellow", "quinacridone-rose", "ultramarine-blue"),

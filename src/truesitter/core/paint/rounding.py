@@ -154,12 +154,13 @@ class PartSearch:
         found = self._judge_totals(self.amounts, self.rows, range(1, self.wishes.largest_total + 1))
         return self._distinct(found, count, self.wishes.largest_total)
 
-    def by_the_touch(self) -> list[Whole]:
-        """The best recipe with more parts than wished: a strong tube may be needed by the touch."""
+    def by_the_touch(self, count: int) -> list[Whole]:
+        """As `small`, with more parts than wished: a strong tube may be needed by the touch."""
         most = _TOUCH * self.wishes.largest_total
         totals = range(self.wishes.largest_total + 1, most + 1)
-        found = self._judge_totals(self.amounts[:_KEEP], self.rows[:_KEEP], totals)
-        return self._distinct(found, 1, most)
+        keep = _KEEP * count
+        found = self._judge_totals(self.amounts[:keep], self.rows[:keep], totals)
+        return self._distinct(found, count, most)
 
     def _distinct(self, found: Whole, count: int, largest_total: int) -> list[Whole]:
         best = list(range(min(_REFINED, len(found.cost))))

@@ -77,7 +77,7 @@ def solve_recipes(
     found = search.small(count)
     tubes = wishes.tube_cost * amounts.shape[1]
     if not found or found[0].cost[0] > _ROUNDING_LOSS + tubes:
-        found = sorted([*search.by_the_touch(), *found], key=lambda w: float(w.cost[0]))
+        found = sorted([*search.by_the_touch(count), *found], key=lambda w: float(w.cost[0]))
     recipes: dict[frozenset[str], Recipe] = {}
     for whole in found:
         if whole.cost[0] > found[0].cost[0] + _WORTH_SHOWING:

@@ -6,11 +6,10 @@ from collections.abc import Hashable
 
 import numpy as np
 
-from truesitter.core.flesh import Flesh, mix_colour, mix_flesh
+from truesitter.core.flesh import Flesh, mix_colour, mix_flesh, target_for
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.reach import map_target, palette_reach
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import Suggestion, solve_recipes
 from truesitter.core.paint.strings import Tone, mix_string
@@ -67,6 +66,7 @@ class FleshStage:
                 self.palette(),
                 self.settings.wishes(),
                 self.settings.clip,
+                self.settings.monochrome,
             ),
         )
 
@@ -86,11 +86,12 @@ class FleshStage:
 
     def mix(self, seen: Doubles) -> tuple[Recipe, Suggestion | None]:
         """The best mixture for a colour of the picture, and the tube that would help."""
-        return mix_colour(seen, self.palette(), self.settings.wishes(), self.settings.clip)
+        s = self.settings
+        return mix_colour(seen, self.palette(), s.wishes(), s.clip, s.monochrome)
 
     def alternatives(self, seen: Doubles, count: int = 4) -> tuple[Recipe, ...]:
         """Several mixtures for a colour of the picture, each of other tubes, the best first."""
-        target = map_target(seen, palette_reach(self.palette()), self.settings.clip)
+        target = target_for(seen, self.palette(), self.settings.clip, self.settings.monochrome)
         return solve_recipes(as_lab(target), self.palette(), self.settings.wishes(), count)
 
     def family_mask(self, family: str) -> Mask:
@@ -115,10 +116,11 @@ class FleshStage:
             return ()
         wishes = self.settings.wishes()
         palette = wishes.palette(self.palette())
+        lab = self._picture.lab()[mask]
+        if self.settings.monochrome:
+            lab[:, 1:] = 0
         try:
-            return mix_string(
-                self._picture.lab()[mask], palette, self.settings.tones, wishes.most_tubes, self.settings.clip
-            )
+            return mix_string(lab, palette, self.settings.tones, wishes.most_tubes, self.settings.clip)
         except ValueError:
             # Hardly more than one value: a single mixture will do, and the spot gives it.
             return ()

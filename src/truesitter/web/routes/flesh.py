@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
-from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.paint.cautions import PROCESSES, cautions_for, off_by_default
 from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.nudges import DIRECTIONS, nudge
 from truesitter.core.paint.palettes import STARTERS, Palette
@@ -40,6 +40,8 @@ class Tube(BaseModel):
     lightfastness: str
     hazard: str
     substitute: str
+    off_because: str
+    """Why it is not offered unless asked for; empty when it is."""
 
 
 class PaletteOut(BaseModel):
@@ -56,6 +58,7 @@ class Library(BaseModel):
 
     tubes: list[Tube]
     palettes: list[PaletteOut]
+    process_cautions: dict[str, str]
 
 
 class MixtureOut(BaseModel):
@@ -182,6 +185,7 @@ def library() -> Library:
                 key=p.key, name=p.name, ci_name=p.ci_name, family=p.family,
                 hex=curves[p.key].masstone_hex(), opacity=p.opacity, lightfastness=p.lightfastness,
                 hazard=p.hazard, substitute=p.substitute,
+                off_because=off_by_default(p.hazard),
             )
             for p in pigment_library().values()
         ],
@@ -189,6 +193,7 @@ def library() -> Library:
             PaletteOut(key=p.key, name=p.name, tubes=list(p.tubes), transparent=p.transparent)
             for p in STARTERS
         ],
+        process_cautions=PROCESSES,
     )  # fmt: skip
 
 

@@ -1,0 +1,65 @@
+import { Box } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { base, call, type Schemas, type Sitter } from "../../api/client";
+import { SpotMark } from "../../picture/Overlays";
+import type { Spot } from "../../picture/PictureStage";
+import { Handle, Say, Section } from "../../sheet/parts";
+import { Pair, Recipe, type Tubes } from "../../sheet/Recipe";
+import { counted, useLadderWay } from "../../sitter/ladderWay";
+import type { Job } from "../job";
+
+/** Which thin film over a grey underpainting gives the colour of a spot, and what each coat does. */
+export function useGlazeJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
+  const [{ count }] = useLadderWay();
+  const [spot, setSpot] = useState<Spot | null>(null);
+  const [ground, setGround] = useState(8);
+  const found = useQuery({
+    queryKey: ["glazes", sitter.id, sitter.keys["flesh"], spot, ground],
+    queryFn: () => call<Schemas["GlazesOut"]>(`${base(sitter.id)}/flesh/glazes?x=${spot?.[0] ?? 0}&y=${spot?.[1] ?? 0}&ground=${ground}`),
+    enabled: active && spot !== null,
+    placeholderData: (old) => old,
+  });
+  const sheet = (
+    <>
+      <Section title="Glaze over grey">
+        <Say quiet>Choose the value of the dry grey underpainting, then press on the picture where it lies.</Say>
+        <Handle label="Underpainting, value" value={ground} least={1} most={9.5} step={0.1} shown={(v) => counted(v, count).toFixed(1)} onChange={setGround} />
+        {found.isError && <Say>{found.error.message}</Say>}
+        {found.data && (
+          <Say>{found.data.place}: from a grey of {counted(found.data.ground_value, count).toFixed(1)} to {counted(found.data.target_value, count).toFixed(1)}.{found.data.target_value > found.data.ground_value ? " A glaze only darkens: begin with a lighter grey." : ""}</Say>
+        )}
+        {found.data?.glazes.length === 0 && <Say>None of the tubes set out is clear enough to glaze with.</Say>}
+      </Section>
+      {found.data?.glazes.map((g, i) => (
+        <Box key={Object.keys(g.parts).join()} data-testid="glaze" sx={{ display: "flex", gap: 1.2, py: 1, borderTop: 1, borderColor: "divider" }}>
+          <Pair left={found.data.target_hex} right={g.after_hex} label={`Wanted ${found.data.target_hex}, with the glaze ${g.after_hex}`} />
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ display: "flex", justifyContent: "space-between", mb: 0.4 }}><strong>{i ? `or, ${i + 1}` : "best"}</strong><span>{counted(g.after_value, count).toFixed(1)}</span></Box>
+            <Recipe parts={g.parts} tubes={tubes} filmMm={g.film_mm} />
+            <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>off by {g.delta.toFixed(1)} (ΔE, value counted more)</Box>
+            {g.coats.length > 0 && (
+              <>
+                <Box sx={{ display: "flex", height: 26, mt: 0.6 }} role="img" aria-label={`${g.coats.length} thin coats`}>
+                  <Box sx={{ flex: 1, bgcolor: found.data.ground_hex }} />
+                  {g.coats.map((c, j) => <Box key={j} sx={{ flex: 1, bgcolor: c.hex }} />)}
+                </Box>
+                <Box sx={{ fontSize: 13.5 }}>{g.coats.length === 1 ? "one coat" : `${g.coats.length} coats`} a third as thick: {g.coats.map((c) => counted(c.value, count).toFixed(1)).join(", ")}</Box>
+              </>
+            )}
+          </Box>
+        </Box>
+      ))}
+      <Say quiet>Only over paint that is dry. Fat over lean: more oil in the glaze than in what lies below.</Say>
+    </>
+  );
+  return {
+    sheet,
+    wall: {
+      tool: "pick",
+      onPick: setSpot,
+      busy: active && found.isFetching,
+      overlay: (px, size) => spot && <SpotMark spot={spot} size={size} px={px} />,
+    },
+  };
+}

@@ -1,0 +1,102 @@
+"""Glazes: which thin film of which mixture turns what is there into what is wanted."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.films import Film, mixture_curves, seen, stack
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.mixing import Colour
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rounding import recipe_cost
+from truesitter.core.types import Doubles
+
+FILMS_MM = tuple(float(f) for f in np.geomspace(0.0003, 0.03, 15))
+"""Dry films a glaze may have, from a breath to a coat (from memory)."""
+
+_RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
+_SIMPLER = 0.3
+_WORTH_SHOWING = 6.0
+MOST_OPACITY = 0.35
+"""Paler tubes that scatter more than this part of titanium white make a scumble, not a glaze."""
+
+
+@dataclass(frozen=True)
+class Glaze:
+    """One glaze over one ground.
+
+    Attributes
+    ----------
+    parts, mm
+        Mixture by volume and dry film.
+    before, after
+        Colour of the ground, and of the ground with the glaze.
+    cost
+        How far `after` is from what was wanted: ΔE2000, a value error counting more.
+    """
+
+    parts: dict[str, int]
+    mm: float
+    before: Colour
+    after: Colour
+    cost: float
+
+
+def glaze_blends(palette: Palette) -> list[dict[str, int]]:
+    """Single tubes and pairs of a palette that are clear enough to glaze with; whites are left out."""
+    white = mixture_curves({"titanium-white": 1})[1].mean()
+    clear = [
+        key
+        for key in palette.tubes
+        if pigment_library()[key].family != "white"
+        and mixture_curves({key: 1})[1].mean() < MOST_OPACITY * white
+    ]
+    blends: list[dict[str, int]] = [{key: 1} for key in clear]
+    return blends + [{a: m, b: n} for a, b in combinations(clear, 2) for m, n in _RATIOS]
+
+
+def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int = 3) -> tuple[Glaze, ...]:
+    """The glazes that bring a ground nearest to a colour, best first, each of other tubes.
+
+    Parameters
+    ----------
+    ground
+        (31,) internal reflectance of what is there, dry.
+    target
+        (3,) L*a*b* wanted.
+    palette
+        The tubes at hand.
+    count
+        How many are wanted.
+
+    Returns
+    -------
+    tuple of Glaze
+        None when no tube at hand is clear enough.
+    """
+    blends = glaze_blends(palette)
+    if not blends:
+        return ()
+    curves = [mixture_curves(parts) for parts in blends]
+    k, s = (np.stack([c[i] for c in curves])[:, None] for i in (0, 1))
+    films = np.array(FILMS_MM)[None, :, None]
+    labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, ground)))
+    cost = recipe_cost(labs, target)
+    best_film = cost.argmin(axis=1)
+    least = cost.min(axis=1) + _SIMPLER * np.array([len(parts) for parts in blends])
+    before = seen(ground)
+    found: dict[frozenset[str], Glaze] = {}
+    for i in np.argsort(least, kind="stable"):
+        if least[i] > least.min() + _WORTH_SHOWING:
+            break
+        parts, mm = blends[int(i)], FILMS_MM[int(best_film[i])]
+        after = seen(stack(ground, (Film(parts, mm),)))
+        found.setdefault(frozenset(parts), Glaze(parts, mm, before, after, float(cost[i, best_film[i]])))
+        if len(found) == count:
+            break
+    return tuple(found.values())

@@ -1,0 +1,77 @@
+"""Glazes: thin films over a grey underpainting."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+import numpy as np
+from fastapi import APIRouter, Query
+from pydantic import BaseModel
+
+from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.flesh import target_for
+from truesitter.core.paint.films import coats_to_value, ground_of
+from truesitter.core.paint.glazes import find_glazes
+from truesitter.core.paint.mixing import Colour
+from truesitter.web.bench import CurrentStudy
+
+Part = Annotated[float, Query(ge=0, le=1)]
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["flesh"])
+
+
+class CoatOut(BaseModel):
+    """Colour after one coat."""
+
+    hex: str
+    value: float
+
+
+class GlazeOut(BaseModel):
+    """One glaze, and what coat after coat of it does."""
+
+    parts: dict[str, int]
+    film_mm: float
+    after_hex: str
+    after_value: float
+    delta: float
+    """ΔE2000 to what is wanted, a value error counting more."""
+    coats: list[CoatOut]
+
+
+class GlazesOut(BaseModel):
+    """Glazes for a spot over a grey, best first."""
+
+    place: str
+    ground_hex: str
+    ground_value: float
+    target_hex: str
+    target_value: float
+    glazes: list[GlazeOut]
+
+
+@router.get("/flesh/glazes")
+def glazes(study: CurrentStudy, x: Part, y: Part, ground: Annotated[float, Query(ge=1, le=9.5)]) -> GlazesOut:
+    """Which glazes turn a dry grey of that value into the colour of a spot."""
+    flesh = study.flesh.settings
+    palette = flesh.wishes().palette(study.flesh.palette())
+    target = target_for(study.flesh.colour_at((x, y)), palette, flesh.clip)
+    below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
+    found = find_glazes(below, target, palette)
+    wanted, grey = Colour.of(target), Colour.of(np.array([float(value_to_lightness(ground)), 0.0, 0.0]))
+    return GlazesOut(
+        place=study.sitter.place_at(x, y),
+        ground_hex=grey.hex,
+        ground_value=grey.value,
+        target_hex=wanted.hex,
+        target_value=wanted.value,
+        glazes=[
+            GlazeOut(
+                parts=g.parts, film_mm=g.mm, after_hex=g.after.hex, after_value=g.after.value, delta=g.cost,
+                coats=[
+                    CoatOut(hex=c.hex, value=c.value)
+                    for c in coats_to_value(g.parts, g.mm / 3, below, wanted.value)
+                ],
+            )
+            for g in found
+        ],
+    )  # fmt: skip
