@@ -30,6 +30,10 @@ def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) 
     page.get_by_label("Name to pin it by").fill("cool cheek")
     best.get_by_role("button", name="Pin").click()
 
+    job.get_by_role("button", name="glaze").click()
+    page.mouse.click(box["x"] + box["width"] * 0.45, box["y"] + box["height"] * 0.5)
+    expect(page.get_by_test_id("glaze").first).to_contain_text("dry film")
+
     job.get_by_role("button", name="board").click()
     expect(page.get_by_label("Name of pin cool cheek")).to_be_visible()
     expect(page.get_by_text("skin in the shadow")).to_be_visible()

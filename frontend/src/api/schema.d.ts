@@ -1164,6 +1164,8 @@ export interface components {
             delta: number;
             /** Film Mm */
             film_mm: number;
+            /** Near */
+            near: boolean;
             /** Parts */
             parts: {
                 [key: string]: number;

@@ -29,7 +29,7 @@ export function useGlazeJob(sitter: Sitter, active: boolean, tubes: Tubes): Job 
         {found.data && (
           <Say>{found.data.place}: from a grey of {counted(found.data.ground_value, count).toFixed(1)} to {counted(found.data.target_value, count).toFixed(1)}.{found.data.target_value > found.data.ground_value ? " A glaze only darkens: begin with a lighter grey." : ""}</Say>
         )}
-        {found.data?.glazes.length === 0 && <Say>None of the tubes set out is clear enough to glaze with.</Say>}
+        {found.data && !found.data.glazes.some((g) => g.near) && <Say><strong>No glaze from these tubes comes near.</strong> Begin with another grey, or set out a clear warm colour.</Say>}
       </Section>
       {found.data?.glazes.map((g, i) => (
         <Box key={Object.keys(g.parts).join()} data-testid="glaze" sx={{ display: "flex", gap: 1.2, py: 1, borderTop: 1, borderColor: "divider" }}>

@@ -16,14 +16,14 @@ from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.rounding import recipe_cost
 from truesitter.core.types import Doubles
 
-FILMS_MM = tuple(float(f) for f in np.geomspace(0.0003, 0.03, 15))
+FILMS_MM = tuple(float(f) for f in np.geomspace(0.00002, 0.03, 24))
 """Dry films a glaze may have, from a breath to a coat (from memory)."""
 
 _RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
 _SIMPLER = 0.3
 _WORTH_SHOWING = 6.0
-MOST_OPACITY = 0.35
-"""Paler tubes that scatter more than this part of titanium white make a scumble, not a glaze."""
+NEAR = 12.0
+"""A glaze that costs more than this comes nowhere near what is wanted."""
 
 
 @dataclass(frozen=True)
@@ -46,18 +46,17 @@ class Glaze:
     after: Colour
     cost: float
 
+    @property
+    def near(self) -> bool:
+        """True when it is worth laying."""
+        return self.cost <= NEAR
+
 
 def glaze_blends(palette: Palette) -> list[dict[str, int]]:
-    """Single tubes and pairs of a palette that are clear enough to glaze with; whites are left out."""
-    white = mixture_curves({"titanium-white": 1})[1].mean()
-    clear = [
-        key
-        for key in palette.tubes
-        if pigment_library()[key].family != "white"
-        and mixture_curves({key: 1})[1].mean() < MOST_OPACITY * white
-    ]
-    blends: list[dict[str, int]] = [{key: 1} for key in clear]
-    return blends + [{a: m, b: n} for a, b in combinations(clear, 2) for m, n in _RATIOS]
+    """Single tubes and pairs of a palette; whites veil instead of glazing and are left out."""
+    colours = [key for key in palette.tubes if pigment_library()[key].family != "white"]
+    blends: list[dict[str, int]] = [{key: 1} for key in colours]
+    return blends + [{a: m, b: n} for a, b in combinations(colours, 2) for m, n in _RATIOS]
 
 
 def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int = 3) -> tuple[Glaze, ...]:
@@ -77,7 +76,7 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
     Returns
     -------
     tuple of Glaze
-        None when no tube at hand is clear enough.
+        None when there is no tube but white.
     """
     blends = glaze_blends(palette)
     if not blends:

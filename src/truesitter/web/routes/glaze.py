@@ -35,6 +35,7 @@ class GlazeOut(BaseModel):
     after_value: float
     delta: float
     """ΔE2000 to what is wanted, a value error counting more."""
+    near: bool
     coats: list[CoatOut]
 
 
@@ -67,6 +68,7 @@ def glazes(study: CurrentStudy, x: Part, y: Part, ground: Annotated[float, Query
         glazes=[
             GlazeOut(
                 parts=g.parts, film_mm=g.mm, after_hex=g.after.hex, after_value=g.after.value, delta=g.cost,
+                near=g.near,
                 coats=[
                     CoatOut(hex=c.hex, value=c.value)
                     for c in coats_to_value(g.parts, g.mm / 3, below, wanted.value)
