@@ -12,11 +12,16 @@ from pathlib import Path
 import cv2
 import numpy as np
 import pytest
+from hypothesis import settings
 from PIL import Image
 
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
+
+# A slow or busy machine must not fail a law that holds.
+settings.register_profile("steady", deadline=None)
+settings.load_profile("steady")
 
 TRUTH = Path(__file__).parent / "truth"
 
@@ -78,10 +83,10 @@ def truth(name: str) -> Truth:
 @cache
 def study_of(name: str) -> Study:
     """A demo sitter framed whole, so that its pixels are those of the truth."""
-    settings: dict[str, object] = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
+    chosen: dict[str, object] = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
     if name == "ines":
-        settings["regions"] = {"scribbles": BACK_VIEW_SCRIBBLES}
-    return Study.of_bytes(truth(name).data, StudySettings.model_validate(settings), Memo())
+        chosen["regions"] = {"scribbles": BACK_VIEW_SCRIBBLES}
+    return Study.of_bytes(truth(name).data, StudySettings.model_validate(chosen), Memo())
 
 
 def made_head(width: int = 480, height: int = 600) -> np.ndarray:
