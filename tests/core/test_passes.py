@@ -12,7 +12,7 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import lab_value, mix, tube_curves
-from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.palettes import STARTERS, starter
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import wash_parts
@@ -159,7 +159,7 @@ def test_washes_and_missing_umbers() -> None:
         flat, flat, flat, np.zeros((20, 20, 3), np.float32), np.zeros((20, 20), np.float32), ("all",), 1
     )
     with pytest.raises(ValueError, match="opaque"):
-        plan_passes(subject, STARTERS[3], school("layered-oil"))
+        plan_passes(subject, starter("watercolour-three"), school("layered-oil"))
 
 
 def test_an_empty_scene_still_gives_a_plan_and_says_what_it_left_out() -> None:

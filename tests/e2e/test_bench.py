@@ -111,7 +111,7 @@ def test_groups_are_renamed_locked_split_and_merged(page: Page, sitter: str) -> 
 
 def test_the_picture_under_a_dragged_cut_is_that_of_the_last_position(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/values")
-    rung = page.locator("[data-cut='1']")
+    rung = page.locator("[data-cut='1'][role=slider]")
     expect(rung).to_be_visible()
     wall(page)
     box = rung.bounding_box()
@@ -164,7 +164,7 @@ def test_by_keyboard_alone(page: Page, sitter: str) -> None:
     wall(page)
     page.keyboard.press("2")
     page.wait_for_url("**/values")
-    cut = page.locator("[data-cut='0']")
+    cut = page.locator("[data-cut='0'][role=slider]")
     expect(cut).to_be_visible()
     before = float(cut.get_attribute("aria-valuenow") or 0)
     cut.focus()

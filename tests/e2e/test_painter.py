@@ -33,7 +33,7 @@ def test_from_photograph_to_printed_plan(page: Page, base: str, tmp_path: Path) 
     )
     page.wait_for_url("**/reference")
     page.get_by_role("link", name="Values").click()
-    rung = page.locator("[data-cut='1']")
+    rung = page.locator("[data-cut='1'][role=slider]")
     expect(rung).to_be_visible()
     box = rung.bounding_box()
     assert box is not None
