@@ -14,6 +14,7 @@ from tests.conftest import jpeg, study_of, truth
 from truesitter.core.memo import Memo, size_of
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
+from truesitter.core.values.edges import Sharpness
 
 
 def keys(**stages: dict[str, object]) -> dict[str, str]:
@@ -81,7 +82,14 @@ def test_a_real_photograph_goes_through_every_stage_untouched() -> None:
     assert shares["skin"] > 0.03
     assert shares["hair"] > 0.02
     assert len(study.values.plan().groups) == 5
+    assert 0 <= study.picture.clipping().light_share < 0.2
+    assert len(study.sitter.proportions()) >= 5
+    assert {e.kind for e in study.looking.edges()} == set(Sharpness)
+    shapes = study.values.shapes().shapes
+    assert len(shapes) == len(study.values.outlines().outlines) < 400
+    assert len(np.unique(study.looking.thumbnail(3))) == 3
     assert len(study.flesh.mixed().mixtures) >= 3
+    assert len(study.flesh.string("skin in the light")) == 5
     assert study.light.zones().points
     assert study.hair.map().lines
     assert study.passes.plan().passes[-1].value_error < 0.6
