@@ -48,7 +48,9 @@ def log_likelihood(sample: Floats, query: Floats) -> Floats:
         mean = part.mean(axis=0)
         cov = np.cov(part, rowvar=False) + np.eye(dims) * _FLOOR_STD**2
         whiten = np.linalg.inv(np.linalg.cholesky(cov)).T.astype(np.float32)
-        distance = np.square((query - mean) @ whiten) @ np.ones(dims, np.float32)
+        away = query @ whiten
+        away -= (mean @ whiten).astype(np.float32)
+        distance = np.einsum("ij,ij->i", away, away)
         weight = np.log(len(part) / len(data)) - 0.5 * np.linalg.slogdet(cov)[1]
         logs.append(weight - 0.5 * distance)
     if not logs:
@@ -56,4 +58,5 @@ def log_likelihood(sample: Floats, query: Floats) -> Floats:
         return np.asarray(-0.5 * (centred**2).sum(axis=1) / _FLOOR_STD**2, dtype=np.float32)
     stacked = np.stack(logs).astype(np.float32)
     peak = stacked.max(axis=0)
-    return np.asarray(peak + np.log(np.exp(stacked - peak).sum(axis=0)), dtype=np.float32)
+    stacked -= peak
+    return np.asarray(peak + np.log(np.exp(stacked, out=stacked).sum(axis=0)), dtype=np.float32)

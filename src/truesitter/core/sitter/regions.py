@@ -20,6 +20,7 @@ from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter import places
 from truesitter.core.sitter.beliefs import add_nearness, add_strokes, place_beliefs
 from truesitter.core.sitter.colour_models import log_likelihood
+from truesitter.core.sitter.guided import GuidedFilter
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask, Shape
@@ -28,7 +29,7 @@ WORKING_LONG_SIDE = 400
 """Regions are solved with this long side; edges are sharpened when enlarged."""
 
 FINE_LONG_SIDE = 1200
-_FINE_RADIUS = 2
+_RADIUS, _FINE_RADIUS = 4, 2
 _ROUNDS = 3
 
 
@@ -162,26 +163,6 @@ def _seeds(features: Floats, person: Floats, landmarks: Doubles | None) -> Label
     return seeds
 
 
-def _smooth(
-    guide: Floats, posterior: Floats, radius: int = 4, eps: float = 6.0, fine: Floats | None = None
-) -> Floats:
-    """Guided filter of one map along the edges of a grey guide; float32 (h, w).
-
-    With `fine`, the same guide at a larger size, the result comes at that size and follows
-    its edges (fast guided filter, He & Sun 2015).
-    """
-    size = (2 * radius + 1, 2 * radius + 1)
-    mean_g, mean_p = cv2.blur(guide, size), cv2.blur(posterior, size)
-    cov = cv2.blur(guide * posterior, size) - mean_g * mean_p
-    var = cv2.blur(guide * guide, size) - mean_g * mean_g
-    a = cov / (var + eps)
-    slope, offset = cv2.blur(a, size), cv2.blur(mean_p - a * mean_g, size)
-    if fine is None:
-        return np.asarray(slope * guide + offset)
-    large = (fine.shape[1], fine.shape[0])
-    return np.asarray(cv2.resize(slope, large) * fine + cv2.resize(offset, large))
-
-
 def _posteriors(features: Floats, seeds: Labels, beliefs: dict[Region, Floats], person: Floats) -> Floats:
     """Smoothed posterior of each solved region, (5, h, w), summing to 1."""
     shape = person.shape
@@ -198,8 +179,8 @@ def _posteriors(features: Floats, seeds: Labels, beliefs: dict[Region, Floats], 
     scores -= scores.max(axis=0)
     posterior = np.exp(np.clip(scores, -30, 0))
     posterior /= posterior.sum(axis=0)
-    guide = features[..., 0] / 0.45
-    smoothed = np.stack([np.clip(_smooth(guide, p), 1e-4, 1) for p in posterior])
+    edges = GuidedFilter(features[..., 0] / 0.45, _RADIUS)
+    smoothed = np.stack([np.clip(edges.smooth(p), 1e-4, 1) for p in posterior])
     return np.asarray(smoothed / smoothed.sum(axis=0))
 
 
@@ -214,15 +195,14 @@ def _likeliest(posterior: Iterable[Floats]) -> tuple[Labels, Floats]:
     return best, top
 
 
-def _along_edges(guide: Floats, posterior: Floats, fine: Floats) -> Floats:
+def _along_edges(edges: GuidedFilter, posterior: Floats, fine: Floats) -> Floats:
     """One map enlarged along the picture's edges; never below a tenth of its plain enlargement.
 
     The guide alone overshoots where its edges are strongest, and would there leave the
     field to a region that is not in question at all.
     """
     plain = cv2.resize(posterior, (fine.shape[1], fine.shape[0]), interpolation=cv2.INTER_LINEAR)
-    guided = _smooth(guide, posterior, _FINE_RADIUS, fine=fine)
-    return np.asarray(np.maximum(0.5 * (guided + plain), 0.1 * plain))
+    return np.asarray(np.maximum(0.5 * (edges.enlarge(posterior, fine) + plain), 0.1 * plain))
 
 
 def _enlarge(posterior: Floats, guide: Floats, picture: Bytes) -> tuple[Labels, Floats]:
@@ -231,7 +211,8 @@ def _enlarge(posterior: Floats, guide: Floats, picture: Bytes) -> tuple[Labels, 
     scale = min(1.0, FINE_LONG_SIDE / max(height, width))
     size = (max(8, round(width * scale)), max(8, round(height * scale)))
     fine = picture_to_lab(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))[..., 0]
-    best, top = _likeliest(_along_edges(guide, p, fine) for p in posterior)
+    edges = GuidedFilter(guide, _FINE_RADIUS)
+    best, top = _likeliest(_along_edges(edges, p, fine) for p in posterior)
     labels = np.asarray(cv2.LUT(best, np.resize(np.array(SOLVED, np.uint8), 256)))
     return (
         np.asarray(cv2.resize(labels, (width, height), interpolation=cv2.INTER_NEAREST)),
