@@ -31,6 +31,7 @@ export function makeTheme(dim: boolean) {
       MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: sans } } },
       MuiButton: { defaultProps: { size: "medium" }, styleOverrides: { root: { minHeight: 44, boxShadow: "none" } } },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44 } } },
+      MuiToggleButton: { styleOverrides: { root: { color: tone.faint, "&.Mui-selected": { color: tone.ink, fontWeight: 700 } } } },
       MuiCssBaseline: {
         styleOverrides: {
           body: { fontVariantNumeric: "tabular-nums", overflow: "hidden" },

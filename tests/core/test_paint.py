@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.flesh import mix_colour
-from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default
+from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
 from truesitter.core.paint.pigments import pigment_library
@@ -115,7 +115,7 @@ def test_senseless_mixtures_and_palettes_are_refused() -> None:
 def test_cautions_name_the_pigment_and_defer_to_labels() -> None:
     lines = cautions_for(["yellow-ochre", "lead-white", "vermilion", "alizarin-crimson"])
     assert any("Lead white" in line and "lead" in line for line in lines)
-    assert any("mercury" in line and "Cadmium red light can stand in" in line for line in lines)
+    assert any("mercury" in line and "Pyrrole red can stand in" in line for line in lines)
     assert any("fades in light" in line for line in lines)
     assert not any("Yellow ochre" in line for line in lines)
     assert lines[-1] == GENERAL
@@ -138,5 +138,6 @@ def test_lead_and_mercury_are_off_by_default_with_the_reason_and_a_substitute() 
     assert {"lead-white", "vermilion"} <= set(off)
     assert all("lead" in why or "mercury" in why for why in off.values())
     assert all(pigment_library()[key].substitute for key in off)
+    assert not any(pigment_library()[safe_substitute(key)].hazard for key in off)
     assert not any(key in off for palette in STARTERS for key in palette.tubes)
     assert {"sanding", "spraying", "solvents"} <= set(PROCESSES)

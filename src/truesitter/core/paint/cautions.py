@@ -34,6 +34,17 @@ _OFF = {
 }
 
 
+def safe_substitute(key: str) -> str:
+    """A tube without a hazard that stands in for one: substitutes are followed until there is none.
+
+    Empty when the tube needs no substitute or has none; the last of the line when all have a hazard.
+    """
+    library, found = pigment_library(), ""
+    while library[key].hazard and library[key].substitute:
+        key = found = library[key].substitute
+    return found
+
+
 def off_by_default(hazard: str) -> str:
     """Why a tube is not offered unless asked for; empty when it is offered."""
     return _OFF.get(hazard, "")
@@ -53,8 +64,8 @@ def cautions_for(tubes: Iterable[str]) -> tuple[str, ...]:
         pigment = pigment_library()[key]
         if pigment.hazard:
             line = f"{pigment.name} ({pigment.ci_name}) {_SENTENCES[pigment.hazard]}."
-            if pigment.substitute:
-                line += f" {pigment_library()[pigment.substitute].name} can stand in for it."
+            if substitute := safe_substitute(key):
+                line += f" {pigment_library()[substitute].name} can stand in for it."
             lines.append(line)
         if pigment.lightfastness in ("III", "IV", "V"):
             lines.append(f"{pigment.name} ({pigment.ci_name}) fades in light.")

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
-from truesitter.core.paint.cautions import PROCESSES, cautions_for, off_by_default
+from truesitter.core.paint.cautions import PROCESSES, cautions_for, off_by_default, safe_substitute
 from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.nudges import DIRECTIONS, nudge
 from truesitter.core.paint.palettes import STARTERS, Palette
@@ -184,7 +184,7 @@ def library() -> Library:
             Tube(
                 key=p.key, name=p.name, ci_name=p.ci_name, family=p.family,
                 hex=curves[p.key].masstone_hex(), opacity=p.opacity, lightfastness=p.lightfastness,
-                hazard=p.hazard, substitute=p.substitute,
+                hazard=p.hazard, substitute=safe_substitute(p.key),
                 off_because=off_by_default(p.hazard),
             )
             for p in pigment_library().values()
