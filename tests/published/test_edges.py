@@ -6,13 +6,11 @@ import cv2
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given
-from hypothesis import strategies as st
 from scipy.special import ndtr
 from skimage.transform import ProjectiveTransform
 
 from tests.conftest import truth
-from truesitter.core.reference.frame import Frame, keystone_matrix, place, rectify, to_photograph
+from truesitter.core.reference.frame import keystone_matrix, rectify
 from truesitter.core.values.edges import Sharpness, profile_widths, read_edges, sharpness_of
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.core.values.shapes import find_shapes, largest_circles
@@ -102,24 +100,6 @@ def test_a_warped_sitter_comes_back_to_within_half_a_pixel() -> None:
 def test_corners_that_cross_are_refused(corners: tuple[tuple[float, float], ...]) -> None:
     with pytest.raises(ValueError, match="corners"):
         keystone_matrix(corners, 100, 100)
-
-
-spots = st.tuples(st.floats(0.05, 0.95), st.floats(0.05, 0.95))
-
-
-@given(spots, st.floats(-20, 20), st.floats(1, 3), st.booleans(), st.sampled_from([None, QUAD]))
-def test_a_spot_of_the_frame_is_found_on_the_photograph(
-    spot: tuple[float, float], turn: float, zoom: float, mirror: bool, quad: object
-) -> None:
-    frame = Frame((300, 400), zoom=zoom, straighten=turn, mirror=mirror, keystone=quad)
-    x, y = to_photograph(spot, frame, 900, 1200)
-    at = np.array([x * 900, y * 1200])
-    if quad is not None:
-        at = cv2.perspectiveTransform(at[None, None], keystone_matrix(QUAD, 900, 1200))[0, 0]
-    corners = place(frame, 900, 1200).corners()
-    side = corners[1] - corners[0]
-    along = float((at - corners[0]) @ side / (side @ side))
-    assert (1 - along if mirror else along) == pytest.approx(spot[0], abs=1e-6)
 
 
 def test_largest_circles_agree_with_shapely() -> None:

@@ -3404,7 +3404,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "region-edges" | "zones" | "value-codes" | "shadows" | "clipped" | "macro" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "macro" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;

@@ -83,18 +83,6 @@ def regions_picture(labels: Labels) -> Bytes:
     return np.asarray(picture)
 
 
-def region_edges_picture(labels: Labels) -> Bytes:
-    """Borders of the regions as dark-and-light lines on nothing (H, W, 4)."""
-    step = max(1, round(max(labels.shape) / 700))
-    kernel = np.ones((2 * step + 1,) * 2, np.uint8)
-    wide = cv2.morphologyEx(labels, cv2.MORPH_GRADIENT, kernel) > 0
-    thin = cv2.morphologyEx(labels, cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
-    out = np.zeros((*labels.shape, 4), np.uint8)
-    out[wide] = (255, 255, 255, 150)
-    out[thin] = (20, 20, 20, 255)
-    return out
-
-
 _DARK_HATCH, _LIGHT_HATCH = 1, -1
 
 
@@ -175,7 +163,6 @@ VIEWS: dict[str, View] = {
     "groups": View("values", lambda s: _png(groups_picture(s))),
     "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
     "regions": View("regions", lambda s: _png(regions_picture(s.sitter.regions().labels))),
-    "region-edges": View("regions", lambda s: _png(region_edges_picture(s.sitter.regions().labels))),
     "shadows": View("frame", lambda s: _photo(lift_shadows(s.picture.framed()))),
     "clipped": View("uncorrected", lambda s: _png(clipped_picture(s.picture.clipping()))),
     "macro": View("looking", lambda s: _png(macro_picture(s))),

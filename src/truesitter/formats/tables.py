@@ -58,9 +58,7 @@ def mixtures_csv(study: Study) -> str:
     """The palette board, one mixture to a line."""
     out = io.StringIO()
     writer = csv.writer(out)
-    writer.writerow(
-        ("family", "name", "value", "L", "a", "b", "delta_e", "value_error", "parts", "from_the_last")
-    )
+    writer.writerow(MIXTURE_HEADER)
     for family, name, r, added in board_rows(study):
         writer.writerow(
             [

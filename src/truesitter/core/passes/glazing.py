@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from itertools import combinations
-
 import cv2
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.films import mixture_curves
+from truesitter.core.paint.glazes import glaze_blends
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
@@ -119,13 +118,9 @@ def choose_glaze(
     below = canvas.spectra[stacks]
     share = area / area.sum()
     now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))
-    colours = [k for k in palette.tubes if pigment_library()[k].family != "white"]
-    blends: list[dict[str, int]] = [{k: 1} for k in colours]
-    for a, b in combinations(colours, 2):
-        blends += [{a: 1, b: 1}, {a: 2, b: 1}, {a: 1, b: 2}, {a: 4, b: 1}, {a: 1, b: 4}]
     films = np.array(GLAZE_FILMS_MM)[:, None, None]
     best: tuple[float, dict[str, int], float, Doubles] | None = None
-    for parts in blends:
+    for parts in glaze_blends(palette):
         k, s = mixture_curves(parts)
         labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, below)))
         errors = delta_e_2000(labs, wanted) @ share

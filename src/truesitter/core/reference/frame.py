@@ -158,25 +158,6 @@ def rectify(photograph: Bytes, quad: Quad) -> Bytes:
     )
 
 
-def to_photograph(spot: tuple[float, float], frame: Frame, width: int, height: int) -> tuple[float, float]:
-    """A spot of the framed picture as fractions of the upright photograph.
-
-    Parameters
-    ----------
-    spot
-        (x, y) in fractions of the framed picture.
-    width, height
-        Of the upright photograph.
-    """
-    x = 1 - spot[0] if frame.mirror else spot[0]
-    corners = place(frame, width, height).corners()
-    at = corners[0] + x * (corners[1] - corners[0]) + spot[1] * (corners[3] - corners[0])
-    if frame.keystone is not None:
-        back = np.linalg.inv(keystone_matrix(frame.keystone, width, height)) @ (*at, 1.0)
-        at = back[:2] / back[2]
-    return float(at[0] / width), float(at[1] / height)
-
-
 def _cut(photograph: Bytes, frame: Frame, long_side: int) -> Bytes:
     """The crop of a photograph, straightened and shrunk to a long side."""
     height, width = photograph.shape[:2]

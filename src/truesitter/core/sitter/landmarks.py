@@ -19,7 +19,6 @@ import numpy as np
 
 from truesitter.core.types import Bytes, Doubles, Floats
 
-LANDMARK_COUNT = 478
 _FACE_LONG_SIDE = 1280
 _PERSON_LONG_SIDE = 640
 _lock = threading.Lock()

@@ -6,12 +6,12 @@ from collections.abc import Hashable
 
 import numpy as np
 
-from truesitter.core.flesh import Flesh, mix_colour, mix_flesh, target_for
+from truesitter.core.flesh import Flesh, mix_flesh, target_for
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion, solve_recipes
+from truesitter.core.paint.solver import Suggestion, solve_recipes, suggest_tube
 from truesitter.core.paint.strings import Tone, mix_string
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.light import LightStage
@@ -84,15 +84,12 @@ class FleshStage:
         patch = lab[max(0, top) : bottom + 1, max(0, left) : right + 1]
         return np.asarray(patch.reshape(-1, 3).mean(axis=0, dtype=np.float64))
 
-    def mix(self, seen: Doubles) -> tuple[Recipe, Suggestion | None]:
-        """The best mixture for a colour of the picture, and the tube that would help."""
-        s = self.settings
-        return mix_colour(seen, self.palette(), s.wishes(), s.clip, s.monochrome)
-
-    def alternatives(self, seen: Doubles, count: int = 4) -> tuple[Recipe, ...]:
-        """Several mixtures for a colour of the picture, each of other tubes, the best first."""
+    def mix(self, seen: Doubles, count: int = 4) -> tuple[tuple[Recipe, ...], Suggestion | None]:
+        """Mixtures for a colour of the picture, best first, and the tube that would help."""
+        wishes = self.settings.wishes()
         target = target_for(seen, self.palette(), self.settings.clip, self.settings.monochrome)
-        return solve_recipes(as_lab(target), self.palette(), self.settings.wishes(), count)
+        recipes = solve_recipes(as_lab(target), self.palette(), wishes, count)
+        return recipes, suggest_tube(recipes[0], self.palette(), wishes.most_tubes)
 
     def family_mask(self, family: str) -> Mask:
         """Where a family of the palette board lies."""

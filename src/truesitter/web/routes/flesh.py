@@ -231,15 +231,14 @@ def spot(
     end = (x2, y2) if x2 is not None and y2 is not None else None
     seen = study.flesh.colour_at((x, y), end)
     middle = ((x + end[0]) / 2, (y + end[1]) / 2) if end else (x, y)
-    recipe, suggestion = study.flesh.mix(seen)
-    rivals = [r for r in study.flesh.alternatives(seen) if set(r.parts) != set(recipe.parts)]
+    (recipe, *rivals), suggestion = study.flesh.mix(seen)
     return SpotOut(
         place=study.sitter.place_at(*middle),
         region=study.sitter.region_at(*middle).name.lower().replace("_", " "),
         seen_lab=as_lab(seen),
         target_lab=recipe.target_lab,
         mixture=_mixture_out(as_lab(seen), recipe, suggestion),
-        alternatives=[_mixture_out(as_lab(seen), r, None) for r in rivals[:3]],
+        alternatives=[_mixture_out(as_lab(seen), r, None) for r in rivals],
         nudges=_nudges(recipe, study.flesh.palette()),
     )
 

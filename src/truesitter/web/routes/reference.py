@@ -22,7 +22,7 @@ router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
 
 ViewName = Literal[
     "photograph", "colour", "grey", "squint", "groups", "colour-groups", "regions",
-    "region-edges", "zones", "value-codes", "shadows", "clipped", "macro", "risk",
+    "zones", "value-codes", "shadows", "clipped", "macro", "risk",
     "thumbnail-2", "thumbnail-3", "thumbnail-4", "thumbnail-5",
 ]  # fmt: skip
 
