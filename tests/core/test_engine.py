@@ -289,3 +289,12 @@ def test_a_grey_is_glazed_to_flesh_without_white_or_opaque_paint() -> None:
     assert (
         find_glazes(ground_of((70.0, 0.0, 0.0)), np.array(FLESH), GREYS.with_tubes(("titanium-white",))) == ()
     )
+
+
+@pytest.mark.parametrize("lightness", [55.0, 75.0])
+def test_value_comes_first_where_the_colour_cannot_be_had(lightness: float) -> None:
+    """Colours that earths cannot reach: the hue gives way, the value does not."""
+    for a, b in ((-45.0, 20.0), (40.0, -45.0), (-30.0, -25.0), (5.0, 80.0), (60.0, 10.0), (-50.0, 50.0)):
+        recipe = solve_recipes((lightness, a, b), EARTH, count=1)[0]
+        assert recipe.delta_e > 3
+        assert abs(recipe.value_error) < 0.1
