@@ -3,26 +3,21 @@
 from __future__ import annotations
 
 import io
-import socket
 import subprocess
 import sys
 import tempfile
-import threading
 import time
 from functools import cache
-from importlib.resources import files
 from itertools import combinations
-from pathlib import Path
 
 import cv2
 import numpy as np
-import uvicorn
-from fastapi.testclient import TestClient
 from PIL import Image
-from playwright.sync_api import sync_playwright
 from scipy.optimize import differential_evolution
 from skimage import color, feature, filters
 
+from bench.inputs import demo_bytes, large_jpeg, study
+from bench.serving import dragging, screen
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.hair.field import Guide, solve_axes
@@ -39,38 +34,18 @@ from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Scribble, solve_regions
 from truesitter.core.study import Study
 from truesitter.core.study.flesh import FAMILIES
+from truesitter.core.types import Bytes
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
 
 TWELVE = Palette(
     "bench", "Twelve tubes",
     ("titanium-white", "yellow-ochre", "vermilion", "ivory-black", "burnt-sienna", "raw-umber",
      "ultramarine-blue", "viridian", "perm-crimson", "arylide-yellow", "phthalo-blue", "light-red"),
 )  # fmt: skip
-
-
-def demo_bytes(name: str) -> bytes:
-    return (files("truesitter.demo") / "sitters" / f"{name}.jpg").read_bytes()
-
-
-@cache
-def study() -> Study:
-    return Study.of_bytes(demo_bytes("maren"), StudySettings())
-
-
-@cache
-def large_jpeg(megapixels: float) -> bytes:
-    """A demo sitter enlarged, with sensor-like noise so that it packs like a photograph."""
-    small = cv2.imdecode(np.frombuffer(demo_bytes("maren"), np.uint8), cv2.IMREAD_COLOR)
-    scale = (megapixels * 1e6 / (small.shape[0] * small.shape[1])) ** 0.5
-    big = cv2.resize(small, None, fx=scale, fy=scale, interpolation=cv2.INTER_CUBIC)
-    noise = np.random.default_rng(0).normal(0, 4, big.shape[:2]).astype(np.int16)
-    noisy = np.clip(big.astype(np.int16) + noise[..., None], 0, 255).astype(np.uint8)
-    return cv2.imencode(".jpg", noisy, [cv2.IMWRITE_JPEG_QUALITY, 92])[1].tobytes()
 
 
 def cuts() -> list[Figure]:
@@ -105,73 +80,6 @@ def opening() -> list[Figure]:
         figure("24 megapixels to the first value plan", mine, "< 1500",
                ratio(mine, theirs, "decode + rgb2lab + Otsu at full size, 3 groups")),
     ]  # fmt: skip
-
-
-def dragging() -> list[Figure]:
-    with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
-        with TestClient(create_app(shelf)) as client:
-            url = f"/api/sitters/{sitter.id}/values/preview?cuts="
-            positions = iter(np.linspace(2, 3.9, 62).tolist())
-            ms = times(lambda: client.get(f"{url}{next(positions):.3f},4.5,6,7.5").raise_for_status(), 60)
-        shelf.close()
-    return [figure("Cut dragged, server", ms, "p95 < 60")]
-
-
-_WATCH = """
-window.__shown = 0; window.__moved = 0; window.__took = [];
-const src = Object.getOwnPropertyDescriptor(HTMLImageElement.prototype, 'src');
-Object.defineProperty(HTMLImageElement.prototype, 'src', { ...src, set(url) {
-  if (String(url).startsWith('blob:')) this.addEventListener('load', () => requestAnimationFrame(() =>
-    { window.__took.push(performance.now() - window.__moved); window.__shown += 1; }));
-  src.set.call(this, url);
-}});
-window.addEventListener('pointermove', () => { window.__moved = performance.now(); }, true);
-"""
-
-
-def screen() -> list[Figure]:
-    """From the pointer's move to the new picture on the screen, in headless Chromium."""
-    with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
-        server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="error"))
-        with socket.socket() as listening:
-            listening.bind(("127.0.0.1", 0))
-            thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-            thread.start()
-            ms = _drag_on_screen(f"http://127.0.0.1:{listening.getsockname()[1]}/sitters/{sitter.id}/values")
-            server.should_exit = True
-            thread.join(10)
-        shelf.close()
-    return [figure("Cut dragged, on the screen", ms, "p95 < 120")]
-
-
-def _drag_on_screen(address: str) -> np.ndarray:
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
-            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-        )
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.add_init_script(_WATCH)
-        page.goto(address)
-        rung = page.locator("[data-cut='1']")
-        rung.wait_for()
-        page.wait_for_load_state("networkidle")
-        page.wait_for_timeout(3000)
-        box = rung.bounding_box()
-        assert box is not None
-        x, y = box["x"] + 30, box["y"] + box["height"] / 2
-        page.mouse.move(x, y)
-        page.mouse.down()
-        for step in range(1, 43):
-            page.mouse.move(x, y - step)
-            page.wait_for_function(f"window.__shown >= {step}")
-        took = page.evaluate("window.__took")
-        browser.close()
-    return np.array(took[2:])
 
 
 def mixtures() -> list[Figure]:
@@ -258,6 +166,29 @@ def hair() -> list[Figure]:
     ]
 
 
+def regions() -> list[Figure]:
+    """After a stroke; beside the cutting algorithm that a general-purpose library offers."""
+    figures = []
+    for name in ("maren", "tobias"):
+        whole = Study.of_bytes(demo_bytes(name), StudySettings(), Memo())
+        framed, detection = whole.picture.framed(), whole.sitter.detection()
+        stroke = Scribble(Region.SKIN, ((0.5, 0.45), (0.52, 0.5)))
+        ours = times(lambda f=framed, d=detection, s=stroke: solve_regions(f, d, (s,)), 7)
+        small = cv2.resize(framed, (320, 400), interpolation=cv2.INTER_AREA)
+        person = cv2.resize(detection.person, (320, 400)) > 0.5
+        start = np.where(person, cv2.GC_PR_FGD, cv2.GC_PR_BGD).astype(np.uint8)
+        plain = times(lambda m=small, w=start: two_parts(m, w), 3)
+        beside = ratio(ours, plain, "GrabCut, sitter and background only, at 400 px")
+        figures.append(figure(f"Regions solved again, {name.title()}", ours, "< 500", beside))
+    return figures
+
+
+def two_parts(picture: Bytes, start: Bytes) -> Bytes:
+    """Sitter and background by GrabCut, three rounds, from a first guess."""
+    inside, outside = np.zeros((1, 65)), np.zeros((1, 65))
+    return cv2.grabCut(picture, start.copy(), None, inside, outside, 3, cv2.GC_INIT_WITH_MASK)[0]
+
+
 def passes() -> list[Figure]:
     stage = study().passes
     subject, palette = stage.subject(), study().flesh.palette()
@@ -274,6 +205,7 @@ _MEMORY = """
 import sys
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Scribble, solve_regions
 from truesitter.core.study import Study
 from truesitter.core.study.flesh import FAMILIES
 s = Study.of_bytes(open(sys.argv[1], "rb").read(), StudySettings())
@@ -300,5 +232,6 @@ CASES = {
     "mixtures": mixtures,
     "strings": strings,
     "hair": hair,
+    "regions": regions,
     "passes": passes,
 }

@@ -39,7 +39,11 @@ def figure(what: str, ms: np.ndarray, aim: str, beside: str = "") -> Figure:
 
 
 def ratio(ours: np.ndarray, theirs: np.ndarray, name: str) -> str:
-    return f"{np.median(theirs) / np.median(ours):.0f} × faster than {name} ({np.median(theirs):.0f} ms)"
+    times_faster = np.median(theirs) / np.median(ours)
+    rate = (
+        f"{times_faster:.0f} × faster than" if times_faster >= 1.5 else f"{times_faster:.1f} × the speed of"
+    )
+    return f"{rate} {name} ({np.median(theirs):.0f} ms)"
 
 
 def machine() -> str:

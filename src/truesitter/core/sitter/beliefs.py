@@ -8,7 +8,7 @@ import numpy as np
 from truesitter.core.sitter import places
 from truesitter.core.sitter.colour_models import log_likelihood
 from truesitter.core.sitter.region_names import SOLVED, Region
-from truesitter.core.types import Doubles, Floats, Labels, Shape
+from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
 _NEARNESS = 40.0
 _STROKE_REACH = 0.025
@@ -61,13 +61,17 @@ def add_nearness(beliefs: dict[Region, Floats], drawn: Labels) -> None:
             beliefs[region] -= _NEARNESS * away / drawn.shape[0]
 
 
-def add_strokes(beliefs: dict[Region, Floats], features: Floats, drawn: Labels) -> None:
+def add_strokes(beliefs: dict[Region, Floats], features: Floats, drawn: Labels) -> Mask:
     """With a face, a stroke speaks for what lies close to it and looks like what it covers; in place.
 
-    It does not change what the region looks like elsewhere: skin marked in a shadow must
-    not turn every shadow into skin.
+    Returns
+    -------
+    (h, w) bool
+        Where strokes were heard. Nothing should be learnt there about how a region looks
+        elsewhere: skin marked in a shadow must not turn every shadow into skin.
     """
     reach = _STROKE_REACH * drawn.shape[0]
+    heard = np.zeros(drawn.shape, bool)
     for region in SOLVED:
         count, strokes = cv2.connectedComponents((drawn == region).astype(np.uint8))
         for number in range(1, count):
@@ -79,3 +83,5 @@ def add_strokes(beliefs: dict[Region, Floats], features: Floats, drawn: Labels) 
             unlike = np.minimum(log_likelihood(sample, features[near]) - usual, 0)
             voice = np.exp(-((away[near] / reach) ** 2) + unlike / _STROKE_LIKENESS)
             beliefs[region][near] += _STROKE_VOICE * voice
+            heard[near] |= _STROKE_VOICE * voice > 1
+    return heard

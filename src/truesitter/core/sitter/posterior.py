@@ -1,0 +1,144 @@
+"""How likely each region is at each pixel: colour, texture and place, smoothed along edges."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.spaces import picture_to_lab
+from truesitter.core.sitter.colour_models import ColourModel, quadratic_terms
+from truesitter.core.sitter.guided import GuidedFilter
+from truesitter.core.sitter.region_names import SOLVED, Region
+from truesitter.core.types import Bytes, Floats, Labels
+
+_RADIUS, _FINE_RADIUS = 4, 2
+_LIGHTNESS_WEIGHT = 0.45
+_FEWEST = 12
+_SMALLEST_ISLAND = {Region.SKIN: 0.015}
+"""Islands smaller than this part of their region's largest piece are given away."""
+
+_CODES = np.resize(np.array(SOLVED, np.uint8), 256)
+
+
+def pixel_features(picture: Bytes) -> Floats:
+    """Lightness, chroma plane and strand texture of each pixel of sRGB (h, w, 3); float32 (h, w, 4)."""
+    lab = cv2.bilateralFilter(picture_to_lab(picture), 5, 12, 3)
+    lightness = lab[..., 0]
+    fine = cv2.absdiff(lightness, cv2.GaussianBlur(lightness, (0, 0), 2.0))
+    texture = np.log1p(cv2.GaussianBlur(fine, (0, 0), 2.5)) * 8
+    # Chroma falls with light: hue-like coordinates hold better from light into shadow.
+    scale = 45.0 / (lightness + 18.0)
+    return np.dstack(
+        [lightness * _LIGHTNESS_WEIGHT, lab[..., 1] * scale, lab[..., 2] * scale, texture]
+    ).astype(np.float32)
+
+
+class Evidence:
+    """What is known before any seed: the look of each pixel, and where a person is.
+
+    Parameters
+    ----------
+    features
+        (h, w, d) as `pixel_features` gives.
+    person
+        (h, w) likelihood of being the sitter, 0–1.
+    beliefs
+        Log beliefs about place, (h, w) for each of `SOLVED`.
+    """
+
+    def __init__(self, features: Floats, person: Floats, beliefs: dict[Region, Floats]) -> None:
+        self._features, self._terms = features, quadratic_terms(features)
+        self._guide = features[..., 0] / _LIGHTNESS_WEIGHT
+        self._edges = GuidedFilter(self._guide, _RADIUS)
+        sure = np.clip(person, 1e-3, 1 - 1e-3)
+        odds = np.log(sure / (1 - sure))
+        self._prior = {
+            r: beliefs[r] + 1.2 * np.minimum(-odds if r == Region.BACKGROUND else odds, 4) for r in SOLVED
+        }
+
+    def posteriors(self, seeds: Labels) -> Floats:
+        """Smoothed likelihood of each of `SOLVED`, (5, h, w) float32, summing to 1.
+
+        Parameters
+        ----------
+        seeds
+            (h, w) uint8 of `Region`, 255 where unknown; what each region looks like is
+            learnt from them. A region with hardly any seeds is nowhere.
+        """
+        shape = seeds.shape
+        scores: dict[int, Floats] = {}
+        for i, region in enumerate(SOLVED):
+            sample = self._features[seeds == region]
+            if len(sample) >= _FEWEST:
+                look = ColourModel.of(sample).log_density(self._terms).reshape(shape)
+                scores[i] = look + self._prior[region]
+        posterior = np.zeros((len(SOLVED), *shape), np.float32)
+        if not scores:
+            posterior[0] = 1
+            return posterior
+        found = np.stack(list(scores.values()))
+        found -= found.max(axis=0)
+        np.exp(np.maximum(found, -30, out=found), out=found)
+        found /= found.sum(axis=0)
+        for i, likely in zip(scores, found, strict=True):
+            posterior[i] = np.clip(self._edges.smooth(likely), 1e-4, 1)
+        return np.asarray(posterior / posterior.sum(axis=0))
+
+    def enlarge(self, posterior: Floats, picture: Bytes, long_side: int) -> tuple[Labels, Floats]:
+        """Regions and their likelihoods along the picture's own edges, at most `long_side` long."""
+        height, width = picture.shape[:2]
+        scale = min(1.0, long_side / max(height, width))
+        size = (max(8, round(width * scale)), max(8, round(height * scale)))
+        fine = picture_to_lab(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))[..., 0]
+        edges = GuidedFilter(self._guide, _FINE_RADIUS)
+        best, top = likeliest((i, _along_edges(edges, p, fine)) for i, p in enumerate(posterior) if p.any())
+        return np.asarray(cv2.LUT(best, _CODES)), np.clip(top, 0, 1)
+
+
+def likeliest(maps: Iterable[tuple[int, Floats]]) -> tuple[Labels, Floats]:
+    """Number of the largest of some numbered maps at each pixel, and its size; one map in hand at a time."""
+    rest = iter(maps)
+    first, top = next(rest)
+    best = np.full(top.shape, first, np.uint8)
+    for number, current in rest:
+        best[current > top] = number
+        top = np.maximum(top, current)
+    return best, top
+
+
+def _along_edges(edges: GuidedFilter, posterior: Floats, fine: Floats) -> Floats:
+    """One map enlarged along the picture's edges; never below a tenth of its plain enlargement.
+
+    The guide alone overshoots where its edges are strongest, and would there leave the
+    field to a region that is not in question at all.
+    """
+    plain = cv2.resize(posterior, (fine.shape[1], fine.shape[0]), interpolation=cv2.INTER_LINEAR)
+    return np.asarray(np.maximum(0.5 * (edges.enlarge(posterior, fine) + plain), 0.1 * plain))
+
+
+def drop_islands(posterior: Floats, drawn: Labels) -> None:
+    """Give islands far smaller than their region to whatever lies round them most, in place.
+
+    A sitter's neck, ears and hands are islands of skin in their own right; hair and cloth
+    seldom come in crumbs. What the painter marked (`drawn`) stays.
+    """
+    best, _ = likeliest(enumerate(posterior))
+    for i, region in enumerate(SOLVED):
+        count, parts, stats, _ = cv2.connectedComponentsWithStats(
+            (best == i).astype(np.uint8), connectivity=4
+        )
+        if count <= 2:
+            continue
+        areas = stats[:, cv2.CC_STAT_AREA]
+        kept = areas >= _SMALLEST_ISLAND.get(region, 0.06) * areas[1:].max()
+        kept[np.unique(parts[drawn == region])] = True
+        for number in np.flatnonzero(~kept[1:]) + 1:
+            x, y, width, height = stats[number, :4]
+            window = (slice(max(0, y - 1), y + height + 1), slice(max(0, x - 1), x + width + 1))
+            island = parts[window] == number
+            shore = (cv2.dilate(island.view(np.uint8), np.ones((3, 3), np.uint8)) > 0) & ~island
+            heir = int(np.bincount(best[window][shore], minlength=len(SOLVED)).argmax())
+            posterior[:, window[0], window[1]][:, island] = 0
+            posterior[heir][window][island] = 1

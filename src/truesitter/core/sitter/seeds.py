@@ -1,0 +1,65 @@
+"""First guesses: pixels that are almost certainly of one region, from the person mask and the face."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.sitter import places
+from truesitter.core.sitter.colour_models import log_likelihood
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Doubles, Floats, Labels
+
+
+def first_seeds(features: Floats, person: Floats, landmarks: Doubles | None) -> Labels:
+    """First guess of certain pixels, 255 where unknown; uint8 (h, w)."""
+    shape = person.shape
+    seeds = np.full(shape, 255, np.uint8)
+    seeds[person < 0.1] = Region.BACKGROUND
+    if landmarks is None:
+        return seeds
+    height, width = shape
+    sitter = person > 0.85
+    face = places.face_height(landmarks, shape)
+    y = np.arange(height)[:, None] + np.zeros(shape)
+    oval = places.outline_mask(landmarks, places.OVAL, shape)
+    outside = cv2.distanceTransform((~oval).astype(np.uint8), cv2.DIST_L2, 3) / face
+    skip = places.feature_mask(landmarks, shape, 1.5)
+    for brow in places.BROWS:
+        skip |= places.outline_mask(landmarks, brow, shape, 1.6)
+    inner = places.outline_mask(landmarks, places.OVAL, shape, 0.86)
+    upper = y < landmarks[2, 1] * height
+    skin = inner & upper & ~skip & sitter
+    seeds[skin] = Region.SKIN
+    brow_y = landmarks[list(places.BROWS[0] + places.BROWS[1]), 1].mean() * height
+    crown = sitter & (outside > 0.06) & (outside < 0.35) & (y < brow_y)
+    if crown.any() and skin.any():
+        # A high forehead reaches above the landmarks: leave out what is plainly skin.
+        usual = np.quantile(log_likelihood(features[skin], features[skin]), 0.04)
+        crown[crown] = log_likelihood(features[skin], features[crown]) < usual
+    seeds[crown] = Region.HAIR
+    chin_y = landmarks[152, 1] * height
+    x = np.arange(width)[None, :] + np.zeros(shape)
+    aside = np.abs(x - landmarks[152, 0] * width)
+    low = sitter & (y > chin_y + 0.45 * face - 0.5 * np.clip(aside - 0.4 * face, 0, 0.8 * face))
+    if low.sum() > 200 and crown.sum() > 50 and skin.sum() > 50:
+        known = {
+            Region.SKIN: log_likelihood(features[skin], features[low]),
+            Region.HAIR: log_likelihood(features[crown], features[low]),
+        }
+        alien = np.maximum(known[Region.SKIN], known[Region.HAIR])
+        chosen = np.zeros(shape, bool)
+        chosen[low] = alien < np.quantile(alien, 0.45)
+        seeds[chosen] = Region.GARMENT
+    # A beard differs from the skin of the same face and lies round the mouth.
+    lower = oval & ~upper & ~skip & sitter
+    if lower.sum() > 50 and skin.sum() > 50 and crown.sum() > 50:
+        as_skin = log_likelihood(features[skin], features[lower])
+        as_hair = log_likelihood(features[crown], features[lower])
+        bearded = np.zeros(shape, bool)
+        bearded[lower] = as_hair > as_skin + 1.0
+        if bearded.sum() > 0.25 * lower.sum():
+            seeds[bearded] = Region.FACIAL_HAIR
+        else:
+            seeds[lower & ~bearded] = Region.SKIN
+    return seeds
