@@ -39,10 +39,8 @@ def figure(what: str, ms: np.ndarray, aim: str, beside: str = "") -> Figure:
 
 
 def ratio(ours: np.ndarray, theirs: np.ndarray, name: str) -> str:
-    times_faster = np.median(theirs) / np.median(ours)
-    rate = (
-        f"{times_faster:.0f} × faster than" if times_faster >= 1.5 else f"{times_faster:.1f} × the speed of"
-    )
+    speed = np.median(theirs) / np.median(ours)
+    rate = f"{speed:.0f} × faster than" if speed >= 1.5 else f"{speed:.1f} × the speed of"
     return f"{rate} {name} ({np.median(theirs):.0f} ms)"
 
 
