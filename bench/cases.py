@@ -24,9 +24,10 @@ from truesitter.core.hair.field import Guide, solve_axes
 from truesitter.core.hair.lines import mapping_lines
 from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
 from truesitter.core.memo import Memo
-from truesitter.core.paint.mixing import mix, mixture_reflectance, tube_curves
+from truesitter.core.paint.mixing import mix, mixture_reflectance
 from truesitter.core.paint.palettes import Palette, starter
 from truesitter.core.paint.proportions import TubeSets
+from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.paint.rounding import recipe_cost
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.paint.strings import mix_string
@@ -93,7 +94,7 @@ def mixtures() -> list[Figure]:
         )
     queue = iter([*targets[:1], *targets])
     ours = times(lambda: solve_recipe(next(queue), TWELVE), 50)
-    k, s = tube_curves(TWELVE.tubes)
+    k, s = LIBRARY.curves(TWELVE.tubes)
 
     def evolve(target: np.ndarray) -> tuple[float, float]:
         def cost(shares: np.ndarray) -> np.ndarray:

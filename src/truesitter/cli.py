@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import Palette, starter
+from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
@@ -121,7 +122,7 @@ def mix_command(
             "value_error": recipe.value_error, "film_mm": recipe.film_mm, "reached": recipe.reached,
         }  # fmt: skip
         sentence = (
-            f"{parts_sentence(recipe.parts, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
+            f"{parts_sentence(recipe.parts, LIBRARY, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
             f"value error {recipe.value_error:+.2f}"
         )
     print(json.dumps(result) if as_json else sentence)

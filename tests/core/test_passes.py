@@ -11,8 +11,9 @@ from tests.conftest import study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.mixing import lab_value, mix, tube_curves
+from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import STARTERS, starter
+from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import wash_parts
@@ -90,7 +91,7 @@ def test_the_canvas_equals_films_laid_pixel_by_pixel(squares: list[tuple[int, in
         mask[row : row + side, col : col + side] = True
         tube = "ivory-black" if i % 2 else "titanium-white"
         canvas = canvas.lay(Layer(mask, {tube: 1}, 0.02))
-        k, s = (curve[0] for curve in tube_curves((tube,)))
+        k, s = (curve[0] for curve in LIBRARY.curves((tube,)))
         plain[mask] = film_reflectance(k, s, 0.02, plain[mask])
     expected = lab_value(reflectance_to_lab(leave_surface(plain)))
     np.testing.assert_allclose(canvas.values(), expected, atol=1e-4)

@@ -25,6 +25,7 @@ from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import MappingLine
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.values import OutlineDrawing
@@ -178,8 +179,8 @@ def test_waits_in_words(minutes: float, words: str) -> None:
 
 
 def test_parts_in_words() -> None:
-    assert parts_sentence({"yellow-ochre": 2, "ivory-black": 1}) == "2 Yellow ochre : 1 Ivory black"
-    assert "µm" in parts_sentence({"yellow-ochre": 2}, 0.004)
+    assert parts_sentence({"yellow-ochre": 2, "ivory-black": 1}, LIBRARY) == "2 Yellow ochre : 1 Ivory black"
+    assert "µm" in parts_sentence({"yellow-ochre": 2}, LIBRARY, 0.004)
 
 
 def test_the_drawing_keeps_outlines_grid_and_edges_apart() -> None:

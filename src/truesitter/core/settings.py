@@ -8,16 +8,15 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
+from truesitter.core.flesh_settings import FleshSettings
 from truesitter.core.hair.field import Guide
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.pigments import check_tubes
-from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.schools import LAYERED_OIL, school
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
 from truesitter.core.reference.tone import MOST_GAIN, Tone
+from truesitter.core.settings_base import Settings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Scribble
 from truesitter.core.values.cuts import check_own_cuts
@@ -28,12 +27,6 @@ Gain = Annotated[float, Field(ge=1 / MOST_GAIN, le=MOST_GAIN)]
 Spot = tuple[Annotated[float, Field(ge=-0.5, le=1.5)], Annotated[float, Field(ge=-0.5, le=1.5)]]
 RegionName = Literal["background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"]
 ScribbleName = Literal[RegionName, "erase"]
-
-
-class Settings(BaseModel):
-    """Base: unchangeable, and unknown fields are an error."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 class MeasureSettings(Settings):
@@ -156,58 +149,6 @@ class RegionSettings(Settings):
     """The painter's corrections of the regions, in the order they were drawn."""
 
     scribbles: tuple[ScribbleSettings, ...] = Field((), max_length=500)
-
-
-class PinSettings(Settings):
-    """A mixture kept on the palette board: its target, and its parts when they are locked."""
-
-    name: str = Field(min_length=1, max_length=60)
-    target_lab: tuple[float, float, float]
-    parts: dict[str, int] = Field(max_length=8)
-    locked: bool = False
-
-    @model_validator(mode="after")
-    def _known(self) -> Self:
-        check_tubes(tuple(self.parts))
-        if any(not 1 <= count <= 1000 for count in self.parts.values()):
-            raise ValueError("parts are whole numbers from 1 to 1000")
-        return self
-
-
-class FleshSettings(Settings):
-    """The tubes set out, and how values are fitted to them."""
-
-    palette: str = "earth-four"
-    tubes: tuple[str, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
-    transparent: bool = False
-    most_tubes: int = Field(4, ge=1, le=6)
-    must: tuple[str, ...] = Field((), max_length=6)
-    without: tuple[str, ...] = Field((), max_length=14)
-    black: bool = True
-    monochrome: bool = False
-    clip: bool = False
-    tones: int = Field(5, ge=3, le=9)
-    pins: tuple[PinSettings, ...] = Field((), max_length=60)
-
-    @model_validator(mode="after")
-    def _known_tubes(self) -> Self:
-        check_tubes(self.tubes)
-        self.wishes().palette(self.as_palette())
-        return self
-
-    def wishes(self) -> Wishes:
-        """What every recipe must keep to; of tubes that are not set out nothing is asked."""
-        return Wishes(
-            most_tubes=self.most_tubes,
-            must=tuple(k for k in self.must if k in self.tubes),
-            without=tuple(k for k in self.without if k in self.tubes),
-            black=self.black,
-        )
-
-    def as_palette(self) -> Palette:
-        """For the core."""
-        names = {p.key: p.name for p in STARTERS}
-        return Palette(self.palette, names.get(self.palette, "Own tubes"), self.tubes, self.transparent)
 
 
 class LightSettings(Settings):

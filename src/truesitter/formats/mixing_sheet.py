@@ -8,6 +8,7 @@ from reportlab.lib.utils import simpleSplit
 
 from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.paint.mixing import Colour
+from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.study import Study
 from truesitter.formats.sheet import GREY, INK, MARGIN, Sheet
@@ -27,7 +28,7 @@ def mixing_pdf(study: Study, title: str, paper: str) -> bytes:
         For a paper other than A4 or Letter.
     """
     sheet = Sheet(paper, title)
-    rows = board_rows(study)
+    rows, rack = board_rows(study), study.flesh.palette().rack
     sheet.start("Mixtures")
     sheet.text("Left half of each swatch: wanted. Right half: predicted. Parts are by volume.", 9, gap=4)
     family = ""
@@ -37,15 +38,15 @@ def mixing_pdf(study: Study, title: str, paper: str) -> bytes:
             sheet.room(_ROW + 8 * mm, "Mixtures")
             sheet.text(group.capitalize(), 12, gap=2)
         sheet.room(_ROW, "Mixtures")
-        _row(sheet, name, recipe, added)
+        _row(sheet, name, recipe, added, rack)
     used = {key: None for _, _, recipe, _ in rows for key in recipe.parts}
     sheet.room(40 * mm, "Cautions")
-    for caution in cautions_for(used):
+    for caution in cautions_for(used, rack):
         sheet.text(caution, 8)
     return sheet.done()
 
 
-def _row(sheet: Sheet, name: str, recipe: Recipe, added: str) -> None:
+def _row(sheet: Sheet, name: str, recipe: Recipe, added: str, rack: Rack) -> None:
     page, top = sheet.page, sheet.y
     height = _ROW - 2 * mm
     for column, hex_ in enumerate((Colour.of_lab(recipe.target_lab).hex, recipe.predicted.hex)):
@@ -54,7 +55,7 @@ def _row(sheet: Sheet, name: str, recipe: Recipe, added: str) -> None:
     left, room = MARGIN + _SWATCH + 3 * mm, sheet.inner - _SWATCH - 3 * mm
     page.setFillColor(INK)
     page.setFont("Helvetica-Bold", 9)
-    page.drawString(left, top - 9, f"{name}: {parts_sentence(recipe.parts, recipe.film_mm)}"[:120])
+    page.drawString(left, top - 9, f"{name}: {parts_sentence(recipe.parts, rack, recipe.film_mm)}"[:120])
     page.setFont("Helvetica", 8)
     page.setFillColor(GREY)
     judged = (

@@ -12,7 +12,7 @@ from reportlab.lib.utils import ImageReader
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
 from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.paint.cautions import cautions_for
-from truesitter.core.paint.pigments import pigment_curves, pigment_library
+from truesitter.core.paint.rack import Rack
 from truesitter.core.study import Study
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, tubes_used
@@ -90,21 +90,19 @@ def _outline_page(sheet: Sheet, study: Study, plan: Plan) -> None:
     )
 
 
-def _dabs(sheet: Sheet, parts: dict[str, int], left: float, top: float, width: float) -> None:
+def _dabs(sheet: Sheet, parts: dict[str, int], rack: Rack, left: float, top: float, width: float) -> None:
     total = sum(parts.values())
     for key, count in parts.items():
         share = width * count / total
-        sheet.page.setFillColor(HexColor(pigment_curves()[key].masstone_hex()))
+        sheet.page.setFillColor(HexColor(rack.tube(key).masstone_hex()))
         sheet.page.rect(left, top, share, 9, fill=1, stroke=0)
         left += share
 
 
-def _mixture_pages(sheet: Sheet, plan: Plan) -> None:
+def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack) -> None:
     sheet.start("Flesh mixtures")
     names = {g.index: g.name for g in plan.values.groups}
-    sheet.text(
-        "Tubes set out: " + ", ".join(pigment_library()[k].name for k in plan.flesh.palette) + ".", gap=6
-    )
+    sheet.text("Tubes set out: " + ", ".join(rack.pigment(k).name for k in plan.flesh.palette) + ".", gap=6)
     if not plan.flesh.mixtures:
         sheet.text("No skin was found in the picture, so there is nothing to mix for.")
     for mixture in reversed(plan.flesh.mixtures):
@@ -114,15 +112,15 @@ def _mixture_pages(sheet: Sheet, plan: Plan) -> None:
         for column, colour in enumerate((target, mixture.predicted_hex)):
             sheet.page.setFillColor(HexColor(colour))
             sheet.page.rect(MARGIN + column * 34, top, 34, 32, fill=1, stroke=0)
-        _dabs(sheet, mixture.parts, MARGIN + 80, top + 22, 160)
+        _dabs(sheet, mixture.parts, rack, MARGIN + 80, top + 22, 160)
         sheet.page.setFillColor(INK)
         sheet.page.setFont("Helvetica-Bold", 9)
         sheet.page.drawString(MARGIN + 250, top + 23, f"{mixture.group + 1}  {names[mixture.group]}")
         sheet.page.setFont("Helvetica", 9)
-        sheet.page.drawString(MARGIN + 80, top + 10, parts_sentence(mixture.parts, mixture.film_mm))
+        sheet.page.drawString(MARGIN + 80, top + 10, parts_sentence(mixture.parts, rack, mixture.film_mm))
         note = f"ΔE {mixture.delta_e:.1f}, value {mixture.value_error:+.2f} steps"
         if mixture.suggested_tube:
-            note += f"; cannot be reached: add {pigment_library()[mixture.suggested_tube].name}"
+            note += f"; cannot be reached: add {rack.pigment(mixture.suggested_tube).name}"
         elif not mixture.reached:
             note += "; cannot be reached with these tubes"
         sheet.page.setFont("Helvetica", 8)
@@ -131,7 +129,7 @@ def _mixture_pages(sheet: Sheet, plan: Plan) -> None:
         sheet.y -= 44
 
 
-def _pass_pages(sheet: Sheet, plan: Plan) -> None:
+def _pass_pages(sheet: Sheet, plan: Plan, rack: Rack) -> None:
     heading = "Passes"
     sheet.start(heading)
     for number, current in enumerate(plan.passes, 1):
@@ -147,7 +145,7 @@ def _pass_pages(sheet: Sheet, plan: Plan) -> None:
         page.setFont("Helvetica-Bold", 9)
         page.drawString(MARGIN + 50, top + 1, f"{number}  {current.name}")
         sheet.y = top - 1
-        sheet.text(parts_sentence(current.parts) + ".", 8.5, indent=50, gap=0)
+        sheet.text(parts_sentence(current.parts, rack) + ".", 8.5, indent=50, gap=0)
         sheet.text(
             f"Value {current.value:.1f}; film {current.film_mm:.3g} mm; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
@@ -180,10 +178,10 @@ def plan_pdf(study: Study, plan: Plan, title: str, paper: str = "A4") -> bytes:
     paper
         ``A4`` (ISO 216) or ``Letter``.
     """
-    sheet = Sheet(paper, title)
+    sheet, rack = Sheet(paper, title), study.flesh.palette().rack
     _reference_page(sheet, study, plan)
     _outline_page(sheet, study, plan)
-    _mixture_pages(sheet, plan)
-    _pass_pages(sheet, plan)
-    _caution_page(sheet, cautions_for(tubes_used(plan)))
+    _mixture_pages(sheet, plan, rack)
+    _pass_pages(sheet, plan, rack)
+    _caution_page(sheet, cautions_for(tubes_used(plan, rack), rack))
     return sheet.done()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 
@@ -243,11 +243,11 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     return passes, list(plan.remarks)
 
 
-def tubes_used(plan: Plan) -> list[str]:
-    """Every tube that some recipe of the plan uses, in the library's order."""
+def tubes_used(plan: Plan, rack: Rack) -> list[str]:
+    """Every tube that some recipe of the plan uses, in the rack's order."""
     used = {k for p in plan.passes for k in p.parts}
     used |= {k for m in plan.flesh.mixtures for k in m.parts}
-    return [k for k in pigment_library() if k in used]
+    return [p.key for p in rack.pigments() if p.key in used]
 
 
 def plan_of(study: Study, files: dict[str, str]) -> Plan:

@@ -42,6 +42,7 @@ def shapes_csv(study: Study) -> str:
 
 def board_rows(study: Study) -> list[tuple[str, str, Recipe, str]]:
     """Every mixture of the palette board: family, name, recipe, and how it comes from the one before."""
+    rack = study.flesh.palette().rack
     rows: list[tuple[str, str, Recipe, str]] = [
         ("pinned", name, recipe, "") for name, recipe in study.flesh.pinned()
     ]
@@ -49,7 +50,7 @@ def board_rows(study: Study) -> list[tuple[str, str, Recipe, str]]:
     rows += [("skin by value group", names[m.group], m.recipe, "") for m in study.flesh.mixed().mixtures]
     for family in FAMILIES:
         for number, tone in enumerate(study.flesh.string(family), start=1):
-            added = f"{tone.base} of the last + {parts_sentence(tone.added)}" if tone.added else ""
+            added = f"{tone.base} of the last + {parts_sentence(tone.added, rack)}" if tone.added else ""
             rows.append((family, f"tone {number}", tone.recipe, added))
     return rows
 

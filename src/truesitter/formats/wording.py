@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 
-from truesitter.core.paint.pigments import Lab, pigment_library
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.rack import Rack
 
 
 def duration(minutes: float) -> str:
@@ -16,9 +17,9 @@ def duration(minutes: float) -> str:
     return f"{minutes:.0f} minutes"
 
 
-def parts_sentence(parts: dict[str, int], film_mm: float | None = None) -> str:
+def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = None) -> str:
     """Parts as ``8 Titanium white : 3 Yellow ochre``, with the wash's film when there is one."""
-    sentence = " : ".join(f"{n} {pigment_library()[k].name}" for k, n in parts.items())
+    sentence = " : ".join(f"{n} {rack.pigment(k).name}" for k, n in parts.items())
     return sentence if film_mm is None else f"{sentence}, dry film {film_mm * 1000:.2g} µm"
 
 

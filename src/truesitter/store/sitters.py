@@ -12,7 +12,8 @@ from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, sessionmaker
 
 from truesitter.core.reference.decode import decode, inspect
-from truesitter.core.settings import Settings, StudySettings
+from truesitter.core.settings import StudySettings
+from truesitter.core.settings_base import Settings
 from truesitter.store.blobs import Blobs
 from truesitter.store.database import open_database
 from truesitter.store.models import ReferenceRow, RevisionRow, SitterRow, StageRow

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rack import LIBRARY, Rack
 
 _SENTENCES = {
     "toxic-lead": "contains lead: no sanding, no spraying, no food near; gloves, wash hands; "
@@ -34,14 +34,14 @@ _OFF = {
 }
 
 
-def safe_substitute(key: str) -> str:
+def safe_substitute(key: str, rack: Rack = LIBRARY) -> str:
     """A tube without a hazard that stands in for one: substitutes are followed until there is none.
 
     Empty when the tube needs no substitute or has none; the last of the line when all have a hazard.
     """
-    library, found = pigment_library(), ""
-    while library[key].hazard and library[key].substitute:
-        key = found = library[key].substitute
+    found = ""
+    while rack.pigment(key).hazard and rack.pigment(key).substitute:
+        key = found = rack.pigment(key).substitute
     return found
 
 
@@ -57,15 +57,15 @@ GENERAL = (
 )
 
 
-def cautions_for(tubes: Iterable[str]) -> tuple[str, ...]:
+def cautions_for(tubes: Iterable[str], rack: Rack = LIBRARY) -> tuple[str, ...]:
     """Cautions for the tubes used, each a sentence naming the pigment; the general one last."""
     lines = []
     for key in dict.fromkeys(tubes):
-        pigment = pigment_library()[key]
+        pigment = rack.pigment(key)
         if pigment.hazard:
             line = f"{pigment.name} ({pigment.ci_name}) {_SENTENCES[pigment.hazard]}."
-            if substitute := safe_substitute(key):
-                line += f" {pigment_library()[substitute].name} can stand in for it."
+            if substitute := safe_substitute(key, rack):
+                line += f" {rack.pigment(substitute).name} can stand in for it."
             lines.append(line)
         if pigment.lightfastness in ("III", "IV", "V"):
             lines.append(f"{pigment.name} ({pigment.ci_name}) fades in light.")

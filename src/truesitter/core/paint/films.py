@@ -9,8 +9,9 @@ import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
 from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
-from truesitter.core.paint.mixing import Colour, lab_value, tube_curves
+from truesitter.core.paint.mixing import Colour, lab_value
 from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Doubles
 
 FILMS_MM = {"glaze": 0.01, "scumble": 0.02, "normal": 0.1, "impasto": 0.5}
@@ -35,32 +36,16 @@ class Film:
     mm: float
 
 
-def mixture_curves(parts: Mapping[str, float]) -> tuple[Doubles, Doubles]:
-    """K and S (31,) per mm of a mixture by volume.
-
-    Raises
-    ------
-    ValueError
-        For negative parts or none at all.
-    """
-    share = np.array(list(parts.values()), dtype=np.float64)
-    if share.size == 0 or (share < 0).any() or not np.isfinite(share).all() or share.sum() <= 0:
-        raise ValueError("a mixture needs parts of paint, none of them below nothing")
-    share /= share.sum()
-    absorption, scattering = tube_curves(tuple(parts))
-    return share @ absorption, share @ scattering
-
-
 def ground_of(lab: Lab) -> Doubles:
     """Internal reflectance (31,) of a ground known only by its colour: the smoothest there is."""
     return enter_surface(smoothest_reflectance(lab))
 
 
-def stack(ground: Doubles, films: tuple[Film, ...]) -> Doubles:
+def stack(ground: Doubles, films: tuple[Film, ...], rack: Rack = LIBRARY) -> Doubles:
     """Internal reflectance (31,) of films laid over a ground, the first film lowest."""
     below = ground
     for film in films:
-        k, s = mixture_curves(film.parts)
+        k, s = rack.mixture(film.parts)
         below = film_reflectance(k, s, film.mm, below)
     return below
 
@@ -70,16 +55,21 @@ def seen(internal: Doubles) -> Colour:
     return Colour.of(reflectance_to_lab(leave_surface(internal)))
 
 
-def hiding(parts: Mapping[str, float], mm: float) -> float:
+def hiding(parts: Mapping[str, float], mm: float, rack: Rack = LIBRARY) -> float:
     """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully."""
     grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
-    k, s = mixture_curves(parts)
+    k, s = rack.mixture(parts)
     black, white = reflectance_to_xyz(leave_surface(film_reflectance(k, s, mm, grounds)))[:, 1]
     return float(black / white)
 
 
 def coats_to_value(
-    parts: Mapping[str, float], mm: float, ground: Doubles, value: float, most: int = 30
+    parts: Mapping[str, float],
+    mm: float,
+    ground: Doubles,
+    value: float,
+    rack: Rack = LIBRARY,
+    most: int = 30,
 ) -> tuple[Colour, ...]:
     """Colour after each coat, until the value asked for is reached.
 
@@ -91,6 +81,8 @@ def coats_to_value(
         (31,) internal reflectance.
     value
         Wanted, 0–10.
+    rack
+        Where the tubes are.
     most
         Coats to try.
 
@@ -105,7 +97,7 @@ def coats_to_value(
     coats: list[Colour] = []
     below, before = ground, start
     for _ in range(most):
-        below = stack(below, (Film(parts, mm),))
+        below = stack(below, (Film(parts, mm),), rack)
         colour = seen(below)
         overshoots = (colour.value - value) * sign > 0
         if coats and overshoots and abs(colour.value - value) > abs(before - value):

@@ -1,9 +1,10 @@
-"""Fit absorption and scattering curves of a tube to two swatches.
+"""Fit absorption and scattering curves of a tube to its swatches.
 
 Unknowns are log K and log S as natural cubic splines on 11 knots. Residuals:
-L*a*b* of the masstone and of the tint (ΔE units, weight 1), the mean of
-log(S / S_white) against what the opacity class leads one to expect (weight
-0.3), and smoothness (second differences of log K, first differences of log S, weight 0.15).
+L*a*b* of the masstone, of the tint and of a thin film over black and over white (ΔE
+units, weight 1), the mean of log(S / S_white) against what the opacity class leads one
+to expect (weight 0.3; a tenth of it when films show the opacity themselves), and
+smoothness (second differences of log K, first differences of log S, weight 0.15).
 """
 
 from __future__ import annotations
@@ -42,13 +43,34 @@ _KNOTS = np.linspace(400, 700, 11)
 _BASIS: Doubles = CubicSpline(_KNOTS, np.eye(11), bc_type="natural")(WAVELENGTHS)
 
 
+FILM_BLACK, FILM_WHITE = 0.03, 0.88
+"""Reflectance, as seen, of the printed black line and of the paper under a thin film (from memory)."""
+
+FILM_MM = 0.03
+"""A film scraped thin with a card, dry (from memory); the fit finds the true one."""
+
+_OPACITY_WEIGHT, _FILM_WEIGHT = 0.3, 0.1
+
+
 @dataclass(frozen=True)
 class Fit:
-    """Curves and how well they return to their swatches (Euclidean ΔE in L*a*b*)."""
+    """Curves and how well they return to their swatches.
+
+    Attributes
+    ----------
+    curves
+        K and S.
+    masstone_error, tint_error, film_error
+        Euclidean ΔE in L*a*b*; the larger one of the two films; None for swatches not given.
+    film_mm
+        Thickness of the film that was scraped, as found; None without films.
+    """
 
     curves: Curves
     masstone_error: float
-    tint_error: float
+    tint_error: float | None = None
+    film_error: float | None = None
+    film_mm: float | None = None
 
 
 def _ratio_of(lab: Lab) -> Doubles:
@@ -82,17 +104,42 @@ def fit_white(masstone: Lab, opacity: str, titanium: Curves) -> Curves:
     return Curves(absorption=_ratio_of(masstone) * scattering, scattering=scattering)
 
 
-def fit_pigment(masstone: Lab, tint: Lab, opacity: str, white: Curves) -> Fit:
-    """Fit one tube to its masstone and its tint.
+def film_labs(absorption: Doubles, scattering: Doubles, mm: float) -> Doubles:
+    """L*a*b* (2, 3) of a film over the swatch sheet's black line and over its paper."""
+    grounds = enter_surface(np.array([[FILM_BLACK], [FILM_WHITE]]) * np.ones(31))
+    return reflectance_to_lab(leave_surface(film_reflectance(absorption, scattering, mm, grounds)))
+
+
+def tint_lab(curves: Curves, white: Curves) -> Doubles:
+    """L*a*b* (3,) of one part of a tube in ten of a white."""
+    share = 1 / (1 + TINT_WHITE_PARTS)
+    return _thick_lab(
+        share * curves.absorption + (1 - share) * white.absorption,
+        share * curves.scattering + (1 - share) * white.scattering,
+    )
+
+
+def masstone_lab(curves: Curves) -> Doubles:
+    """L*a*b* (3,) of a thick film."""
+    return _thick_lab(curves.absorption, curves.scattering)
+
+
+def fit_pigment(
+    masstone: Lab, tint: Lab | None, opacity: str, white: Curves, films: tuple[Lab, Lab] | None = None
+) -> Fit:
+    """Fit one tube to its swatches.
 
     Parameters
     ----------
     masstone, tint
-        L*a*b* at full strength and as 1 part in 10 parts of `white` by volume.
+        L*a*b* at full strength and as 1 part in 10 parts of `white` by volume; without a
+        tint the strength is guessed from the opacity class.
     opacity
         A key of `OPACITY_PRIOR`.
     white
         Curves of the white of the tint.
+    films
+        L*a*b* of one thin film over the sheet's black line and over its paper.
 
     Raises
     ------
@@ -101,41 +148,40 @@ def fit_pigment(masstone: Lab, tint: Lab, opacity: str, white: Curves) -> Fit:
     """
     if opacity not in OPACITY_PRIOR:
         raise ValueError(f"“{opacity}” is not an opacity class: {', '.join(OPACITY_PRIOR)}")
-    share = 1 / (1 + TINT_WHITE_PARTS)
     log_white = np.log(white.scattering)
     log_prior = float(np.log(OPACITY_PRIOR[opacity]))
     start_s = log_white + log_prior
     start_k = np.log(_ratio_of(masstone)) + start_s
     inverse = np.linalg.pinv(_BASIS)
-    start = np.concatenate([inverse @ start_k, inverse @ start_s])
+    start = np.concatenate([inverse @ start_k, inverse @ start_s, [np.log(FILM_MM)] if films else []])
+    opacity_weight = _OPACITY_WEIGHT * (0.1 if films else 1)
 
-    def curves(x: Doubles) -> tuple[Doubles, Doubles]:
-        return np.exp(_BASIS @ x[:11]), np.exp(_BASIS @ x[11:])
+    def curves(x: Doubles) -> Curves:
+        return Curves(np.exp(_BASIS @ x[:11]), np.exp(_BASIS @ x[11:22]))
 
-    def labs(x: Doubles) -> tuple[Doubles, Doubles]:
-        k, s = curves(x)
-        mixed_k = share * k + (1 - share) * white.absorption
-        mixed_s = share * s + (1 - share) * white.scattering
-        return _thick_lab(k, s), _thick_lab(mixed_k, mixed_s)
+    def misses(x: Doubles) -> list[Doubles]:
+        """Differences to the masstone, the tint and the films, as far as they are given."""
+        found = curves(x)
+        out = [masstone_lab(found) - masstone]
+        if tint is not None:
+            out.append(tint_lab(found, white) - tint)
+        if films is not None:
+            mm = float(np.exp(x[22]))
+            out.extend(film_labs(found.absorption, found.scattering, mm) - np.array(films))
+        return out
 
     def residuals(x: Doubles) -> Doubles:
-        thick, tinted = labs(x)
-        prior = float((_BASIS @ x[11:] - log_white).mean()) - log_prior
-        return np.concatenate(
-            [
-                thick - masstone,
-                tinted - tint,
-                [0.3 * prior],
-                0.15 * np.diff(x[:11], 2),
-                0.15 * np.diff(x[11:]),
-            ]
-        )
+        prior = [opacity_weight * (float((_BASIS @ x[11:22] - log_white).mean()) - log_prior)]
+        if films is not None:
+            prior.append(_FILM_WEIGHT * (x[22] - np.log(FILM_MM)))
+        return np.concatenate([*misses(x), prior, 0.15 * np.diff(x[:11], 2), 0.15 * np.diff(x[11:22])])
 
     solution = least_squares(residuals, start, method="trf", max_nfev=200).x
-    thick, tinted = labs(solution)
-    k, s = curves(solution)
+    errors = [float(np.linalg.norm(miss)) for miss in misses(solution)]
     return Fit(
-        curves=Curves(absorption=k, scattering=s),
-        masstone_error=float(np.linalg.norm(thick - masstone)),
-        tint_error=float(np.linalg.norm(tinted - tint)),
+        curves=curves(solution),
+        masstone_error=errors[0],
+        tint_error=errors[1] if tint is not None else None,
+        film_error=max(errors[-2:]) if films is not None else None,
+        film_mm=float(np.exp(solution[22])) if films is not None else None,
     )

@@ -8,11 +8,10 @@ from itertools import combinations
 import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.films import Film, mixture_curves, seen, stack
+from truesitter.core.paint.films import Film, seen, stack
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour
 from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.rounding import recipe_cost
 from truesitter.core.types import Doubles
 
@@ -54,7 +53,7 @@ class Glaze:
 
 def glaze_blends(palette: Palette) -> list[dict[str, int]]:
     """Single tubes and pairs of a palette; whites veil instead of glazing and are left out."""
-    colours = [key for key in palette.tubes if pigment_library()[key].family != "white"]
+    colours = [key for key in palette.tubes if palette.pigment(key).family != "white"]
     blends: list[dict[str, int]] = [{key: 1} for key in colours]
     return blends + [{a: m, b: n} for a, b in combinations(colours, 2) for m, n in _RATIOS]
 
@@ -81,7 +80,7 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
     blends = glaze_blends(palette)
     if not blends:
         return ()
-    curves = [mixture_curves(parts) for parts in blends]
+    curves = [palette.rack.mixture(parts) for parts in blends]
     k, s = (np.stack([c[i] for c in curves])[:, None] for i in (0, 1))
     films = np.array(FILMS_MM)[None, :, None]
     labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, ground)))
@@ -94,7 +93,7 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
         if least[i] > least.min() + _WORTH_SHOWING:
             break
         parts, mm = blends[int(i)], FILMS_MM[int(best_film[i])]
-        after = seen(stack(ground, (Film(parts, mm),)))
+        after = seen(stack(ground, (Film(parts, mm),), palette.rack))
         found.setdefault(frozenset(parts), Glaze(parts, mm, before, after, float(cost[i, best_film[i]])))
         if len(found) == count:
             break

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 
 import numpy as np
 
@@ -17,7 +16,7 @@ from truesitter.core.paint.kubelka_munk import (
     opaque_reflectance,
 )
 from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab, pigment_curves
+from truesitter.core.paint.pigments import Lab
 from truesitter.core.types import Doubles
 
 
@@ -62,13 +61,6 @@ class Colour:
     def of_lab(cls, lab: Lab) -> Colour:
         """Describe one L*a*b* colour given as numbers."""
         return cls.of(np.array(lab))
-
-
-@cache
-def tube_curves(tubes: tuple[str, ...]) -> tuple[Doubles, Doubles]:
-    """K and S of the tubes, each (n, 31) per mm."""
-    curves = [pigment_curves()[key] for key in tubes]
-    return np.stack([c.absorption for c in curves]), np.stack([c.scattering for c in curves])
 
 
 def mixture_reflectance(
@@ -121,5 +113,5 @@ def mix(parts: dict[str, float], palette: Palette, film_mm: float | None = None)
         if film_mm is None or film_mm <= 0:
             raise ValueError("a wash needs a film thickness")
         amounts *= film_mm / amounts.sum()
-    absorption, scattering = tube_curves(used)
+    absorption, scattering = palette.rack.curves(used)
     return Colour.of(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))

@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.mixing import Colour, mixture_reflectance, tube_curves
+from truesitter.core.paint.mixing import Colour, mixture_reflectance
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.types import Doubles
 
@@ -96,7 +96,7 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
     Parameters
     ----------
     parts
-        The mixture; its tubes must be in the library.
+        The mixture; its tubes must be on the palette's rack.
     palette
         The tubes at hand, opaque.
     direction
@@ -120,7 +120,7 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
     base = np.array([parts.get(k, 0) for k in tubes], dtype=np.float64)
     base /= base.sum()
     trials = np.concatenate([[base], *[base + np.eye(len(tubes)) / pile for pile in PILES]])
-    k, s = tube_curves(tubes)
+    k, s = palette.rack.curves(tubes)
     labs = reflectance_to_lab(mixture_reflectance(trials, k, s, palette))
     before = Colour.of(labs[0])
     colours = labs[1:].reshape(len(PILES), len(tubes), 3)

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from truesitter.core.paint.pigments import check_tubes
+from truesitter.core.paint.pigments import Pigment
+from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Doubles
 
 PAPER_REFLECTANCE = 0.88
@@ -22,24 +23,31 @@ class Palette:
     key, name
         Key and the painter's name for it.
     tubes
-        Pigment keys.
+        Keys of tubes on the rack.
     transparent
         True for washes on white paper: thinning with water lightens, no white tube is
         needed. False for opaque mixtures laid thick enough to hide.
+    rack
+        Where the tubes are taken from.
     """
 
     key: str
     name: str
     tubes: tuple[str, ...]
     transparent: bool = False
+    rack: Rack = LIBRARY
 
     def __post_init__(self) -> None:
         """Refuse unknown and repeated tubes."""
-        check_tubes(self.tubes)
+        self.rack.check(self.tubes)
 
     def with_tubes(self, tubes: tuple[str, ...]) -> Palette:
         """The same palette with other tubes."""
         return replace(self, tubes=tubes)
+
+    def pigment(self, key: str) -> Pigment:
+        """What is in a tube."""
+        return self.rack.pigment(key)
 
     def ground(self) -> Doubles:
         """Reflectance (31,) of what the washes lie on, as seen."""
@@ -80,7 +88,7 @@ STARTERS: tuple[Palette, ...] = (
 """Sensible beginnings (common practice); every one can be changed tube by tube."""
 
 
-def starter(key: str) -> Palette:
+def starter(key: str, rack: Rack = LIBRARY) -> Palette:
     """A starter palette by its key, or ad-hoc opaque tubes from a comma-separated list.
 
     Raises
@@ -95,4 +103,4 @@ def starter(key: str) -> Palette:
     if len(tubes) == 1:
         known = ", ".join(p.key for p in STARTERS)
         raise ValueError(f"there is no palette called “{key}”; there are {known}, or name tubes")
-    return Palette("own", "Own tubes", tubes)
+    return Palette("own", "Own tubes", tubes, rack=rack)

@@ -101,20 +101,3 @@ def pigment_curves() -> dict[str, Curves]:
             raise ValueError(f"the curves of {key} do not cover 400–700 nm")
         curves[key] = Curves(absorption=columns[:, 0], scattering=columns[:, 1])
     return curves
-
-
-def check_tubes(keys: tuple[str, ...]) -> None:
-    """Refuse tubes that the library does not hold, or that are named twice.
-
-    Raises
-    ------
-    ValueError
-        With a sentence naming the tube.
-    """
-    if not keys:
-        raise ValueError("the palette is empty: choose at least one tube")
-    for key in keys:
-        if key not in pigment_library():
-            raise ValueError(f"there is no tube called “{key}” in the library")
-        if keys.count(key) > 1:
-            raise ValueError(f"the tube “{key}” is named twice")

@@ -18,7 +18,7 @@ from truesitter.core.paint.kubelka_munk import (
     film_reflectance,
     leave_surface,
 )
-from truesitter.core.paint.mixing import mixture_reflectance, tube_curves
+from truesitter.core.paint.mixing import mixture_reflectance
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.reach import THICKEST_WASH_MM
 from truesitter.core.types import Doubles, Ints
@@ -62,7 +62,7 @@ class TubeSets:
 
     def __init__(self, target: Doubles, palette: Palette, sets: Ints) -> None:
         self.target, self.palette, self.sets = target, palette, sets
-        self.k, self.s = tube_curves(palette.tubes)
+        self.k, self.s = palette.rack.curves(palette.tubes)
         self._weighting = weighting(target)
         weights = observer_weights() / WHITE_XYZ
         tubes = len(palette.tubes)

@@ -8,6 +8,9 @@ from collections.abc import Mapping
 TUBE_OPENING_MM = 8.0
 """Opening of a usual 37 ml tube (from memory)."""
 
+NORMAL_FILM_MM = 0.1
+"""A coat of opaque paint, neither thin nor thick (from memory)."""
+
 DEFAULT_LOSS = 0.15
 """Part of the paint that never reaches the canvas (from memory)."""
 

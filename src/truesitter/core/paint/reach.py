@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.mixing import lab_value, mixture_reflectance, tube_curves
+from truesitter.core.paint.mixing import lab_value, mixture_reflectance
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.types import Doubles, Floats
 
@@ -33,7 +33,7 @@ class Reach:
 @cache
 def palette_reach(palette: Palette) -> Reach:
     """Darkest and lightest thick film (or wash) over all pairs of tubes."""
-    absorption, scattering = tube_curves(palette.tubes)
+    absorption, scattering = palette.rack.curves(palette.tubes)
     n = len(palette.tubes)
     blends = [np.eye(n)]
     for i, j in combinations(range(n), 2):

@@ -14,7 +14,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab, pigment_library
+from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.proportions import TubeSets
 from truesitter.core.paint.rounding import PartSearch, Recipe, recipe_cost
 from truesitter.core.paint.wishes import Wishes
@@ -102,9 +102,13 @@ def suggest_tube(recipe: Recipe, palette: Palette, most_tubes: int = 4) -> Sugge
         return None
     target = np.array(recipe.target_lab)
     have = float(recipe_cost(np.array(recipe.predicted.lab), target))
-    spare = [p.key for p in pigment_library().values() if p.key not in palette.tubes and not p.substitute]
-    if palette.transparent:
-        spare = [k for k in spare if pigment_library()[k].family != "white"]
+    spare = [
+        p.key
+        for p in palette.rack.pigments()
+        if p.key not in palette.tubes
+        and not p.substitute
+        and not (palette.transparent and p.family == "white")
+    ]
     count = len(palette.tubes)
     everything = palette.with_tubes(palette.tubes + tuple(spare))
     with_one_more = _tube_sets(count + 1, most_tubes, must=(count,))

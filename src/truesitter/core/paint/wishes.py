@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import pigment_library
 
 
 @dataclass(frozen=True)
@@ -45,24 +44,27 @@ class Wishes:
             raise ValueError("a recipe has 1 to 6 tubes and 1 to 60 parts")
         missing = [key for key in self.must if key not in palette.tubes]
         if missing:
-            raise ValueError(f"{_name(missing[0])} is not set out, so it cannot be asked for")
-        clash = [key for key in self.must if key in self.without or (not self.black and _is_black(key))]
+            raise ValueError(f"{_name(missing[0], palette)} is not set out, so it cannot be asked for")
+        clash = [
+            key for key in self.must if key in self.without or (not self.black and _is_black(key, palette))
+        ]
         if clash:
-            raise ValueError(f"{_name(clash[0])} is both asked for and ruled out")
+            raise ValueError(f"{_name(clash[0], palette)} is both asked for and ruled out")
         if len(self.must) > self.most_tubes:
             raise ValueError(f"{len(self.must)} tubes are asked for, but a recipe may hold {self.most_tubes}")
         allowed = tuple(
-            key for key in palette.tubes if key not in self.without and (self.black or not _is_black(key))
+            key
+            for key in palette.tubes
+            if key not in self.without and (self.black or not _is_black(key, palette))
         )
         if not allowed:
             raise ValueError("every tube is ruled out: leave at least one")
         return palette.with_tubes(allowed)
 
 
-def _name(key: str) -> str:
-    pigment = pigment_library().get(key)
-    return pigment.name if pigment else f"“{key}”"
+def _name(key: str, palette: Palette) -> str:
+    return next((p.name for p in palette.rack.pigments() if p.key == key), f"“{key}”")
 
 
-def _is_black(key: str) -> bool:
-    return pigment_library()[key].family == "black"
+def _is_black(key: str, palette: Palette) -> bool:
+    return palette.pigment(key).family == "black"

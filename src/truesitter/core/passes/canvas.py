@@ -8,9 +8,9 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.films import mixture_curves
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
 from truesitter.core.paint.mixing import lab_value
+from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask, Shape
 
 
@@ -43,21 +43,24 @@ class Canvas:
         (h, w) int32 number of the layer stack at each pixel.
     spectra
         (n, 31) internal reflectance of each stack; stacks painted over everywhere stay listed.
+    rack
+        Where the tubes of the layers are.
     """
 
     stack: Ints
     spectra: Doubles
+    rack: Rack = LIBRARY
 
     @classmethod
-    def bare(cls, shape: Shape, reflectance: float = 0.85) -> Canvas:
+    def bare(cls, shape: Shape, reflectance: float = 0.85, rack: Rack = LIBRARY) -> Canvas:
         """A white primed canvas (its reflectance from memory)."""
-        return cls(np.zeros(shape, np.int32), np.full((1, 31), reflectance))
+        return cls(np.zeros(shape, np.int32), np.full((1, 31), reflectance), rack)
 
     def lay(self, layer: Layer) -> Canvas:
         """The canvas with one more layer; a stack is computed once however large it is."""
         if not layer.mask.any():
             return self
-        k, s = mixture_curves(layer.parts)
+        k, s = self.rack.mixture(layer.parts)
         known = len(self.spectra)
         below = self.stack[layer.mask]
         touched = np.flatnonzero(np.bincount(below, minlength=known))
@@ -69,7 +72,11 @@ class Canvas:
         renamed[touched] = known + np.arange(len(touched), dtype=np.int32)
         stack = self.stack.copy()
         stack[layer.mask] = renamed[below]
-        return Canvas(stack, np.concatenate([self.spectra, fresh]))
+        return Canvas(stack, np.concatenate([self.spectra, fresh]), self.rack)
+
+    def ground(self) -> Doubles:
+        """Internal reflectance (31,) of what covers most of the canvas."""
+        return np.asarray(self.spectra[int(np.bincount(self.stack.ravel()).argmax())])
 
     def labs(self) -> Doubles:
         """L*a*b* of each stack, (n, 3)."""

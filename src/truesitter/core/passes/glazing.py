@@ -7,7 +7,6 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.films import mixture_curves
 from truesitter.core.paint.glazes import glaze_blends
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
@@ -30,18 +29,20 @@ def mean_lab(lab: Floats, mask: Mask) -> Doubles:
 
 def wash_parts(palette: Palette) -> dict[str, int]:
     """Parts for a monochrome underpainting: an umber if there is one, else a mixed one."""
-    for key in _UMBERS:
-        if key in palette.tubes:
-            return {key: 1}
+    for umber in _UMBERS:
+        for key in palette.tubes:
+            if palette.rack.base(key) == umber:
+                return {key: 1}
     return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
 
 
-def _film_for_value(canvas_spectrum: Doubles, parts: dict[str, int], value: float, thickest: float) -> float:
-    """Film in mm that brings one stack down to a value, by bisection; `thickest` when none does."""
-    k, s = mixture_curves(parts)
+def _film_for_value(canvas: Canvas, parts: dict[str, int], value: float, thickest: float) -> float:
+    """Film in mm that brings the ground down to a value, by bisection; `thickest` when none does."""
+    k, s = canvas.rack.mixture(parts)
+    ground = canvas.ground()
 
     def reached(film: float) -> float:
-        seen = leave_surface(film_reflectance(k, s, film, canvas_spectrum))
+        seen = leave_surface(film_reflectance(k, s, film, ground))
         return float(lab_value(reflectance_to_lab(seen)))
 
     low, high = 0.0, thickest
@@ -67,8 +68,7 @@ def wash_layers(
     no group is darker than the ground.
     """
     parts = wash_parts(palette)
-    ground = canvas.spectra[int(np.bincount(canvas.stack.ravel()).argmax())]
-    ground_value = float(lab_value(reflectance_to_lab(leave_surface(ground))))
+    ground_value = float(lab_value(reflectance_to_lab(leave_surface(canvas.ground()))))
     layers, films, areas, targets = [], [], [], []
     for group in range(int(groups.max()) + 1):
         mask = groups == group
@@ -78,7 +78,7 @@ def wash_layers(
         value = float(lab_value(lab))
         if value >= ground_value - 0.2:
             continue
-        film = _film_for_value(ground, parts, value, thickest)
+        film = _film_for_value(canvas, parts, value, thickest)
         layers.append(Layer(mask, parts, film))
         films.append(film)
         areas.append(float(np.count_nonzero(mask)))
@@ -121,7 +121,7 @@ def choose_glaze(
     films = np.array(GLAZE_FILMS_MM)[:, None, None]
     best: tuple[float, dict[str, int], float, Doubles] | None = None
     for parts in glaze_blends(palette):
-        k, s = mixture_curves(parts)
+        k, s = palette.rack.mixture(parts)
         labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, below)))
         errors = delta_e_2000(labs, wanted) @ share
         thinnest = int(np.argmin(errors))

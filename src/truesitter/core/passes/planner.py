@@ -163,7 +163,7 @@ class _Planner:
         self.subject, self.palette, self.school = subject, palette, school
         self.reach = palette_reach(palette)
         self.mapped_lab, self.mapped_value = map_picture(subject.lab, self.reach, subject.clip)
-        self.canvas = Canvas.bare(subject.groups.shape)
+        self.canvas = Canvas.bare(subject.groups.shape, rack=palette.rack)
         self.error = np.abs(self.canvas.values() - self.mapped_value)
         self.passes: list[Pass] = []
         self.canvases: list[Canvas] = []
@@ -255,7 +255,7 @@ class _Planner:
         covers = [np.packbits(p.mask) for p in self.passes]
         for number, (current, template) in enumerate(zip(self.passes, templates, strict=True)):
             under = tuple(n for n in range(number) if bool((covers[n] & covers[number]).any()))
-            dries = drying_minutes(template.dries_minutes, current.recipe.parts)
+            dries = drying_minutes(template.dries_minutes, current.recipe.parts, self.palette.rack)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))
         passes = []

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rack import LIBRARY, Rack
 
 _SPEED = {"fast": 0.6, "medium": 1.0, "slow": 1.6}
 """Drying time of a pigment ground in oil, relative to a medium one (from memory)."""
 
 
-def drying_minutes(base: int, parts: dict[str, int]) -> int:
+def drying_minutes(base: int, parts: dict[str, int], rack: Rack = LIBRARY) -> int:
     """Drying time of a mixture: that of its slowest tube that makes up a tenth of it or more."""
     total = sum(parts.values())
-    speeds = [_SPEED[pigment_library()[key].oil_drying] for key, p in parts.items() if p * 10 >= total]
+    speeds = [_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
     return round(base * max(speeds))
 
 

@@ -47,8 +47,8 @@ class FleshStage:
 
     @property
     def key(self) -> Hashable:
-        """Changes when a mixture may; pins are only kept, nothing follows from them."""
-        return (self._values.key, self._sitter.key, self.settings.model_copy(update={"pins": ()}))
+        """Changes when a mixture may; pins and amounts are only kept."""
+        return (self._values.key, self._sitter.key, self.settings.for_mixing())
 
     def palette(self) -> Palette:
         """The tubes set out."""

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.flesh_settings import FleshSettings
 from truesitter.core.paint.cautions import PROCESSES, cautions_for, off_by_default, safe_substitute
 from truesitter.core.paint.mixing import as_lab, lab_value
 from truesitter.core.paint.nudges import DIRECTIONS, nudge
@@ -16,7 +17,6 @@ from truesitter.core.paint.palettes import STARTERS, Palette
 from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import Suggestion
-from truesitter.core.settings import FleshSettings
 from truesitter.core.study.flesh import FAMILIES
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.tables import mixtures_csv
@@ -207,7 +207,7 @@ def get_flesh(study: CurrentStudy) -> FleshOut:
         darkest=flesh.reach.darkest,
         lightest=flesh.reach.lightest,
         skin_share=study.sitter.regions().shares()["skin"],
-        cautions=list(cautions_for(study.flesh.palette().tubes)),
+        cautions=list(cautions_for(study.flesh.palette().tubes, study.flesh.palette().rack)),
     )
 
 

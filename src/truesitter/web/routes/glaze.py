@@ -71,7 +71,7 @@ def glazes(study: CurrentStudy, x: Part, y: Part, ground: Annotated[float, Query
                 near=g.near,
                 coats=[
                     CoatOut(hex=c.hex, value=c.value)
-                    for c in coats_to_value(g.parts, g.mm / 3, below, wanted.value)
+                    for c in coats_to_value(g.parts, g.mm / 3, below, wanted.value, palette.rack)
                 ],
             )
             for g in found

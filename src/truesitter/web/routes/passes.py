@@ -36,7 +36,7 @@ def get_passes(study: CurrentStudy) -> PassesOut:
         school=SCHOOLS[study.settings.passes.school].name,
         passes=passes,
         remarks=remarks,
-        cautions=list(cautions_for(k for p in passes for k in p.parts)),
+        cautions=list(cautions_for((k for p in passes for k in p.parts), study.flesh.palette().rack)),
     )
 
 

@@ -1,0 +1,136 @@
+"""What the painter can set for mixing: tubes, wishes, pins, how paint dries, how much is needed."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from truesitter.core.paint.drying import MEDIA, DryingShift
+from truesitter.core.paint.palettes import STARTERS, Palette
+from truesitter.core.paint.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
+from truesitter.core.paint.rack import KEY_PATTERN, OwnTube, Rack
+from truesitter.core.paint.swatches import Swatches
+from truesitter.core.paint.wishes import Wishes
+from truesitter.core.settings_base import Settings
+
+LabNumbers = tuple[
+    Annotated[float, Field(ge=0, le=100)],
+    Annotated[float, Field(ge=-128, le=128)],
+    Annotated[float, Field(ge=-128, le=128)],
+]
+Value = Annotated[float, Field(ge=0, le=10)]
+
+
+class SwatchSettings(Settings):
+    """L*a*b* (D65, 2°) read off the swatches of a tube."""
+
+    masstone: LabNumbers
+    tint: LabNumbers | None = None
+    over_black: LabNumbers | None = None
+    over_white: LabNumbers | None = None
+
+    @model_validator(mode="after")
+    def _possible(self) -> Self:
+        self.swatches()
+        return self
+
+    def swatches(self) -> Swatches:
+        """For the core."""
+        return Swatches(self.masstone, self.tint, self.over_black, self.over_white)
+
+
+class TubeSettings(Settings):
+    """A tube of the painter's own, as it was when it was set out."""
+
+    key: str = Field(pattern=KEY_PATTERN)
+    name: str = Field(min_length=1, max_length=60)
+    pigment: str = Field(max_length=60)
+    swatches: SwatchSettings | None = None
+
+    @model_validator(mode="after")
+    def _possible(self) -> Self:
+        self.tube()
+        return self
+
+    def tube(self) -> OwnTube:
+        """For the core."""
+        return OwnTube(self.key, self.name, self.pigment, self.swatches.swatches() if self.swatches else None)
+
+
+class PinSettings(Settings):
+    """A mixture kept on the palette board: its target, and its parts when they are locked."""
+
+    name: str = Field(min_length=1, max_length=60)
+    target_lab: tuple[float, float, float]
+    parts: dict[str, int] = Field(max_length=8)
+    locked: bool = False
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if any(not 1 <= count <= 1000 for count in self.parts.values()):
+            raise ValueError("parts are whole numbers from 1 to 1000")
+        return self
+
+
+class FleshSettings(Settings):
+    """The tubes set out, how values are fitted to them, and how the paint is used."""
+
+    palette: str = "earth-four"
+    tubes: tuple[str, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
+    own: tuple[TubeSettings, ...] = Field((), max_length=60)
+    transparent: bool = False
+    most_tubes: int = Field(4, ge=1, le=6)
+    must: tuple[str, ...] = Field((), max_length=6)
+    without: tuple[str, ...] = Field((), max_length=14)
+    black: bool = True
+    monochrome: bool = False
+    clip: bool = False
+    tones: int = Field(5, ge=3, le=9)
+    pins: tuple[PinSettings, ...] = Field((), max_length=60)
+    medium: Literal["oil", "acrylic", "gouache", "watercolour"] = "oil"
+    drying: tuple[tuple[Value, Value], ...] = Field(
+        (), max_length=12, description="The painter's own wet and dry values; empty for the usual ones"
+    )
+    film_mm: float = Field(NORMAL_FILM_MM, ge=0.005, le=5)
+    coats: int = Field(1, ge=1, le=20)
+    loss: float = Field(DEFAULT_LOSS, ge=0, le=0.9)
+
+    @model_validator(mode="after")
+    def _known_tubes(self) -> Self:
+        rack = self.rack()
+        rack.check(self.tubes)
+        for pin in self.pins:
+            rack.check(tuple(pin.parts))
+        self.wishes().palette(self.as_palette())
+        self.drying_shift()
+        return self
+
+    def rack(self) -> Rack:
+        """The library's tubes and the painter's own."""
+        return Rack(tuple(tube.tube() for tube in self.own))
+
+    def wishes(self) -> Wishes:
+        """What every recipe must keep to; of tubes that are not set out nothing is asked."""
+        return Wishes(
+            most_tubes=self.most_tubes,
+            must=tuple(k for k in self.must if k in self.tubes),
+            without=tuple(k for k in self.without if k in self.tubes),
+            black=self.black,
+        )
+
+    def as_palette(self) -> Palette:
+        """For the core."""
+        names = {p.key: p.name for p in STARTERS}
+        name = names.get(self.palette, "Own tubes")
+        return Palette(self.palette, name, self.tubes, self.transparent, self.rack())
+
+    def drying_shift(self) -> DryingShift:
+        """How much lighter or darker the paint dries: by the painter's own swatches, else as usual."""
+        return DryingShift(tuple(sorted(self.drying))) if self.drying else MEDIA[self.medium]
+
+    def for_mixing(self) -> FleshSettings:
+        """These settings with all that no mixture follows from put back to its default."""
+        plain = FleshSettings()
+        kept = ("pins", "medium", "drying", "film_mm", "coats", "loss")
+        return self.model_copy(update={name: getattr(plain, name) for name in kept})

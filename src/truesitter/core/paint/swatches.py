@@ -1,0 +1,121 @@
+"""Swatches: what a painter lays out of one tube to have it read, and what they say of the paint."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.fit import (
+    FILM_MM,
+    Fit,
+    film_labs,
+    fit_pigment,
+    fit_titanium_white,
+    fit_white,
+    masstone_lab,
+    tint_lab,
+)
+from truesitter.core.paint.pigments import Curves, Lab, Pigment, pigment_curves
+
+PATCHES: dict[str, str] = {
+    "masstone": "masstone: straight from the tube, thick",
+    "tint": "tint: 1 part in 10 parts titanium white",
+    "over_black": "thin film over the black line",
+    "over_white": "the same thin film over the paper",
+}
+"""The four patches of a tube, in the order of the sheet."""
+
+_TITANIUM_CI = "PW6"
+_LEAST_APART = 8.0
+"""Tint and masstone of a colour nearer than this (ΔE2000) were laid wrong or mixed up."""
+
+
+@dataclass(frozen=True)
+class Swatches:
+    """L*a*b* (D65, 2°) read off the patches of one tube; see `PATCHES`.
+
+    The two films are one scraped film of unknown thickness: both are read or neither.
+    """
+
+    masstone: Lab
+    tint: Lab | None = None
+    over_black: Lab | None = None
+    over_white: Lab | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse what no paint shows.
+
+        Raises
+        ------
+        ValueError
+            With a sentence naming the patch.
+        """
+        for patch in fields(self):
+            lab = getattr(self, patch.name)
+            if lab is None:
+                continue
+            if not np.all(np.isfinite(lab)) or not 0 < lab[0] <= 100 or max(map(abs, lab[1:])) > 128:
+                raise ValueError(
+                    f"{patch.name.replace('_', ' ')}: no paint looks like L* {lab[0]:g}, "
+                    f"a* {lab[1]:g}, b* {lab[2]:g}"
+                )
+        if (self.over_black is None) != (self.over_white is None):
+            raise ValueError("a thin film is read over black and over white, or not at all")
+        if self.over_black and self.over_white and self.over_black[0] > self.over_white[0] + 1:
+            raise ValueError("the film over black is lighter than the one over white: were they exchanged?")
+
+    @property
+    def films(self) -> tuple[Lab, Lab] | None:
+        """The film over black and over white."""
+        return (self.over_black, self.over_white) if self.over_black and self.over_white else None
+
+    def given(self) -> dict[str, Lab]:
+        """The patches that were read, by name."""
+        named = {name: getattr(self, name) for name in PATCHES}
+        return {name: lab for name, lab in named.items() if lab is not None}
+
+
+def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
+    """Curves of a tube that holds a pigment, from its swatches.
+
+    Titanium white is the white of every tint; it is fitted with its hiding power as
+    known. Other whites take their scattering from their opacity class.
+
+    Raises
+    ------
+    ValueError
+        For a tint that hardly differs from its masstone.
+    """
+    titanium = pigment_curves()["titanium-white"]
+    if pigment.ci_name == _TITANIUM_CI:
+        return Fit(fit_titanium_white(swatches.masstone), 0.0)
+    if pigment.family == "white":
+        return Fit(fit_white(swatches.masstone, pigment.opacity, titanium), 0.0)
+    if swatches.tint is not None:
+        apart = float(delta_e_2000(np.array(swatches.masstone), np.array(swatches.tint)))
+        if apart < _LEAST_APART:
+            raise ValueError("tint and masstone look alike: were they exchanged, or the white left out?")
+    return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films)
+
+
+def patch_labs(curves: Curves, film_mm: float | None = None) -> dict[str, Lab]:
+    """What curves say that the four patches look like, by name."""
+    black, white = film_labs(curves.absorption, curves.scattering, film_mm or FILM_MM)
+    found = {
+        "masstone": masstone_lab(curves),
+        "tint": tint_lab(curves, pigment_curves()["titanium-white"]),
+        "over_black": black,
+        "over_white": white,
+    }
+    return {name: (float(lab[0]), float(lab[1]), float(lab[2])) for name, lab in found.items()}
+
+
+def misses(swatches: Swatches, curves: Curves, film_mm: float | None = None) -> dict[str, float]:
+    """ΔE2000 between what was read and what curves predict, for each patch read."""
+    predicted = patch_labs(curves, film_mm)
+    return {
+        name: float(delta_e_2000(np.array(lab), np.array(predicted[name])))
+        for name, lab in swatches.given().items()
+    }
