@@ -62,7 +62,7 @@ def test_an_ordinary_flesh_has_several_ways_and_none_is_far_off() -> None:
 
 def test_dearer_tubes_make_for_fewer_of_them() -> None:
     many = solve_recipes(FLESH, SIX, Wishes(tube_cost=0.0), 1)[0]
-    few = solve_recipes(FLESH, SIX, Wishes(tube_cost=3.0), 1)[0]
+    few = solve_recipes(FLESH, SIX, Wishes(tube_cost=8.0), 1)[0]
     assert len(few.parts) < len(many.parts)
 
 

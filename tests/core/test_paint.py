@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from math import gcd
+
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.flesh import mix_colour
 from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
+from truesitter.core.paint.let_down import HEAP_PARTS, Heap, told_by_heap
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
-from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.pigments import Lab, pigment_library
 from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.solver import solve_recipe, suggest_tube
 
@@ -59,10 +62,51 @@ def test_recipes_are_whole_small_parts_that_say_truly_what_they_make(
     recipe = solve_recipe((light, a, b), SIX, most_tubes=3)
     assert 1 <= len(recipe.parts) <= 3
     assert all(isinstance(p, int) and p > 0 for p in recipe.parts.values())
-    assert sum(recipe.parts.values()) <= 120
-    assert np.gcd.reduce(list(recipe.parts.values())) == 1
+    told = told_by_heap(recipe.parts)
+    counted = list((told.parts if told else recipe.parts).values())
+    assert sum(counted) <= 120
+    assert gcd(*counted) == 1
     again = mix({k: float(v) for k, v in recipe.parts.items()}, SIX)
     np.testing.assert_allclose(again.lab, recipe.predicted.lab, atol=1e-9)
+
+
+@given(st.lists(st.integers(1, 24), min_size=2, max_size=4), st.integers(1, 2), st.data())
+def test_a_recipe_by_way_of_a_heap_is_told_as_it_was_found(
+    small: list[int], times: int, data: st.DataObject
+) -> None:
+    """Straight from the tubes and by way of the heap are one mixture."""
+    assume(gcd(*small) == 1)
+    strong = data.draw(st.integers(0, len(small) - 1))
+    main = data.draw(st.integers(0, len(small) - 1).filter(lambda i: i != strong))
+    full = Heap(strong, main, times).in_full(np.array([small], float))[0].astype(int)
+    assume(full[main] == full.max() and full[strong] == full.min())
+    names = [f"tube-{i}" for i in range(len(small))]
+    parts = dict(zip(names, full.tolist(), strict=True))
+    assume(list(full).count(full.min()) == 1 and list(full).count(full.max()) == 1)
+    told = told_by_heap(parts)
+    assert told is not None
+    assert sum(parts.values()) == sum(told.parts.values()) * (HEAP_PARTS + 1) ** told.times
+    heap = told.parts[told.tube]
+    assert parts[told.tube] == heap
+    rest = {k: n * (HEAP_PARTS + 1) ** told.times for k, n in told.parts.items() if k != told.tube}
+    rest[told.into] = rest.get(told.into, 0) + heap * ((HEAP_PARTS + 1) ** told.times - 1)
+    assert rest == {k: n for k, n in parts.items() if k != told.tube}
+
+
+def test_a_plain_recipe_needs_no_heap() -> None:
+    assert told_by_heap({"titanium-white": 20, "ivory-black": 1}) is None
+    assert told_by_heap({"titanium-white": 9, "light-red": 4, "yellow-ochre": 3}) is None
+
+
+@pytest.mark.parametrize("target", [(75.0, -50.0, 50.0), (65.3, 12.5, 19.2), (62.0, 18.0, 24.0)])
+def test_a_strong_tube_is_let_down_where_no_count_of_parts_would_do(target: Lab) -> None:
+    """A bright green and light flesh from a strong blue: reached, with few parts of a heap."""
+    recipe = solve_recipe(target, starter("three-primaries"))
+    assert recipe.delta_e < 3
+    assert abs(recipe.value_error) < 0.2
+    told = told_by_heap(recipe.parts)
+    assert told is not None
+    assert sum(told.parts.values()) <= 60
 
 
 def test_value_comes_before_hue() -> None:

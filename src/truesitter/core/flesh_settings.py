@@ -19,6 +19,9 @@ LabNumbers = tuple[
     Annotated[float, Field(ge=-128, le=128)],
     Annotated[float, Field(ge=-128, le=128)],
 ]
+MOST_PARTS = 100_000
+"""A tube let down twice is one part in hundreds of a few."""
+
 Value = Annotated[float, Field(ge=0, le=10)]
 
 
@@ -68,8 +71,8 @@ class PinSettings(Settings):
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
-        if any(not 1 <= count <= 1000 for count in self.parts.values()):
-            raise ValueError("parts are whole numbers from 1 to 1000")
+        if any(not 1 <= count <= MOST_PARTS for count in self.parts.values()):
+            raise ValueError(f"parts are whole numbers from 1 to {MOST_PARTS}")
         return self
 
 

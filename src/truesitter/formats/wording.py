@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from truesitter.core.paint.let_down import HEAP_PARTS, LetDown, told_by_heap
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rack import Rack
 
@@ -19,8 +20,20 @@ def duration(minutes: float) -> str:
 
 def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = None) -> str:
     """Parts as ``8 Titanium white : 3 Yellow ochre``, with the wash's film when there is one."""
-    sentence = " : ".join(f"{n} {rack.pigment(k).name}" for k, n in parts.items())
+    told = told_by_heap(parts)
+    sentence = " : ".join(
+        f"{n} {rack.pigment(k).name}{' let down' if told and k == told.tube else ''}"
+        for k, n in (told.parts if told else parts).items()
+    )
+    if told:
+        sentence += f" (first {let_down_sentence(told, rack)})"
     return sentence if film_mm is None else f"{sentence}, dry film {film_mm * 1000:.2g} µm"
+
+
+def let_down_sentence(told: LetDown, rack: Rack) -> str:
+    """How the heap is made, as ``1 Phthalo blue in 20 Titanium white``."""
+    again = f", then 1 of that in {HEAP_PARTS} again" if told.times == 2 else ""
+    return f"1 {rack.pigment(told.tube).name} in {HEAP_PARTS} {rack.pigment(told.into).name}{again}"
 
 
 def clipping_sentence(dark: float, light: float) -> str:

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.let_down import Heap, weaken
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
@@ -21,6 +22,8 @@ from truesitter.core.types import Doubles, Ints
 _PART_COST = 0.02
 _REFINED = 12
 _KEEP = 8
+_HEAP_COST = 0.25
+_HEAP_SETS = 5
 _TOUCH = 5
 """A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
 
@@ -111,12 +114,18 @@ class Whole:
     owner: Ints
     lab: Doubles
     film_mm: Doubles | None
+    by_heap: bool = False
+    """Parts straight from the tubes of a recipe told by way of a heap: they stay as they are."""
+
+    def value_off(self, lab: Doubles) -> float:
+        """Value steps between the cheapest candidate and a colour (3,)."""
+        return float(abs(lab_value(self.lab[0]) - lab_value(lab)))
 
     def one(self, i: int) -> Whole:
         """A single candidate by its place."""
         film = None if self.film_mm is None else self.film_mm[i : i + 1]
         one = slice(i, i + 1)
-        return Whole(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film)
+        return Whole(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film, self.by_heap)
 
 
 class PartSearch:
@@ -155,12 +164,51 @@ class PartSearch:
         return self._distinct(found, count, self.wishes.largest_total)
 
     def by_the_touch(self, count: int) -> list[Whole]:
-        """As `small`, with more parts than wished: a strong tube may be needed by the touch."""
+        """As `small` and `let_down`, with more parts than wished: a tube may be needed by the touch."""
         most = _TOUCH * self.wishes.largest_total
         totals = range(self.wishes.largest_total + 1, most + 1)
         keep = _KEEP * count
         found = self._judge_totals(self.amounts[:keep], self.rows[:keep], totals)
-        return self._distinct(found, count, most)
+        return [*self._distinct(found, count, most), *self.let_down(count, _TOUCH)]
+
+    def let_down(self, count: int, times: int = 1) -> list[Whole]:
+        """As `small`, with one strong tube let down first; nothing for washes, which water weakens.
+
+        `times` the largest total wished for may be counted out after that.
+        """
+        if self.sets.palette.transparent:
+            return []
+        least = self.wishes.largest_total
+        most = times * least
+        # Of large totals every third will do: their neighbours are tried anyway.
+        totals = range(2, most + 1) if times == 1 else range(least + 1, most + 1, 3)
+        found: list[Whole] = []
+        for row, amounts in zip(self.rows[: _HEAP_SETS * count], self.amounts, strict=False):
+            owner = np.array([row], dtype=np.int32)
+            for heap, told in weaken(amounts / amounts.sum(), least):
+                parts, owners = _rounded(told[None], owner, totals)
+                cost, _, _ = self._judge_heap(parts, owners, heap)
+                best = np.argsort(cost, kind="stable")[:_REFINED]
+                moved, owners = _with_neighbours(parts[best], owners[best], most)
+                cost, full, lab = self._judge_heap(moved, owners, heap)
+                i = int(cost.argmin())
+                if np.isfinite(cost[i]):
+                    one = slice(i, i + 1)
+                    found.append(Whole(cost[one], full[one], owners[one], lab[one], None, by_heap=True))
+        return sorted(found, key=lambda w: float(w.cost[0]))[:count]
+
+    def _judge_heap(self, parts: Doubles, owner: Ints, heap: Heap) -> tuple[Doubles, Doubles, Doubles]:
+        """Costs, parts straight from the tubes, and colours of parts of which one tube's are of a heap.
+
+        The cost is infinite where the heap or a tube asked for is missing.
+        """
+        parts = parts / np.maximum(np.gcd.reduce(parts.astype(int), axis=1), 1)[:, None]
+        full = heap.in_full(parts)
+        lab = self.sets.lab(full, owner)
+        cost = recipe_cost(lab, self.sets.target) + _HEAP_COST * heap.times
+        cost += self.wishes.tube_cost * (full > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
+        kept = (~self.musts[owner] | (full > 0)).all(axis=1) & (parts[:, heap.strong] > 0)
+        return np.where(kept, cost, np.inf), full, lab
 
     def _distinct(self, found: Whole, count: int, largest_total: int) -> list[Whole]:
         best = list(range(min(_REFINED, len(found.cost))))
@@ -181,9 +229,9 @@ class PartSearch:
                 break
         return out
 
-    def _named(self, parts: Doubles, row: int) -> dict[str, int]:
+    def _named(self, parts: Doubles, row: int, reduce: bool = True) -> dict[str, int]:
         chosen = parts.astype(int)
-        divisor = int(np.gcd.reduce(chosen[chosen > 0]))
+        divisor = int(np.gcd.reduce(chosen[chosen > 0])) if reduce else 1
         named = {
             self.sets.palette.tubes[tube]: int(p // divisor)
             for tube, p in zip(self.sets.sets[row], chosen, strict=True)
@@ -195,7 +243,7 @@ class PartSearch:
         """One candidate as a recipe."""
         predicted, target = Colour.of(whole.lab[0]), self.sets.target
         return Recipe(
-            parts=self._named(whole.parts[0], int(whole.owner[0])),
+            parts=self._named(whole.parts[0], int(whole.owner[0]), reduce=not whole.by_heap),
             target_lab=as_lab(target),
             predicted=predicted,
             delta_e=float(delta_e_2000(whole.lab[0], target)),

@@ -23,6 +23,9 @@ from truesitter.core.types import Ints
 _ROUNDING_LOSS = 1.8
 """When rounding to few parts costs more than this in ΔE, more parts are tried too."""
 
+_VALUE_LOSS = 0.1
+"""Likewise, value steps lost to rounding."""
+
 _WORTH_SHOWING = 5.0
 """A rival recipe that costs more than this beyond the best helps nobody."""
 
@@ -75,9 +78,13 @@ def solve_recipes(
     worth = residual <= residual[0] + (_ROUNDING_LOSS if count == 1 else _WORTH_SHOWING)
     search = PartSearch(sets, wishes, rows[worth], amounts[worth])
     found = search.small(count)
-    tubes = wishes.tube_cost * amounts.shape[1]
-    if not found or found[0].cost[0] > _ROUNDING_LOSS + tubes:
-        found = sorted([*search.by_the_touch(count), *found], key=lambda w: float(w.cost[0]))
+    # What no rounding can better: the best shares themselves.
+    shares = sets.lab(amounts[:1], rows[:1])[0]
+    enough = float(recipe_cost(shares, target)) + wishes.tube_cost * amounts.shape[1] + _ROUNDING_LOSS
+    for with_more in (search.let_down, search.by_the_touch):
+        if found and found[0].cost[0] <= enough and found[0].value_off(shares) <= _VALUE_LOSS:
+            break
+        found = sorted([*with_more(count), *found], key=lambda w: float(w.cost[0]))
     recipes: dict[frozenset[str], Recipe] = {}
     for whole in found:
         if whole.cost[0] > found[0].cost[0] + _WORTH_SHOWING:

@@ -61,6 +61,15 @@ class Library(BaseModel):
     process_cautions: dict[str, str]
 
 
+class HeapOut(BaseModel):
+    """A strong tube let down before it is counted out."""
+
+    parts: dict[str, int]
+    """Parts to count out; those of `tube` are of the heap."""
+    tube: str
+    sentence: str
+
+
 class MixtureOut(BaseModel):
     """A mixture with the colours to show."""
 
@@ -73,6 +82,7 @@ class MixtureOut(BaseModel):
     target_value: float
     seen_value: float
     parts: dict[str, int]
+    heap: HeapOut | None
     film_mm: float | None
     delta_e: float
     value_error: float
