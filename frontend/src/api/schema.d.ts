@@ -4,6 +4,86 @@
  */
 
 export interface paths {
+    "/api/files/rack.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack As Csv
+         * @description The rack as a table.
+         */
+        get: operations["rack_as_csv_api_files_rack_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/rack.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack As Json
+         * @description The rack with its swatches.
+         */
+        get: operations["rack_as_json_api_files_rack_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings As Csv
+         * @description The readings in force as a table.
+         */
+        get: operations["readings_as_csv_api_files_readings_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/readings.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings As Cgats
+         * @description The readings in force as CGATS text.
+         */
+        get: operations["readings_as_cgats_api_files_readings_txt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -13,11 +93,91 @@ export interface paths {
         };
         /**
          * Library
-         * @description Tubes and starter palettes.
+         * @description Every tube that can be set out, the painter's own first, and every palette.
          */
         get: operations["library_api_library_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Palette
+         * @description Keep tubes as a palette of the studio's.
+         */
+        post: operations["keep_palette_api_palettes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Palette
+         * @description Forget a palette of the studio's.
+         */
+        delete: operations["drop_palette_api_palettes__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Rack
+         * @description Take in a rack from CSV or JSON: new tubes are added, known ones changed; all of it or nothing.
+         */
+        post: operations["take_rack_api_rack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take File
+         * @description Take in a file of readings, CSV or CGATS text; all of it or nothing.
+         */
+        post: operations["take_file_api_readings_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -340,6 +500,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Batch
+         * @description How much to mix for a sitting, and whether the rack holds enough.
+         */
+        get: operations["batch_api_sitters__sitter_id__flesh_batch_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/board": {
         parameters: {
             query?: never;
@@ -389,7 +569,7 @@ export interface paths {
         };
         /**
          * Spot
-         * @description Mixtures for the colour of a spot, or of the rectangle to a second one.
+         * @description Mixtures for a spot, the rectangle to a second one, or the value shape or group it lies in.
          */
         get: operations["spot_api_sitters__sitter_id__flesh_spot_get"];
         put?: never;
@@ -944,6 +1124,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/swatches/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photograph of swatches.
+         */
+        post: operations["add_photo_api_swatches_photo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/photo/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description A photograph of swatches, upright, at most 1600 px long.
+         */
+        get: operations["photo_api_swatches_photo__sha256__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/photo/{sha256}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Photo
+         * @description Read the marked patches, corrected for the light; nothing is kept yet.
+         */
+        post: operations["read_photo_api_swatches_photo__sha256__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Swatch Sheet
+         * @description A blank swatch sheet, with the names of the tubes on the rack.
+         */
+        get: operations["swatch_sheet_api_swatches_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tubes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Tubes
+         * @description The rack.
+         */
+        get: operations["all_tubes_api_tubes_get"];
+        put?: never;
+        /**
+         * Add Tube
+         * @description Put a tube on the rack.
+         */
+        post: operations["add_tube_api_tubes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tubes/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Tube
+         * @description Take a tube off the rack; it can be put back.
+         */
+        delete: operations["remove_tube_api_tubes__key__delete"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Tube
+         * @description Rename a tube, set what is left, mark it empty.
+         */
+        patch: operations["change_tube_api_tubes__key__patch"];
+        trace?: never;
+    };
+    "/api/tubes/{key}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read With Meter
+         * @description Lay the simulated colour meter on the tube's swatches; nothing is kept yet.
+         */
+        post: operations["read_with_meter_api_tubes__key__meter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tubes/{key}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Use Reading
+         * @description Go back to an earlier reading, or without a number to the library's typical colour.
+         */
+        put: operations["use_reading_api_tubes__key__reading_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tubes/{key}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Reading
+         * @description Take swatches in: the tube is fitted anew, the earlier readings are kept.
+         */
+        post: operations["take_reading_api_tubes__key__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tubes/{key}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Tube
+         * @description Put a tube back on the rack.
+         */
+        post: operations["restore_tube_api_tubes__key__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -961,6 +1349,48 @@ export interface components {
             ];
         };
         /**
+         * BatchLineOut
+         * @description How much of one mixture.
+         */
+        BatchLineOut: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Family */
+            family: string;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * BatchOut
+         * @description The batch for a sitting.
+         */
+        BatchOut: {
+            /** Lines */
+            lines: components["schemas"]["BatchLineOut"][];
+            /** Tubes */
+            tubes: components["schemas"]["BatchTubeOut"][];
+        };
+        /**
+         * BatchTubeOut
+         * @description How much of one tube, and what the rack says is left of it.
+         */
+        BatchTubeOut: {
+            /** Cm */
+            cm: number;
+            /** Left Ml */
+            left_ml: number | null;
+            /** Ml */
+            ml: number;
+            /** Tube */
+            tube: string;
+        };
+        /**
          * BoardOut
          * @description The palette board.
          */
@@ -969,6 +1399,11 @@ export interface components {
             pins: components["schemas"]["PinOut"][];
             /** Strings */
             strings: components["schemas"]["StringOut"][];
+        };
+        /** Body_add_photo_api_swatches_photo_post */
+        Body_add_photo_api_swatches_photo_post: {
+            /** Photo */
+            photo: string;
         };
         /** Body_add_sitter_api_sitters_post */
         Body_add_sitter_api_sitters_post: {
@@ -979,6 +1414,16 @@ export interface components {
             name: string;
             /** Photo */
             photo: string;
+        };
+        /** Body_take_file_api_readings_post */
+        Body_take_file_api_readings_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_take_rack_api_rack_post */
+        Body_take_rack_api_rack_post: {
+            /** File */
+            file: string;
         };
         /**
          * ClippingOut
@@ -1065,7 +1510,7 @@ export interface components {
         };
         /**
          * FleshSettings
-         * @description The tubes set out, and how values are fitted to them.
+         * @description The tubes set out, how values are fitted to them, and how the paint is used.
          */
         FleshSettings: {
             /**
@@ -1078,6 +1523,36 @@ export interface components {
              * @default false
              */
             clip: boolean;
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            /**
+             * Drying
+             * @description The painter's own wet and dry values; empty for the usual ones
+             * @default []
+             */
+            drying: [
+                number,
+                number
+            ][];
+            /**
+             * Film Mm
+             * @default 0.1
+             */
+            film_mm: number;
+            /**
+             * Loss
+             * @default 0.15
+             */
+            loss: number;
+            /**
+             * Medium
+             * @default oil
+             * @enum {string}
+             */
+            medium: "oil" | "acrylic" | "gouache" | "watercolour";
             /**
              * Monochrome
              * @default false
@@ -1093,6 +1568,11 @@ export interface components {
              * @default []
              */
             must: string[];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["TubeSettings"][];
             /**
              * Palette
              * @default earth-four
@@ -1269,6 +1749,20 @@ export interface components {
             spacing_mm: number;
         };
         /**
+         * HeapOut
+         * @description A strong tube let down before it is counted out.
+         */
+        HeapOut: {
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Sentence */
+            sentence: string;
+            /** Tube */
+            tube: string;
+        };
+        /**
          * JoinSettings
          * @description A shape given to another group by hand: a spot inside it, and the group.
          */
@@ -1290,11 +1784,15 @@ export interface components {
         };
         /**
          * Library
-         * @description All tubes and starter palettes.
+         * @description All tubes and palettes.
          */
         Library: {
             /** Palettes */
             palettes: components["schemas"]["PaletteOut"][];
+            /** Patches */
+            patches: {
+                [key: string]: string;
+            };
             /** Process Cautions */
             process_cautions: {
                 [key: string]: string;
@@ -1317,6 +1815,20 @@ export interface components {
              * @default 0.045
              */
             zone_1_reach: number;
+        };
+        /**
+         * MarkIn
+         * @description A rectangle on a photograph.
+         */
+        MarkIn: {
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * MeasureSettings
@@ -1342,7 +1854,7 @@ export interface components {
          */
         MeasuresOut: {
             /** Measures */
-            measures: components["schemas"]["ReadingOut"][];
+            measures: components["schemas"]["truesitter__web__routes__measures__ReadingOut"][];
             /** Proportions */
             proportions: components["schemas"]["ProportionOut"][];
         };
@@ -1357,6 +1869,7 @@ export interface components {
             film_mm: number | null;
             /** Group */
             group: number | null;
+            heap: components["schemas"]["HeapOut"] | null;
             /** Judgement */
             judgement: string;
             /** On Screen */
@@ -1385,6 +1898,7 @@ export interface components {
             target_value: number;
             /** Value Error */
             value_error: number;
+            wet: components["schemas"]["WetOut"] | null;
         };
         /**
          * Name
@@ -1393,6 +1907,30 @@ export interface components {
         Name: {
             /** Name */
             name: string;
+        };
+        /**
+         * NewReading
+         * @description Swatches to take in.
+         */
+        NewReading: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "colour meter" | "photograph" | "by hand";
+            swatches: components["schemas"]["SwatchSettings"];
+        };
+        /**
+         * NewTube
+         * @description A tube to put on the rack.
+         */
+        NewTube: {
+            /** Amount Ml */
+            amount_ml?: number | null;
+            /** Name */
+            name: string;
+            /** Pigment */
+            pigment: string;
         };
         /**
          * NudgeOut
@@ -1443,14 +1981,31 @@ export interface components {
             width: number;
         };
         /**
+         * PaletteIn
+         * @description Tubes to keep as a palette of the studio's.
+         */
+        PaletteIn: {
+            /** Name */
+            name: string;
+            /**
+             * Transparent
+             * @default false
+             */
+            transparent: boolean;
+            /** Tubes */
+            tubes: string[];
+        };
+        /**
          * PaletteOut
-         * @description A starter palette.
+         * @description A starter palette, or one of the studio's.
          */
         PaletteOut: {
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
             /** Transparent */
             transparent: boolean;
             /** Tubes */
@@ -1485,6 +2040,51 @@ export interface components {
             remarks: string[];
             /** School */
             school: string;
+        };
+        /**
+         * PatchOut
+         * @description One patch as read.
+         */
+        PatchOut: {
+            /** Hex */
+            hex: string;
+            /** Lab */
+            lab: [
+                number,
+                number,
+                number
+            ];
+            /** Uneven */
+            uneven: boolean;
+        };
+        /**
+         * PhotoMarks
+         * @description What was marked on a photograph of swatches.
+         */
+        PhotoMarks: {
+            /** Patches */
+            patches: {
+                [key: string]: components["schemas"]["MarkIn"];
+            };
+            /**
+             * White
+             * @default 0.88
+             */
+            white: number;
+            /** Whites */
+            whites: components["schemas"]["MarkIn"][];
+        };
+        /**
+         * PhotoOut
+         * @description A photograph of swatches.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /** Sha256 */
+            sha256: string;
+            /** Width */
+            width: number;
         };
         /**
          * PinOut
@@ -1724,34 +2324,6 @@ export interface components {
             name: string;
             /** Usual */
             usual: number;
-        };
-        /**
-         * ReadingOut
-         * @description A distance on the canvas, its angle to the level, and how many units it makes.
-         */
-        ReadingOut: {
-            /** Across */
-            across: number;
-            /** Angle */
-            angle: number;
-            /** Down */
-            down: number;
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Mm */
-            mm: number;
-            /** Multiple */
-            multiple: number | null;
-            /** Name */
-            name: string;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
         };
         /**
          * ReferenceSettings
@@ -2091,9 +2663,15 @@ export interface components {
              * @default {
              *       "black": true,
              *       "clip": false,
+             *       "coats": 1,
+             *       "drying": [],
+             *       "film_mm": 0.1,
+             *       "loss": 0.15,
+             *       "medium": "oil",
              *       "monochrome": false,
              *       "most_tubes": 4,
              *       "must": [],
+             *       "own": [],
              *       "palette": "earth-four",
              *       "pins": [],
              *       "tones": 5,
@@ -2177,6 +2755,36 @@ export interface components {
             values: components["schemas"]["ValueSettings"];
         };
         /**
+         * SwatchSettings
+         * @description L*a*b* (D65, 2°) read off the swatches of a tube.
+         */
+        SwatchSettings: {
+            /** Masstone */
+            masstone: [
+                number,
+                number,
+                number
+            ];
+            /** Over Black */
+            over_black?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Over White */
+            over_white?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Tint */
+            tint?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * ToneOut
          * @description One tone of a string.
          */
@@ -2195,11 +2803,13 @@ export interface components {
         };
         /**
          * Tube
-         * @description A tube of the library; all numbers are typical values from memory.
+         * @description A tube that can be set out; of the library's, all numbers are typical values from memory.
          */
         Tube: {
             /** Ci Name */
             ci_name: string;
+            /** Empty */
+            empty: boolean;
             /** Family */
             family: string;
             /** Hazard */
@@ -2216,8 +2826,63 @@ export interface components {
             off_because: string;
             /** Opacity */
             opacity: string;
+            /** Own */
+            own: boolean;
             /** Substitute */
             substitute: string;
+        };
+        /**
+         * TubeChange
+         * @description What can be changed of a tube.
+         */
+        TubeChange: {
+            /** Amount Ml */
+            amount_ml?: number | null;
+            /**
+             * Empty
+             * @default false
+             */
+            empty: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TubeOut
+         * @description A tube of the painter's own.
+         */
+        TubeOut: {
+            /** Amount Ml */
+            amount_ml: number | null;
+            /** Empty */
+            empty: boolean;
+            /** Hex */
+            hex: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Pigment */
+            pigment: string;
+            /** Reading */
+            reading: number | null;
+            /** Readings */
+            readings: components["schemas"]["truesitter__web__routes__tubes__ReadingOut"][];
+            swatches: components["schemas"]["SwatchSettings"] | null;
+            /** White */
+            white: boolean;
+        };
+        /**
+         * TubeSettings
+         * @description A tube of the painter's own, as it was when it was set out.
+         */
+        TubeSettings: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Pigment */
+            pigment: string;
+            swatches?: components["schemas"]["SwatchSettings"] | null;
         };
         /** ValidationError */
         ValidationError: {
@@ -2293,6 +2958,74 @@ export interface components {
             histogram: number[];
             plan: components["schemas"]["PlanValues"];
         };
+        /**
+         * WetOut
+         * @description What a mixture has to look like wet.
+         */
+        WetOut: {
+            /** Hex */
+            hex: string;
+            /** Shift */
+            shift: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ReadingOut
+         * @description A distance on the canvas, its angle to the level, and how many units it makes.
+         */
+        truesitter__web__routes__measures__ReadingOut: {
+            /** Across */
+            across: number;
+            /** Angle */
+            angle: number;
+            /** Down */
+            down: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Multiple */
+            multiple: number | null;
+            /** Name */
+            name: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
+         * ReadingOut
+         * @description Swatches as read at one time, and ΔE2000 of each patch before and after they were taken in.
+         */
+        truesitter__web__routes__tubes__ReadingOut: {
+            /** After */
+            after: {
+                [key: string]: number;
+            };
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: {
+                [key: string]: number;
+            };
+            /** Hexes */
+            hexes: {
+                [key: string]: string;
+            };
+            /** Id */
+            id: number;
+            /** Source */
+            source: string;
+            swatches: components["schemas"]["SwatchSettings"];
+        };
     };
     responses: never;
     parameters: never;
@@ -2302,6 +3035,78 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    rack_as_csv_api_files_rack_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rack_as_json_api_files_rack_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readings_as_csv_api_files_readings_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readings_as_cgats_api_files_readings_txt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     library_api_library_get: {
         parameters: {
             query?: never;
@@ -2318,6 +3123,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Library"];
+                };
+            };
+        };
+    };
+    keep_palette_api_palettes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    drop_palette_api_palettes__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_rack_api_rack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_take_rack_api_rack_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_file_api_readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_take_file_api_readings_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -2903,6 +3836,37 @@ export interface operations {
             };
         };
     };
+    batch_api_sitters__sitter_id__flesh_batch_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     board_api_sitters__sitter_id__flesh_board_get: {
         parameters: {
             query?: never;
@@ -2976,6 +3940,7 @@ export interface operations {
                 y: number;
                 x2?: number | null;
                 y2?: number | null;
+                what?: "spot" | "shape" | "group";
             };
             header?: never;
             path: {
@@ -3256,7 +4221,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingOut"];
+                    "application/json": components["schemas"]["truesitter__web__routes__measures__ReadingOut"];
                 };
             };
             /** @description Validation Error */
@@ -4039,6 +5004,384 @@ export interface operations {
                 };
                 content: {
                     "application/json": number[];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    add_photo_api_swatches_photo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_photo_api_swatches_photo_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    photo_api_swatches_photo__sha256__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_photo_api_swatches_photo__sha256__read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoMarks"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["PatchOut"];
+                    };
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    swatch_sheet_api_swatches_sheet_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                named?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    all_tubes_api_tubes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"][];
+                };
+            };
+        };
+    };
+    add_tube_api_tubes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTube"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    remove_tube_api_tubes__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    change_tube_api_tubes__key__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TubeChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_with_meter_api_tubes__key__meter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["PatchOut"];
+                    };
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    use_reading_api_tubes__key__reading_put: {
+        parameters: {
+            query?: {
+                reading?: number | null;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_reading_api_tubes__key__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReading"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    restore_tube_api_tubes__key__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TubeOut"];
                 };
             };
             /** @description Validation Error */

@@ -71,3 +71,48 @@ class RevisionRow(Base):
     before: Mapped[dict[str, Any]] = mapped_column(JSON)
     after: Mapped[dict[str, Any]] = mapped_column(JSON)
     at: Mapped[datetime]
+
+
+class TubeRow(Base):
+    """A tube of the painter's own."""
+
+    __tablename__ = "tube"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    pigment: Mapped[str]
+    amount_ml: Mapped[float | None]
+    empty: Mapped[bool] = mapped_column(default=False)
+    created_at: Mapped[datetime]
+    removed_at: Mapped[datetime | None] = mapped_column(default=None)
+    reading_id: Mapped[int | None] = mapped_column(default=None)
+    """The reading in force; None for the library's typical colour."""
+
+    readings: Mapped[list[ReadingRow]] = relationship(
+        cascade="all, delete-orphan", order_by="ReadingRow.id", lazy="selectin"
+    )
+
+
+class ReadingRow(Base):
+    """What was read off the swatches of a tube at one time; rows are only ever added."""
+
+    __tablename__ = "reading"
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    tube_key: Mapped[str] = mapped_column(ForeignKey("tube.key", ondelete="CASCADE"), index=True)
+    source: Mapped[str]
+    swatches: Mapped[dict[str, Any]] = mapped_column(JSON)
+    before: Mapped[dict[str, float]] = mapped_column(JSON)
+    after: Mapped[dict[str, float]] = mapped_column(JSON)
+    at: Mapped[datetime]
+
+
+class PaletteRow(Base):
+    """A palette of the studio's."""
+
+    __tablename__ = "palette"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    tubes: Mapped[list[str]] = mapped_column(JSON)
+    transparent: Mapped[bool] = mapped_column(default=False)

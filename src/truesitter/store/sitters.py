@@ -17,6 +17,8 @@ from truesitter.core.settings_base import Settings
 from truesitter.store.blobs import Blobs
 from truesitter.store.database import open_database
 from truesitter.store.models import ReferenceRow, RevisionRow, SitterRow, StageRow
+from truesitter.store.palettes import StudioPalettes
+from truesitter.store.tubes import TubeRack, UnknownTube
 
 STAGES = tuple(StudySettings.model_fields)
 _FILENAME_LIMIT = 120
@@ -81,6 +83,9 @@ class Shelf:
         self._engine = open_database(folder / "sitters.sqlite")
         self._sessions = sessionmaker(self._engine, expire_on_commit=False)
         self.blobs = Blobs(folder / "originals")
+        self.swatch_photos = Blobs(folder / "swatches")
+        self.tubes = TubeRack(self._sessions)
+        self.palettes = StudioPalettes(self._sessions, self.tubes)
 
     def close(self) -> None:
         """Let go of the database file."""
@@ -106,6 +111,19 @@ class Shelf:
     def photograph(self, sha256: str) -> bytes:
         """Original bytes of a photograph."""
         return self.blobs.get(sha256)
+
+    def swatch_photo(self, sha256: str) -> bytes:
+        """Original bytes of a photograph of swatches.
+
+        Raises
+        ------
+        UnknownTube
+            When there is none.
+        """
+        try:
+            return self.swatch_photos.get(sha256)
+        except FileNotFoundError:
+            raise UnknownTube("There is no such photograph of swatches.") from None
 
     def _row(self, session: Session, sitter_id: str, deleted: bool = False) -> SitterRow:
         row = session.get(SitterRow, sitter_id)

@@ -16,6 +16,7 @@ from truesitter.web.routes import (
     flesh,
     glaze,
     hair,
+    library,
     light,
     looking,
     measures,
@@ -23,6 +24,8 @@ from truesitter.web.routes import (
     reference,
     regions,
     sitters,
+    swatches,
+    tubes,
     values,
 )
 
@@ -47,6 +50,9 @@ def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
         hair,
         passes,
         files,
+        library,
+        tubes,
+        swatches,
     ):
         app.include_router(module.router)
 

@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.store.sitters import NothingToUndo, UnknownSitter
+from truesitter.store.tubes import UnknownTube
 
 
 class Problem(BaseModel):
@@ -32,8 +33,9 @@ def problem(status: int, detail: str) -> JSONResponse:
 def install(app: FastAPI) -> None:
     """Answer every expected error as a problem."""
 
+    @app.exception_handler(UnknownTube)
     @app.exception_handler(UnknownSitter)
-    async def _unknown(_: Request, error: UnknownSitter) -> JSONResponse:
+    async def _unknown(_: Request, error: LookupError) -> JSONResponse:
         return problem(404, str(error))
 
     @app.exception_handler(NothingToUndo)

@@ -11,6 +11,8 @@ from itertools import pairwise
 
 import numpy as np
 
+from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.paint.mixing import Colour
 from truesitter.core.types import Doubles
 
 MOST_SHIFT = 4.0
@@ -59,6 +61,12 @@ class DryingShift:
         wets = np.array([w for w, _ in self.pairs])
         shifts = np.array([d - w for w, d in self.pairs])
         return np.asarray(np.clip(wet + np.interp(wet, wets, shifts), 0, 10))
+
+
+def wet_look(dry: Colour, shift: DryingShift) -> Colour:
+    """What a mixture has to look like wet to dry to a colour; hue and chroma are kept as they are."""
+    wet = shift.wet(dry.value)
+    return Colour.of_lab((float(value_to_lightness(wet)), dry.lab[1], dry.lab[2]))
 
 
 MEDIA: dict[str, DryingShift] = {

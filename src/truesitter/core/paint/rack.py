@@ -138,6 +138,15 @@ class Rack:
         return next((tube for tube in self.own if tube.key == key), None)
 
 
+@dataclass(frozen=True)
+class Stock:
+    """A tube and what is left in it: ml, or None when it is not counted; and whether it is used up."""
+
+    tube: OwnTube
+    amount_ml: float | None = None
+    empty: bool = False
+
+
 LIBRARY = Rack()
 """The library's tubes alone."""
 

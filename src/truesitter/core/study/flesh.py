@@ -84,6 +84,22 @@ class FleshStage:
         patch = lab[max(0, top) : bottom + 1, max(0, left) : right + 1]
         return np.asarray(patch.reshape(-1, 3).mean(axis=0, dtype=np.float64))
 
+    def colour_of_shape(self, spot: tuple[float, float]) -> tuple[int, Doubles]:
+        """Number and mean L*a*b* (3,) of the value shape in which a spot lies."""
+        shapes = self._values.shapes()
+        height, width = shapes.number.shape
+        x, y = min(width - 1, int(spot[0] * width)), min(height - 1, int(spot[1] * height))
+        number = int(shapes.number[y, x])
+        return number, np.array(shapes.shapes[number].lab)
+
+    def colour_of_group(self, spot: tuple[float, float]) -> tuple[int, Doubles]:
+        """Value group in which a spot lies, and its mean L*a*b* (3,) over the same region of the sitter."""
+        labels, regions = self._values.plan().labels, self._sitter.regions().labels
+        height, width = labels.shape
+        x, y = min(width - 1, int(spot[0] * width)), min(height - 1, int(spot[1] * height))
+        inside = (labels == labels[y, x]) & (regions == regions[y, x])
+        return int(labels[y, x]), self._picture.lab()[inside].mean(axis=0, dtype=np.float64)
+
     def mix(self, seen: Doubles, count: int = 4) -> tuple[tuple[Recipe, ...], Suggestion | None]:
         """Mixtures for a colour of the picture, best first, and the tube that would help."""
         wishes = self.settings.wishes()

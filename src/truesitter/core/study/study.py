@@ -52,6 +52,8 @@ class Study:
 
     def keys(self) -> dict[str, str]:
         """Short text key of each kind of result, changed only when that result may change."""
+        flesh = self.settings.flesh
+        drying = (flesh.medium, flesh.drying)
         parts: dict[str, Hashable] = {
             "photograph": self.sha256,
             "reference": (self.sha256, self.settings.reference),
@@ -61,8 +63,9 @@ class Study:
             "values": self.values.key,
             "looking": (self.values.key, self.settings.reference.squint),
             "uncorrected": self.picture.frame_key,
-            "flesh": self.flesh.key,
-            "board": (self.flesh.key, self.light.key, self.settings.flesh.pins),
+            "flesh": (self.flesh.key, drying),
+            "board": (self.flesh.key, self.light.key, self.settings.flesh.pins, drying),
+            "batch": (self.flesh.key, self.light.key, flesh.film_mm, flesh.coats, flesh.loss),
             "light": self.light.key,
             "hair": self.hair.key,
             "passes": self.passes.key,

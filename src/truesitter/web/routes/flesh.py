@@ -1,95 +1,29 @@
-"""Flesh: tubes, palettes, mixtures, and the mixture for a spot."""
+"""Flesh: mixtures for groups, spots and strings, and how much of them."""
 
 from __future__ import annotations
 
 from typing import Annotated, Literal
 
-import numpy as np
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
-from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
 from truesitter.core.flesh_settings import FleshSettings
-from truesitter.core.paint.cautions import PROCESSES, cautions_for, off_by_default, safe_substitute
-from truesitter.core.paint.mixing import as_lab, lab_value
+from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.nudges import DIRECTIONS, nudge
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
+from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion
+from truesitter.core.study.batch import batch_of
 from truesitter.core.study.flesh import FAMILIES
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.tables import mixtures_csv
-from truesitter.formats.wording import judgement
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download
+from truesitter.web.mixture import MixtureOut, mixture_out
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(tags=["flesh"])
 Part = Annotated[float, Query(ge=0, le=1)]
-
-
-class Tube(BaseModel):
-    """A tube of the library; all numbers are typical values from memory."""
-
-    key: str
-    name: str
-    ci_name: str
-    family: str
-    hex: str
-    opacity: str
-    lightfastness: str
-    hazard: str
-    substitute: str
-    off_because: str
-    """Why it is not offered unless asked for; empty when it is."""
-
-
-class PaletteOut(BaseModel):
-    """A starter palette."""
-
-    key: str
-    name: str
-    tubes: list[str]
-    transparent: bool
-
-
-class Library(BaseModel):
-    """All tubes and starter palettes."""
-
-    tubes: list[Tube]
-    palettes: list[PaletteOut]
-    process_cautions: dict[str, str]
-
-
-class HeapOut(BaseModel):
-    """A strong tube let down before it is counted out."""
-
-    parts: dict[str, int]
-    """Parts to count out; those of `tube` are of the heap."""
-    tube: str
-    sentence: str
-
-
-class MixtureOut(BaseModel):
-    """A mixture with the colours to show."""
-
-    group: int | None
-    share: float | None
-    seen_hex: str
-    target_hex: str
-    predicted_hex: str
-    on_screen: bool
-    target_value: float
-    seen_value: float
-    parts: dict[str, int]
-    heap: HeapOut | None
-    film_mm: float | None
-    delta_e: float
-    value_error: float
-    judgement: str
-    reached: bool
-    suggested_tube: str | None
-    suggested_delta_e: float | None
 
 
 class FleshOut(BaseModel):
@@ -157,65 +91,42 @@ class BoardOut(BaseModel):
     pins: list[PinOut]
 
 
-def _hex(lab: Lab) -> str:
-    return srgb_to_hex(lab_to_srgb(np.array(lab)))
+class BatchLineOut(BaseModel):
+    """How much of one mixture."""
+
+    family: str
+    name: str
+    parts: dict[str, int]
+    area_cm2: float
+    ml: float
 
 
-def _mixture_out(
-    seen: Lab, recipe: Recipe, suggestion: Suggestion | None, group: int | None = None,
-    share: float | None = None,
-) -> MixtureOut:  # fmt: skip
-    return MixtureOut(
-        group=group,
-        share=share,
-        seen_hex=_hex(seen),
-        target_hex=_hex(recipe.target_lab),
-        predicted_hex=recipe.predicted.hex,
-        on_screen=recipe.predicted.on_screen,
-        target_value=float(lab_value(np.array(recipe.target_lab))),
-        seen_value=float(lab_value(np.array(seen))),
-        parts=recipe.parts,
-        film_mm=recipe.film_mm,
-        delta_e=recipe.delta_e,
-        value_error=recipe.value_error,
-        judgement=judgement(recipe.target_lab, recipe.predicted.lab, recipe.value_error),
-        reached=recipe.reached,
-        suggested_tube=suggestion.tube if suggestion else None,
-        suggested_delta_e=suggestion.delta_e if suggestion else None,
-    )
+class BatchTubeOut(BaseModel):
+    """How much of one tube, and what the rack says is left of it."""
+
+    tube: str
+    ml: float
+    cm: float
+    left_ml: float | None
 
 
-@router.get("/api/library")
-def library() -> Library:
-    """Tubes and starter palettes."""
-    curves = pigment_curves()
-    return Library(
-        tubes=[
-            Tube(
-                key=p.key, name=p.name, ci_name=p.ci_name, family=p.family,
-                hex=curves[p.key].masstone_hex(), opacity=p.opacity, lightfastness=p.lightfastness,
-                hazard=p.hazard, substitute=safe_substitute(p.key),
-                off_because=off_by_default(p.hazard),
-            )
-            for p in pigment_library().values()
-        ],
-        palettes=[
-            PaletteOut(key=p.key, name=p.name, tubes=list(p.tubes), transparent=p.transparent)
-            for p in STARTERS
-        ],
-        process_cautions=PROCESSES,
-    )  # fmt: skip
+class BatchOut(BaseModel):
+    """The batch for a sitting."""
+
+    lines: list[BatchLineOut]
+    tubes: list[BatchTubeOut]
 
 
 @router.get("/api/sitters/{sitter_id}/flesh")
 def get_flesh(study: CurrentStudy) -> FleshOut:
     """Mixtures for the value groups of the skin."""
-    flesh = study.flesh.mixed()
-    out = [_mixture_out(m.seen_lab, m.recipe, m.suggestion, m.group, m.share) for m in flesh.mixtures]
+    mixed, flesh = study.flesh.mixed(), study.settings.flesh
     return FleshOut(
-        mixtures=out,
-        darkest=flesh.reach.darkest,
-        lightest=flesh.reach.lightest,
+        mixtures=[
+            mixture_out(flesh, m.seen_lab, m.recipe, m.suggestion, m.group, m.share) for m in mixed.mixtures
+        ],
+        darkest=mixed.reach.darkest,
+        lightest=mixed.reach.lightest,
         skin_share=study.sitter.regions().shares()["skin"],
         cautions=list(cautions_for(study.flesh.palette().tubes, study.flesh.palette().rack)),
     )
@@ -236,19 +147,29 @@ def spot(
     y: Part,
     x2: Annotated[float | None, Query(ge=0, le=1)] = None,
     y2: Annotated[float | None, Query(ge=0, le=1)] = None,
+    what: Literal["spot", "shape", "group"] = "spot",
 ) -> SpotOut:
-    """Mixtures for the colour of a spot, or of the rectangle to a second one."""
+    """Mixtures for a spot, the rectangle to a second one, or the value shape or group it lies in."""
     end = (x2, y2) if x2 is not None and y2 is not None else None
-    seen = study.flesh.colour_at((x, y), end)
+    place = ""
+    if what == "spot":
+        seen = study.flesh.colour_at((x, y), end)
+    elif what == "shape":
+        number, seen = study.flesh.colour_of_shape((x, y))
+        place = f"shape {number + 1}, "
+    else:
+        group, seen = study.flesh.colour_of_group((x, y))
+        place = f"{study.values.settings.group_names()[group]}, everywhere; at "
     middle = ((x + end[0]) / 2, (y + end[1]) / 2) if end else (x, y)
     (recipe, *rivals), suggestion = study.flesh.mix(seen)
+    flesh = study.settings.flesh
     return SpotOut(
-        place=study.sitter.place_at(*middle),
+        place=place + study.sitter.place_at(*middle),
         region=study.sitter.region_at(*middle).name.lower().replace("_", " "),
         seen_lab=as_lab(seen),
         target_lab=recipe.target_lab,
-        mixture=_mixture_out(as_lab(seen), recipe, suggestion),
-        alternatives=[_mixture_out(as_lab(seen), r, None) for r in rivals],
+        mixture=mixture_out(flesh, as_lab(seen), recipe, suggestion),
+        alternatives=[mixture_out(flesh, as_lab(seen), r) for r in rivals],
         nudges=_nudges(recipe, study.flesh.palette()),
     )
 
@@ -270,14 +191,15 @@ def _nudges(recipe: Recipe, palette: Palette) -> list[NudgeOut]:
 @router.get("/api/sitters/{sitter_id}/flesh/board")
 def board(study: CurrentStudy) -> BoardOut:
     """Strings of every family, and the pinned mixtures."""
-    pins = zip(study.settings.flesh.pins, study.flesh.pinned(), strict=True)
+    flesh = study.settings.flesh
+    pins = zip(flesh.pins, study.flesh.pinned(), strict=True)
     return BoardOut(
         strings=[
             StringOut(
                 family=family,
                 tones=[
                     ToneOut(
-                        mixture=_mixture_out(t.seen_lab, t.recipe, None), base=t.base, added=t.added,
+                        mixture=mixture_out(flesh, t.seen_lab, t.recipe), base=t.base, added=t.added,
                         stepped_hex=t.stepped.hex, stepped_value=t.stepped.value,
                     )
                     for t in study.flesh.string(family)
@@ -286,8 +208,28 @@ def board(study: CurrentStudy) -> BoardOut:
             for family in FAMILIES
         ],
         pins=[
-            PinOut(name=name, locked=pin.locked, mixture=_mixture_out(recipe.target_lab, recipe, None))
+            PinOut(name=name, locked=pin.locked, mixture=mixture_out(flesh, recipe.target_lab, recipe))
             for pin, (name, recipe) in pins
+        ],
+    )  # fmt: skip
+
+
+@router.get("/api/sitters/{sitter_id}/flesh/batch")
+def batch(study: CurrentStudy, bench: Bench) -> BatchOut:
+    """How much to mix for a sitting, and whether the rack holds enough."""
+    reckoned = batch_of(study)
+    left = {kept.tube.key: 0.0 if kept.empty else kept.amount_ml for kept in bench.shelf.tubes.all()}
+    strands = reckoned.tubes_cm()
+    return BatchOut(
+        lines=[
+            BatchLineOut(
+                family=line.family, name=line.name, parts=line.parts, area_cm2=line.area_cm2, ml=line.ml,
+            )
+            for line in reckoned.lines
+        ],
+        tubes=[
+            BatchTubeOut(tube=key, ml=ml, cm=strands[key], left_ml=left.get(key))
+            for key, ml in reckoned.tubes_ml.items()
         ],
     )  # fmt: skip
 

@@ -1,0 +1,127 @@
+"""Colours read off a photograph of swatches, corrected for the light by a patch known to be white or grey."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear, srgb_to_lab
+from truesitter.core.paint.mixing import as_lab
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.types import Bytes, Doubles
+
+_INNER = 0.7
+"""Part of a marked rectangle that is read: its rim may lie on the neighbour."""
+
+_FEWEST_PIXELS = 25
+_CLIPPED, _TOO_DARK = 0.98, 0.12
+_PLANE = 3
+"""From so many white patches on, the light may fall off across the sheet."""
+
+_UNEVEN = 5.0
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A rectangle on the photograph, corners in fractions of its width and height, 0–1."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+    def centre(self) -> tuple[float, float]:
+        """Its middle."""
+        return (self.x1 + self.x2) / 2, (self.y1 + self.y2) / 2
+
+
+@dataclass(frozen=True)
+class PatchReading:
+    """One patch as read.
+
+    Attributes
+    ----------
+    lab
+        L*a*b* (D65, 2°) under the corrected light.
+    uneven
+        True when the patch is far from even: a shadow, a gloss or a brush mark lies on it.
+    """
+
+    lab: Lab
+    uneven: bool
+
+
+def read_patches(
+    picture: Bytes, patches: dict[str, Mark], whites: tuple[Mark, ...], white: float
+) -> dict[str, PatchReading]:
+    """Read marked patches.
+
+    Parameters
+    ----------
+    picture
+        sRGB (H, W, 3) uint8.
+    patches
+        Marks by name.
+    whites
+        One or more marks on white or grey of known reflectance; from three on, light that
+        falls off evenly across the sheet is taken out as well.
+    white
+        Their reflectance, 0.05–1.
+
+    Raises
+    ------
+    ValueError
+        With a sentence: no white, a mark too small, a white over- or underexposed, a patch
+        lighter than anything can be.
+    """
+    if not whites:
+        raise ValueError("mark a white or grey patch first: without one the light cannot be told")
+    if not 0.05 <= white <= 1:
+        raise ValueError("a white or grey patch reflects between 5 % and 100 % of the light")
+    lights = []
+    for mark in whites:
+        colour = _inside(picture, mark, "the white patch").mean(axis=0)
+        if colour.max() >= _CLIPPED:
+            raise ValueError("the white patch is overexposed in the photograph: take one a little darker")
+        if colour.min() < _TOO_DARK * white:
+            raise ValueError("the white patch is far too dark in the photograph: use more light")
+        lights.append(colour / white)
+    light = _light_over_sheet(whites, np.array(lights))
+    found = {}
+    for name, mark in patches.items():
+        linear = _inside(picture, mark, f"the patch {name.replace('_', ' ')}")
+        corrected = linear.mean(axis=0) / light(mark)
+        if corrected.max() > 1.08:
+            raise ValueError(
+                f"the patch {name.replace('_', ' ')} is lighter than the white: gloss, or marks exchanged?"
+            )
+        spread = srgb_to_lab(linear_to_srgb(np.clip(linear / light(mark), 0, 1)))[:, 0].std()
+        lab = srgb_to_lab(linear_to_srgb(np.clip(corrected, 0, 1)))
+        found[name] = PatchReading(as_lab(lab), bool(spread > _UNEVEN))
+    return found
+
+
+def _inside(picture: Bytes, mark: Mark, what: str) -> Doubles:
+    """Linear sRGB (n, 3) of the inner part of a mark."""
+    height, width = picture.shape[:2]
+    (x, y), half = mark.centre(), _INNER / 2
+    reach_x, reach_y = abs(mark.x2 - mark.x1) * half, abs(mark.y2 - mark.y1) * half
+    rows = slice(max(0, int((y - reach_y) * height)), int((y + reach_y) * height) + 1)
+    columns = slice(max(0, int((x - reach_x) * width)), int((x + reach_x) * width) + 1)
+    patch = picture[rows, columns]
+    if patch.shape[0] * patch.shape[1] < _FEWEST_PIXELS:
+        raise ValueError(f"the mark on {what} is too small: drag a larger rectangle inside it")
+    return picture_to_linear(np.ascontiguousarray(patch)).reshape(-1, 3).astype(np.float64)
+
+
+def _light_over_sheet(whites: tuple[Mark, ...], lights: Doubles) -> Callable[[Mark], Doubles]:
+    """The light, linear RGB (3,), at any mark: even, or a plane through three or more whites."""
+    if len(whites) < _PLANE:
+        mean = lights.mean(axis=0)
+        return lambda _: mean
+    system = np.array([(1.0, *mark.centre()) for mark in whites])
+    plane, *_ = np.linalg.lstsq(system, lights, rcond=None)
+    least = 0.2 * lights.min(axis=0)
+    return lambda mark: np.maximum(np.array([1.0, *mark.centre()]) @ plane, least)

@@ -1,0 +1,1 @@
+"""Outside devices, replaced by small simulated ones."""

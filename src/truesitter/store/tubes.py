@@ -1,0 +1,268 @@
+"""The studio's tube rack: the painter's own tubes and readings of their swatches."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass
+from datetime import UTC, datetime, timedelta
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, sessionmaker
+
+from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rack import OwnTube, Rack, Stock, own_curves
+from truesitter.core.paint.swatches import Swatches, fit_swatches, misses
+from truesitter.store.models import ReadingRow, TubeRow
+
+MOST_TUBES = 60
+LARGEST_ML = 5000.0
+
+
+class UnknownTube(LookupError):
+    """There is no such tube, reading or palette."""
+
+
+@dataclass(frozen=True)
+class KeptReading:
+    """Swatches as read at one time.
+
+    Attributes
+    ----------
+    id, source, at, swatches
+        Number, where it came from in words, when (UTC), and what was read.
+    before, after
+        ΔE2000 of each patch against what was predicted before it was taken in, and after.
+    """
+
+    id: int
+    source: str
+    at: datetime
+    swatches: Swatches
+    before: dict[str, float]
+    after: dict[str, float]
+
+
+@dataclass(frozen=True)
+class KeptTube:
+    """A tube on the rack.
+
+    Attributes
+    ----------
+    tube
+        With the swatches in force.
+    amount_ml
+        What is left; None when it is not counted.
+    empty
+        True when it is marked as used up.
+    readings, reading
+        Every reading, oldest first, and the number of the one in force.
+    """
+
+    tube: OwnTube
+    amount_ml: float | None
+    empty: bool
+    readings: tuple[KeptReading, ...]
+    reading: int | None
+
+
+def _now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+def free_key(name: str, taken: set[str]) -> str:
+    """A key made of a name, unlike those taken."""
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    stem = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:40] or "tube"
+    number, key = 1, stem
+    while key in taken:
+        number += 1
+        key = f"{stem}-{number}"
+    return key
+
+
+def check_amount(amount_ml: float | None) -> None:
+    """Refuse an amount that no tube holds."""
+    if amount_ml is not None and not 0 <= amount_ml <= LARGEST_ML:
+        raise ValueError(f"a tube holds between 0 and {LARGEST_ML:g} ml")
+
+
+class TubeRack:
+    """The rack in the database."""
+
+    def __init__(self, sessions: sessionmaker[Session]) -> None:
+        self._sessions = sessions
+
+    # -- tubes ----------------------------------------------------------------------------------
+
+    def all(self) -> tuple[KeptTube, ...]:
+        """Every tube on the rack, oldest first."""
+        with self._sessions() as session:
+            rows = session.scalars(
+                select(TubeRow).where(TubeRow.removed_at.is_(None)).order_by(TubeRow.created_at, TubeRow.key)
+            )
+            return tuple(_kept(row) for row in rows)
+
+    def get(self, key: str) -> KeptTube:
+        """One tube; UnknownTube when there is none."""
+        with self._sessions() as session:
+            return _kept(_row(session, key))
+
+    def rack(self) -> Rack:
+        """All tubes, for the core."""
+        return Rack(tuple(kept.tube for kept in self.all()))
+
+    def add(self, name: str, pigment: str, amount_ml: float | None = None, key: str = "") -> KeptTube:
+        """Put a tube on the rack.
+
+        Raises
+        ------
+        ValueError
+            For no name, an unknown pigment, an impossible amount, a key taken or a full rack.
+        """
+        check_amount(amount_ml)
+        with self._sessions.begin() as session:
+            taken = set(session.scalars(select(TubeRow.key))) | set(pigment_library())
+            if len(self.all()) >= MOST_TUBES:
+                raise ValueError(f"the rack holds {MOST_TUBES} tubes: take one off first")
+            if key and key in taken:
+                raise ValueError(f"there is a tube with the key “{key}” already")
+            own = OwnTube(key or free_key(name, taken), name.strip()[:60], pigment)
+            session.add(
+                TubeRow(
+                    key=own.key, name=own.name, pigment=pigment, amount_ml=amount_ml, empty=False,
+                    created_at=_now(),
+                )
+            )  # fmt: skip
+        return self.get(own.key)
+
+    def change(self, key: str, name: str, amount_ml: float | None, empty: bool) -> KeptTube:
+        """Rename a tube, set what is left in it, or mark it empty."""
+        check_amount(amount_ml)
+        with self._sessions.begin() as session:
+            row = _row(session, key)
+            OwnTube(key, name.strip(), row.pigment)
+            row.name, row.amount_ml, row.empty = name.strip()[:60], amount_ml, empty
+        return self.get(key)
+
+    def remove(self, key: str) -> None:
+        """Take a tube off the rack; `restore` puts it back."""
+        with self._sessions.begin() as session:
+            _row(session, key).removed_at = _now()
+
+    def restore(self, key: str) -> KeptTube:
+        """Put a tube back that was taken off."""
+        with self._sessions.begin() as session:
+            row = session.get(TubeRow, key)
+            if row is None:
+                raise UnknownTube("This tube is not on the rack.")
+            row.removed_at = None
+        return self.get(key)
+
+    def take_in(self, stock: Sequence[Stock], source: str) -> tuple[KeptTube, ...]:
+        """Add tubes of a file and change those with a known key; all of them or none.
+
+        Raises
+        ------
+        ValueError
+            Naming a tube that holds another pigment here, or swatches that cannot be fitted.
+        """
+        now = _now()
+        with self._sessions.begin() as session:
+            for number, entry in enumerate(stock):
+                row = session.get(TubeRow, entry.tube.key)
+                if row is None:
+                    row = TubeRow(
+                        key=entry.tube.key,
+                        pigment=entry.tube.pigment,
+                        created_at=now + timedelta(microseconds=number),
+                    )
+                    session.add(row)
+                elif row.pigment != entry.tube.pigment:
+                    raise ValueError(
+                        f"“{row.key}” holds {row.pigment} here, {entry.tube.pigment} in the file"
+                    )
+                row.name, row.amount_ml, row.empty = entry.tube.name[:60], entry.amount_ml, entry.empty
+                row.removed_at = None
+                session.flush()
+                if entry.tube.swatches and entry.tube.swatches != _kept(row).tube.swatches:
+                    _take_reading(session, row, entry.tube.swatches, source)
+            held = session.scalars(select(TubeRow.key).where(TubeRow.removed_at.is_(None))).all()
+            if len(held) > MOST_TUBES:
+                raise ValueError(
+                    f"the rack holds {MOST_TUBES} tubes; with the file there would be {len(held)}"
+                )
+        return tuple(self.get(entry.tube.key) for entry in stock)
+
+    # -- readings -------------------------------------------------------------------------------
+
+    def read(self, found: Mapping[str, Swatches], source: str) -> tuple[KeptTube, ...]:
+        """Take in readings of one or more tubes: each is fitted anew; all are kept or none.
+
+        Raises
+        ------
+        UnknownTube, ValueError
+            Naming the tube that is not there or whose swatches cannot be fitted.
+        """
+        with self._sessions.begin() as session:
+            for key, swatches in found.items():
+                _take_reading(session, _row(session, key), swatches, source)
+        return tuple(self.get(key) for key in found)
+
+    def use_reading(self, key: str, reading: int | None) -> KeptTube:
+        """Go back to an earlier reading, or with None to the library's typical colour."""
+        with self._sessions.begin() as session:
+            row = _row(session, key)
+            if reading is not None and reading not in {r.id for r in row.readings}:
+                raise UnknownTube("This tube was never read like that.")
+            row.reading_id = reading
+        return self.get(key)
+
+
+def _row(session: Session, key: str) -> TubeRow:
+    row = session.get(TubeRow, key)
+    if row is None or row.removed_at is not None:
+        raise UnknownTube(f"There is no tube “{key}” on the rack.")
+    return row
+
+
+def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: str) -> None:
+    """Fit a tube to swatches and put them in force."""
+    try:
+        fit = fit_swatches(swatches, pigment_library()[row.pigment])
+    except ValueError as error:
+        raise ValueError(f"{row.name}: {error}") from error
+    reading = ReadingRow(
+        tube_key=row.key,
+        source=source,
+        swatches=asdict(swatches),
+        before=misses(swatches, own_curves(_kept(row).tube), fit.film_mm),
+        after=misses(swatches, fit.curves, fit.film_mm),
+        at=_now(),
+    )
+    row.readings.append(reading)
+    session.flush()
+    row.reading_id = reading.id
+
+
+def _swatches(document: Mapping[str, list[float] | None]) -> Swatches:
+    labs = {name: (lab[0], lab[1], lab[2]) if lab else None for name, lab in document.items()}
+    masstone = labs.pop("masstone")
+    if masstone is None:
+        raise ValueError("a reading without a masstone was kept")
+    return Swatches(masstone, **labs)
+
+
+def _kept(row: TubeRow) -> KeptTube:
+    readings = tuple(
+        KeptReading(r.id, r.source, r.at, _swatches(r.swatches), r.before, r.after) for r in row.readings
+    )
+    current = next((r.swatches for r in readings if r.id == row.reading_id), None)
+    return KeptTube(
+        tube=OwnTube(row.key, row.name, row.pigment, current),
+        amount_ml=row.amount_ml,
+        empty=row.empty,
+        readings=readings,
+        reading=row.reading_id,
+    )

@@ -1,0 +1,97 @@
+"""A mixture as the screen shows it."""
+
+from __future__ import annotations
+
+import numpy as np
+from pydantic import BaseModel
+
+from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.flesh_settings import FleshSettings
+from truesitter.core.paint.drying import wet_look
+from truesitter.core.paint.let_down import told_by_heap
+from truesitter.core.paint.mixing import lab_value
+from truesitter.core.paint.pigments import Lab
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.solver import Suggestion
+from truesitter.formats.wording import judgement, let_down_sentence
+
+_SHIFT_SHOWN = 0.05
+
+
+class WetOut(BaseModel):
+    """What a mixture has to look like wet."""
+
+    hex: str
+    value: float
+    shift: float
+    """Dry minus wet, in value steps."""
+
+
+class HeapOut(BaseModel):
+    """A strong tube let down before it is counted out."""
+
+    parts: dict[str, int]
+    """Parts to count out; those of `tube` are of the heap."""
+    tube: str
+    sentence: str
+
+
+class MixtureOut(BaseModel):
+    """A mixture with the colours to show."""
+
+    group: int | None
+    share: float | None
+    seen_hex: str
+    target_hex: str
+    predicted_hex: str
+    on_screen: bool
+    target_value: float
+    seen_value: float
+    parts: dict[str, int]
+    heap: HeapOut | None
+    film_mm: float | None
+    delta_e: float
+    value_error: float
+    judgement: str
+    wet: WetOut | None
+    """Only where the paint dries visibly lighter or darker."""
+    reached: bool
+    suggested_tube: str | None
+    suggested_delta_e: float | None
+
+
+def hex_of(lab: Lab) -> str:
+    """A colour as the screen shows it."""
+    return srgb_to_hex(lab_to_srgb(np.array(lab)))
+
+
+def mixture_out(
+    flesh: FleshSettings, seen: Lab, recipe: Recipe, suggestion: Suggestion | None = None,
+    group: int | None = None, share: float | None = None,
+) -> MixtureOut:  # fmt: skip
+    """A recipe with everything that is shown of it."""
+    told = told_by_heap(recipe.parts)
+    wet = wet_look(recipe.predicted, flesh.drying_shift())
+    shift = recipe.predicted.value - wet.value
+    return MixtureOut(
+        group=group,
+        share=share,
+        seen_hex=hex_of(seen),
+        target_hex=hex_of(recipe.target_lab),
+        predicted_hex=recipe.predicted.hex,
+        on_screen=recipe.predicted.on_screen,
+        target_value=float(lab_value(np.array(recipe.target_lab))),
+        seen_value=float(lab_value(np.array(seen))),
+        parts=recipe.parts,
+        heap=HeapOut(parts=told.parts, tube=told.tube, sentence=let_down_sentence(told, flesh.rack()))
+        if told
+        else None,
+        film_mm=recipe.film_mm,
+        delta_e=recipe.delta_e,
+        value_error=recipe.value_error,
+        judgement=judgement(recipe.target_lab, recipe.predicted.lab, recipe.value_error),
+        wet=WetOut(hex=wet.hex, value=wet.value, shift=shift) if abs(shift) >= _SHIFT_SHOWN else None,
+        reached=recipe.reached,
+        suggested_tube=suggestion.tube if suggestion else None,
+        suggested_delta_e=suggestion.delta_e if suggestion else None,
+    )

@@ -1,0 +1,103 @@
+"""What can be set out: tubes of the library and the painter's own, starter palettes and the studio's."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from truesitter.core.paint.cautions import PROCESSES, off_by_default, safe_substitute
+from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.pigments import Pigment
+from truesitter.core.paint.rack import Rack
+from truesitter.core.paint.swatches import PATCHES
+from truesitter.web.bench import Bench
+
+router = APIRouter(prefix="/api", tags=["tubes"])
+
+
+class Tube(BaseModel):
+    """A tube that can be set out; of the library's, all numbers are typical values from memory."""
+
+    key: str
+    name: str
+    ci_name: str
+    family: str
+    hex: str
+    opacity: str
+    lightfastness: str
+    hazard: str
+    substitute: str
+    off_because: str
+    """Why it is not offered unless asked for; empty when it is."""
+    own: bool
+    empty: bool
+
+
+class PaletteOut(BaseModel):
+    """A starter palette, or one of the studio's."""
+
+    key: str
+    name: str
+    tubes: list[str]
+    transparent: bool
+    own: bool
+
+
+class Library(BaseModel):
+    """All tubes and palettes."""
+
+    tubes: list[Tube]
+    palettes: list[PaletteOut]
+    process_cautions: dict[str, str]
+    patches: dict[str, str]
+
+
+class PaletteIn(BaseModel):
+    """Tubes to keep as a palette of the studio's."""
+
+    name: str = Field(min_length=1, max_length=60)
+    tubes: list[str] = Field(min_length=1, max_length=14)
+    transparent: bool = False
+
+
+def _tube(pigment: Pigment, rack: Rack, empty: bool | None) -> Tube:
+    return Tube(
+        key=pigment.key, name=pigment.name, ci_name=pigment.ci_name, family=pigment.family,
+        hex=rack.tube(pigment.key).masstone_hex(), opacity=pigment.opacity,
+        lightfastness=pigment.lightfastness, hazard=pigment.hazard,
+        substitute=safe_substitute(pigment.key, rack), off_because=off_by_default(pigment.hazard),
+        own=empty is not None, empty=bool(empty),
+    )  # fmt: skip
+
+
+@router.get("/library")
+def library(bench: Bench) -> Library:
+    """Every tube that can be set out, the painter's own first, and every palette."""
+    kept = bench.shelf.tubes.all()
+    rack, empty = Rack(tuple(k.tube for k in kept)), {k.tube.key: k.empty for k in kept}
+    starters = [(p.key, p.name, p.tubes, p.transparent, False) for p in STARTERS]
+    studio = [(p.key, p.name, p.tubes, p.transparent, True) for p in bench.shelf.palettes.all()]
+    return Library(
+        tubes=[_tube(p, rack, empty.get(p.key)) for p in rack.pigments()],
+        palettes=[
+            PaletteOut(key=key, name=name, tubes=list(tubes), transparent=transparent, own=own)
+            for key, name, tubes, transparent, own in (*studio, *starters)
+        ],
+        process_cautions=PROCESSES,
+        patches=PATCHES,
+    )
+
+
+@router.post("/palettes", status_code=201)
+def keep_palette(palette: PaletteIn, bench: Bench) -> PaletteOut:
+    """Keep tubes as a palette of the studio's."""
+    kept = bench.shelf.palettes.keep(palette.name, tuple(palette.tubes), palette.transparent)
+    return PaletteOut(
+        key=kept.key, name=kept.name, tubes=list(kept.tubes), transparent=kept.transparent, own=True
+    )
+
+
+@router.delete("/palettes/{key}", status_code=204)
+def drop_palette(key: str, bench: Bench) -> None:
+    """Forget a palette of the studio's."""
+    bench.shelf.palettes.drop(key)
