@@ -71,14 +71,14 @@ def read_rack(data: bytes) -> tuple[Stock, ...]:
     ValueError
         With a sentence that names the line or the tube; nothing is read in part.
     """
-    if not data.strip():
-        raise ValueError("the file is empty")
     if len(data) > LARGEST_RACK:
         raise ValueError("the file is larger than 1 MB, which no rack is")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise ValueError(f"line {data[: error.start].count(10) + 1}: this is not text (UTF-8)") from None
+    if not text.strip():
+        raise ValueError("the file is empty")
     stock = _read_json(text) if text.lstrip().startswith("{") else _read_csv(text)
     keys = [s.tube.key for s in stock]
     twice = next((k for k in keys if keys.count(k) > 1), None)

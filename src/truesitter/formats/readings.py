@@ -56,8 +56,11 @@ def read_readings(data: bytes) -> tuple[PatchLab, ...]:
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
         raise UnusableReadings(line, "this is not text (UTF-8)") from None
-    lines = text.splitlines()
-    first = next(i for i, line in enumerate(lines) if line.strip())
+    # Not splitlines: it breaks at characters at which no editor counts a line.
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").rstrip("\n").split("\n")
+    first = next((i for i, line in enumerate(lines) if line.strip()), None)
+    if first is None:
+        raise UnusableReadings(1, "the file is empty")
     found = _read_csv(lines, first) if _is_table(lines[first]) else _read_cgats(lines)
     seen: dict[tuple[str, str], int] = {}
     for reading in found:
