@@ -1,6 +1,7 @@
 import { Button, CssBaseline, Snackbar, ThemeProvider } from "@mui/material";
 import { useCallback, useMemo, useState } from "react";
 import { Route, Routes } from "react-router";
+import { RackPage } from "./rack/RackPage";
 import { Shelf } from "./shelf/Shelf";
 import { NoticeContext, type NoticeAction } from "./sitter/notice";
 import { SitterPage } from "./sitter/SitterPage";
@@ -24,6 +25,7 @@ export function App() {
         <Routes>
           <Route path="/" element={<Shelf />} />
           <Route path="/sitters/:id/:stage?" element={<SitterPage dim={dim} onDim={setDim} />} />
+          <Route path="/tubes" element={<RackPage />} />
           <Route path="*" element={<Shelf />} />
         </Routes>
         <Snackbar

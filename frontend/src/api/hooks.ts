@@ -33,6 +33,7 @@ export const useOutlines = (s: Sitter) => useComputed<Schemas["OutlinesOut"]>(s,
 export const useRegions = (s: Sitter) => useComputed<Schemas["RegionsOut"]>(s, "regions", "regions");
 export const useFlesh = (s: Sitter) => useComputed<Schemas["FleshOut"]>(s, "flesh", "flesh");
 export const useBoard = (s: Sitter, enabled: boolean) => useComputed<Schemas["BoardOut"]>(s, "board", "flesh/board", enabled);
+export const useBatch = (s: Sitter, enabled: boolean) => useComputed<Schemas["BatchOut"]>(s, "batch", "flesh/batch", enabled);
 export const useLight = (s: Sitter) => useComputed<Schemas["PlanLight"]>(s, "light", "light");
 export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair", "hair");
 export const usePasses = (s: Sitter) => useComputed<Schemas["PassesOut"]>(s, "passes", "passes");

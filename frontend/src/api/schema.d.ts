@@ -549,7 +549,7 @@ export interface paths {
         };
         /**
          * Glazes
-         * @description Which glazes turn a dry grey of that value into the colour of a spot.
+         * @description Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot.
          */
         get: operations["glazes_api_sitters__sitter_id__flesh_glazes_get"];
         put?: never;
@@ -1854,7 +1854,7 @@ export interface components {
          */
         MeasuresOut: {
             /** Measures */
-            measures: components["schemas"]["truesitter__web__routes__measures__ReadingOut"][];
+            measures: components["schemas"]["ReadingOut"][];
             /** Proportions */
             proportions: components["schemas"]["ProportionOut"][];
         };
@@ -2326,6 +2326,34 @@ export interface components {
             usual: number;
         };
         /**
+         * ReadingOut
+         * @description A distance on the canvas, its angle to the level, and how many units it makes.
+         */
+        ReadingOut: {
+            /** Across */
+            across: number;
+            /** Angle */
+            angle: number;
+            /** Down */
+            down: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Multiple */
+            multiple: number | null;
+            /** Name */
+            name: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
          * ReferenceSettings
          * @description The frame on the canvas, the photograph's colour, and how it is looked at.
          */
@@ -2755,6 +2783,34 @@ export interface components {
             values: components["schemas"]["ValueSettings"];
         };
         /**
+         * SwatchReadingOut
+         * @description Swatches as read at one time, and ΔE2000 of each patch before and after they were taken in.
+         */
+        SwatchReadingOut: {
+            /** After */
+            after: {
+                [key: string]: number;
+            };
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before */
+            before: {
+                [key: string]: number;
+            };
+            /** Hexes */
+            hexes: {
+                [key: string]: string;
+            };
+            /** Id */
+            id: number;
+            /** Source */
+            source: string;
+            swatches: components["schemas"]["SwatchSettings"];
+        };
+        /**
          * SwatchSettings
          * @description L*a*b* (D65, 2°) read off the swatches of a tube.
          */
@@ -2863,11 +2919,19 @@ export interface components {
             name: string;
             /** Pigment */
             pigment: string;
+            /** Predicted */
+            predicted: {
+                [key: string]: string;
+            };
             /** Reading */
             reading: number | null;
             /** Readings */
-            readings: components["schemas"]["truesitter__web__routes__tubes__ReadingOut"][];
+            readings: components["schemas"]["SwatchReadingOut"][];
             swatches: components["schemas"]["SwatchSettings"] | null;
+            /** Typical */
+            typical: {
+                [key: string]: string;
+            };
             /** White */
             white: boolean;
         };
@@ -2969,62 +3033,6 @@ export interface components {
             shift: number;
             /** Value */
             value: number;
-        };
-        /**
-         * ReadingOut
-         * @description A distance on the canvas, its angle to the level, and how many units it makes.
-         */
-        truesitter__web__routes__measures__ReadingOut: {
-            /** Across */
-            across: number;
-            /** Angle */
-            angle: number;
-            /** Down */
-            down: number;
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Mm */
-            mm: number;
-            /** Multiple */
-            multiple: number | null;
-            /** Name */
-            name: string;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
-        };
-        /**
-         * ReadingOut
-         * @description Swatches as read at one time, and ΔE2000 of each patch before and after they were taken in.
-         */
-        truesitter__web__routes__tubes__ReadingOut: {
-            /** After */
-            after: {
-                [key: string]: number;
-            };
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Before */
-            before: {
-                [key: string]: number;
-            };
-            /** Hexes */
-            hexes: {
-                [key: string]: string;
-            };
-            /** Id */
-            id: number;
-            /** Source */
-            source: string;
-            swatches: components["schemas"]["SwatchSettings"];
         };
     };
     responses: never;
@@ -3903,7 +3911,7 @@ export interface operations {
             query: {
                 x: number;
                 y: number;
-                ground: number;
+                ground?: number | null;
             };
             header?: never;
             path: {
@@ -4221,7 +4229,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["truesitter__web__routes__measures__ReadingOut"];
+                    "application/json": components["schemas"]["ReadingOut"];
                 };
             };
             /** @description Validation Error */

@@ -1,11 +1,19 @@
 import { Box } from "@mui/material";
-import type { Tube } from "../api/client";
+import type { Schemas, Tube } from "../api/client";
 
-export type Tubes = Map<string, Tube>;
+export type Tubes = Map<string, Pick<Tube, "name" | "hex" | "ci_name" | "family">>;
+
+interface Props {
+  parts: Record<string, number>;
+  tubes: Tubes;
+  filmMm?: number | null;
+  /** A strong tube let down first: then its parts are of that heap. */
+  heap?: Schemas["HeapOut"] | null;
+}
 
 /** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it. */
-export function Recipe({ parts, tubes, filmMm = null }: { parts: Record<string, number>; tubes: Tubes; filmMm?: number | null }) {
-  const list = Object.entries(parts);
+export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
+  const list = Object.entries(heap?.parts ?? parts);
   return (
     <Box>
       <Box aria-hidden sx={{ display: "flex", height: 14, border: 1, borderColor: "divider" }}>
@@ -15,10 +23,11 @@ export function Recipe({ parts, tubes, filmMm = null }: { parts: Record<string, 
       </Box>
       <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>
         {list.map(([key, count], i) => (
-          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}</span>
+          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}{heap?.tube === key && <em> let down</em>}</span>
         ))}
         {filmMm !== null && <span>; dry film {(filmMm * 1000).toPrecision(2)} µm</span>}
       </Box>
+      {heap && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>First let down {heap.sentence}.</Box>}
     </Box>
   );
 }

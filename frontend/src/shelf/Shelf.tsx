@@ -63,6 +63,7 @@ export function Shelf() {
       <Box sx={{ display: "flex", alignItems: "baseline", gap: 3, borderBottom: 1, borderColor: "divider", pb: 2, mb: 4 }}>
         <Typography component="h1" sx={{ fontFamily: serif, fontSize: 34 }}>True Sitter</Typography>
         <Typography color="text.secondary" sx={{ flex: 1 }}>from a photograph to a plan that can be painted</Typography>
+        <Button color="inherit" component={Link} to="/tubes">Tube rack</Button>
         <Button variant="contained" disableElevation disabled={add.isPending} onClick={() => input.current?.click()}>
           {add.isPending ? "Reading the photograph …" : "New sitter"}
         </Button>

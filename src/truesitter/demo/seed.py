@@ -5,7 +5,10 @@ from __future__ import annotations
 from importlib.resources import files
 from typing import Any
 
+from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.swatches import PATCHES, Swatches
 from truesitter.core.settings import StudySettings
+from truesitter.devices.meter import SimulatedMeter
 from truesitter.store.sitters import STAGES, Shelf
 
 _SITTERS: tuple[dict[str, Any], ...] = (
@@ -101,10 +104,34 @@ _SITTERS: tuple[dict[str, Any], ...] = (
 )  # fmt: skip
 
 
+_TUBES: tuple[tuple[str, str, float | None, bool], ...] = (
+    ("Old jar of ochre", "yellow-ochre", 18, True),
+    ("Studio white", "titanium-white", 120, True),
+    ("Red earth, half a tube", "light-red", 6, True),
+    ("Green for shadows", "viridian", 30, False),
+    ("Dregs of umber", "raw-umber", 0, False),
+)
+"""Name, pigment, ml left, and whether its swatches have been read."""
+
+
+def _seed_rack(shelf: Shelf) -> None:
+    meter = SimulatedMeter(seed=5)
+    for name, pigment, amount, read in _TUBES:
+        kept = shelf.tubes.add(name, pigment, amount)
+        if amount == 0:
+            shelf.tubes.change(kept.tube.key, name, amount, empty=True)
+        if read:
+            white = pigment_library()[pigment].family == "white"
+            patches = ["masstone"] if white else list(PATCHES)
+            labs = {patch: meter.read(kept.tube.key, pigment, patch).lab for patch in patches}
+            shelf.tubes.read({kept.tube.key: Swatches(**labs)}, "colour meter")
+
+
 def seed(shelf: Shelf) -> None:
-    """Add the made-up sitters unless the shelf holds sitters already."""
+    """Add the made-up sitters and a rack of tubes, unless there are sitters already."""
     if shelf.all():
         return
+    _seed_rack(shelf)
     for entry in _SITTERS:
         data = (files("truesitter.demo") / "sitters" / entry["file"]).read_bytes()
         sitter = shelf.add(data, entry["file"], entry["name"], entry["note"])

@@ -22,10 +22,16 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
         <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center", mb: 0.4, gap: 1 }}>
           <strong>{title}</strong><span>{mixture.target_value.toFixed(1)}</span>
         </Box>
-        <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} />
+        <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} heap={mixture.heap} />
         <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
           {mixture.judgement}; ΔE {mixture.delta_e.toFixed(1)}, value {Math.abs(mixture.value_error) < 0.05 ? "" : mixture.value_error > 0 ? "+" : "−"}{Math.abs(mixture.value_error).toFixed(1)}{mixture.on_screen ? "" : "; this screen cannot show it truly"}
         </Box>
+        {mixture.wet && (
+          <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 14.5, mt: 0.4 }}>
+            <Box aria-hidden sx={{ width: 28, height: 20, bgcolor: mixture.wet.hex, flex: "none" }} />
+            mix it to look like this wet: it dries {Math.abs(mixture.wet.shift).toFixed(1)} {mixture.wet.shift > 0 ? "lighter" : "darker"}
+          </Box>
+        )}
         {note}
         {!mixture.reached && onAdd && (
           <Box sx={{ fontSize: 14.5, fontWeight: 600 }}>

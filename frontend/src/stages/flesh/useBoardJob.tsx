@@ -34,6 +34,7 @@ export function useBoardJob(sitter: Sitter, active: boolean, tubes: Tubes): Job 
                 <Box sx={{ display: "flex" }}>
                   <Button color="inherit" size="small" aria-pressed={p.locked} onClick={() => edit(i, { locked: !p.locked, parts: p.mixture.parts }, p.locked ? `Free ${p.name}` : `Lock ${p.name}`)}>{p.locked ? "locked" : "lock"}</Button>
                   <Button color="inherit" size="small" disabled={i === 0} onClick={() => move(i, i - 1)} aria-label={`Move ${p.name} up`}>up</Button>
+                  <Button color="inherit" size="small" disabled={i === pins.length - 1} onClick={() => move(i, i + 1)} aria-label={`Move ${p.name} down`}>down</Button>
                   <Button color="inherit" size="small" onClick={() => change({ pins: pins.filter((_, j) => j !== i) }, `Unpin ${p.name}`)} aria-label={`Unpin ${p.name}`}>unpin</Button>
                 </Box>
               </>

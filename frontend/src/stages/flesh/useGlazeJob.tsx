@@ -1,4 +1,4 @@
-import { Box } from "@mui/material";
+import { Box, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { base, call, type Schemas, type Sitter } from "../../api/client";
@@ -13,21 +13,27 @@ import type { Job } from "../job";
 export function useGlazeJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   const [{ count }] = useLadderWay();
   const [spot, setSpot] = useState<Spot | null>(null);
+  const washes = sitter.settings.flesh.transparent ?? false;
+  const [under, setUnder] = useState<"grey" | "paper">(washes ? "paper" : "grey");
   const [ground, setGround] = useState(8);
   const found = useQuery({
-    queryKey: ["glazes", sitter.id, sitter.keys["flesh"], spot, ground],
-    queryFn: () => call<Schemas["GlazesOut"]>(`${base(sitter.id)}/flesh/glazes?x=${spot?.[0] ?? 0}&y=${spot?.[1] ?? 0}&ground=${ground}`),
+    queryKey: ["glazes", sitter.id, sitter.keys["flesh"], spot, under, ground],
+    queryFn: () => call<Schemas["GlazesOut"]>(`${base(sitter.id)}/flesh/glazes?x=${spot?.[0] ?? 0}&y=${spot?.[1] ?? 0}${under === "grey" ? `&ground=${ground}` : ""}`),
     enabled: active && spot !== null,
     placeholderData: (old) => old,
   });
   const sheet = (
     <>
-      <Section title="Glaze over grey">
-        <Say quiet>Choose the value of the dry grey underpainting, then press on the picture where it lies.</Say>
-        <Handle label="Underpainting, value" value={ground} least={1} most={9.5} step={0.1} shown={(v) => counted(v, count).toFixed(1)} onChange={setGround} />
+      <ToggleButtonGroup exclusive fullWidth value={under} aria-label="What lies below" onChange={(_, v: typeof under | null) => v && setUnder(v)} sx={{ mb: 1.5 }}>
+        <ToggleButton value="grey">over grey</ToggleButton>
+        <ToggleButton value="paper">over white paper</ToggleButton>
+      </ToggleButtonGroup>
+      <Section title={under === "grey" ? "Glaze over grey" : "Wash over paper"}>
+        <Say quiet>{under === "grey" ? "Choose the value of the dry grey underpainting, then press on the picture where it lies." : "Press on the picture: which washes, thinned with water, give its colour over white paper."}</Say>
+        {under === "grey" && <Handle label="Underpainting, value" value={ground} least={1} most={9.5} step={0.1} shown={(v) => counted(v, count).toFixed(1)} onChange={setGround} />}
         {found.isError && <Say>{found.error.message}</Say>}
         {found.data && (
-          <Say>{found.data.place}: from a grey of {counted(found.data.ground_value, count).toFixed(1)} to {counted(found.data.target_value, count).toFixed(1)}.{found.data.target_value > found.data.ground_value ? " A glaze only darkens: begin with a lighter grey." : ""}</Say>
+          <Say>{found.data.place}: from {under === "grey" ? "a grey" : "paper"} of {counted(found.data.ground_value, count).toFixed(1)} to {counted(found.data.target_value, count).toFixed(1)}.{found.data.target_value > found.data.ground_value ? " A glaze only darkens: begin with a lighter grey." : ""}</Say>
         )}
         {found.data && !found.data.glazes.some((g) => g.near) && <Say><strong>No glaze from these tubes comes near.</strong> Begin with another grey, or set out a clear warm colour.</Say>}
       </Section>
@@ -50,7 +56,7 @@ export function useGlazeJob(sitter: Sitter, active: boolean, tubes: Tubes): Job 
           </Box>
         </Box>
       ))}
-      <Say quiet>Only over paint that is dry. Fat over lean: more oil in the glaze than in what lies below.</Say>
+      <Say quiet>{under === "grey" ? "Only over paint that is dry. Fat over lean: more oil in the glaze than in what lies below." : "Each wash over one that is dry. More water for a thinner film; no white tube is needed."}</Say>
     </>
   );
   return {

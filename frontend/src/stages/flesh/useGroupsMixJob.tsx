@@ -1,18 +1,18 @@
 import type { Sitter } from "../../api/client";
-import { useChange, useFlesh, useValues } from "../../api/hooks";
+import { useFlesh, useValues } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
 import type { Tubes } from "../../sheet/Recipe";
 import type { Job } from "../job";
 import { MixtureLine } from "./MixtureLine";
+import { useTubeChoice } from "./useTubeChoice";
 
 /** A mixture for each value group of the skin. */
 export function useGroupsMixJob(sitter: Sitter, tubes: Tubes): Job {
   const settings = sitter.settings.flesh;
   const flesh = useFlesh(sitter);
   const values = useValues(sitter);
-  const { change, isPending } = useChange(sitter, "flesh");
+  const { add, isPending } = useTubeChoice(sitter, tubes);
   const names = new Map(values.data?.plan.groups.map((g) => [g.index, g.name]));
-  const add = (key: string) => change({ palette: "own", tubes: [...(settings.tubes ?? []), key] }, `Add ${tubes.get(key)?.name ?? key}`);
   const sheet = (
     <Section title="Flesh, light to dark">
       {flesh.isPending && <Say quiet>Mixing …</Say>}

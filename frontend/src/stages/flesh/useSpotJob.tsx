@@ -1,40 +1,42 @@
-import { Box, Button, FormControlLabel, Switch, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Circle, Rect } from "react-konva";
 import { base, call, type Mixture, type Schemas, type Sitter } from "../../api/client";
-import { useChange } from "../../api/hooks";
+import { useChange, useRegionMap } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/PictureStage";
 import { Say, Section } from "../../sheet/parts";
 import type { Tubes } from "../../sheet/Recipe";
 import type { Job } from "../job";
 import { MixtureLine } from "./MixtureLine";
+import { useTubeChoice } from "./useTubeChoice";
 
 interface Place {
   start: Spot;
   end: Spot | null;
+  what?: "shape" | "group";
 }
 
 /** A spot or a rectangle: its mixture, others that would do, nudges, and holding it to the picture. */
 export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   const settings = sitter.settings.flesh;
   const { change, isPending } = useChange(sitter, "flesh");
-  const [shape, setShape] = useState<"point" | "rectangle">("point");
+  const [shape, setShape] = useState<"point" | "rectangle" | "shape" | "group">("point");
+  const map = useRegionMap(sitter);
+  const { add } = useTubeChoice(sitter, tubes);
   const [place, setPlace] = useState<Place | null>(null);
   const [held, setHeld] = useState(false);
   const [pointer, setPointer] = useState<Spot | null>(null);
   const [name, setName] = useState("");
-  const query = place ? `x=${part(place.start[0])}&y=${part(place.start[1])}${place.end ? `&x2=${part(place.end[0])}&y2=${part(place.end[1])}` : ""}` : "";
+  const query = place ? `x=${part(place.start[0])}&y=${part(place.start[1])}${place.end ? `&x2=${part(place.end[0])}&y2=${part(place.end[1])}` : ""}${place.what ? `&what=${place.what}` : ""}` : "";
   const found = useQuery({
     queryKey: ["spot", sitter.id, sitter.keys["flesh"], query],
     queryFn: () => call<Schemas["SpotOut"]>(`${base(sitter.id)}/flesh/spot?${query}`),
     enabled: active && place !== null,
     placeholderData: (old) => old,
   });
-  const chosen = settings.tubes ?? [];
   const without = settings.without ?? [];
-  const add = (key: string) => change({ palette: "own", tubes: [...chosen, key] }, `Add ${tubes.get(key)?.name ?? key}`);
   const forbid = (key: string) => change({ without: [...without, key], must: (settings.must ?? []).filter((k) => k !== key) }, `Without ${tubes.get(key)?.name ?? key}`);
   const pin = (mixture: Mixture) => {
     if (!found.data) return;
@@ -54,11 +56,22 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   const sheet = (
     <>
       <ToggleButtonGroup exclusive fullWidth value={shape} aria-label="What to read" onChange={(_, v: typeof shape | null) => v && setShape(v)} sx={{ mb: 1.5 }}>
-        <ToggleButton value="point">A point</ToggleButton>
-        <ToggleButton value="rectangle">A rectangle</ToggleButton>
+        <ToggleButton value="point">point</ToggleButton>
+        <ToggleButton value="rectangle">rectangle</ToggleButton>
+        <ToggleButton value="shape">shape</ToggleButton>
+        <ToggleButton value="group">group</ToggleButton>
       </ToggleButtonGroup>
+      {map.data && map.data.places.length > 0 && (
+        <TextField select fullWidth size="small" label="or a place of the face" value="" sx={{ mb: 1.5 }}
+          onChange={(e) => {
+            const spot = map.data?.places.find((p) => p.name === e.target.value);
+            if (spot) { setShape("point"); setPlace({ start: [spot.x, spot.y], end: null }); }
+          }}>
+          {map.data.places.map((p) => <MenuItem key={p.name} value={p.name}>{p.name}</MenuItem>)}
+        </TextField>
+      )}
       <Section title={found.data?.place ?? "A spot"}>
-        {!place && <Say quiet>{shape === "point" ? "Press anywhere on the picture: the mixture for that spot comes here." : "Drag a rectangle: the mixture for its mean colour comes here."}</Say>}
+        {!place && <Say quiet>{invitations[shape]}</Say>}
         {found.isError && <Say>{found.error.message}</Say>}
         {best && (
           <>
@@ -89,10 +102,11 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   return {
     sheet,
     wall: {
-      tool: shape === "point" ? "pick" : "draw",
+      tool: shape === "rectangle" ? "draw" : "pick",
+      force: shape === "shape" || shape === "group" ? { outlines: true } : {},
       straight: true,
       busy: isPending || (active && found.isFetching),
-      onPick: (spot) => setPlace({ start: spot, end: null }),
+      onPick: (spot) => setPlace({ start: spot, end: null, ...(shape === "shape" || shape === "group" ? { what: shape } : {}) }),
       onStroke: (points) => {
         const [a, b] = [points[0], points[points.length - 1]];
         if (a && b) setPlace({ start: a, end: b });
@@ -112,5 +126,12 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
     },
   };
 }
+
+const invitations = {
+  point: "Press anywhere on the picture: the mixture for that spot comes here.",
+  rectangle: "Drag a rectangle: the mixture for its mean colour comes here.",
+  shape: "Press a value shape: the mixture for its mean colour comes here.",
+  group: "Press anywhere: the mixture for that value group of the skin, hair or cloth you press comes here.",
+};
 
 const part = (v: number) => Math.min(1, Math.max(0, v)).toFixed(4);

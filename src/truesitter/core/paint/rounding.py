@@ -195,10 +195,11 @@ class PartSearch:
                 if np.isfinite(cost[i]):
                     one = slice(i, i + 1)
                     found.append(Whole(cost[one], full[one], owners[one], lab[one], None, by_heap=True))
-        best: dict[frozenset[str], Whole] = {}
+        by_tubes: dict[frozenset[str], Whole] = {}
         for whole in sorted(found, key=lambda w: float(w.cost[0])):
-            best.setdefault(frozenset(self._named(whole.parts[0], int(whole.owner[0]), reduce=False)), whole)
-        return list(best.values())[:count]
+            tubes = frozenset(self._named(whole.parts[0], int(whole.owner[0]), reduce=False))
+            by_tubes.setdefault(tubes, whole)
+        return list(by_tubes.values())[:count]
 
     def _judge_heap(self, parts: Doubles, owner: Ints, heap: Heap) -> tuple[Doubles, Doubles, Doubles]:
         """Costs, parts straight from the tubes, and colours of parts of which one tube's are of a heap.

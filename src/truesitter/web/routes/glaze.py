@@ -1,17 +1,17 @@
-"""Glazes: thin films over a grey underpainting."""
+"""Glazes: thin films over a grey underpainting or over paper."""
 
 from __future__ import annotations
 
 from typing import Annotated
 
-import numpy as np
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.flesh import target_for
-from truesitter.core.paint.films import coats_to_value, ground_of
+from truesitter.core.paint.films import coats_to_value, ground_of, seen
 from truesitter.core.paint.glazes import find_glazes
+from truesitter.core.paint.kubelka_munk import enter_surface
 from truesitter.core.paint.mixing import Colour
 from truesitter.web.bench import CurrentStudy
 
@@ -51,18 +51,22 @@ class GlazesOut(BaseModel):
 
 
 @router.get("/flesh/glazes")
-def glazes(study: CurrentStudy, x: Part, y: Part, ground: Annotated[float, Query(ge=1, le=9.5)]) -> GlazesOut:
-    """Which glazes turn a dry grey of that value into the colour of a spot."""
+def glazes(
+    study: CurrentStudy, x: Part, y: Part, ground: Annotated[float | None, Query(ge=1, le=9.5)] = None
+) -> GlazesOut:
+    """Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot."""
     flesh = study.flesh.settings
     palette = flesh.wishes().palette(study.flesh.palette())
     target = target_for(study.flesh.colour_at((x, y)), palette, flesh.clip)
-    below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
+    below = enter_surface(palette.ground())
+    if ground is not None:
+        below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
     found = find_glazes(below, target, palette)
-    wanted, grey = Colour.of(target), Colour.of(np.array([float(value_to_lightness(ground)), 0.0, 0.0]))
+    wanted, bare = Colour.of(target), seen(below)
     return GlazesOut(
         place=study.sitter.place_at(x, y),
-        ground_hex=grey.hex,
-        ground_value=grey.value,
+        ground_hex=bare.hex,
+        ground_value=bare.value,
         target_hex=wanted.hex,
         target_value=wanted.value,
         glazes=[

@@ -8,8 +8,9 @@ from fastapi import APIRouter, Response, UploadFile
 from pydantic import BaseModel, Field
 
 from truesitter.core.flesh_settings import SwatchSettings
-from truesitter.core.paint.rack import Rack, Stock
-from truesitter.core.paint.swatches import Swatches
+from truesitter.core.paint.pigments import Curves
+from truesitter.core.paint.rack import LIBRARY, Rack, Stock
+from truesitter.core.paint.swatches import Swatches, patch_labs
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
 from truesitter.store.sitters import clean_filename
 from truesitter.store.tubes import KeptTube
@@ -19,7 +20,7 @@ from truesitter.web.mixture import hex_of
 router = APIRouter(prefix="/api", tags=["tubes"])
 
 
-class ReadingOut(BaseModel):
+class SwatchReadingOut(BaseModel):
     """Swatches as read at one time, and ΔE2000 of each patch before and after they were taken in."""
 
     id: int
@@ -39,11 +40,15 @@ class TubeOut(BaseModel):
     pigment: str
     hex: str
     white: bool
+    predicted: dict[str, str]
+    """What the patches look like by the curves in force."""
+    typical: dict[str, str]
+    """And by the library's."""
     amount_ml: float | None
     empty: bool
     swatches: SwatchSettings | None
     reading: int | None
-    readings: list[ReadingOut]
+    readings: list[SwatchReadingOut]
 
 
 class NewTube(BaseModel):
@@ -71,12 +76,14 @@ def tube_out(kept: KeptTube) -> TubeOut:
         pigment=kept.tube.pigment,
         hex=rack.tube(kept.tube.key).masstone_hex(),
         white=rack.pigment(kept.tube.key).family == "white",
+        predicted=_patch_hexes(rack.tube(kept.tube.key)),
+        typical=_patch_hexes(LIBRARY.tube(kept.tube.pigment)),
         amount_ml=kept.amount_ml,
         empty=kept.empty,
         swatches=_settings(kept.tube.swatches),
         reading=kept.reading,
         readings=[
-            ReadingOut(
+            SwatchReadingOut(
                 id=r.id, source=r.source, at=r.at, before=r.before, after=r.after,
                 swatches=SwatchSettings.model_validate(r.swatches, from_attributes=True),
                 hexes={name: hex_of(lab) for name, lab in r.swatches.given().items()},
@@ -84,6 +91,10 @@ def tube_out(kept: KeptTube) -> TubeOut:
             for r in kept.readings
         ],
     )  # fmt: skip
+
+
+def _patch_hexes(curves: Curves) -> dict[str, str]:
+    return {name: hex_of(lab) for name, lab in patch_labs(curves).items()}
 
 
 def _settings(swatches: Swatches | None) -> SwatchSettings | None:
