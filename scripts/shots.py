@@ -80,6 +80,12 @@ def shoot_reference(camera: Camera) -> None:
     camera.take("regions")
 
 
+def shoot_rack(camera: Camera) -> None:
+    camera.page.goto(f"{camera.base}/tubes")
+    camera.page.get_by_role("button", name="Red earth").click()
+    camera.take("rack")
+
+
 def shoot_values(camera: Camera) -> None:
     camera.open("Maren", "values")
     camera.keys("v", "o")
@@ -144,7 +150,7 @@ def main() -> None:
             page.on("pageerror", lambda error: print("page error:", error))
             page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
             camera = Camera(page, target)
-            for part in (shoot_reference, shoot_values, shoot_paint):
+            for part in (shoot_reference, shoot_rack, shoot_values, shoot_paint):
                 part(camera)
             browser.close()
         server.should_exit = True

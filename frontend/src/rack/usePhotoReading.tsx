@@ -59,7 +59,7 @@ export function usePhotoReading(tube: RackTube | undefined, changes: RackChanges
         return [
           <Rect key={`${name}w`} listening={false} {...at} {...size} stroke="#ffffff" strokeWidth={4 * px} />,
           <Rect key={`${name}b`} listening={false} {...at} {...size} stroke="#000000" strokeWidth={1.5 * px} />,
-          <Text key={`${name}t`} listening={false} x={at.x} y={at.y - 18 * px} text={name} fontSize={15 * px} fill="#000000" stroke="#ffffff" strokeWidth={3 * px} fillAfterStrokeEnabled />,
+          <Text key={`${name}t`} listening={false} x={at.x} y={name === words.over_white ? at.y + size.height + 4 * px : at.y - 18 * px} text={name} fontSize={15 * px} fill="#000000" stroke="#ffffff" strokeWidth={3 * px} fillAfterStrokeEnabled />,
         ];
       })} />
   );

@@ -6,7 +6,7 @@ import { serif } from "../theme";
 export function Section({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
   return (
     <Box component="section" sx={{ mb: 3 }}>
-      <Box sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", mb: 1, minHeight: 34 }}>
+      <Box sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", mb: 1.5, minHeight: 34 }}>
         <Typography component="h2" sx={{ fontFamily: serif, fontSize: 19, flex: 1 }}>{title}</Typography>
         {action}
       </Box>

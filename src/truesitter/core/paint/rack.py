@@ -9,6 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from truesitter.core.paint.fit import Fit
 from truesitter.core.paint.pigments import Curves, Pigment, pigment_curves, pigment_library
 from truesitter.core.paint.swatches import Swatches, fit_swatches
 from truesitter.core.types import Doubles
@@ -51,12 +52,15 @@ class OwnTube:
 
 
 @lru_cache(_FITS)
+def own_fit(tube: OwnTube) -> Fit | None:
+    """The fit to a tube's swatches; None when they were not read."""
+    return None if tube.swatches is None else fit_swatches(tube.swatches, pigment_library()[tube.pigment])
+
+
 def own_curves(tube: OwnTube) -> Curves:
     """Curves of a tube of the painter's own: fitted to its swatches, else the library's."""
-    if tube.swatches is None:
-        return pigment_curves()[tube.pigment]
-    facts = pigment_library()[tube.pigment]
-    return fit_swatches(tube.swatches, facts).curves
+    fit = own_fit(tube)
+    return pigment_curves()[tube.pigment] if fit is None else fit.curves
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.flesh_settings import SwatchSettings
 from truesitter.core.paint.pigments import Curves
-from truesitter.core.paint.rack import LIBRARY, Rack, Stock
+from truesitter.core.paint.rack import LIBRARY, Rack, Stock, own_fit
 from truesitter.core.paint.swatches import Swatches, patch_labs
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
 from truesitter.store.sitters import clean_filename
@@ -69,15 +69,16 @@ class TubeChange(BaseModel):
 
 def tube_out(kept: KeptTube) -> TubeOut:
     """A tube as JSON."""
-    rack = Rack((kept.tube,))
+    rack, fit = Rack((kept.tube,)), own_fit(kept.tube)
+    film_mm = fit.film_mm if fit else None
     return TubeOut(
         key=kept.tube.key,
         name=kept.tube.name,
         pigment=kept.tube.pigment,
         hex=rack.tube(kept.tube.key).masstone_hex(),
         white=rack.pigment(kept.tube.key).family == "white",
-        predicted=_patch_hexes(rack.tube(kept.tube.key)),
-        typical=_patch_hexes(LIBRARY.tube(kept.tube.pigment)),
+        predicted=_patch_hexes(rack.tube(kept.tube.key), film_mm),
+        typical=_patch_hexes(LIBRARY.tube(kept.tube.pigment), film_mm),
         amount_ml=kept.amount_ml,
         empty=kept.empty,
         swatches=_settings(kept.tube.swatches),
@@ -93,8 +94,8 @@ def tube_out(kept: KeptTube) -> TubeOut:
     )  # fmt: skip
 
 
-def _patch_hexes(curves: Curves) -> dict[str, str]:
-    return {name: hex_of(lab) for name, lab in patch_labs(curves).items()}
+def _patch_hexes(curves: Curves, film_mm: float | None) -> dict[str, str]:
+    return {name: hex_of(lab) for name, lab in patch_labs(curves, film_mm).items()}
 
 
 def _settings(swatches: Swatches | None) -> SwatchSettings | None:
