@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from tests.conftest import made_head, study_of, truth
 from truesitter.core.hair.field import Guide, solve_axes
 from truesitter.core.hair.lines import mapping_lines
 from truesitter.core.hair.sense import GrowthHints, orient
 from truesitter.core.highlights.zones import find_points, grow_zones
+from truesitter.core.sitter.borders import BAND, refine_borders
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
 from truesitter.core.sitter.region_names import Region
@@ -165,3 +169,40 @@ def test_erasing_takes_earlier_strokes_away_and_only_those() -> None:
     assert kept[50, 50] == 255
     again = rasterise((Scribble(None, line, 0.1), Scribble(Region.SKIN, line, 0.1)), (100, 100))
     assert again[50, 50] == Region.SKIN
+
+
+@given(st.integers(0, 2**32 - 1))
+@settings(max_examples=20)
+def test_borders_move_only_in_their_band_and_never_under_a_stroke(seed: int) -> None:
+    """On any picture: what is far from a border, or kept, or background, stays as it is."""
+    rng = np.random.default_rng(seed)
+    coarse = rng.integers(0, 8, (5, 4)).astype(np.uint8)
+    labels = np.asarray(cv2.resize(coarse, (160, 200), interpolation=cv2.INTER_NEAREST))
+    lab = rng.uniform(0, 100, (200, 160, 3)).astype(np.float32)
+    kept = rng.random(labels.shape) < 0.2
+    out = refine_borders(labels, lab, kept)
+    moved = out != labels
+    assert not (moved & kept).any()
+    assert not (moved & (labels == Region.BACKGROUND)).any()
+    assert not ((out == Region.BACKGROUND) & moved).any()
+    inner = np.stack(
+        [cv2.distanceTransform((labels == r).astype(np.uint8), cv2.DIST_L2, 5) for r in range(8)]
+    ).max(axis=0)
+    assert not (moved & (inner > BAND * 200 + 4)).any()
+
+
+def test_a_ragged_border_is_drawn_pixel_by_pixel() -> None:
+    """Skin and hair of plainly different colour whose true border is a comb the regions cut straight."""
+    true = np.full((400, 320), Region.SKIN, np.uint8)
+    true[:200] = Region.HAIR
+    for x in range(0, 320, 12):
+        true[197:204, x : x + 6] = Region.HAIR if x % 24 else Region.SKIN
+    colours = {Region.SKIN: (65, 18, 22), Region.HAIR: (30, 4, 8)}
+    lab = np.zeros((*true.shape, 3), np.float32)
+    for region, colour in colours.items():
+        lab[true == region] = colour
+    straight = np.where(np.arange(400)[:, None] < 200, Region.HAIR, Region.SKIN).astype(np.uint8)
+    straight = np.broadcast_to(straight, true.shape).copy()
+    out = refine_borders(straight, lab, np.zeros(true.shape, bool))
+    assert (straight != true).sum() > 500
+    assert (out != true).sum() < 0.05 * (straight != true).sum()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from concurrent.futures import ThreadPoolExecutor
 
 import cv2
 import numpy as np
@@ -18,6 +19,9 @@ _LIGHTNESS_WEIGHT = 0.45
 _FEWEST = 12
 _SMALLEST_ISLAND = {Region.SKIN: 0.015}
 """Islands smaller than this part of their region's largest piece are given away."""
+
+_CORES = ThreadPoolExecutor(max_workers=2, thread_name_prefix="regions")
+"""Regions are judged side by side: NumPy and OpenCV let go of the interpreter while they count."""
 
 _CODES = np.resize(np.array(SOLVED, np.uint8), 256)
 
@@ -68,32 +72,32 @@ class Evidence:
             learnt from them. A region with hardly any seeds is nowhere.
         """
         shape = seeds.shape
-        scores: dict[int, Floats] = {}
-        for i, region in enumerate(SOLVED):
-            sample = self._features[seeds == region]
-            if len(sample) >= _FEWEST:
-                look = ColourModel.of(sample).log_density(self._terms).reshape(shape)
-                scores[i] = look + self._prior[region]
+        samples = {r: self._features[seeds == r] for r in SOLVED}
+        present = [r for r in SOLVED if len(samples[r]) >= _FEWEST]
+
+        def score(region: Region) -> Floats:
+            look = ColourModel.of(samples[region]).log_density(self._terms)
+            return np.asarray(look.reshape(shape) + self._prior[region])
+
         posterior = np.zeros((len(SOLVED), *shape), np.float32)
-        if not scores:
+        if not present:
             posterior[0] = 1
             return posterior
-        found = np.stack(list(scores.values()))
+        found = np.stack(list(_CORES.map(score, present)))
         found -= found.max(axis=0)
         np.exp(np.maximum(found, -30, out=found), out=found)
         found /= found.sum(axis=0)
-        for i, likely in zip(scores, found, strict=True):
-            posterior[i] = np.clip(self._edges.smooth(likely), 1e-4, 1)
+        smoothed = _CORES.map(self._edges.smooth, found)
+        for region, likely in zip(present, smoothed, strict=True):
+            posterior[SOLVED.index(region)] = np.clip(likely, 1e-4, 1)
         return np.asarray(posterior / posterior.sum(axis=0))
 
-    def enlarge(self, posterior: Floats, picture: Bytes, long_side: int) -> tuple[Labels, Floats]:
-        """Regions and their likelihoods along the picture's own edges, at most `long_side` long."""
-        height, width = picture.shape[:2]
-        scale = min(1.0, long_side / max(height, width))
-        size = (max(8, round(width * scale)), max(8, round(height * scale)))
-        fine = picture_to_lab(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))[..., 0]
+    def enlarge(self, posterior: Floats, lightness: Floats) -> tuple[Labels, Floats]:
+        """Regions and their likelihoods at the size of the picture's `lightness` (L*), along its edges."""
         edges = GuidedFilter(self._guide, _FINE_RADIUS)
-        best, top = likeliest((i, _along_edges(edges, p, fine)) for i, p in enumerate(posterior) if p.any())
+        present = [i for i, p in enumerate(posterior) if p.any()]
+        maps = _CORES.map(lambda i: _along_edges(edges, posterior[i], lightness), present)
+        best, top = likeliest(zip(present, maps, strict=True))
         return np.asarray(cv2.LUT(best, _CODES)), np.clip(top, 0, 1)
 
 

@@ -15,8 +15,10 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter import places
 from truesitter.core.sitter.beliefs import add_nearness, add_strokes, place_beliefs
+from truesitter.core.sitter.borders import refine_borders
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.posterior import Evidence, drop_islands, likeliest, pixel_features
 from truesitter.core.sitter.region_names import SOLVED, Region
@@ -110,11 +112,9 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         comes as one garment region: nothing tells skin from cloth.
     """
     height, width = picture.shape[:2]
-    scale = min(1.0, WORKING_LONG_SIDE / max(height, width))
-    size = (max(8, round(width * scale)), max(8, round(height * scale)))
-    features = pixel_features(np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA)))
+    features = pixel_features(_shrunk(picture, WORKING_LONG_SIDE))
     drawn = rasterise(scribbles, features.shape[:2])
-    person = _person(cv2.resize(detection.person, size, interpolation=cv2.INTER_LINEAR), drawn)
+    person = _person(cv2.resize(detection.person, drawn.shape[::-1], interpolation=cv2.INTER_LINEAR), drawn)
     marked = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255).astype(np.uint8)
 
     seeds = first_seeds(features, person, detection.landmarks)
@@ -142,18 +142,28 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         posterior[:, marked == region] = 0
         posterior[i, marked == region] = 1
 
-    fine, top = evidence.enlarge(posterior, picture, FINE_LONG_SIDE)
+    lab = picture_to_lab(_shrunk(picture, FINE_LONG_SIDE))
+    fine, top = evidence.enlarge(posterior, np.ascontiguousarray(lab[..., 0]))
     sitter = fine != Region.BACKGROUND
+    sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
+    _draw_features(fine, detection.landmarks)
+    fine = refine_borders(fine, lab, rasterise(scribbles, fine.shape) != 255)
     labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
-    _draw_features(labels, detection.landmarks)
     drawn_full = rasterise(scribbles, (height, width))
     fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES))
     labels[fixed] = drawn_full[fixed]
     return Regions(
         labels=labels,
         sureness=float(top[sitter].mean()) if sitter.any() else 0.0,
-        sure={r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()},
+        sure=sure,
     )
+
+
+def _shrunk(picture: Bytes, long_side: int) -> Bytes:
+    height, width = picture.shape[:2]
+    scale = min(1.0, long_side / max(height, width))
+    size = (max(8, round(width * scale)), max(8, round(height * scale)))
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
 
 
 def _person(person: Floats, drawn: Labels) -> Floats:
