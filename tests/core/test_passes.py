@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.conftest import study_of
+from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
@@ -20,6 +20,8 @@ from truesitter.core.passes.glazing import wash_parts
 from truesitter.core.passes.planner import PassPlan, Subject, plan_passes
 from truesitter.core.passes.schools import SCHOOLS, Kind, school
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
 
 timed = st.lists(
     st.tuples(st.floats(1, 500), st.floats(0, 9000), st.integers(0, 2**12)), min_size=1, max_size=12
@@ -171,3 +173,23 @@ def test_an_empty_scene_still_gives_a_plan_and_says_what_it_left_out() -> None:
     found = plan_passes(subject, STARTERS[0], school("layered-oil"))
     assert [p.name for p in found.passes] == ["Ground", "Background, light"]
     assert any("Underpainting left out" in remark for remark in found.remarks)
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_the_passes_keep_to_what_the_painter_asked_of_every_recipe(name: str) -> None:
+    """Tubes ruled out are in no pass, black neither, and no recipe has more tubes than allowed."""
+    usual = study_of(name).settings.model_dump()
+    usual["flesh"].update(without=["light-red"], black=False, most_tubes=2)
+    study = Study.of_bytes(truth(name).data, StudySettings.model_validate(usual))
+    found = study.passes.plan().passes
+    assert len(found) > 5
+    for one in found:
+        assert not {"light-red", "ivory-black"} & set(one.recipe.parts)
+        assert len(one.recipe.parts) <= 2
+    grey = {**usual, "flesh": {**usual["flesh"], "monochrome": True}}
+    targets = [
+        p.recipe.target_lab
+        for p in Study.of_bytes(truth(name).data, StudySettings.model_validate(grey)).passes.plan().passes
+        if p.key not in ("ground", "underpainting")
+    ]
+    assert max(abs(v) for _, a, b in targets for v in (a, b)) < 0.5

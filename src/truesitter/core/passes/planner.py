@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -12,10 +13,11 @@ from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.reach import map_picture, palette_reach
 from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.paint.solver import solve_recipes
+from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.glazing import choose_glaze, wash_layers
+from truesitter.core.passes.glazing import choose_glaze, mean_lab, wash_layers
 from truesitter.core.passes.schools import Band, Kind, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.sitter.region_names import Region
@@ -159,8 +161,9 @@ def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
 
 
 class _Planner:
-    def __init__(self, subject: Subject, palette: Palette, school: School) -> None:
-        self.subject, self.palette, self.school = subject, palette, school
+    def __init__(self, subject: Subject, palette: Palette, school: School, wishes: Wishes) -> None:
+        self.subject, self.school, self.wishes = subject, school, wishes
+        self.palette = wishes.palette(palette)
         self.reach = palette_reach(palette)
         self.mapped_lab, self.mapped_value = map_picture(subject.lab, self.reach, subject.clip)
         self.canvas = Canvas.bare(subject.groups.shape, rack=palette.rack)
@@ -170,13 +173,13 @@ class _Planner:
         self.remarks: list[str] = []
 
     def target(self, mask: Mask, top: bool = False) -> Doubles:
-        labs = self.mapped_lab[mask]
         if top:
-            labs = labs[labs[:, 0] >= np.quantile(labs[:, 0], 0.7)]
-        return np.asarray(labs.mean(axis=0, dtype=np.float64))
+            lightness = self.mapped_lab[..., 0]
+            mask = mask & (lightness >= np.quantile(lightness[mask], 0.7))
+        return mean_lab(self.mapped_lab, mask)
 
     def recipe(self, lab: Doubles) -> Recipe:
-        return solve_recipe(as_lab(lab), self.palette)
+        return solve_recipes(as_lab(lab), self.palette, self.wishes, 1)[0]
 
     def mass_recipe(self, template: PassTemplate, part: _Part) -> Recipe:
         """The flesh stage's own mixture where there is one, else one for the mean colour."""
@@ -184,7 +187,10 @@ class _Planner:
             return self.subject.flesh[part.group]
         return self.recipe(self.target(part.mask, top=template.kind is Kind.LIGHT))
 
-    def add(self, template: PassTemplate, part: _Part) -> None:
+    def brush(self, part: _Part) -> float:
+        return brush_for(part.mask, self.subject.mm_per_px)
+
+    def add(self, template: PassTemplate, part: _Part, brush: float) -> None:
         mask = part.mask
         film: float | None = template.film_mm
         if template.kind is Kind.GROUND:
@@ -201,6 +207,7 @@ class _Planner:
                 return
             recipe, layers, film = laid
             mask = np.any([layer.mask for layer in layers], axis=0)
+            brush = brush_for(mask, self.subject.mm_per_px)
         elif template.kind is Kind.GLAZE:
             glaze = choose_glaze(self.canvas, mask, self.palette, self.mapped_lab)
             if glaze is None:
@@ -218,7 +225,6 @@ class _Planner:
             self.canvas = self.canvas.lay(layer)
         self.error[mask] = np.abs(self.canvas.values(mask) - self.mapped_value[mask])
         area = float(np.count_nonzero(mask)) * self.subject.mm_per_px**2 / 100
-        brush = brush_for(mask, self.subject.mm_per_px)
         thickness = film if film is not None else template.film_mm
         if template.kind is Kind.GROUND:
             thickness = template.film_mm
@@ -275,8 +281,15 @@ def _place_names(mask: Mask, regions: Labels, template: PassTemplate) -> tuple[s
     )
 
 
-def plan_passes(subject: Subject, palette: Palette, school: School) -> PassPlan:
+def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wishes | None = None) -> PassPlan:
     """Turn a subject into the ordered passes of a school.
+
+    Parameters
+    ----------
+    subject, palette, school
+        What is painted, with what, and how.
+    wishes
+        What every recipe must keep to.
 
     Raises
     ------
@@ -285,11 +298,14 @@ def plan_passes(subject: Subject, palette: Palette, school: School) -> PassPlan:
     """
     if palette.transparent:
         raise ValueError(f"{school.name} needs opaque paint; choose a palette with white for the passes")
-    planner = _Planner(subject, palette, school)
+    planner = _Planner(subject, palette, school, wishes or Wishes())
     used: list[PassTemplate] = []
-    for template in school.templates:
-        for part in _split(template, subject):
+    laid = [(template, part) for template in school.templates for part in _split(template, subject)]
+    # Brushes depend on nothing that is laid: they are measured beside the mixing.
+    with ThreadPoolExecutor(max_workers=1) as beside:
+        brushes = beside.map(planner.brush, [part for _, part in laid])
+        for (template, part), brush in zip(laid, brushes, strict=True):
             before = len(planner.passes)
-            planner.add(template, part)
+            planner.add(template, part, brush)
             used += [template] * (len(planner.passes) - before)
     return planner.finish(used)

@@ -37,11 +37,16 @@ class PassStage:
         return self._source.remember("passes", self.key, self._plan)
 
     def _plan(self) -> PassPlan:
-        return plan_passes(self.subject(), self._flesh.palette(), school(self.settings.school))
+        flesh = self._flesh
+        return plan_passes(
+            self.subject(), flesh.palette(), school(self.settings.school), flesh.settings.wishes()
+        )
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
         lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
+        if self._flesh.settings.monochrome:
+            lab[..., 1:] = 0
         return Subject(
             groups=reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE),
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
