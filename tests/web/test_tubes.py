@@ -182,10 +182,15 @@ def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     csv = client.get(f"{base}/files/mixtures.csv").text
     assert f"{ochre}=" in csv
     pdf = pypdf.PdfReader(io.BytesIO(client.get(f"{base}/files/mixtures.pdf").content))
-    assert "Jar ochre" in "".join(p.extract_text() for p in pdf.pages)
+    text = "".join(p.extract_text() for p in pdf.pages)
+    assert "Jar ochre" in text
+    assert f"Jar ochre: {needed['ml']:.1f} ml" in text
     missing = client.put(f"{base}/flesh", json={**flesh, "own": []})
     assert (missing.status_code, "no tube called" in missing.json()["detail"]) == (422, True)
     for what in ("shape", "group"):
         spot = client.get(f"{base}/flesh/spot?x=0.5&y=0.5&what={what}").json()
         assert what if what == "shape" else "everywhere" in spot["place"]
         assert spot["mixture"]["delta_e"] < 5
+        lab = spot["made"]["lab"]
+        assert spot["made"]["chroma"] == pytest.approx((lab[1] ** 2 + lab[2] ** 2) ** 0.5)
+        assert 0.5 < spot["made"]["hiding"] <= 1

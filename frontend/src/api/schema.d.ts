@@ -1817,6 +1817,26 @@ export interface components {
             zone_1_reach: number;
         };
         /**
+         * MadeOut
+         * @description What the best mixture is, in numbers.
+         */
+        MadeOut: {
+            /** Chroma */
+            chroma: number;
+            /** Film Mm */
+            film_mm: number;
+            /** Hiding */
+            hiding: number | null;
+            /** Hue */
+            hue: number;
+            /** Lab */
+            lab: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * MarkIn
          * @description A rectangle on a photograph.
          */
@@ -2638,6 +2658,7 @@ export interface components {
         SpotOut: {
             /** Alternatives */
             alternatives: components["schemas"]["MixtureOut"][];
+            made: components["schemas"]["MadeOut"];
             mixture: components["schemas"]["MixtureOut"];
             /** Nudges */
             nudges: components["schemas"]["NudgeOut"][];

@@ -11,6 +11,7 @@ from truesitter.core.paint.mixing import Colour
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.study import Study
+from truesitter.core.study.batch import batch_of
 from truesitter.formats.sheet import GREY, INK, MARGIN, Sheet
 from truesitter.formats.tables import board_rows
 from truesitter.formats.wording import parts_sentence
@@ -39,11 +40,29 @@ def mixing_pdf(study: Study, title: str, paper: str) -> bytes:
             sheet.text(group.capitalize(), 12, gap=2)
         sheet.room(_ROW, "Mixtures")
         _row(sheet, name, recipe, added, rack)
+    if not study.settings.flesh.transparent:
+        _batch(sheet, study)
     used = {key: None for _, _, recipe, _ in rows for key in recipe.parts}
     sheet.room(40 * mm, "Cautions")
     for caution in cautions_for(used, rack):
         sheet.text(caution, 8)
     return sheet.done()
+
+
+def _batch(sheet: Sheet, study: Study) -> None:
+    """How much of every tube a sitting takes."""
+    settings, batch, rack = study.settings.flesh, batch_of(study), study.flesh.palette().rack
+    sheet.room(30 * mm, "Mixtures")
+    sheet.text("Batch for a sitting", 12, gap=2)
+    sheet.text(
+        f"All of the above laid once over what the picture shows: film {settings.film_mm:g} mm, "
+        f"{settings.coats} coat{'s' if settings.coats > 1 else ''}, {settings.loss:.0%} left in the brush.",
+        8,
+    )
+    strands = batch.tubes_cm()
+    for key, ml in batch.tubes_ml.items():
+        sheet.room(6 * mm, "Mixtures")
+        sheet.text(f"{rack.pigment(key).name}: {ml:.1f} ml, a strand of {strands[key]:.1f} cm", 9, gap=1)
 
 
 def _row(sheet: Sheet, name: str, recipe: Recipe, added: str, rack: Rack) -> None:

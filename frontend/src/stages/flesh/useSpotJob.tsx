@@ -31,7 +31,7 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   const [name, setName] = useState("");
   const query = place ? `x=${part(place.start[0])}&y=${part(place.start[1])}${place.end ? `&x2=${part(place.end[0])}&y2=${part(place.end[1])}` : ""}${place.what ? `&what=${place.what}` : ""}` : "";
   const found = useQuery({
-    queryKey: ["spot", sitter.id, sitter.keys["flesh"], query],
+    queryKey: ["spot", sitter.id, sitter.keys["spot"], query],
     queryFn: () => call<Schemas["SpotOut"]>(`${base(sitter.id)}/flesh/spot?${query}`),
     enabled: active && place !== null,
     placeholderData: (old) => old,
@@ -82,6 +82,7 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
             <TextField size="small" fullWidth label="Name to pin it by" value={name} placeholder={found.data?.place} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 60 } }} sx={{ mb: 0.5 }} />
             <MixtureLine mixture={best} tubes={tubes} title="best" onAdd={add} action={actions(best)} />
             {found.data?.alternatives.map((m, i) => <MixtureLine key={Object.keys(m.parts).join()} mixture={m} tubes={tubes} title={`or, ${i + 2}`} action={actions(m)} />)}
+            {found.data && <Say quiet>L*, a*, b* {found.data.made.lab.map((v) => v.toFixed(0)).join(", ")}; chroma {found.data.made.chroma.toFixed(0)}, hue {found.data.made.hue.toFixed(0)}°{found.data.made.hiding !== null && `; one coat of ${found.data.made.film_mm} mm hides ${(found.data.made.hiding * 100).toFixed(0)} % of what lies below`}.</Say>}
             <FormControlLabel control={<Switch color="default" checked={held} onChange={(_, on) => setHeld(on)} />} label="Hold the mixture to the picture" />
           </>
         )}

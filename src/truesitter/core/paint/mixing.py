@@ -47,6 +47,16 @@ class Colour:
     hex: str
     on_screen: bool
 
+    @property
+    def chroma(self) -> float:
+        """Distance from grey, C*ab."""
+        return float(np.hypot(self.lab[1], self.lab[2]))
+
+    @property
+    def hue(self) -> float:
+        """Hue angle h_ab in degrees, 0–360: 0 red, 90 yellow, 180 green, 270 blue."""
+        return float(np.degrees(np.arctan2(self.lab[2], self.lab[1])) % 360)
+
     @classmethod
     def of(cls, lab: Doubles) -> Colour:
         """Describe one L*a*b* colour."""

@@ -64,6 +64,7 @@ class Study:
             "looking": (self.values.key, self.settings.reference.squint),
             "uncorrected": self.picture.frame_key,
             "flesh": (self.flesh.key, drying),
+            "spot": (self.flesh.key, drying, flesh.film_mm),
             "board": (self.flesh.key, self.light.key, self.settings.flesh.pins, drying),
             "batch": (self.flesh.key, self.light.key, flesh.film_mm, flesh.coats, flesh.loss),
             "light": self.light.key,

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from truesitter.core.flesh_settings import FleshSettings
 from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.paint.films import hiding
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.nudges import DIRECTIONS, nudge
 from truesitter.core.paint.palettes import Palette
@@ -47,6 +48,17 @@ class NudgeOut(BaseModel):
     side_effects: str
 
 
+class MadeOut(BaseModel):
+    """What the best mixture is, in numbers."""
+
+    lab: Lab
+    chroma: float
+    hue: float
+    hiding: float | None
+    """Part of black and white that one coat hides, 0–1; None for a wash."""
+    film_mm: float
+
+
 class SpotOut(BaseModel):
     """The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best."""
 
@@ -55,6 +67,7 @@ class SpotOut(BaseModel):
     seen_lab: Lab
     target_lab: Lab
     mixture: MixtureOut
+    made: MadeOut
     alternatives: list[MixtureOut]
     nudges: list[NudgeOut]
 
@@ -169,8 +182,20 @@ def spot(
         seen_lab=as_lab(seen),
         target_lab=recipe.target_lab,
         mixture=mixture_out(flesh, as_lab(seen), recipe, suggestion),
+        made=_made(recipe, flesh),
         alternatives=[mixture_out(flesh, as_lab(seen), r) for r in rivals],
         nudges=_nudges(recipe, study.flesh.palette()),
+    )
+
+
+def _made(recipe: Recipe, flesh: FleshSettings) -> MadeOut:
+    colour, washed = recipe.predicted, recipe.film_mm is not None
+    return MadeOut(
+        lab=colour.lab,
+        chroma=colour.chroma,
+        hue=colour.hue,
+        hiding=None if washed else hiding(recipe.parts, flesh.film_mm, flesh.rack()),
+        film_mm=flesh.film_mm,
     )
 
 
