@@ -31,7 +31,7 @@ export function makeTheme(dim: boolean) {
       MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: sans } } },
       MuiButton: { defaultProps: { size: "medium" }, styleOverrides: { root: { minHeight: 44, boxShadow: "none" } } },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44 } } },
-      MuiToggleButton: { styleOverrides: { root: { color: tone.faint, "&.Mui-selected": { color: tone.ink, fontWeight: 700 } } } },
+      MuiToggleButton: { styleOverrides: { root: { color: tone.faint, minHeight: 48, minWidth: 0, padding: "4px 6px", "@media (max-width: 1199px)": { fontSize: 14, padding: "4px 3px" }, "&.Mui-selected": { color: tone.ink, fontWeight: 700 } } } },
       MuiCssBaseline: {
         styleOverrides: {
           body: { fontVariantNumeric: "tabular-nums", overflow: "hidden" },

@@ -64,7 +64,7 @@ export function RackPage() {
           {rack.isError && <Typography role="alert" sx={{ p: 2 }}>{rack.error.message}</Typography>}
           {rack.data?.map((t) => (
             <ButtonBase key={t.key} aria-current={t.key === tube?.key} onClick={() => choose(t.key)} sx={{ width: "100%", justifyContent: "flex-start", textAlign: "left", gap: 1.5, px: 2, py: 1, minHeight: 64, borderBottom: 1, borderColor: "divider", bgcolor: t.key === tube?.key ? "background.paper" : "transparent", opacity: t.empty ? 0.55 : 1 }}>
-              <Box sx={{ width: 40, height: 40, flex: "none", bgcolor: t.hex }} />
+              <Box sx={{ width: 40, height: 40, flex: "none", bgcolor: t.hex, border: 1, borderColor: "divider" }} />
               <Box sx={{ minWidth: 0 }}>
                 <Box sx={{ fontSize: 16, fontWeight: t.key === tube?.key ? 700 : 400, lineHeight: 1.25 }}>{t.name}</Box>
                 <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
@@ -108,7 +108,7 @@ function NewTube({ onClose, onAdd }: { onClose: () => void; onAdd: (tube: { name
         <Autocomplete options={options} groupBy={(t) => t.family} getOptionLabel={(t) => `${t.name} (${t.ci_name})`} value={found ?? null} isOptionEqualToValue={(a, b) => a.key === b.key}
           onChange={(_, t) => { setPigment(t?.key ?? null); if (t && !name) setName(`My ${t.name.toLowerCase()}`); }}
           renderInput={(p) => <TextField {...p} label="What is in it" autoFocus />} />
-        {found?.off_because && <Typography sx={{ fontSize: 14.5 }}>{found.name} {found.off_because}.</Typography>}
+        {found?.off_because && <Typography sx={{ fontSize: 14.5 }}>{found.name} {found.off_because}. {options.find((t) => t.key === found.substitute)?.name} can stand in for it.</Typography>}
         <TextField label="What you call it" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 60 } }} />
         <TextField label="Left in it, ml" value={ml} error={bad} helperText={bad ? "0 to 5000, or empty when you do not count" : " "} onChange={(e) => setMl(e.target.value)} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
       </DialogContent>

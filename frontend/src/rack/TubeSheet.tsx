@@ -62,7 +62,7 @@ export function TubeSheet({ tube, pigment, pending, onPending, onRemove, changes
           <Box key={r.id} data-testid="reading" sx={{ mb: 1.5 }}>
             <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", minHeight: 44 }}>
               <Box sx={{ fontWeight: r.id === tube.reading ? 700 : 400, fontSize: 15 }}>{r.source}, {new Date(`${r.at}Z`).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })}</Box>
-              {r.id === tube.reading ? <span>in use</span> : <Button color="inherit" size="small" onClick={() => void changes.useReading(tube.key, r.id)}>use</Button>}
+              {r.id === tube.reading ? <Box component="span" sx={{ whiteSpace: "nowrap" }}>in use</Box> : <Button color="inherit" size="small" onClick={() => void changes.useReading(tube.key, r.id)}>use</Button>}
             </Box>
             <Table head={["off by (ΔE)", "before", "after"]} rows={Object.entries(r.before).map(([name, off]) => [shortNames[name] ?? name, off.toFixed(1), (r.after[name] ?? 0).toFixed(1)])} />
           </Box>

@@ -4,6 +4,7 @@ import { Rect, Text } from "react-konva";
 import type { Schemas } from "../api/client";
 import { PictureStage, type Spot } from "../picture/PictureStage";
 import { Say, Section } from "../sheet/parts";
+import { ends, inside } from "../picture/spots";
 import type { PatchName, Patches, RackChanges, RackTube } from "./useRack";
 
 type Mark = Schemas["MarkIn"];
@@ -23,9 +24,9 @@ export function usePhotoReading(tube: RackTube | undefined, changes: RackChanges
   const badWhite = !(percent >= 5 && percent <= 100);
   const close = () => { setPhoto(null); setWhites([]); setPatches({}); setWhat("white"); };
   const mark = (points: Spot[]) => {
-    const [a, b] = [points[0], points[points.length - 1]];
-    if (!a || !b) return;
-    const inside = (v: number) => Math.min(1, Math.max(0, v));
+    const line = ends(points);
+    if (!line) return;
+    const [a, b] = line;
     const box = { x1: inside(Math.min(a[0], b[0])), y1: inside(Math.min(a[1], b[1])), x2: inside(Math.max(a[0], b[0])), y2: inside(Math.max(a[1], b[1])) };
     if (what === "white") setWhites([...whites, box]);
     else {
@@ -68,7 +69,7 @@ export function usePhotoReading(tube: RackTube | undefined, changes: RackChanges
       <Say quiet>Say what comes next, then drag a rectangle inside it. White first: paper, or a grey card. Three whites spread over the sheet also take out light that falls off.</Say>
       <ToggleButtonGroup exclusive orientation="vertical" fullWidth value={what} aria-label="What to mark" onChange={(_, v: What | null) => v && setWhat(v)} sx={{ mb: 1.5 }}>
         {kinds.map((k) => (
-          <ToggleButton key={k} value={k} sx={{ justifyContent: "space-between" }}>
+          <ToggleButton key={k} value={k} sx={{ justifyContent: "space-between", px: 1.5 }}>
             <span>{words[k]}</span><span>{k === "white" ? whites.length || "" : patches[k] ? "marked" : ""}</span>
           </ToggleButton>
         ))}

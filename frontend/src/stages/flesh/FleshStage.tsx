@@ -39,7 +39,7 @@ export function FleshStage({ sitter, look, onLook }: StageProps) {
   const sheet = (
     <>
       <ToggleButtonGroup exclusive fullWidth value={name} aria-label="Job" onChange={(_, v: Name | null) => v && setName(v)} sx={{ mb: 2 }}>
-        {names.map((n) => <ToggleButton key={n} value={n} sx={{ px: 0.5 }}>{n}</ToggleButton>)}
+        {names.map((n) => <ToggleButton key={n} value={n}>{n}</ToggleButton>)}
       </ToggleButtonGroup>
       {jobs[name].sheet}
     </>

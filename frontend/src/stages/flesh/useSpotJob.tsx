@@ -6,6 +6,7 @@ import { base, call, type Mixture, type Schemas, type Sitter } from "../../api/c
 import { useChange, useRegionMap } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/PictureStage";
+import { ends, inside } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import type { Tubes } from "../../sheet/Recipe";
 import type { Job } from "../job";
@@ -109,8 +110,8 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
       busy: isPending || (active && found.isFetching),
       onPick: (spot) => setPlace({ start: spot, end: null, ...(shape === "shape" || shape === "group" ? { what: shape } : {}) }),
       onStroke: (points) => {
-        const [a, b] = [points[0], points[points.length - 1]];
-        if (a && b) setPlace({ start: a, end: b });
+        const line = ends(points);
+        if (line) setPlace({ start: line[0], end: line[1] });
       },
       onPointer: (spot) => held && setPointer(spot),
       overlay: (px, size) => (
@@ -135,4 +136,4 @@ const invitations = {
   group: "Press anywhere: the mixture for that value group of the skin, hair or cloth you press comes here.",
 };
 
-const part = (v: number) => Math.min(1, Math.max(0, v)).toFixed(4);
+const part = (v: number) => inside(v).toFixed(4);

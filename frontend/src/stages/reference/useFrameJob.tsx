@@ -4,6 +4,7 @@ import { Circle, Line } from "react-konva";
 import { base, call, pictureUrl, type Schemas, type Settings, type Sitter } from "../../api/client";
 import { useChange, useFrame } from "../../api/hooks";
 import type { Spot } from "../../picture/PictureStage";
+import { ends, inside } from "../../picture/spots";
 import { Handle, NumberField, Say, Section } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import type { Job } from "../job";
@@ -32,8 +33,9 @@ export function useFrameJob(sitter: Sitter): Job {
   const onPhotograph = tool === "place" || tool === "corners";
 
   const level = async (points: Spot[]) => {
-    const [a, b] = [points[0], points[points.length - 1]];
-    if (!a || !b) return;
+    const line = ends(points);
+    if (!line) return;
+    const [a, b] = line;
     try {
       const found = await call<Schemas["LevelOut"]>(`${base(sitter.id)}/reference/level?x1=${part(a[0])}&y1=${part(a[1])}&x2=${part(b[0])}&y2=${part(b[1])}`);
       set({ straighten: found.straighten }, `Straighten to ${found.straighten.toFixed(1)}°`);
@@ -128,7 +130,7 @@ function FrameOverlay({ corners, width, height, px }: { corners: Spot[]; width: 
   );
 }
 
-const part = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 10000) / 10000;
+const part = (v: number) => Math.round(inside(v) * 10000) / 10000;
 
 /** Four spots in the order top left, top right, bottom right, bottom left. */
 function clockwise(spots: Spot[]): [Spot, Spot, Spot, Spot] {

@@ -4,6 +4,7 @@ import { base, call, type Schemas, type Sitter } from "../../api/client";
 import { useChange, useMeasures } from "../../api/hooks";
 import { MeasureLine } from "../../picture/Overlays";
 import type { Spot } from "../../picture/PictureStage";
+import { ends } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import type { Job } from "../job";
@@ -24,8 +25,9 @@ export function useMeasureJob(sitter: Sitter, active: boolean): Job {
   const [rule, setRule] = useState<number | null>(null);
 
   const draw = async (points: Spot[]) => {
-    const [a, b] = [points[0], points[points.length - 1]];
-    if (!a || !b) return;
+    const line = ends(points);
+    if (!line) return;
+    const [a, b] = line;
     try {
       setNow(await call<Reading>(`${base(sitter.id)}/measures/read?x1=${at(a[0])}&y1=${at(a[1])}&x2=${at(b[0])}&y2=${at(b[1])}`));
       setChosen(null);
