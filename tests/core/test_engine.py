@@ -93,11 +93,11 @@ def test_the_derivative_is_that_of_the_colour() -> None:
         sets = TubeSets(np.array(FLESH), palette, np.array([[0, 1, 2]], dtype=np.int32))
         logs = np.array([[start, start - 0.5, start - 1.0]])
         rows = np.zeros(1, dtype=np.int32)
-        residual, jacobian = sets._linearise(logs, rows)
+        residual, jacobian = sets.linearise(logs, rows)
         for i in range(3):
             moved = logs.copy()
             moved[0, i] += 1e-5
-            numeric = (sets._linearise(moved, rows)[0] - residual) / 1e-5
+            numeric = (sets.linearise(moved, rows)[0] - residual) / 1e-5
             np.testing.assert_allclose(jacobian[0, :, i], numeric[0], rtol=2e-3, atol=2e-3)
 
 

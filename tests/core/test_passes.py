@@ -17,7 +17,8 @@ from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import wash_parts
-from truesitter.core.passes.planner import PassPlan, Subject, plan_passes
+from truesitter.core.passes.plan import PassPlan, Subject
+from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import SCHOOLS, Kind, school
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.settings import StudySettings

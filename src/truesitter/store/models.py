@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, UniqueConstraint
+from sqlalchemy import JSON, Float, ForeignKey, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -81,7 +81,7 @@ class TubeRow(Base):
     key: Mapped[str] = mapped_column(primary_key=True)
     name: Mapped[str]
     pigment: Mapped[str]
-    amount_ml: Mapped[float | None]
+    amount_ml: Mapped[float | None] = mapped_column(Float)
     empty: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime]
     removed_at: Mapped[datetime | None] = mapped_column(default=None)

@@ -116,7 +116,7 @@ class TubeSets:
         n = self.sets.shape[1]
         limit = (np.log(1e-7), np.log(THICKEST_WASH_MM)) if self.palette.transparent else (-14, 14)
         damping = np.full(len(rows), 0.3)
-        residual, jacobian = self._linearise(logs, rows)
+        residual, jacobian = self.linearise(logs, rows)
         error = (residual**2).sum(axis=1)
         for _ in range(iterations):
             transposed = np.swapaxes(jacobian, 1, 2)
@@ -126,7 +126,7 @@ class TubeSets:
             normal += ridge[:, None, None] * np.eye(n)
             delta = -np.linalg.solve(normal, gradient)[..., 0]
             trial = np.clip(logs + np.clip(delta, -1.0, 1.0), *limit)
-            trial_residual, trial_jacobian = self._linearise(trial, rows)
+            trial_residual, trial_jacobian = self.linearise(trial, rows)
             trial_error = (trial_residual**2).sum(axis=1)
             better = trial_error < error
             logs = np.where(better[:, None], trial, logs)
@@ -136,7 +136,7 @@ class TubeSets:
             damping = np.where(better, damping * 0.25, damping * 6).clip(1e-6, 1e4)
         return logs, np.sqrt(error)
 
-    def _linearise(self, logs: Doubles, rows: Ints) -> tuple[Doubles, Doubles]:
+    def linearise(self, logs: Doubles, rows: Ints) -> tuple[Doubles, Doubles]:
         """Residuals (m, 3) and their derivative (m, 3, n) by the log amounts."""
         amounts, members = self.amounts(logs), self.sets[rows]
         every = self._spread(amounts, members)

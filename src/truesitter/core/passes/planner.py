@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.mixing import as_lab, lab_value
+from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.reach import map_picture, palette_reach
@@ -18,6 +18,7 @@ from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.glazing import choose_glaze, mean_lab, wash_layers
+from truesitter.core.passes.plan import Pass, PassPlan, Subject
 from truesitter.core.passes.schools import Band, Kind, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.sitter.region_names import Region
@@ -32,96 +33,6 @@ BAND_NAMES = {
     2: ("darks", "lights"),
     3: ("darks", "middle", "lights"),
 }
-
-
-@dataclass(frozen=True)
-class Subject:
-    """What the planner paints, all maps of one size.
-
-    Attributes
-    ----------
-    groups, regions, zones
-        (h, w) value groups, regions, light zones.
-    lab, value
-        (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
-        smaller than a paintable shape evened out.
-    group_names
-        A name for each group, darkest first.
-    mm_per_px
-        Canvas mm to a pixel.
-    flesh
-        Recipe of each value group of the skin, as the flesh stage gives it.
-    clip
-        Clip values to the palette's reach instead of compressing them.
-    """
-
-    groups: Labels
-    regions: Labels
-    zones: Labels
-    lab: Floats
-    value: Floats
-    group_names: tuple[str, ...]
-    mm_per_px: float
-    flesh: dict[int, Recipe] = field(default_factory=dict)
-    clip: bool = False
-
-
-@dataclass(frozen=True)
-class Pass:
-    """One pass of the plan.
-
-    Attributes
-    ----------
-    key, name, places
-        Stable key, name, and regions it covers.
-    mask
-        (h, w) where it lies.
-    recipe
-        Parts, target and predicted colour (thick film).
-    film_mm, brush_mm, area_cm2, ml
-        Wet film, widest brush, area, and paint needed including loss.
-    edge, tool, note
-        How to lay it.
-    start_minutes, work_minutes, wait_minutes
-        Earliest start after the first pass, time to paint, and the wait before the next pass.
-    value_error
-        Mean distance of the canvas after this pass from the mapped reference, in value steps.
-    layers
-        What is laid, for the simulated canvas.
-    """
-
-    key: str
-    name: str
-    places: tuple[str, ...]
-    mask: Mask
-    recipe: Recipe
-    film_mm: float
-    brush_mm: float
-    area_cm2: float
-    ml: float
-    edge: str
-    tool: str
-    note: str
-    fat: int
-    layers: tuple[Layer, ...]
-    start_minutes: float = 0.0
-    work_minutes: float = 0.0
-    wait_minutes: float = 0.0
-    value_error: float = 0.0
-
-    @property
-    def target_value(self) -> float:
-        """Value aimed at, after fitting into the palette's reach."""
-        return float(lab_value(np.array(self.recipe.target_lab)))
-
-
-@dataclass(frozen=True)
-class PassPlan:
-    """Passes in order, the canvas after each, and what the planner left out and why."""
-
-    passes: tuple[Pass, ...]
-    canvases: tuple[Canvas, ...]
-    remarks: tuple[str, ...]
 
 
 @dataclass(frozen=True)

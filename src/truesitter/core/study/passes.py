@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Hashable
 
-from truesitter.core.passes.planner import PassPlan, Subject, plan_passes
+from truesitter.core.passes.plan import PassPlan, Subject
+from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import school
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.light import LightStage

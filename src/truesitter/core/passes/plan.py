@@ -1,0 +1,102 @@
+"""What the planner starts from, and the plan it gives."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from truesitter.core.paint.mixing import lab_value
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.types import Floats, Labels, Mask
+
+
+@dataclass(frozen=True)
+class Subject:
+    """What the planner paints, all maps of one size.
+
+    Attributes
+    ----------
+    groups, regions, zones
+        (h, w) value groups, regions, light zones.
+    lab, value
+        (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
+        smaller than a paintable shape evened out.
+    group_names
+        A name for each group, darkest first.
+    mm_per_px
+        Canvas mm to a pixel.
+    flesh
+        Recipe of each value group of the skin, as the flesh stage gives it.
+    clip
+        Clip values to the palette's reach instead of compressing them.
+    """
+
+    groups: Labels
+    regions: Labels
+    zones: Labels
+    lab: Floats
+    value: Floats
+    group_names: tuple[str, ...]
+    mm_per_px: float
+    flesh: dict[int, Recipe] = field(default_factory=dict)
+    clip: bool = False
+
+
+@dataclass(frozen=True)
+class Pass:
+    """One pass of the plan.
+
+    Attributes
+    ----------
+    key, name, places
+        Stable key, name, and regions it covers.
+    mask
+        (h, w) where it lies.
+    recipe
+        Parts, target and predicted colour (thick film).
+    film_mm, brush_mm, area_cm2, ml
+        Wet film, widest brush, area, and paint needed including loss.
+    edge, tool, note
+        How to lay it.
+    start_minutes, work_minutes, wait_minutes
+        Earliest start after the first pass, time to paint, and the wait before the next pass.
+    value_error
+        Mean distance of the canvas after this pass from the mapped reference, in value steps.
+    layers
+        What is laid, for the simulated canvas.
+    """
+
+    key: str
+    name: str
+    places: tuple[str, ...]
+    mask: Mask
+    recipe: Recipe
+    film_mm: float
+    brush_mm: float
+    area_cm2: float
+    ml: float
+    edge: str
+    tool: str
+    note: str
+    fat: int
+    layers: tuple[Layer, ...]
+    start_minutes: float = 0.0
+    work_minutes: float = 0.0
+    wait_minutes: float = 0.0
+    value_error: float = 0.0
+
+    @property
+    def target_value(self) -> float:
+        """Value aimed at, after fitting into the palette's reach."""
+        return float(lab_value(np.array(self.recipe.target_lab)))
+
+
+@dataclass(frozen=True)
+class PassPlan:
+    """Passes in order, the canvas after each, and what the planner left out and why."""
+
+    passes: tuple[Pass, ...]
+    canvases: tuple[Canvas, ...]
+    remarks: tuple[str, ...]
