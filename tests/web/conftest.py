@@ -1,0 +1,44 @@
+"""A served shelf, with a made photograph and a demo sitter on it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.conftest import truth
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+
+ROOT = Path(__file__).parents[2]
+
+
+def put_in(client: TestClient, data: bytes, name: str = "sitter.jpg", **form: str) -> Any:
+    return client.post("/api/sitters", files={"photo": (name, data, "image/jpeg")}, data=form)
+
+
+@pytest.fixture(scope="module")
+def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+    folder = tmp_path_factory.mktemp("web")
+    static = folder / "static"
+    (static / "assets").mkdir(parents=True)
+    (static / "index.html").write_text("<title>front end</title>")
+    (static / "assets" / "app.js").write_text("1")
+    (folder / "secret.txt").write_text("secret")
+    shelf = Shelf(folder / "data")
+    with TestClient(create_app(shelf, static)) as client:
+        yield client
+    shelf.close()
+
+
+@pytest.fixture(scope="module")
+def sitter(client: TestClient, made_photo: bytes) -> str:
+    return str(put_in(client, made_photo, name="Made.jpg").json()["id"])
+
+
+@pytest.fixture(scope="module")
+def maren(client: TestClient) -> str:
+    return str(put_in(client, truth("maren").data, name="maren.jpg").json()["id"])
