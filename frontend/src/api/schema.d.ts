@@ -1750,7 +1750,7 @@ export interface components {
         };
         /**
          * HeapOut
-         * @description A strong tube let down before it is counted out.
+         * @description Strong tubes let down before they are counted out.
          */
         HeapOut: {
             /** Parts */
@@ -1759,8 +1759,8 @@ export interface components {
             };
             /** Sentence */
             sentence: string;
-            /** Tube */
-            tube: string;
+            /** Tubes */
+            tubes: string[];
         };
         /**
          * JoinSettings

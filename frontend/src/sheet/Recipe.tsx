@@ -7,7 +7,7 @@ interface Props {
   parts: Record<string, number>;
   tubes: Tubes;
   filmMm?: number | null;
-  /** A strong tube let down first: then its parts are of that heap. */
+  /** Strong tubes let down first: their parts are then of those heaps. */
   heap?: Schemas["HeapOut"] | null;
 }
 
@@ -23,7 +23,7 @@ export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
       </Box>
       <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>
         {list.map(([key, count], i) => (
-          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}{heap?.tube === key && <em> let down</em>}</span>
+          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}{heap?.tubes.includes(key) && <em> let down</em>}</span>
         ))}
         {filmMm !== null && <span>; dry film {(filmMm * 1000).toPrecision(2)} µm</span>}
       </Box>

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from truesitter.core.paint.let_down import HEAP_PARTS, LetDown, told_by_heap
+from truesitter.core.paint.let_down import HEAP_PARTS, LetDown, told_by_heaps
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rack import Rack
 
@@ -20,9 +20,9 @@ def duration(minutes: float) -> str:
 
 def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = None) -> str:
     """Parts as ``8 Titanium white : 3 Yellow ochre``, with the wash's film when there is one."""
-    told = told_by_heap(parts)
+    told = told_by_heaps(parts)
     sentence = " : ".join(
-        f"{n} {rack.pigment(k).name}{' let down' if told and k == told.tube else ''}"
+        f"{n} {rack.pigment(k).name}{' let down' if told and k in told.heaps else ''}"
         for k, n in (told.parts if told else parts).items()
     )
     if told:
@@ -31,9 +31,13 @@ def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = No
 
 
 def let_down_sentence(told: LetDown, rack: Rack) -> str:
-    """How the heap is made, as ``1 Phthalo blue in 20 Titanium white``."""
-    again = f", then 1 of that in {HEAP_PARTS} again" if told.times == 2 else ""
-    return f"1 {rack.pigment(told.tube).name} in {HEAP_PARTS} {rack.pigment(told.into).name}{again}"
+    """How the heaps are made, as ``1 Phthalo blue in 20 Titanium white``."""
+    into = f"{HEAP_PARTS} {rack.pigment(told.into).name}"
+    return "; ".join(
+        f"1 {rack.pigment(key).name} in {into}"
+        + (f", then 1 of that in {HEAP_PARTS} again" if times == 2 else "")
+        for key, times in told.heaps.items()
+    )
 
 
 def clipping_sentence(dark: float, light: float) -> str:

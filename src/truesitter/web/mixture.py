@@ -8,7 +8,7 @@ from pydantic import BaseModel
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
 from truesitter.core.flesh_settings import FleshSettings
 from truesitter.core.paint.drying import wet_look
-from truesitter.core.paint.let_down import told_by_heap
+from truesitter.core.paint.let_down import told_by_heaps
 from truesitter.core.paint.mixing import lab_value
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rounding import Recipe
@@ -28,11 +28,11 @@ class WetOut(BaseModel):
 
 
 class HeapOut(BaseModel):
-    """A strong tube let down before it is counted out."""
+    """Strong tubes let down before they are counted out."""
 
     parts: dict[str, int]
-    """Parts to count out; those of `tube` are of the heap."""
-    tube: str
+    """Parts to count out; those of `tubes` are of their heaps."""
+    tubes: list[str]
     sentence: str
 
 
@@ -70,7 +70,7 @@ def mixture_out(
     group: int | None = None, share: float | None = None,
 ) -> MixtureOut:  # fmt: skip
     """A recipe with everything that is shown of it."""
-    told = told_by_heap(recipe.parts)
+    told = told_by_heaps(recipe.parts)
     wet = wet_look(recipe.predicted, flesh.drying_shift())
     shift = recipe.predicted.value - wet.value
     return MixtureOut(
@@ -83,7 +83,7 @@ def mixture_out(
         target_value=float(lab_value(np.array(recipe.target_lab))),
         seen_value=float(lab_value(np.array(seen))),
         parts=recipe.parts,
-        heap=HeapOut(parts=told.parts, tube=told.tube, sentence=let_down_sentence(told, flesh.rack()))
+        heap=HeapOut(parts=told.parts, tubes=list(told.heaps), sentence=let_down_sentence(told, flesh.rack()))
         if told
         else None,
         film_mm=recipe.film_mm,

@@ -1,4 +1,4 @@
-"""Letting a strong tube down: one part of it in twenty of the main tube first, then parts of that.
+"""Letting strong tubes down: one part in twenty of the main tube first, then parts of that.
 
 A strong blue may be wanted by one part in seven hundred. Nobody counts that out; painters
 first mix a weaker heap (common practice) and take parts of the heap. The very strongest are
@@ -7,95 +7,134 @@ let down twice.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import combinations, product
 from math import gcd
 
 import numpy as np
+from numpy.typing import NDArray
 
 from truesitter.core.types import Doubles
 
 HEAP_PARTS = 20
 """Parts of the main tube to one of the strong one (common practice)."""
 
-_MOST_TIMES = 2
+MOST_HEAPS, MOST_TIMES = 2, 2
+_WHOLE = HEAP_PARTS + 1
+_EASY_TOTAL = 24
+"""So many parts are counted out without any heap."""
+
+Whole = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
-class Heap:
-    """A weaker heap of a strong tube, as places in a set of tubes.
+class Heaps:
+    """Weaker heaps of strong tubes, as places in a set of tubes.
 
     Attributes
     ----------
-    strong, main
-        The tube let down, and the one that it is mixed into.
-    times
-        1, or 2 when one part of the first heap is let down again.
+    main
+        The tube that the strong ones are mixed into.
+    strong
+        Each strong tube and how often it is let down, 1 or 2.
     """
 
-    strong: int
     main: int
-    times: int
+    strong: tuple[tuple[int, int], ...]
 
     @property
-    def whole(self) -> int:
-        """Parts in which there is one of the strong tube."""
-        return int((HEAP_PARTS + 1) ** self.times)
+    def times(self) -> int:
+        """How many heaps have to be mixed."""
+        return sum(times for _, times in self.strong)
+
+    @property
+    def tubes(self) -> list[int]:
+        """Places of the tubes let down."""
+        return [tube for tube, _ in self.strong]
 
     def in_full(self, parts: Doubles) -> Doubles:
-        """Parts (..., n), those of the strong tube of the heap, as parts straight from the tubes."""
-        full = parts * self.whole
-        full[..., self.main] += (self.whole - 1) * parts[..., self.strong]
-        full[..., self.strong] = parts[..., self.strong]
+        """Parts (..., n), those of strong tubes of their heaps, as parts straight from the tubes."""
+        whole = _WHOLE ** max(times for _, times in self.strong)
+        full: Doubles = parts * whole
+        for tube, times in self.strong:
+            share = whole // _WHOLE**times
+            full[..., self.main] += (whole - share) * parts[..., tube]
+            full[..., tube] = share * parts[..., tube]
         return full
+
+    def told(self, shares: Doubles) -> Doubles:
+        """Shares (n,) straight from the tubes, told with heaps; the main tube below 0 when impossible."""
+        told: Doubles = shares.copy()
+        for tube, times in self.strong:
+            told[tube] = shares[tube] * _WHOLE**times
+            told[self.main] -= told[tube] - shares[tube]
+        return told
 
 
 @dataclass(frozen=True)
 class LetDown:
-    """A recipe told by way of a heap.
+    """A recipe told by way of heaps.
 
     Attributes
     ----------
-    tube, into, times
-        One part of `tube` is mixed into `HEAP_PARTS` of `into`; twice when `times` is 2.
+    into, heaps
+        One part of each tube of `heaps` is mixed into `HEAP_PARTS` of `into`, as often as it says.
     parts
-        Then so many parts of each; those of `tube` are of the heap.
+        Then so many parts of each, largest first; those of the tubes let down are of their heaps.
     """
 
-    tube: str
     into: str
-    times: int
+    heaps: dict[str, int]
     parts: dict[str, int]
 
 
-def weaken(shares: Doubles, most: int) -> list[tuple[Heap, Doubles]]:
-    """Heaps for tubes that `most` parts cannot count out, and the shares (n,) told with each.
+def ways_to_weaken(shares: Doubles, most: int) -> Iterator[tuple[Heaps, Doubles]]:
+    """Heaps for one or two tubes that `most` parts cannot count out, and the shares (n,) told with them.
 
-    Tubes are left out when their heap would bring more of the main tube than is wanted.
+    Those are left out whose heaps would bring more of the main tube than is wanted.
     """
     main = int(shares.argmax())
-    ways = []
-    for strong in np.flatnonzero((shares > 0) & (shares < 1 / most)):
-        times = 1 if shares[strong] * (HEAP_PARTS + 1) >= 0.5 / most else _MOST_TIMES
-        heap = Heap(int(strong), main, times)
-        if strong != main and shares[main] >= (heap.whole - 1) * shares[strong]:
-            told = shares.copy()
-            told[strong] *= heap.whole
-            told[main] -= (heap.whole - 1) * shares[strong]
-            ways.append((heap, told))
-    return ways
+    weak = [int(i) for i in np.flatnonzero((shares > 0) & (shares < 1 / most)) if i != main]
+    for count in range(1, min(MOST_HEAPS, len(weak)) + 1):
+        for tubes in combinations(weak, count):
+            heaps = Heaps(main, tuple((i, 1 if shares[i] * _WHOLE >= 0.5 / most else 2) for i in tubes))
+            told = heaps.told(shares)
+            if told[main] >= 0:
+                yield heaps, told
 
 
-def told_by_heap(parts: dict[str, int]) -> LetDown | None:
-    """How a recipe that was found by way of a heap is told; None for every other recipe."""
-    if len(parts) < 2:
+def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
+    """The shortest way to tell a recipe by heaps; None when it is short enough, or cannot be told so.
+
+    Any way that fits is the same mixture.
+    """
+    if len(parts) < 2 or sum(parts.values()) <= _EASY_TOTAL:
         return None
-    tube, into = min(parts, key=lambda k: parts[k]), max(parts, key=lambda k: parts[k])
-    for times in range(_MOST_TIMES, 0, -1):
-        whole = (HEAP_PARTS + 1) ** times
-        rest = {k: n - ((whole - 1) * parts[tube] if k == into else 0) for k, n in parts.items() if k != tube}
-        if min(rest.values()) < 0 or any(n % whole for n in rest.values()):
-            continue
-        small = {k: n // whole for k, n in rest.items() if n} | {tube: parts[tube]}
-        if len(small) > 1 and gcd(*small.values()) == 1:
-            return LetDown(tube, into, times, dict(sorted(small.items(), key=lambda item: -item[1])))
-    return None
+    tubes = list(parts)
+    numbers = np.array([parts[k] for k in tubes], dtype=np.int64)
+    main = int(numbers.argmax())
+    best: LetDown | None = None
+    for count in range(1, min(MOST_HEAPS, len(tubes) - 1) + 1):
+        for strong in combinations([i for i in range(len(tubes)) if i != main], count):
+            for times in product(range(1, MOST_TIMES + 1), repeat=count):
+                small = _small(numbers, Heaps(main, tuple(zip(strong, times, strict=True))))
+                if small is None or (best and sum(best.parts.values()) <= small.sum()):
+                    continue
+                named = sorted(zip(tubes, small.tolist(), strict=True), key=lambda item: -item[1])
+                best = LetDown(
+                    into=tubes[main],
+                    heaps={tubes[i]: t for i, t in zip(strong, times, strict=True)},
+                    parts={k: n for k, n in named if n},
+                )
+    return best if best and 5 * sum(best.parts.values()) <= numbers.sum() else None
+
+
+def _small(numbers: Whole, heaps: Heaps) -> Whole | None:
+    """The parts of which `numbers` are `heaps.in_full`; None when there are none in whole numbers."""
+    whole = _WHOLE ** max(times for _, times in heaps.strong)
+    small = heaps.told(numbers.astype(np.float64)) / whole
+    rounded = np.round(small).astype(np.int64)
+    fits = (rounded >= 0).all() and np.array_equal(heaps.in_full(rounded), numbers)
+    fits = fits and all(rounded[i] > 0 for i, _ in heaps.strong) and gcd(*rounded.tolist()) == 1
+    return rounded if fits and np.count_nonzero(rounded) > 1 else None

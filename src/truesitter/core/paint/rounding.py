@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.let_down import Heap, weaken
+from truesitter.core.paint.let_down import Heaps, ways_to_weaken
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
@@ -24,6 +24,7 @@ _REFINED = 12
 _KEEP = 8
 _HEAP_COST = 0.25
 _HEAP_SETS = 5
+_HEAP_REFINED = 5
 _TOUCH = 5
 """A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
 
@@ -128,6 +129,15 @@ class Whole:
         return Whole(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film, self.by_heap)
 
 
+@dataclass(frozen=True)
+class Way:
+    """One way to let tubes down: the tube set's row, the heaps, and its shares told with them (n,)."""
+
+    row: int
+    heaps: Heaps
+    told: Doubles
+
+
 class PartSearch:
     """Whole parts for the best proportions of one target."""
 
@@ -172,7 +182,7 @@ class PartSearch:
         return [*self._distinct(found, count, most), *self.let_down(count, _TOUCH)]
 
     def let_down(self, count: int, times: int = 1) -> list[Whole]:
-        """As `small`, with one strong tube let down first; nothing for washes, which water weakens.
+        """As `small`, with one or two strong tubes let down first; nothing for washes, which water weakens.
 
         `times` the largest total wished for may be counted out after that.
         """
@@ -182,37 +192,52 @@ class PartSearch:
         most = times * least
         # Of large totals every third will do: their neighbours are tried anyway.
         totals = range(2, most + 1) if times == 1 else range(least + 1, most + 1, 3)
-        found: list[Whole] = []
-        for row, amounts in zip(self.rows[: _HEAP_SETS * count], self.amounts, strict=False):
-            owner = np.array([row], dtype=np.int32)
-            for heap, told in weaken(amounts / amounts.sum(), least):
-                parts, owners = _rounded(told[None], owner, totals)
-                cost, _, _ = self._judge_heap(parts, owners, heap)
-                best = np.argsort(cost, kind="stable")[:_REFINED]
-                moved, owners = _with_neighbours(parts[best], owners[best], most)
-                cost, full, lab = self._judge_heap(moved, owners, heap)
-                i = int(cost.argmin())
-                if np.isfinite(cost[i]):
-                    one = slice(i, i + 1)
-                    found.append(Whole(cost[one], full[one], owners[one], lab[one], None, by_heap=True))
+        ways = [
+            Way(row, heaps, told)
+            for row, amounts in zip(self.rows[: _HEAP_SETS * count], self.amounts, strict=False)
+            for heaps, told in ways_to_weaken(amounts / amounts.sum(), least)
+        ]
+        if not ways:
+            return []
+        tried = [_rounded(way.told[None], np.array([way.row]), totals)[0] for way in ways]
+        near = [
+            _with_neighbours(
+                parts[np.argsort(costs)[:_HEAP_REFINED]], np.zeros(_HEAP_REFINED, np.int32), most
+            )[0]
+            for parts, (costs, _, _) in zip(tried, self._judge_heaps(ways, tried), strict=True)
+        ]
+        found = []
+        for way, (costs, full, lab) in zip(ways, self._judge_heaps(ways, near), strict=True):
+            i = int(costs.argmin())
+            if np.isfinite(costs[i]):
+                one, owner = slice(i, i + 1), np.array([way.row], dtype=np.int32)
+                found.append(Whole(costs[one], full[one], owner, lab[one], None, by_heap=True))
         by_tubes: dict[frozenset[str], Whole] = {}
         for whole in sorted(found, key=lambda w: float(w.cost[0])):
             tubes = frozenset(self._named(whole.parts[0], int(whole.owner[0]), reduce=False))
             by_tubes.setdefault(tubes, whole)
         return list(by_tubes.values())[:count]
 
-    def _judge_heap(self, parts: Doubles, owner: Ints, heap: Heap) -> tuple[Doubles, Doubles, Doubles]:
-        """Costs, parts straight from the tubes, and colours of parts of which one tube's are of a heap.
+    def _judge_heaps(self, ways: list[Way], parts: list[Doubles]) -> list[tuple[Doubles, Doubles, Doubles]]:
+        """For each way its costs, parts straight from the tubes, and colours of some parts; all at once.
 
-        The cost is infinite where the heap or a tube asked for is missing.
+        The cost is infinite where a heap or a tube asked for is missing.
         """
-        parts = parts / np.maximum(np.gcd.reduce(parts.astype(int), axis=1), 1)[:, None]
-        full = heap.in_full(parts)
+        small = [p / np.maximum(np.gcd.reduce(p.astype(int), axis=1), 1)[:, None] for p in parts]
+        full = np.concatenate([way.heaps.in_full(p) for way, p in zip(ways, small, strict=True)])
+        counts = [len(p) for p in small]
+        owner = np.repeat(np.array([way.row for way in ways], dtype=np.int32), counts)
         lab = self.sets.lab(full, owner)
-        cost = recipe_cost(lab, self.sets.target) + _HEAP_COST * heap.times
-        cost += self.wishes.tube_cost * (full > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
-        kept = (~self.musts[owner] | (full > 0)).all(axis=1) & (parts[:, heap.strong] > 0)
-        return np.where(kept, cost, np.inf), full, lab
+        cost = recipe_cost(lab, self.sets.target) + self.wishes.tube_cost * (full > 0).sum(axis=1)
+        cost += _PART_COST * np.concatenate([p.sum(axis=1) for p in small])
+        cost += _HEAP_COST * np.repeat([way.heaps.times for way in ways], counts)
+        kept = (~self.musts[owner] | (full > 0)).all(axis=1)
+        kept &= np.concatenate(
+            [(p[:, way.heaps.tubes] > 0).all(axis=1) for way, p in zip(ways, small, strict=True)]
+        )
+        cost = np.where(kept, cost, np.inf)
+        ends = np.cumsum(counts)[:-1]
+        return list(zip(np.split(cost, ends), np.split(full, ends), np.split(lab, ends), strict=True))
 
     def _distinct(self, found: Whole, count: int, largest_total: int) -> list[Whole]:
         best = list(range(min(_REFINED, len(found.cost))))
