@@ -181,6 +181,10 @@ def test_waits_in_words(minutes: float, words: str) -> None:
 def test_parts_in_words() -> None:
     assert parts_sentence({"yellow-ochre": 2, "ivory-black": 1}, LIBRARY) == "2 Yellow ochre : 1 Ivory black"
     assert "µm" in parts_sentence({"yellow-ochre": 2}, LIBRARY, 0.004)
+    told = parts_sentence({"titanium-white": 7 * 21 + 100, "ivory-black": 5, "yellow-ochre": 42}, LIBRARY)
+    assert told == (
+        "7 Titanium white : 5 Ivory black let down : 2 Yellow ochre (first 1 Ivory black in 20 Titanium white)"
+    )
 
 
 def test_the_drawing_keeps_outlines_grid_and_edges_apart() -> None:

@@ -1749,20 +1749,6 @@ export interface components {
             spacing_mm: number;
         };
         /**
-         * HeapOut
-         * @description Strong tubes let down before they are counted out.
-         */
-        HeapOut: {
-            /** Parts */
-            parts: {
-                [key: string]: number;
-            };
-            /** Sentence */
-            sentence: string;
-            /** Tubes */
-            tubes: string[];
-        };
-        /**
          * JoinSettings
          * @description A shape given to another group by hand: a spot inside it, and the group.
          */
@@ -1889,7 +1875,7 @@ export interface components {
             film_mm: number | null;
             /** Group */
             group: number | null;
-            heap: components["schemas"]["HeapOut"] | null;
+            heap: components["schemas"]["PlanHeap"] | null;
             /** Judgement */
             judgement: string;
             /** On Screen */
@@ -2213,6 +2199,26 @@ export interface components {
             value: number;
         };
         /**
+         * PlanHeap
+         * @description Strong tubes let down before they are counted out.
+         */
+        PlanHeap: {
+            /**
+             * Parts
+             * @description Parts to count out; those of `tubes` are of their heaps
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /**
+             * Sentence
+             * @description How the heaps are made
+             */
+            sentence: string;
+            /** Tubes */
+            tubes: string[];
+        };
+        /**
          * PlanLight
          * @description Light on the skin.
          */
@@ -2259,6 +2265,7 @@ export interface components {
             edge: string;
             /** Film Mm */
             film_mm: number;
+            heap?: components["schemas"]["PlanHeap"] | null;
             /** Key */
             key: string;
             /**

@@ -8,7 +8,7 @@ interface Props {
   tubes: Tubes;
   filmMm?: number | null;
   /** Strong tubes let down first: their parts are then of those heaps. */
-  heap?: Schemas["HeapOut"] | null;
+  heap?: Schemas["PlanHeap"] | null;
 }
 
 /** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it. */

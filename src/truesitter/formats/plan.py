@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from truesitter.core.paint.let_down import told_by_heaps
 from truesitter.core.paint.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
+from truesitter.formats.wording import let_down_sentence
 
 Lab = tuple[float, float, float]
 
@@ -40,6 +42,14 @@ class PlanValues(BaseModel):
     groups: list[PlanGroup]
 
 
+class PlanHeap(BaseModel):
+    """Strong tubes let down before they are counted out."""
+
+    parts: dict[str, int] = Field(description="Parts to count out; those of `tubes` are of their heaps")
+    tubes: list[str]
+    sentence: str = Field(description="How the heaps are made")
+
+
 class PlanMixture(BaseModel):
     """The mixture for one value group of the skin."""
 
@@ -51,7 +61,8 @@ class PlanMixture(BaseModel):
     predicted_hex: str
     delta_e: float = Field(description="CIEDE2000 of predicted to target")
     value_error: float = Field(description="Predicted minus target, value steps")
-    parts: dict[str, int] = Field(description="Whole parts by volume, by pigment key")
+    parts: dict[str, int] = Field(description="Whole parts by volume, by tube key, straight from the tubes")
+    heap: PlanHeap | None = None
     film_mm: float | None = Field(default=None, description="Dry film of a wash; none for opaque paint")
     reached: bool
     suggested_tube: str | None = None
@@ -116,6 +127,7 @@ class PlanPass(BaseModel):
     places: list[str]
     value: float = Field(description="Target value")
     parts: dict[str, int]
+    heap: PlanHeap | None = None
     predicted_hex: str
     film_mm: float
     brush_mm: float
@@ -161,6 +173,14 @@ def values_of(study: Study) -> PlanValues:
     return PlanValues(cuts=list(plan.cuts), groups=groups)
 
 
+def heap_of(parts: dict[str, int], rack: Rack) -> PlanHeap | None:
+    """How a recipe is told by heaps; None when it needs none."""
+    told = told_by_heaps(parts)
+    if told is None:
+        return None
+    return PlanHeap(parts=told.parts, tubes=list(told.heaps), sentence=let_down_sentence(told, rack))
+
+
 def flesh_of(study: Study) -> PlanFlesh:
     """Mixtures of a study."""
     flesh, palette = study.flesh.mixed(), study.flesh.palette()
@@ -180,6 +200,7 @@ def flesh_of(study: Study) -> PlanFlesh:
                 delta_e=m.recipe.delta_e,
                 value_error=m.recipe.value_error,
                 parts=m.recipe.parts,
+                heap=heap_of(m.recipe.parts, palette.rack),
                 film_mm=m.recipe.film_mm,
                 reached=m.recipe.reached,
                 suggested_tube=m.suggestion.tube if m.suggestion else None,
@@ -217,7 +238,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     """Passes of a study and the planner's remarks; none for a palette of washes."""
     if study.flesh.palette().transparent:
         return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
-    plan = study.passes.plan()
+    plan, rack = study.passes.plan(), study.flesh.palette().rack
     passes = [
         PlanPass(
             key=p.key,
@@ -225,6 +246,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             places=list(p.places),
             value=p.target_value,
             parts=p.recipe.parts,
+            heap=heap_of(p.recipe.parts, rack),
             predicted_hex=p.recipe.predicted.hex,
             film_mm=p.film_mm,
             brush_mm=p.brush_mm,

@@ -8,12 +8,12 @@ from pydantic import BaseModel
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
 from truesitter.core.flesh_settings import FleshSettings
 from truesitter.core.paint.drying import wet_look
-from truesitter.core.paint.let_down import told_by_heaps
 from truesitter.core.paint.mixing import lab_value
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import Suggestion
-from truesitter.formats.wording import judgement, let_down_sentence
+from truesitter.formats.plan import PlanHeap, heap_of
+from truesitter.formats.wording import judgement
 
 _SHIFT_SHOWN = 0.05
 
@@ -25,15 +25,6 @@ class WetOut(BaseModel):
     value: float
     shift: float
     """Dry minus wet, in value steps."""
-
-
-class HeapOut(BaseModel):
-    """Strong tubes let down before they are counted out."""
-
-    parts: dict[str, int]
-    """Parts to count out; those of `tubes` are of their heaps."""
-    tubes: list[str]
-    sentence: str
 
 
 class MixtureOut(BaseModel):
@@ -48,7 +39,7 @@ class MixtureOut(BaseModel):
     target_value: float
     seen_value: float
     parts: dict[str, int]
-    heap: HeapOut | None
+    heap: PlanHeap | None
     film_mm: float | None
     delta_e: float
     value_error: float
@@ -70,7 +61,6 @@ def mixture_out(
     group: int | None = None, share: float | None = None,
 ) -> MixtureOut:  # fmt: skip
     """A recipe with everything that is shown of it."""
-    told = told_by_heaps(recipe.parts)
     wet = wet_look(recipe.predicted, flesh.drying_shift())
     shift = recipe.predicted.value - wet.value
     return MixtureOut(
@@ -83,9 +73,7 @@ def mixture_out(
         target_value=float(lab_value(np.array(recipe.target_lab))),
         seen_value=float(lab_value(np.array(seen))),
         parts=recipe.parts,
-        heap=HeapOut(parts=told.parts, tubes=list(told.heaps), sentence=let_down_sentence(told, flesh.rack()))
-        if told
-        else None,
+        heap=heap_of(recipe.parts, flesh.rack()),
         film_mm=recipe.film_mm,
         delta_e=recipe.delta_e,
         value_error=recipe.value_error,

@@ -1,23 +1,23 @@
 import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
-import { useChange, useLibrary, usePasses } from "../../api/hooks";
+import { useChange, usePasses } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { useTubes } from "../../sheet/useTubes";
 import { useStored } from "../../sitter/stored";
 import { Workspace, type StageProps } from "../../sitter/Workspace";
 
 /** The ordered passes, the canvas after each, and the sheet to print. */
 export function PassesStage({ sitter, look, onLook }: StageProps) {
   const plan = usePasses(sitter);
-  const library = useLibrary();
   const { change } = useChange(sitter, "passes");
   const passes = plan.data?.passes ?? [];
   const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
   const number = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
   const current = passes[number - 1];
   const done = new Set(sitter.settings.passes.done ?? []);
-  const tubes: Tubes = useMemo(() => new Map(library.data?.tubes.map((t) => [t.key, t])), [library.data]);
+  const tubes = useTubes(sitter);
   const [canvas, setCanvas] = useState(true);
   const toggle = (key: string) => {
     const next = done.has(key) ? [...done].filter((k) => k !== key) : [...done, key];
@@ -85,7 +85,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           <Say>on {pass.places.join(", ") || "the canvas"}, value <strong>{pass.value.toFixed(1)}</strong></Say>
         </Box>
       </Box>
-      <Recipe parts={pass.parts} tubes={tubes} />
+      <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap ?? null} />
       <Say>{pass.tool}, up to <strong>{pass.brush_mm} mm</strong>; film {film(pass.film_mm)}; edge {pass.edge}.</Say>
       <Say>{pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with what stays in the brush. {pass.note}</Say>
       <Say>{pass.wait_minutes >= 1 ? <>Then wait <strong>{time(pass.wait_minutes)}</strong>. </> : "No need to wait before the next. "}{pass.start_minutes < 1 ? "The work begins here." : `This pass can start ${time(pass.start_minutes)} after the beginning.`}</Say>
