@@ -183,7 +183,8 @@ def test_parts_in_words() -> None:
     assert "µm" in parts_sentence({"yellow-ochre": 2}, LIBRARY, 0.004)
     told = parts_sentence({"titanium-white": 7 * 21 + 100, "ivory-black": 5, "yellow-ochre": 42}, LIBRARY)
     assert told == (
-        "7 Titanium white : 5 Ivory black let down : 2 Yellow ochre (first 1 Ivory black in 20 Titanium white)"
+        "7 Titanium white : 5 Ivory black let down : 2 Yellow ochre "
+        "(first 1 Ivory black in 20 Titanium white)"
     )
 
 
