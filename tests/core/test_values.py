@@ -160,3 +160,19 @@ def test_groups_add_up_to_the_picture() -> None:
     for g in groups[:3]:
         assert g.low <= g.value <= g.high
         assert g.lab[0] == pytest.approx(g.value * 10, abs=0.01)
+
+
+def test_teeth_too_narrow_to_paint_close_and_features_keep_theirs() -> None:
+    """A comb of stripes joined to a large shape: no rule about whole shapes would see its teeth."""
+    value = np.full((200, 300), 6.0, np.float32)
+    value[:100] = 3.0
+    value[100:160, ::12] = 3.0
+    for offset in range(1, 6):
+        value[100:160, offset::12] = 3.0
+    closed = posterise(value, (4.5,), 20.0, None, 3.0)
+    row = closed[130]
+    assert np.count_nonzero(np.diff(row.astype(int))) <= 2
+    features = np.zeros(value.shape, bool)
+    features[:, 100:200] = True
+    kept = posterise(value, (4.5,), 20.0, features, 3.0)[130, 110:190]
+    assert np.count_nonzero(np.diff(kept.astype(int))) >= 10

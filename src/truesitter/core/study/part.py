@@ -15,7 +15,7 @@ from truesitter.core.types import Floats, Labels
 
 T = TypeVar("T")
 
-VERSION = 4
+VERSION = 5
 """Part of every key: raise it when a computation changes."""
 
 

@@ -15,6 +15,8 @@ from truesitter.core.values.shapes import absorb_small
 _THINNEST = 0.6
 """A shape with no room for a circle of this part of the smallest width cannot be painted either."""
 
+_TOOTH, _LARGEST_MEDIAN = 0.8, 61
+
 
 @dataclass(frozen=True)
 class Group:
@@ -70,7 +72,10 @@ def posterise(
     """
     labels = cut_labels(smoothed, cuts)
     if smallest_px >= 2:
-        softened = cv2.medianBlur(labels, 5 if smallest_px >= 6 else 3)
+        # The groups are ordered, so their median is the majority of dark or light: stripes and
+        # teeth narrower than half of it close, which no rule about whole shapes would see.
+        window = min(_LARGEST_MEDIAN, max(3, round(_TOOTH * smallest_px) | 1))
+        softened = cv2.medianBlur(labels, window)
         labels = np.where(finer, labels, softened) if finer is not None else np.asarray(softened)
     area = np.pi / 4 * smallest_px**2
     return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2, _THINNEST * smallest_px)
