@@ -167,7 +167,7 @@ def test_teeth_too_narrow_to_paint_close_and_features_keep_theirs() -> None:
     value = np.full((200, 300), 6.0, np.float32)
     value[:100] = 3.0
     value[100:160, ::12] = 3.0
-    for offset in range(1, 6):
+    for offset in range(1, 8):
         value[100:160, offset::12] = 3.0
     closed = posterise(value, (4.5,), 20.0, None, 3.0)
     row = closed[130]
