@@ -2,6 +2,7 @@ import { Box, Button } from "@mui/material";
 import type { ReactNode } from "react";
 import type { Mixture } from "../../api/client";
 import { Pair, Recipe, type Tubes } from "../../sheet/Recipe";
+import { counted, useLadderWay } from "../../sitter/ladderWay";
 
 interface Props {
   mixture: Mixture;
@@ -15,12 +16,17 @@ interface Props {
 
 /** Wanted beside predicted, parts as a bar and in words, and how far off it is in plain language. */
 export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Props) {
+  const [{ count }] = useLadderWay();
   return (
     <Box data-testid="mixture" sx={{ display: "flex", gap: 1.2, py: 1, borderBottom: 1, borderColor: "divider" }}>
       <Pair left={mixture.target_hex} right={mixture.predicted_hex} label={`Wanted ${mixture.target_hex}, predicted ${mixture.predicted_hex}`} />
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center", mb: 0.4, gap: 1 }}>
-          <strong>{title}</strong><span>{mixture.target_value.toFixed(1)}</span>
+          <strong>{title}</strong>
+          <span>
+            {Math.abs(mixture.seen_value - mixture.target_value) >= 0.1 && <Box component="span" sx={{ fontSize: 13.5, color: "text.secondary" }}>photograph {counted(mixture.seen_value, count).toFixed(1)}, wanted </Box>}
+            {counted(mixture.target_value, count).toFixed(1)}
+          </span>
         </Box>
         <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} heap={mixture.heap} />
         <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>

@@ -4,6 +4,7 @@ import { base, type Schemas, type Sitter } from "../../api/client";
 import { useBoard, useChange } from "../../api/hooks";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { counted, useLadderWay } from "../../sitter/ladderWay";
 import type { Job } from "../job";
 import { MixtureLine } from "./MixtureLine";
 
@@ -12,6 +13,7 @@ export function useBoardJob(sitter: Sitter, active: boolean, tubes: Tubes): Job 
   const settings = sitter.settings.flesh;
   const board = useBoard(sitter, active);
   const { change, isPending } = useChange(sitter, "flesh");
+  const [{ count }] = useLadderWay();
   const [open, setOpen] = useState<string | null>("skin in the light");
   const pins = settings.pins ?? [];
   const move = (from: number, to: number) => {
@@ -51,7 +53,7 @@ export function useBoardJob(sitter: Sitter, active: boolean, tubes: Tubes): Job 
             <Box component="button" aria-expanded={open === s.family} onClick={() => setOpen(open === s.family ? null : s.family)} sx={{ all: "unset", cursor: "pointer", width: "100%", minHeight: 44 }}>
               <Box sx={{ fontSize: 15, fontWeight: open === s.family ? 700 : 400 }}>{s.family}</Box>
               <Box sx={{ display: "flex", height: 40 }}>
-                {s.tones.map((t, i) => <Box key={i} title={`value ${t.mixture.target_value.toFixed(1)}`} sx={{ flex: 1, bgcolor: t.mixture.predicted_hex }} />)}
+                {s.tones.map((t, i) => <Box key={i} title={`value ${counted(t.mixture.target_value, count).toFixed(1)}`} sx={{ flex: 1, bgcolor: t.mixture.predicted_hex }} />)}
               </Box>
             </Box>
             {open === s.family && [...s.tones].reverse().map((t, i) => (

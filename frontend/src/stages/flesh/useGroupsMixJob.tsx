@@ -2,6 +2,7 @@ import type { Sitter } from "../../api/client";
 import { useFlesh, useValues } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
 import type { Tubes } from "../../sheet/Recipe";
+import { counted, useLadderWay } from "../../sitter/ladderWay";
 import type { Job } from "../job";
 import { MixtureLine } from "./MixtureLine";
 import { useTubeChoice } from "./useTubeChoice";
@@ -10,6 +11,7 @@ import { useTubeChoice } from "./useTubeChoice";
 export function useGroupsMixJob(sitter: Sitter, tubes: Tubes): Job {
   const settings = sitter.settings.flesh;
   const flesh = useFlesh(sitter);
+  const [{ count }] = useLadderWay();
   const values = useValues(sitter);
   const { add, isPending } = useTubeChoice(sitter, tubes);
   const names = new Map(values.data?.plan.groups.map((g) => [g.index, g.name]));
@@ -23,7 +25,7 @@ export function useGroupsMixJob(sitter: Sitter, tubes: Tubes): Job {
       ))}
       {flesh.data && (
         <Say quiet>
-          These tubes reach from value {flesh.data.darkest.toFixed(1)} to {flesh.data.lightest.toFixed(1)}; the photograph is {settings.clip ? "cut off" : "eased"} into that. Left half of a swatch: wanted. Right half: predicted.
+          These tubes reach from value {counted(flesh.data.darkest, count).toFixed(1)} to {counted(flesh.data.lightest, count).toFixed(1)}; the photograph is {settings.clip ? "cut off" : "eased"} into that. Left half of a swatch: wanted. Right half: predicted.
         </Say>
       )}
     </Section>

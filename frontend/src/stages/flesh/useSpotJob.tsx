@@ -9,6 +9,7 @@ import type { Spot } from "../../picture/PictureStage";
 import { ends, inside } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import type { Tubes } from "../../sheet/Recipe";
+import { counted, useLadderWay } from "../../sitter/ladderWay";
 import type { Job } from "../job";
 import { MixtureLine } from "./MixtureLine";
 import { useTubeChoice } from "./useTubeChoice";
@@ -23,6 +24,7 @@ interface Place {
 export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
   const settings = sitter.settings.flesh;
   const { change, isPending } = useChange(sitter, "flesh");
+  const [{ count }] = useLadderWay();
   const [shape, setShape] = useState<"point" | "rectangle" | "shape" | "group">("point");
   const map = useRegionMap(sitter);
   const { add } = useTubeChoice(sitter, tubes);
@@ -79,7 +81,7 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
             <Box sx={{ display: "flex", height: 96, bgcolor: "#919191", p: 1.5, mb: 1 }} role="img" aria-label={`Seen ${best.seen_hex}, wanted ${best.target_hex}, predicted ${best.predicted_hex}`}>
               <Box sx={{ flex: 1, bgcolor: best.seen_hex }} /><Box sx={{ flex: 1, bgcolor: best.target_hex }} /><Box sx={{ flex: 1, bgcolor: best.predicted_hex }} />
             </Box>
-            <Say quiet>Seen in the photograph (value {best.seen_value.toFixed(1)}), wanted within the paint&rsquo;s reach ({best.target_value.toFixed(1)}), predicted.</Say>
+            <Say quiet>Seen in the photograph (value {counted(best.seen_value, count).toFixed(1)}), wanted within the paint&rsquo;s reach ({counted(best.target_value, count).toFixed(1)}), predicted.</Say>
             <TextField size="small" fullWidth label="Name to pin it by" value={name} placeholder={found.data?.place} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 60 } }} sx={{ mb: 0.5 }} />
             <MixtureLine mixture={best} tubes={tubes} title="best" onAdd={add} action={actions(best)} />
             {found.data?.alternatives.map((m, i) => <MixtureLine key={Object.keys(m.parts).join()} mixture={m} tubes={tubes} title={`or, ${i + 2}`} action={actions(m)} />)}
