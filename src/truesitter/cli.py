@@ -13,13 +13,15 @@ import typer
 from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
+from truesitter.core.flesh_settings import TubeSettings
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import Palette, starter
-from truesitter.core.paint.rack import LIBRARY
+from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.formats.folder import write_plan
+from truesitter.formats.rack_files import read_rack, tubes_of
 from truesitter.formats.wording import parts_sentence
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
@@ -56,6 +58,9 @@ def _numbers(text: str, count: int, separator: str, what: str) -> list[float]:
     return numbers
 
 
+_RackFile = Annotated[Path | None, typer.Option("--rack", help="Own tubes: a rack saved as JSON or CSV")]
+
+
 @app.command()
 @_clear_errors
 def plan(
@@ -66,6 +71,7 @@ def plan(
     cuts: Annotated[str, typer.Option(help="fit, even, or values like 2,4,6.5")] = "fit",
     palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
     school: str = "layered-oil",
+    rack: _RackFile = None,
 ) -> None:
     """Write a whole plan for a photograph into a folder."""
     width, height = _numbers(canvas, 2, "x", "a canvas is given as width x height in mm, like 300x400")
@@ -73,13 +79,15 @@ def plan(
     if cuts not in ("fit", "even"):
         own = _numbers(cuts, cuts.count(",") + 1, ",", "cuts are fit, even, or values like 2,4,6.5")
         values = {"mode": "own", "groups": len(own) + 1, "cuts": own}
-    chosen = starter(palette)
+    tubes = _rack(rack)
+    chosen = starter(palette, Rack(tuple(tube.tube() for tube in tubes)))
     settings = StudySettings.model_validate(
         {
             "reference": {"canvas_width_mm": width, "canvas_height_mm": height},
             "values": values,
             "flesh": {
                 "palette": chosen.key, "tubes": chosen.tubes, "transparent": chosen.transparent,
+                "own": [tube for tube in tubes if tube.key in chosen.tubes],
             },
             "passes": {"school": school},
         }
@@ -102,13 +110,15 @@ def mix_command(
     most: Annotated[int, typer.Option("--max", help="At most so many tubes")] = 4,
     parts: Annotated[str | None, typer.Option(help="yellow-ochre=2,titanium-white=1")] = None,
     as_json: Annotated[bool, typer.Option("--json")] = False,
+    rack: _RackFile = None,
 ) -> None:
     """Parts for a colour, or the colour of given parts."""
     if (target_lab is None) == (parts is None):
         raise ValueError("give either --target-lab or --parts")
+    tubes = Rack(tuple(tube.tube() for tube in _rack(rack)))
     if parts is not None:
         amounts = _parts(parts)
-        colour = mix(amounts, Palette("own", "Own tubes", tuple(amounts)))
+        colour = mix(amounts, Palette("own", "Own tubes", tuple(amounts), rack=tubes))
         result: dict[str, Any] = {
             "predicted_lab": colour.lab, "value": colour.value, "hex": colour.hex,
             "on_screen": colour.on_screen,
@@ -116,16 +126,21 @@ def mix_command(
         sentence = f"value {colour.value:.2f}, {colour.hex}"
     else:
         light, red, yellow = _numbers(str(target_lab), 3, ",", "a target is given as L,a,b")
-        recipe = solve_recipe((light, red, yellow), starter(palette), most)
+        recipe = solve_recipe((light, red, yellow), starter(palette, tubes), most)
         result = {
             "parts": recipe.parts, "predicted_lab": recipe.predicted.lab, "delta_e": recipe.delta_e,
             "value_error": recipe.value_error, "film_mm": recipe.film_mm, "reached": recipe.reached,
         }  # fmt: skip
         sentence = (
-            f"{parts_sentence(recipe.parts, LIBRARY, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
+            f"{parts_sentence(recipe.parts, tubes, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
             f"value error {recipe.value_error:+.2f}"
         )
     print(json.dumps(result) if as_json else sentence)
+
+
+def _rack(file: Path | None) -> tuple[TubeSettings, ...]:
+    """The painter's own tubes from a file of the rack; none without one."""
+    return tubes_of(read_rack(file.read_bytes())) if file else ()
 
 
 def _parts(text: str) -> dict[str, float]:

@@ -14,6 +14,9 @@ from typer.testing import CliRunner
 from tests.conftest import truth
 from truesitter.cli import app
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.rack import OwnTube, Stock
+from truesitter.core.paint.swatches import Swatches
+from truesitter.formats.rack_files import rack_json
 
 MIX = ["mix", "--target-lab"]
 
@@ -111,3 +114,23 @@ def test_a_whole_plan_from_another_process(tmp_path: Path) -> None:
     assert plan["face_found"]
     assert len(plan["passes"]) > 10
     assert (tmp_path / "plan/plan.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_own_tubes_come_from_a_file_of_the_rack(tmp_path: Path) -> None:
+    """Read as much redder than the library's, the tube makes another colour and other parts."""
+    red = Swatches((45.0, 35.0, 30.0), (75.0, 18.0, 12.0))
+    rack = tmp_path / "rack.json"
+    rack.write_text(rack_json([Stock(OwnTube("old-ochre", "Old ochre", "yellow-ochre", red))]))
+    code, out, _ = run("mix", "--parts", "old-ochre=1,titanium-white=1", "--rack", str(rack), "--json")
+    usual = json.loads(run("mix", "--parts", "yellow-ochre=1,titanium-white=1", "--json")[1])
+    assert code == 0
+    assert json.loads(out)["predicted_lab"][1] > usual["predicted_lab"][1] + 8
+    code, out, _ = run(
+        "mix", "--target-lab", "70,12,12", "--palette", "titanium-white,old-ochre", "--rack", str(rack)
+    )
+    assert (code, "Old ochre" in out) == (0, True)
+    rack.write_text("{}")
+    code, _, error = run("mix", "--parts", "old-ochre=1", "--rack", str(rack))
+    assert (code, "tubes" in error) == (2, True)
+    code, _, error = run("mix", "--parts", "old-ochre=1", "--rack", str(tmp_path / "none.json"))
+    assert code == 2

@@ -34,20 +34,26 @@ class RackFile(BaseModel):
     tubes: tuple[RackTube, ...] = Field(max_length=500)
 
 
-def rack_json(stock: Sequence[Stock]) -> str:
-    """Everything about the tubes, swatches too."""
-    tubes = tuple(
-        RackTube(
+def tubes_of(stock: Sequence[Stock]) -> tuple[TubeSettings, ...]:
+    """The tubes as they are set out in a sitter's settings."""
+    return tuple(
+        TubeSettings(
             key=s.tube.key,
             name=s.tube.name,
             pigment=s.tube.pigment,
             swatches=SwatchSettings.model_validate(s.tube.swatches, from_attributes=True)
             if s.tube.swatches
             else None,
-            amount_ml=s.amount_ml,
-            empty=s.empty,
         )
         for s in stock
+    )
+
+
+def rack_json(stock: Sequence[Stock]) -> str:
+    """Everything about the tubes, swatches too."""
+    tubes = tuple(
+        RackTube(**dict(tube), amount_ml=s.amount_ml, empty=s.empty)
+        for tube, s in zip(tubes_of(stock), stock, strict=True)
     )
     return RackFile(tubes=tubes).model_dump_json(indent=1) + "\n"
 
