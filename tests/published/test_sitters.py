@@ -78,17 +78,17 @@ def test_six_strokes_by_rule_mend_the_regions(
     The true masks follow single strands: their own masses overlap them by only 0.95, 0.89
     and 0.93 for hair (Maren, Tobias, Ines), so no outline of masses can do better.
     """
-    framed, detection = study_of(name).picture.framed(), study_of(name).sitter.detection()
-    labels = truth(name).labels
+    sitter, labels = study_of(name).sitter, truth(name).labels
+    looks, detection = sitter.looks(), sitter.detection()
     strokes: tuple[Scribble, ...] = ()
     before = 0.0
     for _ in range(6):
-        found = solve_regions(framed, detection, strokes)
+        found = solve_regions(looks, detection, labels.shape, strokes)
         now = overlap(found.mask(Region.SKIN), labels == 1) + overlap(found.mask(Region.HAIR), labels == 2)
         assert now > before - 0.01, "a stroke made the regions worse"
         before = now
         strokes = (*strokes, next_stroke(found.labels, labels, strokes))
-    mended = solve_regions(framed, detection, strokes)
+    mended = solve_regions(looks, detection, labels.shape, strokes)
     assert overlap(mended.mask(Region.SKIN), labels == 1) >= skin
     assert overlap(mended.mask(Region.HAIR), labels == 2) >= hair
     assert overlap(mended.mask(Region.SKIN), masses(labels, 1)) >= skin_mass

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from typing import Self
 
 import cv2
 import numpy as np
@@ -14,6 +16,10 @@ from truesitter.core.sitter.guided import GuidedFilter
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Bytes, Floats, Labels
 
+WORKING_LONG_SIDE = 400
+"""Regions are solved with this long side; edges are sharpened when enlarged."""
+
+FINE_LONG_SIDE = 1200
 _RADIUS, _FINE_RADIUS = 4, 2
 _LIGHTNESS_WEIGHT = 0.45
 _FEWEST = 12
@@ -39,22 +45,52 @@ def pixel_features(picture: Bytes) -> Floats:
     ).astype(np.float32)
 
 
+@dataclass(frozen=True)
+class Looks:
+    """What a picture looks like pixel by pixel; the same however often its regions are solved.
+
+    Attributes
+    ----------
+    features, terms
+        (h, w, d) as `pixel_features` gives at the working size, and their `quadratic_terms`.
+    fine
+        (H, W, 3) L*a*b* at the size at which borders are drawn.
+    """
+
+    features: Floats
+    terms: Floats
+    fine: Floats
+
+    @classmethod
+    def of(cls, picture: Bytes) -> Self:
+        """The looks of an sRGB picture (H, W, 3) of any size."""
+        features = pixel_features(_shrunk(picture, WORKING_LONG_SIDE))
+        return cls(features, quadratic_terms(features), picture_to_lab(_shrunk(picture, FINE_LONG_SIDE)))
+
+
+def _shrunk(picture: Bytes, long_side: int) -> Bytes:
+    height, width = picture.shape[:2]
+    scale = min(1.0, long_side / max(height, width))
+    size = (max(8, round(width * scale)), max(8, round(height * scale)))
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+
+
 class Evidence:
     """What is known before any seed: the look of each pixel, and where a person is.
 
     Parameters
     ----------
-    features
-        (h, w, d) as `pixel_features` gives.
+    looks
+        Of the picture.
     person
         (h, w) likelihood of being the sitter, 0–1.
     beliefs
         Log beliefs about place, (h, w) for each of `SOLVED`.
     """
 
-    def __init__(self, features: Floats, person: Floats, beliefs: dict[Region, Floats]) -> None:
-        self._features, self._terms = features, quadratic_terms(features)
-        self._guide = features[..., 0] / _LIGHTNESS_WEIGHT
+    def __init__(self, looks: Looks, person: Floats, beliefs: dict[Region, Floats]) -> None:
+        self._features, self._terms, self._fine = looks.features, looks.terms, looks.fine[..., 0]
+        self._guide = looks.features[..., 0] / _LIGHTNESS_WEIGHT
         self._edges = GuidedFilter(self._guide, _RADIUS)
         sure = np.clip(person, 1e-3, 1 - 1e-3)
         odds = np.log(sure / (1 - sure))
@@ -92,8 +128,9 @@ class Evidence:
             posterior[SOLVED.index(region)] = np.clip(likely, 1e-4, 1)
         return np.asarray(posterior / posterior.sum(axis=0))
 
-    def enlarge(self, posterior: Floats, lightness: Floats) -> tuple[Labels, Floats]:
-        """Regions and their likelihoods at the size of the picture's `lightness` (L*), along its edges."""
+    def enlarge(self, posterior: Floats) -> tuple[Labels, Floats]:
+        """Regions and their likelihoods at the fine size, along the picture's own edges."""
+        lightness = np.ascontiguousarray(self._fine)
         edges = GuidedFilter(self._guide, _FINE_RADIUS)
         present = [i for i, p in enumerate(posterior) if p.any()]
         maps = _CORES.map(lambda i: _along_edges(edges, posterior[i], lightness), present)

@@ -15,20 +15,15 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter import places
 from truesitter.core.sitter.beliefs import add_nearness, add_strokes, place_beliefs
 from truesitter.core.sitter.borders import refine_borders
 from truesitter.core.sitter.landmarks import Detection
-from truesitter.core.sitter.posterior import Evidence, drop_islands, likeliest, pixel_features
+from truesitter.core.sitter.posterior import Evidence, Looks, drop_islands, likeliest
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.seeds import first_seeds
-from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask, Shape
+from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
-WORKING_LONG_SIDE = 400
-"""Regions are solved with this long side; edges are sharpened when enlarged."""
-
-FINE_LONG_SIDE = 1200
 _ROUNDS = 3
 
 
@@ -93,26 +88,30 @@ def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
     return canvas
 
 
-def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribble, ...] = ()) -> Regions:
-    """Split the picture into regions.
+def solve_regions(
+    looks: Looks, detection: Detection, size: Shape, scribbles: tuple[Scribble, ...] = ()
+) -> Regions:
+    """Split a picture into regions.
 
     Parameters
     ----------
-    picture
-        sRGB (H, W, 3) uint8 of any size.
+    looks
+        Of the picture.
     detection
         Landmarks and person mask of the same picture.
+    size
+        (H, W) of the picture.
     scribbles
         The painter's corrections; a later one wins where they cross.
 
     Returns
     -------
     Regions
-        At the size of `picture`. Without a face and without scribbles the sitter
+        At that size. Without a face and without scribbles the sitter
         comes as one garment region: nothing tells skin from cloth.
     """
-    height, width = picture.shape[:2]
-    features = pixel_features(_shrunk(picture, WORKING_LONG_SIDE))
+    height, width = size
+    features = looks.features
     drawn = rasterise(scribbles, features.shape[:2])
     person = _person(cv2.resize(detection.person, drawn.shape[::-1], interpolation=cv2.INTER_LINEAR), drawn)
     marked = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255).astype(np.uint8)
@@ -131,7 +130,7 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         # What grows round the mouth of a bearded sitter is beard, not hair of the head.
         beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
 
-    evidence = Evidence(features, person, beliefs)
+    evidence = Evidence(looks, person, beliefs)
     posterior = evidence.posteriors(seeds)
     for _ in range(_ROUNDS - 1):
         best, top = likeliest(enumerate(posterior))
@@ -142,12 +141,11 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         posterior[:, marked == region] = 0
         posterior[i, marked == region] = 1
 
-    lab = picture_to_lab(_shrunk(picture, FINE_LONG_SIDE))
-    fine, top = evidence.enlarge(posterior, np.ascontiguousarray(lab[..., 0]))
+    fine, top = evidence.enlarge(posterior)
     sitter = fine != Region.BACKGROUND
     sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
     _draw_features(fine, detection.landmarks)
-    fine = refine_borders(fine, lab, rasterise(scribbles, fine.shape) != 255)
+    fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
     labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
     drawn_full = rasterise(scribbles, (height, width))
     fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES))
@@ -157,13 +155,6 @@ def solve_regions(picture: Bytes, detection: Detection, scribbles: tuple[Scribbl
         sureness=float(top[sitter].mean()) if sitter.any() else 0.0,
         sure=sure,
     )
-
-
-def _shrunk(picture: Bytes, long_side: int) -> Bytes:
-    height, width = picture.shape[:2]
-    scale = min(1.0, long_side / max(height, width))
-    size = (max(8, round(width * scale)), max(8, round(height * scale)))
-    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
 
 
 def _person(person: Floats, drawn: Labels) -> Floats:

@@ -8,6 +8,7 @@ import numpy as np
 
 from truesitter.core.sitter import places
 from truesitter.core.sitter.landmarks import Detection, detect
+from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.proportions import Proportion, face_proportions
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Regions, solve_regions
@@ -35,13 +36,19 @@ class SitterStage:
         """Face landmarks and person mask."""
         return self._source.remember("detection", self._picture.key, lambda: detect(self._picture.framed()))
 
+    def looks(self) -> Looks:
+        """The picture pixel by pixel, as regions are told apart by it."""
+        return self._source.remember("looks", self._picture.key, lambda: Looks.of(self._picture.framed()))
+
     def regions(self) -> Regions:
         """Regions, with the painter's scribbles."""
         scribbles = tuple(s.scribble() for s in self.settings.scribbles)
         return self._source.remember(
             "regions",
             self.key,
-            lambda: solve_regions(self._picture.framed(), self.detection(), scribbles),
+            lambda: solve_regions(
+                self.looks(), self.detection(), self._picture.framed().shape[:2], scribbles
+            ),
         )
 
     def features(self) -> Mask | None:
