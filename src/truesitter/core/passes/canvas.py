@@ -62,7 +62,8 @@ class Canvas:
             return self
         k, s = self.rack.mixture(layer.parts)
         known = len(self.spectra)
-        below = self.stack[layer.mask]
+        where = np.flatnonzero(layer.mask)
+        below = self.stack.ravel()[where]
         touched = np.flatnonzero(np.bincount(below, minlength=known))
         if layer.film_mm is None:
             fresh = np.broadcast_to(opaque_reflectance(k / s), (len(touched), 31))
@@ -71,7 +72,7 @@ class Canvas:
         renamed = np.zeros(known, dtype=np.int32)
         renamed[touched] = known + np.arange(len(touched), dtype=np.int32)
         stack = self.stack.copy()
-        stack[layer.mask] = renamed[below]
+        stack.ravel()[where] = renamed[below]
         return Canvas(stack, np.concatenate([self.spectra, fresh]), self.rack)
 
     def ground(self) -> Doubles:

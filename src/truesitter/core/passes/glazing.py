@@ -12,6 +12,7 @@ from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.passes.canvas import Canvas, Layer
@@ -36,10 +37,11 @@ def wash_parts(palette: Palette) -> dict[str, int]:
     return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
 
 
-def _film_for_value(canvas: Canvas, parts: dict[str, int], value: float, thickest: float) -> float:
+def _film_for_value(
+    ground: Doubles, parts: dict[str, int], rack: Rack, value: float, thickest: float
+) -> float:
     """Film in mm that brings the ground down to a value, by bisection; `thickest` when none does."""
-    k, s = canvas.rack.mixture(parts)
-    ground = canvas.ground()
+    k, s = rack.mixture(parts)
 
     def reached(film: float) -> float:
         seen = leave_surface(film_reflectance(k, s, film, ground))
@@ -68,7 +70,8 @@ def wash_layers(
     no group is darker than the ground.
     """
     parts = wash_parts(palette)
-    ground_value = float(lab_value(reflectance_to_lab(leave_surface(canvas.ground()))))
+    ground = canvas.ground()
+    ground_value = float(lab_value(reflectance_to_lab(leave_surface(ground))))
     layers, films, areas, targets = [], [], [], []
     for group in range(int(groups.max()) + 1):
         mask = groups == group
@@ -78,7 +81,7 @@ def wash_layers(
         value = float(lab_value(lab))
         if value >= ground_value - 0.2:
             continue
-        film = _film_for_value(canvas, parts, value, thickest)
+        film = _film_for_value(ground, parts, canvas.rack, value, thickest)
         layers.append(Layer(mask, parts, film))
         films.append(film)
         areas.append(float(np.count_nonzero(mask)))
