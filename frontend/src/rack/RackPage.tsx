@@ -61,6 +61,7 @@ export function RackPage() {
       </Box>
       <Box sx={{ flex: 1, minHeight: 0, display: "grid", gridTemplateColumns: { xs: "250px minmax(0,1fr) 296px", lg: "290px minmax(0,1fr) 348px" } }}>
         <Box component="nav" aria-label="Tubes" sx={{ borderRight: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto" }}>
+          {rack.isPending && <Typography color="text.secondary" sx={{ p: 2 }}>Loading the rack …</Typography>}
           {rack.isError && <Typography role="alert" sx={{ p: 2 }}>{rack.error.message}</Typography>}
           {rack.data?.map((t) => (
             <ButtonBase key={t.key} aria-current={t.key === tube?.key} onClick={() => choose(t.key)} sx={{ width: "100%", justifyContent: "flex-start", textAlign: "left", gap: 1.5, px: 2, py: 1, minHeight: 64, borderBottom: 1, borderColor: "divider", bgcolor: t.key === tube?.key ? "background.paper" : "transparent", opacity: t.empty ? 0.55 : 1 }}>
