@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,7 +13,7 @@ import numpy as np
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.swatches import PATCHES
+from truesitter.core.paint.swatches import PATCHES, Swatches
 
 LARGEST_TEXT = 1_000_000
 CSV_HEADER = ("tube", "patch", "L", "a", "b")
@@ -70,6 +71,40 @@ def read_readings(data: bytes) -> tuple[PatchLab, ...]:
                 reading.line, f"{reading.patch} of {reading.tube} was read already on line {earlier}"
             )
     return found
+
+
+def swatches_by_tube(
+    readings: tuple[PatchLab, ...], rack: Mapping[str, Swatches | None]
+) -> dict[str, Swatches]:
+    """Readings of a file gathered by tube; patches not in it are kept from what is known.
+
+    Parameters
+    ----------
+    rack
+        Every tube on the rack by its key, with the swatches in force.
+
+    Raises
+    ------
+    UnusableReadings
+        For a tube that is not on the rack, has no masstone or cannot look like that.
+    """
+    found: dict[str, dict[str, Lab]] = {}
+    lines: dict[str, int] = {}
+    for r in readings:
+        if r.tube not in rack:
+            raise UnusableReadings(r.line, f"there is no tube “{r.tube[:60]}” on the rack")
+        known = rack[r.tube]
+        lines.setdefault(r.tube, r.line)
+        found.setdefault(r.tube, known.given() if known else {})[r.patch] = r.lab
+    whole = {}
+    for key, patches in found.items():
+        if "masstone" not in patches:
+            raise UnusableReadings(lines[key], f"{key} has no masstone, neither here nor from before")
+        try:
+            whole[key] = Swatches(**patches)
+        except ValueError as error:
+            raise UnusableReadings(lines[key], str(error)) from None
+    return whole
 
 
 def _is_table(line: str) -> bool:

@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 from truesitter.core.flesh_settings import SwatchSettings
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.sheet_photo import Mark, read_patches
-from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.paint.swatches import PATCHES
 from truesitter.core.reference.decode import LARGEST_FILE, decode
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.devices.meter import SimulatedMeter
@@ -21,10 +21,10 @@ from truesitter.formats.png import encode_jpeg
 from truesitter.formats.readings import (
     LARGEST_TEXT,
     PatchLab,
-    UnusableReadings,
     read_readings,
     readings_cgats,
     readings_csv,
+    swatches_by_tube,
 )
 from truesitter.formats.swatch_sheet import swatch_sheet_pdf
 from truesitter.web.bench import Bench, download
@@ -142,21 +142,7 @@ def take_file(file: UploadFile, bench: Bench) -> list[TubeOut]:
     """Take in a file of readings, CSV or CGATS text; all of it or nothing."""
     readings = read_readings(file.file.read(LARGEST_TEXT + 1))
     rack = {kept.tube.key: kept.tube.swatches for kept in bench.shelf.tubes.all()}
-    found: dict[str, dict[str, tuple[float, float, float]]] = {}
-    for r in readings:
-        if r.tube not in rack:
-            raise UnusableReadings(r.line, f"there is no tube “{r.tube[:60]}” on the rack")
-        known = rack[r.tube]
-        found.setdefault(r.tube, dict(known.given()) if known else {})[r.patch] = r.lab
-    whole = {}
-    for key, patches in found.items():
-        line = next(r.line for r in readings if r.tube == key)
-        if "masstone" not in patches:
-            raise UnusableReadings(line, f"{key} has no masstone, neither here nor from before")
-        try:
-            whole[key] = Swatches(**patches)
-        except ValueError as error:
-            raise UnusableReadings(line, str(error)) from None
+    whole = swatches_by_tube(readings, rack)
     return [tube_out(k) for k in bench.shelf.tubes.read(whole, source_of(file))]
 
 
