@@ -72,6 +72,7 @@ class PlanFlesh(BaseModel):
     """Palette and mixtures."""
 
     palette: list[str]
+    names: dict[str, str] = Field(description="Name and Colour Index name of each tube set out, by its key")
     transparent: bool
     darkest: float = Field(description="Darkest value the palette makes")
     lightest: float
@@ -186,6 +187,7 @@ def flesh_of(study: Study) -> PlanFlesh:
     flesh, palette = study.flesh.mixed(), study.flesh.palette()
     return PlanFlesh(
         palette=list(palette.tubes),
+        names={key: f"{palette.pigment(key).name} ({palette.pigment(key).ci_name})" for key in palette.tubes},
         transparent=palette.transparent,
         darkest=flesh.reach.darkest,
         lightest=flesh.reach.lightest,
