@@ -6,22 +6,29 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from skimage.color import lab2lch
 
 from tests.conftest import truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.paint.drying import MEDIA, DryingShift, wet_look
+from truesitter.core.paint.films import ground_of, hiding
+from truesitter.core.paint.glazes import find_glazes
 from truesitter.core.paint.kubelka_munk import leave_surface, opaque_reflectance
 from truesitter.core.paint.mixing import Colour, as_lab, mix
+from truesitter.core.paint.nudges import nudge
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Curves, pigment_curves, pigment_library
 from truesitter.core.paint.rack import LIBRARY, OwnTube, Rack
 from truesitter.core.paint.sheet_photo import Mark, read_patches
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.paint.solver import solve_recipe, solve_recipes
 from truesitter.core.paint.swatches import Swatches, fit_swatches, misses, patch_labs
+from truesitter.core.paint.wishes import Wishes
+from truesitter.core.passes.waiting import drying_minutes
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
@@ -254,3 +261,56 @@ def test_own_tubes_go_through_the_whole_plan() -> None:
     passes = plan.passes.plan().passes
     assert passes[1].recipe.parts == {"my-raw-umber": 1}
     assert len(passes) == len(usual.passes.plan().passes)
+
+
+def test_a_key_with_a_line_break_is_no_key() -> None:
+    with pytest.raises(ValueError, match="cannot be the key"):
+        OwnTube("mine\n", "Mine", "yellow-ochre")
+
+
+def test_own_tubes_obey_wishes_and_bring_their_cautions() -> None:
+    """An own black is black, an own lead white is poisonous: by the pigment on the label."""
+    tubes = (
+        OwnTube("soot", "Soot", "ivory-black"),
+        OwnTube("flake", "Old flake", "lead-white"),
+        OwnTube("earth", "Red earth", "light-red"),
+    )
+    rack = Rack(tubes)
+    palette = Palette("p", "P", ("titanium-white", "soot", "earth", "yellow-ochre"), rack=rack)
+    dark = (25.0, 5.0, 6.0)
+    assert "soot" in solve_recipes(dark, palette, Wishes(), 1)[0].parts
+    assert "soot" not in solve_recipes(dark, palette, Wishes(black=False), 1)[0].parts
+    with pytest.raises(ValueError, match="Soot is both asked for and ruled out"):
+        solve_recipes(dark, palette, Wishes(must=("soot",), black=False), 1)
+    (lead, _) = cautions_for(["flake"], rack)
+    assert lead.startswith("Old flake (PW1) contains lead")
+    assert "Titanium white can stand in" in lead
+    assert drying_minutes(100, {"flake": 1}, rack) < drying_minutes(100, {"titanium-white": 1}, rack)
+
+
+def test_own_tubes_glaze_nudge_and_hide_as_the_librarys_do() -> None:
+    """The same pigment under another key gives the same answers everywhere."""
+    mine = tuple(OwnTube(f"my-{p}", p, p) for p in ("quinacridone-rose", "arylide-yellow", "titanium-white"))
+    rack = Rack(mine)
+    own_palette = Palette("p", "P", tuple(t.key for t in mine), rack=rack)
+    usual = Palette("p", "P", tuple(t.pigment for t in mine))
+    ground, target = ground_of((80.0, 0.0, 0.0)), np.array([70.0, 20.0, 20.0])
+    ours, theirs = find_glazes(ground, target, own_palette), find_glazes(ground, target, usual)
+    assert [(g.mm, g.after.lab) for g in ours] == [(g.mm, g.after.lab) for g in theirs]
+    parts = {"my-titanium-white": 4, "my-quinacridone-rose": 1}
+    found = nudge(parts, own_palette, "warmer")
+    plain = nudge({k.removeprefix("my-"): n for k, n in parts.items()}, usual, "warmer")
+    assert found is not None
+    assert plain is not None
+    assert (found.tube, found.predicted) == (f"my-{plain.tube}", plain.predicted)
+    assert hiding(parts, 0.05, rack) == hiding({k.removeprefix("my-"): n for k, n in parts.items()}, 0.05)
+
+
+@given(st.floats(1, 99), st.floats(-80, 80), st.floats(-80, 80))
+def test_chroma_and_hue_are_those_of_a_library(light: float, a: float, b: float) -> None:
+    """Source: scikit-image's lab2lch (CIE 15 C*ab and h_ab)."""
+    assume(np.hypot(a, b) > 0.1)
+    _, chroma, hue = lab2lch(np.array([light, a, b]))
+    colour = Colour.of_lab((light, a, b))
+    assert colour.chroma == pytest.approx(chroma)
+    assert abs((colour.hue - np.degrees(hue) + 180) % 360 - 180) < 1e-6

@@ -153,3 +153,36 @@ def test_files_to_keep(client: TestClient, sitter: str) -> None:
         assert f'filename="{name}"' in answer.headers["content-disposition"]
     sheet = client.get(f"{url}/plan.pdf?paper=Letter").content
     assert float(pypdf.PdfReader(io.BytesIO(sheet)).pages[0].mediabox.width) == pytest.approx(612)
+
+
+def test_washes_are_found_over_white_paper(client: TestClient, maren: str) -> None:
+    """No underpainting is asked for: the ground is the paper, and every coat darkens it."""
+    url = f"/api/sitters/{maren}"
+    washes = next(p for p in client.get("/api/library").json()["palettes"] if p["key"] == "watercolour-three")
+    chosen = {"palette": washes["key"], "tubes": washes["tubes"], "transparent": True}
+    assert client.put(f"{url}/flesh", json=chosen).status_code == 200
+    found = client.get(f"{url}/flesh/glazes?x=0.45&y=0.5").json()
+    assert found["ground_value"] > 9.3
+    best = found["glazes"][0]
+    assert best["near"]
+    values = [found["ground_value"], *(coat["value"] for coat in best["coats"])]
+    assert values == sorted(values, reverse=True)
+    assert client.get(f"{url}/flesh/batch").status_code == 422
+    grey = client.get(f"{url}/flesh/glazes?x=0.45&y=0.5&ground=8").json()
+    assert grey["ground_value"] == pytest.approx(8, abs=0.02)
+
+
+def test_drying_and_amounts_are_refused_when_impossible(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}/flesh"
+    before = client.get(f"/api/sitters/{maren}").json()["settings"]["flesh"]
+    for part, words in (
+        ({"drying": [[5, 9.9]]}, "no paint shifts"),
+        ({"drying": [[5, 5], [6, 4]]}, "lighter wet one"),
+        ({"film_mm": 0}, "film_mm"),
+        ({"loss": 1}, "loss"),
+        ({"own": [{"key": "viridian", "name": "x", "pigment": "viridian"}]}, "cannot be the key"),
+        ({"own": [{"key": "a", "name": "x", "pigment": "mud"}]}, "no pigment called"),
+    ):
+        answer = client.put(url, json={**before, **part})
+        assert (answer.status_code, words in answer.json()["detail"]) == (422, True), answer.json()
+    assert client.get(f"/api/sitters/{maren}").json()["settings"]["flesh"] == before

@@ -189,7 +189,7 @@ def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     assert (missing.status_code, "no tube called" in missing.json()["detail"]) == (422, True)
     for what in ("shape", "group"):
         spot = client.get(f"{base}/flesh/spot?x=0.5&y=0.5&what={what}").json()
-        assert what if what == "shape" else "everywhere" in spot["place"]
+        assert {"shape": "shape ", "group": "everywhere"}[what] in spot["place"]
         assert spot["mixture"]["delta_e"] < 5
         lab = spot["made"]["lab"]
         assert spot["made"]["chroma"] == pytest.approx((lab[1] ** 2 + lab[2] ** 2) ** 0.5)

@@ -1,4 +1,4 @@
-import { Circle, Group, Line, Path, Text } from "react-konva";
+import { Circle, Group, Line, Path, Rect, Text } from "react-konva";
 import type { Schemas } from "../api/client";
 import type { Spot } from "./PictureStage";
 import type { Size } from "./useView";
@@ -101,6 +101,20 @@ export function SpotMark({ spot, name = "", size, px }: { spot: Spot; name?: str
       <Circle x={x} y={y} radius={11 * px} stroke="#ffffff" strokeWidth={4 * px} />
       <Circle x={x} y={y} radius={11 * px} stroke="#000000" strokeWidth={1.5 * px} />
       {name && <Text x={x + 15 * px} y={y - 8 * px} text={name} fontSize={16 * px} fontStyle="700" fill="#ffffff" stroke="#000000" strokeWidth={3.5 * px} fillAfterStrokeEnabled />}
+    </Group>
+  );
+}
+
+/** A rectangle between two spots, seen on light and on dark. */
+export function RectangleMark({ from, to, size, px }: { from: Spot; to: Spot; size: Size; px: number }) {
+  const box = {
+    x: Math.min(from[0], to[0]) * size.width, y: Math.min(from[1], to[1]) * size.height,
+    width: Math.abs(to[0] - from[0]) * size.width, height: Math.abs(to[1] - from[1]) * size.height,
+  };
+  return (
+    <Group listening={false}>
+      <Rect {...box} stroke="#ffffff" strokeWidth={4 * px} />
+      <Rect {...box} stroke="#000000" strokeWidth={1.5 * px} />
     </Group>
   );
 }

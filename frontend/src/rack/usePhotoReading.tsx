@@ -1,7 +1,8 @@
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useRef, useState } from "react";
-import { Rect, Text } from "react-konva";
+import { Group, Text } from "react-konva";
 import type { Schemas } from "../api/client";
+import { RectangleMark } from "../picture/Overlays";
 import { PictureStage, type Spot } from "../picture/PictureStage";
 import { Say, Section } from "../sheet/parts";
 import { ends, inside } from "../picture/spots";
@@ -54,15 +55,12 @@ export function usePhotoReading(tube: RackTube | undefined, changes: RackChanges
   const marks: [string, Mark][] = [...whites.map((w, i): [string, Mark] => [`white ${i + 1}`, w]), ...kinds.flatMap((k): [string, Mark][] => { const m = k === "white" ? undefined : patches[k]; return m ? [[words[k], m]] : []; })];
   const wall = photo && (
     <PictureStage label="Photograph of swatches" pictures={[`/api/swatches/photo/${photo.sha256}`]} size={photo} tool="draw" straight fitSignal={0} busy={changes.isPending} onStroke={mark}
-      overlay={(px) => marks.flatMap(([name, m]) => {
-        const at = { x: m.x1 * photo.width, y: m.y1 * photo.height };
-        const size = { width: (m.x2 - m.x1) * photo.width, height: (m.y2 - m.y1) * photo.height };
-        return [
-          <Rect key={`${name}w`} listening={false} {...at} {...size} stroke="#ffffff" strokeWidth={4 * px} />,
-          <Rect key={`${name}b`} listening={false} {...at} {...size} stroke="#000000" strokeWidth={1.5 * px} />,
-          <Text key={`${name}t`} listening={false} x={at.x} y={name === words.over_white ? at.y + size.height + 4 * px : at.y - 18 * px} text={name} fontSize={15 * px} fill="#000000" stroke="#ffffff" strokeWidth={3 * px} fillAfterStrokeEnabled />,
-        ];
-      })} />
+      overlay={(px) => marks.map(([name, m]) => (
+        <Group key={name} listening={false}>
+          <RectangleMark from={[m.x1, m.y1]} to={[m.x2, m.y2]} size={photo} px={px} />
+          <Text x={m.x1 * photo.width} y={name === words.over_white ? m.y2 * photo.height + 4 * px : m.y1 * photo.height - 18 * px} text={name} fontSize={15 * px} fill="#000000" stroke="#ffffff" strokeWidth={3 * px} fillAfterStrokeEnabled />
+        </Group>
+      ))} />
   );
   const sheet = photo && (
     <Section title="Mark the patches">

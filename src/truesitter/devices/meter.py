@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
-from truesitter.core.paint.fit import FILM_BLACK, FILM_WHITE, TINT_WHITE_PARTS
+from truesitter.core.paint.fit import PAPER_REFLECTANCE, PRINTED_BLACK, TINT_WHITE_PARTS
 from truesitter.core.paint.kubelka_munk import (
     enter_surface,
     film_reflectance,
@@ -110,7 +110,7 @@ def true_reflectance(paint: MadeUpPaint, patch: str) -> Doubles:
         k = share * k + (1 - share) * white.absorption
         s = share * s + (1 - share) * white.scattering
         return leave_surface(opaque_reflectance(k / s))
-    grounds = {"over_black": FILM_BLACK, "over_white": FILM_WHITE}
+    grounds = {"over_black": PRINTED_BLACK, "over_white": PAPER_REFLECTANCE}
     if patch not in grounds:
         raise ValueError(f"the meter knows no patch called “{patch}”")
     below = enter_surface(np.full(len(k), grounds[patch]))

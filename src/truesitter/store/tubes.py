@@ -12,8 +12,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
 
 from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.rack import OwnTube, Rack, Stock, own_curves
-from truesitter.core.paint.swatches import Swatches, fit_swatches, misses
+from truesitter.core.paint.rack import OwnTube, Rack, Stock, own_curves, own_fit
+from truesitter.core.paint.swatches import Swatches, misses
 from truesitter.store.models import ReadingRow, TubeRow
 
 MOST_TUBES = 60
@@ -230,9 +230,12 @@ def _row(session: Session, key: str) -> TubeRow:
 def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: str) -> None:
     """Fit a tube to swatches and put them in force."""
     try:
-        fit = fit_swatches(swatches, pigment_library()[row.pigment])
+        # The same tube is asked for its curves right after: the fit is remembered under it.
+        fit = own_fit(OwnTube(row.key, row.name, row.pigment, swatches))
     except ValueError as error:
         raise ValueError(f"{row.name}: {error}") from error
+    if fit is None:
+        raise ValueError(f"{row.name}: nothing was read")
     reading = ReadingRow(
         tube_key=row.key,
         source=source,

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import Depends, Request, Response
+from fastapi import Depends, Request, Response, UploadFile
 
 from truesitter.core.memo import Memo
+from truesitter.core.reference.decode import LARGEST_FILE
+from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.study import Study
 from truesitter.store.sitters import Shelf, Sitter
 
@@ -62,6 +64,20 @@ def picture_response(request: Request, key: str, make: Any) -> Response:
         return Response(status_code=304, headers=headers)
     data, media = make()
     return Response(data, media_type=media, headers=headers)
+
+
+def photograph_bytes(upload: UploadFile) -> bytes:
+    """Bytes of an uploaded photograph; no more is read than one may have.
+
+    Raises
+    ------
+    UnusablePhotograph
+        For one that is too large.
+    """
+    data = upload.file.read(LARGEST_FILE + 1)
+    if len(data) > LARGEST_FILE:
+        raise UnusablePhotograph("The file is larger than 60 MB. Save a smaller copy.")
+    return data
 
 
 def download(data: bytes | str, media: str, name: str) -> Response:

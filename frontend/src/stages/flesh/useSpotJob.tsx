@@ -1,10 +1,10 @@
 import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Circle, Rect } from "react-konva";
+import { Circle } from "react-konva";
 import { base, call, type Mixture, type Schemas, type Sitter } from "../../api/client";
 import { useChange, useRegionMap } from "../../api/hooks";
-import { SpotMark } from "../../picture/Overlays";
+import { RectangleMark, SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/PictureStage";
 import { ends, inside } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
@@ -119,11 +119,7 @@ export function useSpotJob(sitter: Sitter, active: boolean, tubes: Tubes): Job {
       overlay: (px, size) => (
         <>
           {place && !place.end && <SpotMark spot={place.start} size={size} px={px} />}
-          {place?.end && [["#ffffff", 4], ["#000000", 1.5]].map(([stroke, width]) => (
-            <Rect key={stroke} listening={false} stroke={String(stroke)} strokeWidth={Number(width) * px}
-              x={Math.min(place.start[0], place.end?.[0] ?? 0) * size.width} y={Math.min(place.start[1], place.end?.[1] ?? 0) * size.height}
-              width={Math.abs(place.start[0] - (place.end?.[0] ?? 0)) * size.width} height={Math.abs(place.start[1] - (place.end?.[1] ?? 0)) * size.height} />
-          ))}
+          {place?.end && <RectangleMark from={place.start} to={place.end} size={size} px={px} />}
           {held && pointer && best && <Circle listening={false} x={pointer[0] * size.width} y={pointer[1] * size.height} radius={26 * px} fill={best.predicted_hex} />}
         </>
       ),

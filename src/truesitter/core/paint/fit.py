@@ -43,8 +43,8 @@ _KNOTS = np.linspace(400, 700, 11)
 _BASIS: Doubles = CubicSpline(_KNOTS, np.eye(11), bc_type="natural")(WAVELENGTHS)
 
 
-FILM_BLACK, FILM_WHITE = 0.03, 0.88
-"""Reflectance, as seen, of the printed black line and of the paper under a thin film (from memory)."""
+PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, 0.88
+"""Reflectance, as seen, of a printed black line and of white paper (from memory)."""
 
 FILM_MM = 0.03
 """A film scraped thin with a card, dry (from memory); the fit finds the true one."""
@@ -106,7 +106,7 @@ def fit_white(masstone: Lab, opacity: str, titanium: Curves) -> Curves:
 
 def film_labs(absorption: Doubles, scattering: Doubles, mm: float) -> Doubles:
     """L*a*b* (2, 3) of a film over the swatch sheet's black line and over its paper."""
-    grounds = enter_surface(np.array([[FILM_BLACK], [FILM_WHITE]]) * np.ones(31))
+    grounds = enter_surface(np.array([[PRINTED_BLACK], [PAPER_REFLECTANCE]]) * np.ones(31))
     return reflectance_to_lab(leave_surface(film_reflectance(absorption, scattering, mm, grounds)))
 
 

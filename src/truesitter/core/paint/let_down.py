@@ -25,7 +25,7 @@ _WHOLE = HEAP_PARTS + 1
 _EASY_TOTAL = 24
 """So many parts are counted out without any heap."""
 
-Whole = NDArray[np.int64]
+WholeParts = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -130,7 +130,7 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
     return best if best and 5 * sum(best.parts.values()) <= numbers.sum() else None
 
 
-def _small(numbers: Whole, heaps: Heaps) -> Whole | None:
+def _small(numbers: WholeParts, heaps: Heaps) -> WholeParts | None:
     """The parts of which `numbers` are `heaps.in_full`; None when there are none in whole numbers."""
     whole = _WHOLE ** max(times for _, times in heaps.strong)
     small = heaps.told(numbers.astype(np.float64)) / whole

@@ -6,12 +6,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from truesitter.core.paint.fit import PAPER_REFLECTANCE
 from truesitter.core.paint.pigments import Pigment
 from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Doubles
-
-PAPER_REFLECTANCE = 0.88
-"""White watercolour paper, as seen (from memory)."""
 
 
 @dataclass(frozen=True)

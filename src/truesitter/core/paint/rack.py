@@ -15,6 +15,8 @@ from truesitter.core.paint.swatches import Swatches, fit_swatches
 from truesitter.core.types import Doubles
 
 KEY_PATTERN = r"^[a-z0-9][a-z0-9-]{0,59}$"
+"""With both ends, for whoever searches instead of matching whole."""
+
 _FITS = 256
 
 
@@ -39,7 +41,7 @@ class OwnTube:
 
     def __post_init__(self) -> None:
         """Refuse what cannot be told from a tube of the library, or is none."""
-        if not re.match(KEY_PATTERN, self.key) or self.key in pigment_library():
+        if not re.fullmatch(KEY_PATTERN, self.key) or self.key in pigment_library():
             raise ValueError(f"“{self.key}” cannot be the key of a tube of your own")
         if not self.name.strip():
             raise ValueError("a tube needs a name")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -30,7 +30,7 @@ class Reach:
     lightest: float
 
 
-@cache
+@lru_cache(256)
 def palette_reach(palette: Palette) -> Reach:
     """Darkest and lightest thick film (or wash) over all pairs of tubes."""
     absorption, scattering = palette.rack.curves(palette.tubes)

@@ -8,11 +8,9 @@ from typing import Annotated
 from fastapi import APIRouter, Form, UploadFile
 from pydantic import BaseModel
 
-from truesitter.core.reference.decode import LARGEST_FILE
-from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.settings import StudySettings
 from truesitter.store.sitters import Sitter
-from truesitter.web.bench import Bench, CurrentSitter
+from truesitter.web.bench import Bench, CurrentSitter, photograph_bytes
 
 router = APIRouter(prefix="/api/sitters", tags=["sitters"])
 
@@ -67,10 +65,7 @@ def list_sitters(bench: Bench) -> list[SitterOut]:
 @router.post("", status_code=201)
 def add_sitter(bench: Bench, photo: UploadFile, name: Annotated[str, Form()] = "") -> SitterOut:
     """Put a photograph on the shelf."""
-    data = photo.file.read(LARGEST_FILE + 1)
-    if len(data) > LARGEST_FILE:
-        raise UnusablePhotograph("The file is larger than 60 MB. Save a smaller copy.")
-    return sitter_out(bench.shelf.add(data, photo.filename or "photograph", name), bench)
+    return sitter_out(bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name), bench)
 
 
 @router.get("/{sitter_id}")

@@ -11,11 +11,11 @@ from fastapi import Path as InPath
 from pydantic import BaseModel, Field
 
 from truesitter.core.flesh_settings import SwatchSettings
+from truesitter.core.paint.fit import PAPER_REFLECTANCE
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.sheet_photo import Mark, read_patches
 from truesitter.core.paint.swatches import PATCHES
-from truesitter.core.reference.decode import LARGEST_FILE, decode
-from truesitter.core.reference.errors import UnusablePhotograph
+from truesitter.core.reference.decode import decode
 from truesitter.devices.meter import SimulatedMeter
 from truesitter.formats.png import encode_jpeg
 from truesitter.formats.readings import (
@@ -27,7 +27,7 @@ from truesitter.formats.readings import (
     swatches_by_tube,
 )
 from truesitter.formats.swatch_sheet import swatch_sheet_pdf
-from truesitter.web.bench import Bench, download
+from truesitter.web.bench import Bench, download, photograph_bytes
 from truesitter.web.mixture import hex_of
 from truesitter.web.routes.tubes import TubeOut, source_of, tube_out
 
@@ -61,7 +61,7 @@ class PhotoMarks(BaseModel):
     """What was marked on a photograph of swatches."""
 
     whites: list[MarkIn] = Field(max_length=12)
-    white: float = Field(0.88, ge=0.05, le=1)
+    white: float = Field(PAPER_REFLECTANCE, ge=0.05, le=1)
     """Part of the light that the white or grey patch reflects."""
     patches: dict[Literal["masstone", "tint", "over_black", "over_white"], MarkIn]
 
@@ -100,9 +100,7 @@ def read_with_meter(key: str, bench: Bench) -> dict[str, PatchOut]:
 @router.post("/swatches/photo", status_code=201)
 def add_photo(photo: UploadFile, bench: Bench) -> PhotoOut:
     """Keep a photograph of swatches."""
-    data = photo.file.read(LARGEST_FILE + 1)
-    if len(data) > LARGEST_FILE:
-        raise UnusablePhotograph("The file is larger than 60 MB. Save a smaller copy.")
+    data = photograph_bytes(photo)
     picture = decode(data)
     return PhotoOut(
         sha256=bench.shelf.swatch_photos.put(data), width=picture.shape[1], height=picture.shape[0]
