@@ -24,7 +24,7 @@ from shapely import Polygon
 from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import MappingLine
 from truesitter.core.paint.mixing import mix
-from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.palettes import STARTERS, starter
 from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
@@ -35,7 +35,7 @@ from truesitter.formats.full_size import full_picture
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.pictures import VIEWS, zones_picture
-from truesitter.formats.plan import Plan, plan_of
+from truesitter.formats.plan import Plan, heap_of, plan_of
 from truesitter.formats.png import encode_jpeg, encode_png
 from truesitter.formats.svg import hair_svg, outlines_svg
 from truesitter.formats.tables import mixtures_csv, shapes_csv
@@ -322,3 +322,14 @@ def test_the_mixing_sheet_and_table_hold_the_whole_board() -> None:
 )
 def test_judgements_in_plain_language(made: tuple[float, float, float], error: float, words: str) -> None:
     assert judgement((60.0, 10.0, 15.0), made, error) == words
+
+
+def test_a_heap_is_shown_in_the_colour_it_has_on_the_palette() -> None:
+    """One part of black in twenty of white is a light grey, not black; twice let down it is lighter still."""
+    once = heap_of({"titanium-white": 7 * 21 + 100, "ivory-black": 5, "yellow-ochre": 42}, LIBRARY)
+    assert once is not None
+    assert once.tubes == ["ivory-black"]
+    grey = mix({"ivory-black": 1, "titanium-white": 20}, starter("earth-four"))
+    assert once.hexes == {"ivory-black": grey.hex}
+    assert 5 < grey.value < 9
+    assert heap_of({"titanium-white": 7, "ivory-black": 5}, LIBRARY) is None

@@ -2204,6 +2204,13 @@ export interface components {
          */
         PlanHeap: {
             /**
+             * Hexes
+             * @description Colour of each heap on the palette
+             */
+            hexes: {
+                [key: string]: string;
+            };
+            /**
              * Parts
              * @description Parts to count out; those of `tubes` are of their heaps
              */

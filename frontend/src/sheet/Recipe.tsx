@@ -11,14 +11,14 @@ interface Props {
   heap?: Schemas["PlanHeap"] | null;
 }
 
-/** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it. */
+/** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it; a heap has the colour it has on the palette. */
 export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
   const list = Object.entries(heap?.parts ?? parts);
   return (
     <Box>
       <Box aria-hidden sx={{ display: "flex", height: 14, border: 1, borderColor: "divider" }}>
         {list.map(([key, count]) => (
-          <Box key={key} sx={{ flex: `${count} 0 3px`, bgcolor: tubes.get(key)?.hex ?? "#808080" }} />
+          <Box key={key} sx={{ flex: `${count} 0 3px`, bgcolor: heap?.hexes[key] ?? tubes.get(key)?.hex ?? "#808080" }} />
         ))}
       </Box>
       <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>

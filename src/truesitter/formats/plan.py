@@ -5,6 +5,8 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from truesitter.core.paint.let_down import told_by_heaps
+from truesitter.core.paint.mixing import mix
+from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
@@ -47,6 +49,7 @@ class PlanHeap(BaseModel):
 
     parts: dict[str, int] = Field(description="Parts to count out; those of `tubes` are of their heaps")
     tubes: list[str]
+    hexes: dict[str, str] = Field(description="Colour of each heap on the palette")
     sentence: str = Field(description="How the heaps are made")
 
 
@@ -179,7 +182,13 @@ def heap_of(parts: dict[str, int], rack: Rack) -> PlanHeap | None:
     told = told_by_heaps(parts)
     if told is None:
         return None
-    return PlanHeap(parts=told.parts, tubes=list(told.heaps), sentence=let_down_sentence(told, rack))
+    hexes = {
+        key: mix(told.heap(key), Palette("heap", "Heap", (key, told.into), rack=rack)).hex
+        for key in told.heaps
+    }
+    return PlanHeap(
+        parts=told.parts, tubes=list(told.heaps), hexes=hexes, sentence=let_down_sentence(told, rack)
+    )
 
 
 def flesh_of(study: Study) -> PlanFlesh:

@@ -88,6 +88,10 @@ class LetDown:
     heaps: dict[str, int]
     parts: dict[str, int]
 
+    def heap(self, tube: str) -> dict[str, float]:
+        """What the heap of a tube holds, in parts straight from the tubes."""
+        return {tube: 1.0, self.into: float(_WHOLE ** self.heaps[tube] - 1)}
+
 
 def ways_to_weaken(shares: Doubles, most: int) -> Iterator[tuple[Heaps, Doubles]]:
     """Heaps for one or two tubes that `most` parts cannot count out, and the shares (n,) told with them.
