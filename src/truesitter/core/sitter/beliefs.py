@@ -1,4 +1,4 @@
-"""Beliefs about where each region lies: from the face, from nearness to scribbles, from single strokes."""
+"""Beliefs about where each region lies: from the face, or from nearness to scribbles."""
 
 from __future__ import annotations
 
@@ -6,14 +6,10 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter import places
-from truesitter.core.sitter.colour_models import log_likelihood
 from truesitter.core.sitter.region_names import SOLVED, Region
-from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
+from truesitter.core.types import Doubles, Floats, Labels, Shape
 
 _NEARNESS = 40.0
-_STROKE_REACH = 0.025
-_STROKE_VOICE = 8.0
-_STROKE_LIKENESS = 4.0
 
 
 def place_beliefs(landmarks: Doubles | None, shape: Shape) -> dict[Region, Floats]:
@@ -59,29 +55,3 @@ def add_nearness(beliefs: dict[Region, Floats], drawn: Labels) -> None:
         if hit.any():
             away = cv2.distanceTransform((~hit).astype(np.uint8), cv2.DIST_L2, 3)
             beliefs[region] -= _NEARNESS * away / drawn.shape[0]
-
-
-def add_strokes(beliefs: dict[Region, Floats], features: Floats, drawn: Labels) -> Mask:
-    """With a face, a stroke speaks for what lies close to it and looks like what it covers; in place.
-
-    Returns
-    -------
-    (h, w) bool
-        Where strokes were heard. Nothing should be learnt there about how a region looks
-        elsewhere: skin marked in a shadow must not turn every shadow into skin.
-    """
-    reach = _STROKE_REACH * drawn.shape[0]
-    heard = np.zeros(drawn.shape, bool)
-    for region in SOLVED:
-        count, strokes = cv2.connectedComponents((drawn == region).astype(np.uint8))
-        for number in range(1, count):
-            stroke = strokes == number
-            away = cv2.distanceTransform((~stroke).astype(np.uint8), cv2.DIST_L2, 3)
-            near = away < 2 * reach
-            sample = features[stroke]
-            usual = np.quantile(log_likelihood(sample, sample), 0.1)
-            unlike = np.minimum(log_likelihood(sample, features[near]) - usual, 0)
-            voice = np.exp(-((away[near] / reach) ** 2) + unlike / _STROKE_LIKENESS)
-            beliefs[region][near] += _STROKE_VOICE * voice
-            heard[near] |= _STROKE_VOICE * voice > 1
-    return heard

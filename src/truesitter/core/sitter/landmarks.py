@@ -21,6 +21,10 @@ from truesitter.core.types import Bytes, Doubles, Floats
 
 _FACE_LONG_SIDE = 1280
 _PERSON_LONG_SIDE = 640
+_LEAST_ON_SITTER = 0.93
+"""Faces seen from the front lie wholly on the sitter. On a head turned away the detector invents
+the far half of the face in the air; its places would then all be wrong."""
+
 _lock = threading.Lock()
 
 
@@ -90,4 +94,14 @@ def detect(picture: Bytes) -> Detection:
     landmarks = None
     if found:
         landmarks = np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64)
+        if share_on_sitter(landmarks, person) < _LEAST_ON_SITTER:
+            landmarks = None
     return Detection(landmarks=landmarks, person=np.clip(person, 0, 1))
+
+
+def share_on_sitter(landmarks: Doubles, person: Floats) -> float:
+    """Mean likelihood, 0–1, that a face's landmarks lie on the sitter; outside the picture counts 0."""
+    height, width = person.shape
+    x, y = np.floor(landmarks[:, :2] * (width, height)).astype(int).T
+    inside = (x >= 0) & (x < width) & (y >= 0) & (y < height)
+    return float(person[y[inside], x[inside]].sum() / len(landmarks))

@@ -86,12 +86,17 @@ class Evidence:
         (h, w) likelihood of being the sitter, 0–1.
     beliefs
         Log beliefs about place, (h, w) for each of `SOLVED`.
+    told
+        (h, w) log density of what the painter's strokes say a region looks like there too.
     """
 
-    def __init__(self, looks: Looks, person: Floats, beliefs: dict[Region, Floats]) -> None:
+    def __init__(
+        self, looks: Looks, person: Floats, beliefs: dict[Region, Floats], told: dict[Region, Floats]
+    ) -> None:
         self._features, self._terms, self._fine = looks.features, looks.terms, looks.fine[..., 0]
         self._guide = looks.features[..., 0] / _LIGHTNESS_WEIGHT
         self._edges = GuidedFilter(self._guide, _RADIUS)
+        self._told = told
         sure = np.clip(person, 1e-3, 1 - 1e-3)
         odds = np.log(sure / (1 - sure))
         self._prior = {
@@ -112,8 +117,10 @@ class Evidence:
         present = [r for r in SOLVED if len(samples[r]) >= _FEWEST]
 
         def score(region: Region) -> Floats:
-            look = ColourModel.of(samples[region]).log_density(self._terms)
-            return np.asarray(look.reshape(shape) + self._prior[region])
+            look = ColourModel.of(samples[region]).log_density(self._terms).reshape(shape)
+            if region in self._told:
+                look = np.logaddexp(look, self._told[region])
+            return np.asarray(look + self._prior[region])
 
         posterior = np.zeros((len(SOLVED), *shape), np.float32)
         if not present:
@@ -159,11 +166,12 @@ def _along_edges(edges: GuidedFilter, posterior: Floats, fine: Floats) -> Floats
     return np.asarray(np.maximum(0.5 * (edges.enlarge(posterior, fine) + plain), 0.1 * plain))
 
 
-def drop_islands(posterior: Floats, drawn: Labels) -> None:
+def drop_islands(posterior: Floats, drawn: Labels, mouth: float | None) -> None:
     """Give islands far smaller than their region to whatever lies round them most, in place.
 
     A sitter's neck, ears and hands are islands of skin in their own right; hair and cloth
-    seldom come in crumbs. What the painter marked (`drawn`) stays.
+    seldom come in crumbs, and hair that begins below the mouth (a row) grows from no head.
+    What the painter marked (`drawn`) stays.
     """
     best, _ = likeliest(enumerate(posterior))
     for i, region in enumerate(SOLVED):
@@ -174,6 +182,8 @@ def drop_islands(posterior: Floats, drawn: Labels) -> None:
             continue
         areas = stats[:, cv2.CC_STAT_AREA]
         kept = areas >= _SMALLEST_ISLAND.get(region, 0.06) * areas[1:].max()
+        if region == Region.HAIR and mouth is not None:
+            kept &= stats[:, cv2.CC_STAT_TOP] < mouth
         kept[np.unique(parts[drawn == region])] = True
         for number in np.flatnonzero(~kept[1:]) + 1:
             x, y, width, height = stats[number, :4]

@@ -16,12 +16,13 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter import places
-from truesitter.core.sitter.beliefs import add_nearness, add_strokes, place_beliefs
+from truesitter.core.sitter.beliefs import add_nearness, place_beliefs
 from truesitter.core.sitter.borders import refine_borders
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.posterior import Evidence, Looks, drop_islands, likeliest
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.seeds import first_seeds
+from truesitter.core.sitter.strokes import Told, hear_strokes
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
 _ROUNDS = 3
@@ -118,9 +119,9 @@ def solve_regions(
 
     seeds = first_seeds(features, person, detection.landmarks)
     beliefs = place_beliefs(detection.landmarks, drawn.shape)
-    heard = np.zeros(drawn.shape, bool)
+    told = Told({}, np.zeros(drawn.shape, bool))
     if detection.landmarks is not None:
-        heard = add_strokes(beliefs, features, marked)
+        told = hear_strokes(beliefs, seeds, looks, marked)
     else:
         add_nearness(beliefs, marked)
         seeds = np.where(marked != 255, marked, seeds).astype(np.uint8)
@@ -130,13 +131,14 @@ def solve_regions(
         # What grows round the mouth of a bearded sitter is beard, not hair of the head.
         beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
 
-    evidence = Evidence(looks, person, beliefs)
+    evidence = Evidence(looks, person, beliefs, told.looks)
     posterior = evidence.posteriors(seeds)
     for _ in range(_ROUNDS - 1):
         best, top = likeliest(enumerate(posterior))
-        again = np.where((top > 0.9) & ~heard, np.array(SOLVED, np.uint8)[best], 255)
+        again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
         posterior = evidence.posteriors(np.where(seeds != 255, seeds, again).astype(np.uint8))
-    drop_islands(posterior, marked)
+    mouth = None if detection.landmarks is None else detection.landmarks[14, 1] * drawn.shape[0]
+    drop_islands(posterior, marked, mouth)
     for i, region in enumerate(SOLVED):
         posterior[:, marked == region] = 0
         posterior[i, marked == region] = 1
