@@ -18,12 +18,14 @@ from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Floats, Labels, Mask
 
-_EDGE_COST = 0.3
-"""Of one squared unit of change of look from pixel to pixel; crossing the picture's height costs 1."""
+_EDGE_COST = 0.5
+"""Of one squared unit of change of look from pixel to pixel."""
 
-_VOICE = 4.0
-_COLOURS_FADE = 6.0
-_WORD_TAKEN = 0.5
+_STEP_COST = 0.2
+"""Of crossing the picture's height over even ground; what bounds a stroke there is its own length."""
+
+_VOICE, _COLOURS_FADE, _WORD_TAKEN, _HEARD = 2.0, 10.0, 0.5, 2.5
+_LIKE, _TOLERANCE = 0.1, 4.0
 _FURTHEST = 5.0
 _LOOK_AGAIN = 16
 
@@ -65,22 +67,23 @@ def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, dra
         hit = drawn == region
         if not hit.any():
             continue
-        away = spread_from(hit, resistance)
-        near = np.exp(-away)
+        away = spread_from(hit, resistance) + lengths_away(hit)
+        colours = ColourModel.of(looks.features[hit]).log_density(looks.terms).reshape(drawn.shape)
+        unlike = np.minimum(colours - np.quantile(colours[hit], _LIKE), 0)
+        near = np.exp(unlike / _TOLERANCE - away)
         for other, belief in beliefs.items():
             against = belief < 0 if other == region else belief > 0
             belief -= against * near * belief
         beliefs[region] += _VOICE * near
-        colours = ColourModel.of(looks.features[hit]).log_density(looks.terms).reshape(drawn.shape)
         taught[region] = colours - _COLOURS_FADE * away
-        heard |= _VOICE * near > 1
+        heard |= away < _HEARD
         seeds[(near > _WORD_TAKEN) & (seeds != region)] = 255
     seeds[drawn != 255] = 255
     return Told(taught, heard)
 
 
 def edge_resistance(features: Floats) -> Floats:
-    """Cost of one step at each pixel; float32 (h, w), at least one over the picture's height.
+    """Cost of one step at each pixel; float32 (h, w), never 0.
 
     Parameters
     ----------
@@ -90,7 +93,21 @@ def edge_resistance(features: Floats) -> Floats:
     smooth = cv2.GaussianBlur(features[..., :3], (0, 0), 1.0)
     across, down = (cv2.Sobel(smooth, cv2.CV_32F, *order, ksize=3, scale=1 / 8) for order in ((1, 0), (0, 1)))
     change = (across * across + down * down).sum(axis=2)
-    return np.asarray(1 / features.shape[0] + _EDGE_COST * change, dtype=np.float32)
+    return np.asarray(_STEP_COST / features.shape[0] + _EDGE_COST * change, dtype=np.float32)
+
+
+def lengths_away(strokes: Mask) -> Floats:
+    """Distance to the nearest stroke as a multiple of that stroke's own length; float32 (h, w).
+
+    A dab corrects a corner, a long stroke claims a whole passage.
+    """
+    count, parts, stats, _ = cv2.connectedComponentsWithStats(strokes.view(np.uint8), connectivity=8)
+    nearest = np.full(strokes.shape, np.inf, np.float32)
+    for number in range(1, count):
+        length = np.hypot(*stats[number, [cv2.CC_STAT_WIDTH, cv2.CC_STAT_HEIGHT]])
+        away = cv2.distanceTransform((parts != number).view(np.uint8), cv2.DIST_L2, 3)
+        np.minimum(nearest, away / length, out=nearest)
+    return nearest
 
 
 def spread_from(start: Mask, resistance: Floats) -> Floats:
@@ -101,7 +118,7 @@ def spread_from(start: Mask, resistance: Floats) -> Floats:
     height, width = start.shape
     half = (max(1, width // 2), max(1, height // 2))
     steps = 2 * cv2.resize(resistance, half, interpolation=cv2.INTER_AREA)
-    within = cv2.resize(start.view(np.uint8), half, interpolation=cv2.INTER_AREA) > 0
+    within = cv2.resize(start.astype(np.float32), half, interpolation=cv2.INTER_AREA) > 0
     away = np.where(within, 0, _FURTHEST).astype(np.float32)
     around = np.ones((3, 3), np.uint8)
     while True:
