@@ -29,8 +29,8 @@ def _lifted(name: str) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     covered = np.maximum(hair, cv2.GaussianBlur(solid, (0, 0), 0.7))
     covered[(labels != 0) & (hair < 0.5)] = 1
     bare = cv2.erode((covered < 0.02).astype(np.uint8), np.ones((9, 9))).astype(np.float32)
-    wall = cv2.GaussianBlur(light * bare[..., None], (0, 0), 60)
-    wall /= cv2.GaussianBlur(bare, (0, 0), 60)[..., None] + 1e-5
+    wall = _far_blur(np.dstack([light * bare[..., None], bare]), 60)
+    wall = wall[..., :3] / (wall[..., 3:] + 1e-5)
     alone = (light - (1 - covered[..., None]) * wall) / np.maximum(covered[..., None], 0.15)
     return np.clip(alone, 0, 1), covered, hair
 
@@ -60,16 +60,25 @@ def restaged(name: str, lot: int) -> tuple[np.ndarray, np.ndarray]:
     size = (height * 4 // 5, height)
     small = cv2.resize(np.asarray(linear_to_srgb(picture), np.float32), size, interpolation=cv2.INTER_AREA)
     grain = draw.normal(0, draw.uniform(0, 3), small.shape)
-    shares = [cv2.resize((labels == k).astype(np.float32), size, interpolation=cv2.INTER_AREA) for k in range(8)]
+    shares = [
+        cv2.resize((labels == k).astype(np.float32), size, interpolation=cv2.INTER_AREA) for k in range(8)
+    ]
     return np.clip(255 * small + grain, 0, 255).astype(np.uint8), np.argmax(shares, axis=0).astype(np.uint8)
+
+
+def _far_blur(picture: np.ndarray, sigma: float) -> np.ndarray:
+    """Gaussian blur over many pixels, counted at a quarter of the size."""
+    height, width = picture.shape[:2]
+    small = cv2.resize(picture, (width // 4, height // 4), interpolation=cv2.INTER_AREA)
+    return np.asarray(cv2.resize(cv2.GaussianBlur(small, (0, 0), sigma / 4), (width, height)))
 
 
 def _wall(draw: np.random.Generator, shape: tuple[int, ...]) -> np.ndarray:
     """A wall from near black to light, shaded across, plain or mottled; linear sRGB (h, w, 3)."""
     height, width = shape
     colour = np.exp(draw.uniform(np.log(0.02), np.log(0.6)) + draw.normal(0, 0.15, 3))
-    across, down = np.linspace(-1, 1, width)[None], np.linspace(-1, 1, height)[:, None]
-    shade = draw.uniform(-0.4, 0.4) * across + draw.uniform(-0.4, 0.4) * down
-    mottle = cv2.GaussianBlur(draw.normal(size=(height, width)), (0, 0), draw.uniform(4, 60))
+    across, down = (np.linspace(-1, 1, n, dtype=np.float32) for n in (width, height))
+    shade = draw.uniform(-0.4, 0.4) * across + draw.uniform(-0.4, 0.4) * down[:, None]
+    mottle = _far_blur(draw.standard_normal((height, width), np.float32), draw.uniform(4, 60))
     strength = draw.choice([0, 0.05, 0.15, 0.3])
     return np.asarray(colour * np.exp(shade + strength * mottle / mottle.std())[..., None], np.float32)

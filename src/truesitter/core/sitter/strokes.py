@@ -73,7 +73,7 @@ def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, dra
         near = np.exp(unlike / _TOLERANCE - away)
         for other, belief in beliefs.items():
             against = belief < 0 if other == region else belief > 0
-            belief -= against * near * belief
+            np.multiply(belief, 1 - near, out=belief, where=against)
         beliefs[region] += _VOICE * near
         taught[region] = colours - _COLOURS_FADE * away
         heard |= away < _HEARD

@@ -15,7 +15,7 @@ from truesitter.core.types import Floats, Labels
 
 T = TypeVar("T")
 
-VERSION = 5
+VERSION = 6
 """Part of every key: raise it when a computation changes."""
 
 
