@@ -26,8 +26,8 @@ _STEP_COST = 0.2
 
 _VOICE, _COLOURS_FADE, _WORD_TAKEN, _HEARD = 2.0, 10.0, 0.5, 2.5
 _LIKE, _TOLERANCE = 0.1, 4.0
-_FURTHEST = 5.0
-_LOOK_AGAIN = 16
+_FURTHEST = 3.0
+_LOOK_AGAIN = 12
 
 
 @dataclass(frozen=True)
@@ -113,7 +113,7 @@ def lengths_away(strokes: Mask) -> Floats:
 def spread_from(start: Mask, resistance: Floats) -> Floats:
     """Least cost of a way from `start` to each pixel, steps to all eight neighbours; float32 (h, w).
 
-    Found at half the size; a cost beyond 5 is not told from 5.
+    Found at half the size; a cost beyond 3 is not told from 3.
     """
     height, width = start.shape
     half = (max(1, width // 2), max(1, height // 2))
