@@ -173,11 +173,9 @@ def regions() -> list[Figure]:
     for name in ("maren", "tobias"):
         whole = Study.of_bytes(demo_bytes(name), StudySettings(), Memo())
         framed, detection = whole.picture.framed(), whole.sitter.detection()
-        looks = whole.sitter.looks()
+        guess = whole.sitter.first_guess()
         stroke = Scribble(Region.SKIN, ((0.5, 0.45), (0.52, 0.5)))
-        ours = times(
-            lambda f=framed, k=looks, d=detection, s=stroke: solve_regions(k, d, f.shape[:2], (s,)), 7
-        )
+        ours = times(lambda f=framed, g=guess, s=stroke: solve_regions(g, f.shape[:2], (s,)), 7)
         small = cv2.resize(framed, (320, 400), interpolation=cv2.INTER_AREA)
         person = cv2.resize(detection.person, (320, 400)) > 0.5
         start = np.where(person, cv2.GC_PR_FGD, cv2.GC_PR_BGD).astype(np.uint8)

@@ -14,6 +14,7 @@ from truesitter.core.hair.lines import mapping_lines
 from truesitter.core.hair.sense import GrowthHints, orient
 from truesitter.core.highlights.zones import find_points, grow_zones
 from truesitter.core.sitter.borders import BAND, refine_borders
+from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
 from truesitter.core.sitter.posterior import Looks
@@ -32,7 +33,7 @@ def test_scribbles_win_where_they_are_drawn() -> None:
         Scribble(Region.BACKGROUND, ((0.05, 0.05), (0.95, 0.05))),
         Scribble(Region.LIPS, ((0.5, 0.66), (0.52, 0.66))),
     )
-    regions = solve_regions(Looks.of(picture), detection, picture.shape[:2], strokes)
+    regions = solve_regions(FirstGuess.of(Looks.of(picture), detection), picture.shape[:2], strokes)
     drawn = rasterise(strokes, picture.shape[:2])
     agree = regions.labels[drawn != 255] == drawn[drawn != 255]
     assert agree.mean() > 0.97

@@ -9,6 +9,7 @@ from skimage.graph import MCP
 
 from tests.conftest import made_head
 from truesitter.core.sitter import places
+from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, share_on_sitter
 from truesitter.core.sitter.posterior import Looks, drop_islands, pixel_features
 from truesitter.core.sitter.region_names import SOLVED, Region
@@ -103,10 +104,10 @@ def test_one_stroke_down_bare_shoulders_makes_them_skin() -> None:
     picture, body = bare_shoulders()
     person = ((picture.astype(int) - (96, 100, 104)).any(axis=2)).astype(np.float32)
     detection = Detection(face_of_the_made_head(), person)
-    looks = Looks.of(picture)
+    guess = FirstGuess.of(Looks.of(picture), detection)
     stroke = Scribble(Region.SKIN, tuple((float(x), 0.9) for x in np.linspace(0.15, 0.85, 12)), 0.02)
-    before = solve_regions(looks, detection, body.shape)
-    after = solve_regions(looks, detection, body.shape, (stroke,))
+    before = solve_regions(guess, body.shape)
+    after = solve_regions(guess, body.shape, (stroke,))
     inner = cv2.erode(body.astype(np.uint8), np.ones((25, 25))) > 0
     assert before.mask(Region.SKIN)[inner].mean() < 0.6
     assert after.mask(Region.SKIN)[inner].mean() > 0.97

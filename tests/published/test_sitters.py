@@ -16,7 +16,8 @@ from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_f
 from truesitter.core.hair.sense import find_whorls
 from truesitter.core.reference.tone import Tone, correct
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter.landmarks import Detection, detect
+from truesitter.core.sitter.first_guess import FirstGuess
+from truesitter.core.sitter.landmarks import detect
 from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Regions, Scribble, solve_regions
@@ -66,12 +67,12 @@ def masses(labels: np.ndarray, region: int) -> np.ndarray:
     return cv2.GaussianBlur((labels == region).astype(np.float32), (0, 0), sigma) > 0.5
 
 
-def six_strokes(looks: Looks, detection: Detection, labels: np.ndarray) -> tuple[Regions, float]:
+def six_strokes(guess: FirstGuess, labels: np.ndarray) -> tuple[Regions, float]:
     """Regions after six strokes by rule, and the worst that any one of them did to the sum of overlaps."""
     strokes: tuple[Scribble, ...] = ()
     sums = []
     for number in range(7):
-        found = solve_regions(looks, detection, labels.shape, strokes)
+        found = solve_regions(guess, labels.shape, strokes)
         sums.append(
             overlap(found.mask(Region.SKIN), labels == 1) + overlap(found.mask(Region.HAIR), labels == 2)
         )
@@ -97,7 +98,7 @@ def test_six_strokes_by_rule_mend_the_regions(
     and 0.93 for hair (Maren, Tobias, Ines), so no outline of masses can do better.
     """
     sitter, labels = study_of(name).sitter, truth(name).labels
-    mended, worst = six_strokes(sitter.looks(), sitter.detection(), labels)
+    mended, worst = six_strokes(sitter.first_guess(), labels)
     assert worst > -0.01, "a stroke made the regions worse"
     assert overlap(mended.mask(Region.SKIN), labels == 1) >= skin
     assert overlap(mended.mask(Region.HAIR), labels == 2) >= hair
@@ -110,11 +111,11 @@ def test_six_strokes_by_rule_mend_the_regions(
 def test_regions_hold_in_rooms_drawn_by_lot(name: str, lot: int) -> None:
     """Hair, skin, cloth, wall, light, framing that no rule was adjusted on; the bars are what is reached."""
     picture, labels = restaged(name, lot)
-    looks, detection = Looks.of(picture), detect(picture)
-    assert detection.has_face == (name != "ines")
-    mended, worst = six_strokes(looks, detection, labels)
-    if detection.has_face:
-        alone = solve_regions(looks, detection, labels.shape)
+    guess = FirstGuess.of(Looks.of(picture), detect(picture))
+    assert guess.detection.has_face == (name != "ines")
+    mended, worst = six_strokes(guess, labels)
+    if guess.detection.has_face:
+        alone = solve_regions(guess, labels.shape)
         assert overlap(alone.mask(Region.SKIN), labels == 1) >= 0.83
         assert overlap(alone.mask(Region.HAIR), labels == 2) >= 0.80
         assert worst > -0.03, "a stroke made the regions worse"

@@ -16,10 +16,10 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter import places
-from truesitter.core.sitter.beliefs import add_nearness, place_beliefs
+from truesitter.core.sitter.beliefs import add_nearness
 from truesitter.core.sitter.borders import refine_borders
-from truesitter.core.sitter.landmarks import Detection
-from truesitter.core.sitter.posterior import Evidence, Looks, drop_islands, likeliest
+from truesitter.core.sitter.first_guess import FirstGuess
+from truesitter.core.sitter.posterior import Evidence, drop_islands, likeliest
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.seeds import first_seeds
 from truesitter.core.sitter.strokes import Told, hear_strokes
@@ -89,17 +89,13 @@ def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
     return canvas
 
 
-def solve_regions(
-    looks: Looks, detection: Detection, size: Shape, scribbles: tuple[Scribble, ...] = ()
-) -> Regions:
+def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...] = ()) -> Regions:
     """Split a picture into regions.
 
     Parameters
     ----------
-    looks
+    guess
         Of the picture.
-    detection
-        Landmarks and person mask of the same picture.
     size
         (H, W) of the picture.
     scribbles
@@ -112,32 +108,27 @@ def solve_regions(
         comes as one garment region: nothing tells skin from cloth.
     """
     height, width = size
-    features = looks.features
-    drawn = rasterise(scribbles, features.shape[:2])
-    person = _person(cv2.resize(detection.person, drawn.shape[::-1], interpolation=cv2.INTER_LINEAR), drawn)
+    looks, landmarks = guess.looks, guess.detection.landmarks
+    drawn = rasterise(scribbles, guess.seeds.shape)
     marked = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255).astype(np.uint8)
-
-    seeds = first_seeds(features, person, detection.landmarks)
-    beliefs = place_beliefs(detection.landmarks, drawn.shape)
+    person = _person(guess.person, drawn)
+    seeds, beliefs = guess.seeds.copy(), {r: b.copy() for r, b in guess.beliefs.items()}
     told = Told({}, np.zeros(drawn.shape, bool))
-    if detection.landmarks is not None:
+    if landmarks is not None:
         told = hear_strokes(beliefs, seeds, looks, marked)
     else:
         add_nearness(beliefs, marked)
-        seeds = np.where(marked != 255, marked, seeds).astype(np.uint8)
+        seeds = np.where(marked != 255, marked, first_seeds(looks.features, person, None)).astype(np.uint8)
         if not np.isin(marked, (Region.SKIN, Region.HAIR, Region.GARMENT)).any():
             seeds[person > 0.85] = Region.GARMENT
-    if (seeds == Region.FACIAL_HAIR).any():
-        # What grows round the mouth of a bearded sitter is beard, not hair of the head.
-        beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
 
     evidence = Evidence(looks, person, beliefs, told.looks)
-    posterior = evidence.posteriors(seeds)
+    posterior = evidence.posteriors(seeds) if guess.posterior is None else guess.posterior
     for _ in range(_ROUNDS - 1):
         best, top = likeliest(enumerate(posterior))
         again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
         posterior = evidence.posteriors(np.where(seeds != 255, seeds, again).astype(np.uint8))
-    mouth = None if detection.landmarks is None else detection.landmarks[14, 1] * drawn.shape[0]
+    mouth = None if landmarks is None else landmarks[14, 1] * drawn.shape[0]
     drop_islands(posterior, marked, mouth)
     for i, region in enumerate(SOLVED):
         posterior[:, marked == region] = 0
@@ -146,7 +137,7 @@ def solve_regions(
     fine, top = evidence.enlarge(posterior)
     sitter = fine != Region.BACKGROUND
     sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
-    _draw_features(fine, detection.landmarks)
+    _draw_features(fine, landmarks)
     fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
     labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
     drawn_full = rasterise(scribbles, (height, width))

@@ -7,6 +7,7 @@ from collections.abc import Hashable
 import numpy as np
 
 from truesitter.core.sitter import places
+from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.proportions import Proportion, face_proportions
@@ -36,9 +37,13 @@ class SitterStage:
         """Face landmarks and person mask."""
         return self._source.remember("detection", self._picture.key, lambda: detect(self._picture.framed()))
 
-    def looks(self) -> Looks:
-        """The picture pixel by pixel, as regions are told apart by it."""
-        return self._source.remember("looks", self._picture.key, lambda: Looks.of(self._picture.framed()))
+    def first_guess(self) -> FirstGuess:
+        """What is guessed of the regions before any stroke."""
+        return self._source.remember(
+            "first guess",
+            self._picture.key,
+            lambda: FirstGuess.of(Looks.of(self._picture.framed()), self.detection()),
+        )
 
     def regions(self) -> Regions:
         """Regions, with the painter's scribbles."""
@@ -46,9 +51,7 @@ class SitterStage:
         return self._source.remember(
             "regions",
             self.key,
-            lambda: solve_regions(
-                self.looks(), self.detection(), self._picture.framed().shape[:2], scribbles
-            ),
+            lambda: solve_regions(self.first_guess(), self._picture.framed().shape[:2], scribbles),
         )
 
     def features(self) -> Mask | None:

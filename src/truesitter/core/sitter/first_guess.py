@@ -1,0 +1,55 @@
+"""What is guessed of a picture's regions before any stroke: the same however often they are solved."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Self
+
+import cv2
+import numpy as np
+
+from truesitter.core.sitter.beliefs import place_beliefs
+from truesitter.core.sitter.landmarks import Detection
+from truesitter.core.sitter.posterior import Evidence, Looks
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.seeds import first_seeds
+from truesitter.core.types import Floats, Labels
+
+
+@dataclass(frozen=True)
+class FirstGuess:
+    """Where a picture's regions may be, by the face and the person found in it.
+
+    Attributes
+    ----------
+    looks, detection
+        Of the picture.
+    person
+        (h, w) likelihood of being the sitter, 0–1, at the working size.
+    seeds
+        (h, w) uint8 of `Region`: almost certain pixels, 255 elsewhere.
+    beliefs
+        Log beliefs about place, (h, w) for each of `SOLVED`.
+    posterior
+        (5, h, w) likelihood of each of `SOLVED` by these alone; None without a face, when
+        nothing is known before the first stroke.
+    """
+
+    looks: Looks
+    detection: Detection
+    person: Floats
+    seeds: Labels
+    beliefs: dict[Region, Floats]
+    posterior: Floats | None
+
+    @classmethod
+    def of(cls, looks: Looks, detection: Detection) -> Self:
+        """The first guess of a picture from its looks and what was detected in it."""
+        shape, landmarks = looks.features.shape[:2], detection.landmarks
+        person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
+        seeds, beliefs = first_seeds(looks.features, person, landmarks), place_beliefs(landmarks, shape)
+        if (seeds == Region.FACIAL_HAIR).any():
+            # What grows round the mouth of a bearded sitter is beard, not hair of the head.
+            beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
+        alone = None if landmarks is None else Evidence(looks, person, beliefs, {}).posteriors(seeds)
+        return cls(looks, detection, person, seeds, beliefs, alone)
