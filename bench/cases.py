@@ -168,20 +168,26 @@ def hair() -> list[Figure]:
 
 
 def regions() -> list[Figure]:
-    """After a stroke; beside the cutting algorithm that a general-purpose library offers."""
+    """After the sixth stroke; beside the cutting algorithm that a general-purpose library offers."""
     figures = []
     for name in ("maren", "tobias"):
         whole = Study.of_bytes(demo_bytes(name), StudySettings(), Memo())
         framed, detection = whole.picture.framed(), whole.sitter.detection()
         guess = whole.sitter.first_guess()
-        stroke = Scribble(Region.SKIN, ((0.5, 0.45), (0.52, 0.5)))
-        ours = times(lambda f=framed, g=guess, s=stroke: solve_regions(g, f.shape[:2], (s,)), 7)
+        strokes = tuple(
+            Scribble(region, ((x, y), (x + 0.03, y + 0.08)), 0.01)
+            for region, x, y in (
+                (Region.SKIN, 0.5, 0.4), (Region.HAIR, 0.5, 0.12), (Region.HAIR, 0.33, 0.2),
+                (Region.GARMENT, 0.3, 0.85), (Region.GARMENT, 0.7, 0.85), (Region.BACKGROUND, 0.1, 0.2),
+            )
+        )  # fmt: skip
+        ours = times(lambda f=framed, g=guess, s=strokes: solve_regions(g, f.shape[:2], s), 9)
         small = cv2.resize(framed, (320, 400), interpolation=cv2.INTER_AREA)
         person = cv2.resize(detection.person, (320, 400)) > 0.5
         start = np.where(person, cv2.GC_PR_FGD, cv2.GC_PR_BGD).astype(np.uint8)
         plain = times(lambda m=small, w=start: two_parts(m, w), 3)
         beside = ratio(ours, plain, "GrabCut, sitter and background only, at 400 px")
-        figures.append(figure(f"Regions solved again, {name.title()}", ours, "< 500", beside))
+        figures.append(figure(f"Regions after six strokes, {name.title()}", ours, "< 500", beside))
     return figures
 
 

@@ -7,10 +7,13 @@ Against the background nothing is done: a dark head before a dark wall has no su
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from truesitter.core.sitter.cores import Found, side_by_side
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask, Shape
 
@@ -52,25 +55,37 @@ def refine_borders(labels: Labels, lab: Floats, kept: Mask) -> Labels:
     weighted = lab * np.array([1, _CHROMA_WEIGHT, _CHROMA_WEIGHT], np.float32)
     half, quarter = (_reduced(labels, factor) for factor in (_DISTANCES, _LOOKS))
     present = [r for r in _PARTNERS if (half == r).any()]
-    away = np.stack([_distance_to(half == r) * _DISTANCES for r in present]) if present else np.zeros(0)
     colours = np.asarray(cv2.resize(weighted, quarter.shape[::-1], interpolation=cv2.INTER_AREA))
-    looks = {r: _look_nearby(colours, quarter == r, band / _LOOKS) for r in present}
+
+    def of_each(work: Callable[[Region], Found]) -> dict[Region, Found]:
+        return dict(zip(present, side_by_side(work, present), strict=True))
+
+    away = of_each(lambda r: _distance_to(half == r) * _DISTANCES)
+    looks = of_each(lambda r: _look_nearby(colours, quarter == r, band / _LOOKS))
     out = labels.copy()
-    for region in present:
-        partners = [i for i, p in enumerate(present) if p in _PARTNERS[region]]
+
+    def redraw(region: Region) -> None:
+        """Give away what is more like a neighbour; each region writes only where it lay itself."""
+        partners = [p for p in present if p in _PARTNERS[region]]
         if not partners:
-            continue
-        near = _near(half == region, away[partners].min(axis=0), band, labels.shape)
+            return
+        nearest = np.minimum.reduce([away[p] for p in partners])
+        near = _near(half == region, nearest, band, labels.shape)
         rows, columns = np.nonzero(near & (labels == region) & ~kept)
-        to_each = away[:, np.minimum(rows // _DISTANCES, half.shape[0] - 1),
-                       np.minimum(columns // _DISTANCES, half.shape[1] - 1)]  # fmt: skip
-        which = to_each[partners].argmin(axis=0)
-        for number, i in enumerate(partners):
-            reach = BROW_BAND * max(labels.shape) if Region.BROWS in (region, present[i]) else band
-            mine = (which == number) & (to_each[i] < reach)
+        place = (
+            np.minimum(rows // _DISTANCES, half.shape[0] - 1),
+            np.minimum(columns // _DISTANCES, half.shape[1] - 1),
+        )
+        to_each = np.stack([away[p][place] for p in partners])
+        which = to_each.argmin(axis=0)
+        for number, partner in enumerate(partners):
+            reach = BROW_BAND * max(labels.shape) if Region.BROWS in (region, partner) else band
+            mine = (which == number) & (to_each[number] < reach)
             y, x = rows[mine], columns[mine]
-            moved = _liker(weighted[y, x], looks[region], looks[present[i]], y, x)
-            out[y[moved], x[moved]] = present[i]
+            moved = _liker(weighted[y, x], looks[region], looks[partner], y, x)
+            out[y[moved], x[moved]] = partner
+
+    of_each(redraw)
     return out
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Self
 
@@ -12,6 +11,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.sitter.colour_models import ColourModel, quadratic_terms
+from truesitter.core.sitter.cores import side_by_side
 from truesitter.core.sitter.guided import GuidedFilter
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Bytes, Floats, Labels
@@ -25,9 +25,6 @@ _LIGHTNESS_WEIGHT = 0.45
 _FEWEST = 12
 _SMALLEST_ISLAND = {Region.SKIN: 0.015}
 """Islands smaller than this part of their region's largest piece are given away."""
-
-_CORES = ThreadPoolExecutor(max_workers=2, thread_name_prefix="regions")
-"""Regions are judged side by side: NumPy and OpenCV let go of the interpreter while they count."""
 
 _CODES = np.resize(np.array(SOLVED, np.uint8), 256)
 
@@ -126,11 +123,11 @@ class Evidence:
         if not present:
             posterior[0] = 1
             return posterior
-        found = np.stack(list(_CORES.map(score, present)))
+        found = np.stack(list(side_by_side(score, present)))
         found -= found.max(axis=0)
         np.exp(np.maximum(found, -30, out=found), out=found)
         found /= found.sum(axis=0)
-        smoothed = _CORES.map(self._edges.smooth, found)
+        smoothed = side_by_side(self._edges.smooth, found)
         for region, likely in zip(present, smoothed, strict=True):
             posterior[SOLVED.index(region)] = np.clip(likely, 1e-4, 1)
         return np.asarray(posterior / posterior.sum(axis=0))
@@ -140,7 +137,7 @@ class Evidence:
         lightness = np.ascontiguousarray(self._fine)
         edges = GuidedFilter(self._guide, _FINE_RADIUS)
         present = [i for i, p in enumerate(posterior) if p.any()]
-        maps = _CORES.map(lambda i: _along_edges(edges, posterior[i], lightness), present)
+        maps = side_by_side(lambda i: _along_edges(edges, posterior[i], lightness), present)
         best, top = likeliest(zip(present, maps, strict=True))
         return np.asarray(cv2.LUT(best, _CODES)), np.clip(top, 0, 1)
 

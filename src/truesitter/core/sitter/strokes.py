@@ -14,6 +14,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter.colour_models import ColourModel
+from truesitter.core.sitter.cores import side_by_side
 from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Floats, Labels, Mask
@@ -63,11 +64,9 @@ def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, dra
     heard = np.zeros(drawn.shape, bool)
     taught: dict[Region, Floats] = {}
     resistance = edge_resistance(looks.features)
-    for region in SOLVED:
-        hit = drawn == region
-        if not hit.any():
-            continue
-        away = spread_from(hit, resistance) + lengths_away(hit)
+    hits = {r: drawn == r for r in SOLVED if (drawn == r).any()}
+    distances = side_by_side(lambda hit: spread_from(hit, resistance) + lengths_away(hit), hits.values())
+    for (region, hit), away in zip(hits.items(), distances, strict=True):
         colours = ColourModel.of(looks.features[hit]).log_density(looks.terms).reshape(drawn.shape)
         unlike = np.minimum(colours - np.quantile(colours[hit], _LIKE), 0)
         near = np.exp(unlike / _TOLERANCE - away)
