@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from pathlib import Path
 
+import colour
 import numpy as np
 import pypdf
 import pytest
@@ -15,9 +16,14 @@ ROOT = Path(__file__).parents[2]
 
 
 def test_previewed_groups_have_the_greys_between_the_cuts(client: TestClient, sitter: str) -> None:
+    """Source: luminance of a Munsell value after ASTM D1535, and sRGB, through colour-science."""
     answer = client.get(f"/api/sitters/{sitter}/values/preview?cuts=2,4,6")
     grey = np.asarray(Image.open(io.BytesIO(answer.content)).convert("L"))
-    assert 2 <= len(np.unique(grey)) <= 4
+    middles = colour.colorimetry.luminance_ASTMD1535(np.array([1, 3, 5, 8])) / 100
+    expected = np.round(255 * colour.models.eotf_inverse_sRGB(middles))
+    found = np.unique(grey).astype(float)
+    assert len(found) >= 3
+    assert all(np.abs(expected - g).min() <= 1 for g in found)
 
 
 def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: str) -> None:

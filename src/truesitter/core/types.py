@@ -20,6 +20,9 @@ Labels = NDArray[np.uint8]
 Bytes = NDArray[np.uint8]
 """An 8-bit picture, sRGB (H, W, 3) or grey (H, W)."""
 
+Codes = NDArray[np.uint16]
+"""Values in 256ths of a step."""
+
 Ints = NDArray[np.int32]
 """Signed whole numbers: shape numbers, indices."""
 

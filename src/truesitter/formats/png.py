@@ -1,4 +1,4 @@
-"""PNG pictures from arrays."""
+"""Picture files from arrays: PNG, and JPEG or plain bitmaps for showing."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ def encode_png(picture: NDArray[Any], fast: bool = False) -> bytes:
     Parameters
     ----------
     fast
-        Trade size for time, for pictures that live as long as a drag.
+        Trade size for time, for pictures of the full size.
     """
     if picture.ndim == 3:
         order = [2, 1, 0, 3][: picture.shape[2]]
@@ -25,6 +25,14 @@ def encode_png(picture: NDArray[Any], fast: bool = False) -> bytes:
     )
     if not good:
         raise ValueError(f"an array of shape {picture.shape} cannot become a PNG")
+    return data.tobytes()
+
+
+def encode_bmp(picture: NDArray[np.uint8]) -> bytes:
+    """Encode (H, W) greys unpacked, for pictures that live as long as a drag: packing would take longer."""
+    good, data = cv2.imencode(".bmp", np.ascontiguousarray(picture))
+    if not good:
+        raise ValueError(f"an array of shape {picture.shape} cannot become a bitmap")
     return data.tobytes()
 
 

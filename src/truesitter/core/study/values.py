@@ -16,7 +16,7 @@ from truesitter.core.types import Doubles, Floats, Ints, Labels
 from truesitter.core.values.cuts import best_fit_cuts, even_cuts, split_group
 from truesitter.core.values.inventory import ShapeInfo, join_shape, list_shapes
 from truesitter.core.values.outlines import Outline, trace_outlines
-from truesitter.core.values.posterise import Group, cut_labels, describe_groups, posterise
+from truesitter.core.values.posterise import Group, cut_codes, describe_groups, posterise, value_codes
 from truesitter.core.values.value_map import histogram, smooth_shapes
 
 OUTLINE_LONG_SIDE = 1200
@@ -128,12 +128,12 @@ class ValueStage:
 
     def preview_labels(self, cuts: tuple[float, ...]) -> Labels:
         """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
-        small = self._source.remember(
+        codes = self._source.remember(
             "preview",
             (self._picture.key, self.settings.smallest_mm),
-            lambda: reduced(self.smoothed(), PREVIEW_LONG_SIDE),
+            lambda: value_codes(reduced(self.smoothed(), PREVIEW_LONG_SIDE)),
         )
-        return np.asarray(cv2.medianBlur(cut_labels(small, cuts), 5))
+        return np.asarray(cv2.medianBlur(cut_codes(codes, cuts), 5))
 
     def outlines(self) -> OutlineDrawing:
         """Outlines of the value shapes."""

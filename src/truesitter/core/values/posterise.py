@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import linear_to_srgb
 from truesitter.core.colour.value import value_to_luminance
-from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
+from truesitter.core.types import Bytes, Codes, Doubles, Floats, Labels, Mask
 from truesitter.core.values.shapes import absorb_small
 
 _THINNEST = 0.6
@@ -42,11 +42,20 @@ class Group:
     lab: tuple[float, float, float]
 
 
-def cut_labels(value: Floats, cuts: tuple[float, ...]) -> Labels:
-    """Group number of every pixel; a value on a cut belongs to the lighter group."""
-    codes = np.clip(value * 256, 0, 2560).astype(np.uint16)
+def value_codes(value: Floats) -> Codes:
+    """Values 0–10 in 256ths of a step, as `cut_codes` wants them; uint16."""
+    return np.asarray(np.clip(value * 256, 0, 2560), np.uint16)
+
+
+def cut_codes(codes: Codes, cuts: tuple[float, ...]) -> Labels:
+    """Group number of every pixel of `value_codes`; a value on a cut belongs to the lighter group."""
     steps = np.arange(2561) / 256
     return np.searchsorted(np.array(cuts), steps, side="right").astype(np.uint8)[codes]
+
+
+def cut_labels(value: Floats, cuts: tuple[float, ...]) -> Labels:
+    """Group number of every pixel of a value map."""
+    return cut_codes(value_codes(value), cuts)
 
 
 def posterise(
@@ -107,5 +116,6 @@ def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[floa
 
 def paint_groups(labels: Labels, values: Doubles) -> Bytes:
     """Groups as flat greys of their values; (H, W) uint8 sRGB."""
-    greys: Bytes = np.round(linear_to_srgb(value_to_luminance(values)) * 255).astype(np.uint8)
-    return greys[labels]
+    greys = np.zeros(256, np.uint8)
+    greys[: len(values)] = np.round(linear_to_srgb(value_to_luminance(values)) * 255)
+    return np.asarray(cv2.LUT(labels, greys))

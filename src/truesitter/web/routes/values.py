@@ -13,7 +13,7 @@ from truesitter.core.values.cuts import check_own_cuts
 from truesitter.core.values.posterise import paint_groups
 from truesitter.formats.pictures import same_value_picture
 from truesitter.formats.plan import PlanValues, values_of
-from truesitter.formats.png import encode_png
+from truesitter.formats.png import encode_bmp, encode_png
 from truesitter.formats.svg import polygon_path
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, picture_response
 from truesitter.web.routes.sitters import SitterOut, sitter_out
@@ -88,7 +88,7 @@ def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
         labels = study.values.preview_labels(wanted)
         edges = np.array([0.0, *wanted, 10.0])
         greys = paint_groups(labels, (edges[:-1] + edges[1:]) / 2)
-        return encode_png(greys, fast=True), "image/png"
+        return encode_bmp(greys), "image/bmp"
 
     key = f"preview-{study.keys()['frame']}-{study.settings.values.smallest_mm}-{cuts}"
     return picture_response(request, key, make)
