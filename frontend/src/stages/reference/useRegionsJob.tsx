@@ -49,7 +49,7 @@ export function useRegionsJob(sitter: Sitter, active: boolean): Job {
           {names.map((name) => <MenuItem key={name} value={name}>{words(name)}</MenuItem>)}
         </TextField>
         <Handle label="Stroke" value={width} least={0.004} most={0.08} step={0.002} shown={(v) => `${(v * canvasHeight).toFixed(0)} mm wide`} onChange={setWidth} />
-        <Say quiet>Draw over what is wrong. A stroke speaks for what lies near it and looks like it. Hold the space bar to move the picture; Ctrl+Z takes a stroke back.</Say>
+        <Say quiet>Draw over what is wrong. A stroke speaks for what looks like it and can be reached without crossing an edge: a dab mends a corner, a long stroke claims a whole passage. Hold the space bar to move the picture; Ctrl+Z takes a stroke back.</Say>
         {scribbles.length > 0 && (
           <Button color="inherit" variant="outlined" fullWidth onClick={() => change({ scribbles: [] }, "Clear scribbles")}>Clear {scribbles.length} {scribbles.length === 1 ? "stroke" : "strokes"}</Button>
         )}
