@@ -212,10 +212,7 @@ def passes() -> list[Figure]:
 _MEMORY = """
 import sys
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.regions import Scribble, solve_regions
 from truesitter.core.study import Study
-from truesitter.core.study.flesh import FAMILIES
 s = Study.of_bytes(open(sys.argv[1], "rb").read(), StudySettings())
 s.values.plan(); s.passes.plan(); s.hair.map()
 print(next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmHWM")))

@@ -92,21 +92,28 @@ class _Planner:
     def recipe(self, lab: Doubles) -> Recipe:
         return solve_recipes(as_lab(lab), self.palette, self.wishes, 1)[0]
 
+    def ahead(self, template: PassTemplate, part: _Part) -> tuple[float, Recipe | None]:
+        """What depends on nothing that is laid before: the brush, and the mixture of a covering pass."""
+        brush, recipe = brush_for(part.mask, self.subject.mm_per_px), None
+        if template.kind is Kind.GROUND:
+            recipe = self.recipe(np.array([value_to_lightness(self.school.ground_value), 2.0, 8.0]))
+        elif template.kind in (Kind.MASS, Kind.LIGHT):
+            recipe = self.mass_recipe(template, part)
+        return brush, recipe
+
     def mass_recipe(self, template: PassTemplate, part: _Part) -> Recipe:
         """The flesh stage's own mixture where there is one, else one for the mean colour."""
         if template.regions == (Region.SKIN,) and part.group in self.subject.flesh:
             return self.subject.flesh[part.group]
         return self.recipe(self.target(part.mask, top=template.kind is Kind.LIGHT))
 
-    def brush(self, part: _Part) -> float:
-        return brush_for(part.mask, self.subject.mm_per_px)
-
-    def add(self, template: PassTemplate, part: _Part, brush: float) -> None:
+    def add(self, template: PassTemplate, part: _Part, brush: float, mixed: Recipe | None) -> None:
         mask = part.mask
         film: float | None = template.film_mm
-        if template.kind is Kind.GROUND:
-            recipe = self.recipe(np.array([value_to_lightness(self.school.ground_value), 2.0, 8.0]))
-            layers: tuple[Layer, ...] = (Layer(mask, recipe.parts, None),)
+        if mixed is not None:
+            recipe = mixed
+            opaque = template.kind is Kind.GROUND
+            layers: tuple[Layer, ...] = (Layer(mask, recipe.parts, None if opaque else film),)
         elif template.kind is Kind.WASH:
             laid = wash_layers(
                 self.canvas, self.palette, self.subject.groups, self.mapped_lab, template.film_mm
@@ -119,7 +126,7 @@ class _Planner:
             recipe, layers, film = laid
             mask = np.any([layer.mask for layer in layers], axis=0)
             brush = brush_for(mask, self.subject.mm_per_px)
-        elif template.kind is Kind.GLAZE:
+        else:
             glaze = choose_glaze(self.canvas, mask, self.palette, self.mapped_lab)
             if glaze is None:
                 self.remarks.append(
@@ -129,16 +136,11 @@ class _Planner:
                 return
             recipe, film = glaze
             layers = (Layer(mask, recipe.parts, film),)
-        else:
-            recipe = self.mass_recipe(template, part)
-            layers = (Layer(mask, recipe.parts, film),)
         for layer in layers:
             self.canvas = self.canvas.lay(layer)
         self.error[mask] = np.abs(self.canvas.values(mask) - self.mapped_value[mask])
         area = float(np.count_nonzero(mask)) * self.subject.mm_per_px**2 / 100
         thickness = film if film is not None else template.film_mm
-        if template.kind is Kind.GROUND:
-            thickness = template.film_mm
         name = template.name.format(band=part.label)
         self.passes.append(
             Pass(
@@ -212,11 +214,10 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
     planner = _Planner(subject, palette, school, wishes or Wishes())
     used: list[PassTemplate] = []
     laid = [(template, part) for template in school.templates for part in _split(template, subject)]
-    # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
-        brushes = beside.map(planner.brush, [part for _, part in laid])
-        for (template, part), brush in zip(laid, brushes, strict=True):
+        prepared = beside.map(lambda item: planner.ahead(*item), laid)
+        for (template, part), (brush, mixed) in zip(laid, prepared, strict=True):
             before = len(planner.passes)
-            planner.add(template, part, brush)
+            planner.add(template, part, brush, mixed)
             used += [template] * (len(planner.passes) - before)
     return planner.finish(used)
