@@ -79,12 +79,12 @@ def test_what_a_stroke_says_overrules_place_and_seeds_only_where_it_reaches() ->
 
 
 def bare_shoulders() -> tuple[np.ndarray, np.ndarray]:
-    """A made sitter whose body goes on below the chin in the skin of the face; and where the body is."""
+    """A made sitter whose bare body stands in blue shade, unlike the face; and where the body is."""
     picture = made_head()
     body = np.zeros(picture.shape[:2], np.uint8)
     cv2.ellipse(body, (240, 640), (200, 190), 0, 0, 360, 1, -1)
-    light = np.linspace(0.45, 1, 480)[None, :, None]
-    picture[body > 0] = (np.array([215, 160, 128]) * light * np.ones((600, 1, 1)))[body > 0]
+    light = np.linspace(0.2, 0.6, 480)[None, :, None]
+    picture[body > 0] = (np.array([120, 150, 190]) * light * np.ones((600, 1, 1)))[body > 0]
     return picture, body > 0
 
 

@@ -186,12 +186,32 @@ def test_a_swirl_winds_once_and_a_saddle_is_none() -> None:
     assert whorls == ()
 
 
-def test_light_direction_of_the_three_quarter_view() -> None:
-    true = np.array(
-        json.loads((TRUTH / "maren" / "meta.json").read_text())["lights"]["key"]["direction_camera"]
-    )
-    found = study_of("maren").light.direction()
+def key_light(name: str) -> np.ndarray:
+    """The true direction towards the key light: x right, y up, z towards the viewer; unit length."""
+    lights = json.loads((TRUTH / name / "meta.json").read_text())["lights"]
+    true = np.array(lights["key"]["direction_camera"])
+    return true / np.linalg.norm(true)
+
+
+@pytest.mark.parametrize(("name", "words"), [("maren", "upper left"), ("tobias", "upper right")])
+def test_light_direction(name: str, words: str) -> None:
+    found = study_of(name).light.direction()
     assert found is not None
-    angle = np.degrees(np.arccos(np.clip(np.dot(found.vector, true / np.linalg.norm(true)), -1, 1)))
-    assert angle < 20
-    assert found.in_words().startswith("upper left")
+    assert np.degrees(np.arccos(np.clip(np.dot(found.vector, key_light(name)), -1, 1))) < 10
+    assert found.in_words().startswith(words)
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_light_direction_does_not_hang_on_colours(name: str) -> None:
+    """The same light in a room drawn by lot, and from the other side in a mirror."""
+    picture, labels = restaged(name, 1)
+    true = cv2.resize(truth(name).labels, labels.shape[::-1], interpolation=cv2.INTER_NEAREST)
+    mirrored = (true[:, ::-1] == labels).mean() > (true == labels).mean()
+    for turned in (False, True):
+        study = Study.of_bytes(
+            jpeg(np.ascontiguousarray(picture[:, ::-1] if turned else picture)), StudySettings()
+        )
+        found = study.light.direction()
+        assert found is not None
+        key = key_light(name) * (-1 if mirrored != turned else 1, 1, 1)
+        assert np.degrees(np.arccos(np.clip(np.dot(found.vector, key), -1, 1))) < 16

@@ -38,17 +38,18 @@ class LightDirection:
         return f"{height}{side}, {depth}"
 
 
-def _mesh_normals(points: Doubles) -> tuple[Doubles, Doubles]:
-    """Centres (t, 2) and outward normals (t, 3) of the face mesh's triangles, in pixels."""
+def _mesh_normals(points: Doubles) -> tuple[Doubles, Doubles, Doubles]:
+    """Centres (t, 2), outward normals (t, 3) and areas (t,) of the mesh triangles, in pixels."""
     triangles = Delaunay(points[:, :2]).simplices
     a, b, c = (points[triangles[:, i]] for i in range(3))
     normal = np.cross(b - a, c - a)
     size = np.linalg.norm(normal, axis=1)
     good = size > 1e-9
     normal, triangles = normal[good] / size[good, None], triangles[good]
+    area = np.abs(normal[:, 2]) * size[good] / 2
     normal[normal[:, 2] > 0] *= -1  # the detector's z grows away from the viewer
     normal *= (1, -1, -1)  # to x right, y up, z towards the viewer
-    return points[triangles].mean(axis=1)[:, :2], normal
+    return points[triangles].mean(axis=1)[:, :2], normal, area
 
 
 def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightDirection | None:
@@ -71,19 +72,22 @@ def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightD
     Notes
     -----
     Least squares with a lit set that is found again from the last direction, and
-    with the largest residuals (highlights, cast shadows, moles) left out each time.
+    with the largest residuals (highlights, cast shadows, moles) left out each time. Each
+    triangle counts by its area: the mesh is densest round nostrils and lips, where its
+    normals are worst.
     """
     height, width = luminance.shape
     points = landmarks[:_MESH] * (width, height, width)
     # The outermost ring bends away where the mesh has no support.
     keep = np.setdiff1d(np.arange(_MESH), OVAL)
-    centres, normals = _mesh_normals(points[keep])
+    centres, normals, areas = _mesh_normals(points[keep])
     cols = np.clip(centres[:, 0].astype(int), 0, width - 1)
     rows = np.clip(centres[:, 1].astype(int), 0, height - 1)
     on_skin = skin[rows, cols]
     if on_skin.sum() < 80:
         return None
     n, light = normals[on_skin], luminance[rows[on_skin], cols[on_skin]].astype(np.float64)
+    weight = np.sqrt(areas[on_skin])
     use = np.ones(len(n), bool)
     direction = np.array([0.0, 0.0, 1.0])
     explained = 0.0
@@ -92,7 +96,7 @@ def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightD
         # Signed unknowns for the light, a non-negative one for the ambient.
         rows_ = np.where(lit[:, None], n, 0.0)
         system = np.column_stack([rows_, -rows_, np.ones(len(n))])
-        solution, _ = nnls(system[use], light[use])
+        solution, _ = nnls(system[use] * weight[use, None], light[use] * weight[use])
         vector = solution[:3] - solution[3:6]
         length = float(np.linalg.norm(vector))
         if length < 1e-9:
@@ -100,7 +104,8 @@ def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightD
         direction = vector / length
         residual = np.abs(system @ solution - light)
         use = residual <= np.quantile(residual, 0.85)
-        spread = float(((light[use] - light[use].mean()) ** 2).sum())
-        explained = 1 - float((residual[use] ** 2).sum()) / spread if spread > 0 else 0.0
+        share = weight[use] ** 2 / (weight[use] ** 2).sum()
+        spread = float(share @ (light[use] - share @ light[use]) ** 2)
+        explained = 1 - float(share @ residual[use] ** 2) / spread if spread > 0 else 0.0
     x, y, z = (float(v) for v in direction)
     return LightDirection(vector=(x, y, z), confidence=float(np.clip(explained, 0, 1)))
