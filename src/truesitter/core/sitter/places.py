@@ -111,7 +111,7 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
     Returns
     -------
     str
-        A key of `PLACES`, ``"neck"`` below the chin, ``"figure"`` when the spot is away
+        A key of `PLACES`, ``"neck"`` below the chin and beside the jaw, ``"figure"`` when the spot is away
         from the face, or a ninth of the picture when there is no face.
     """
     if landmarks is None:
@@ -125,7 +125,7 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
         (landmarks[list(OVAL), :2] * scale).astype(np.float32), (float(spot[0]), float(spot[1])), True
     )
     if inside < -0.06 * face:
-        below = spot[1] > chin[1] * aspect
+        below = spot[1] > landmarks[14, 1] * aspect  # beside a jaw the neck begins at the mouth
         near_neck = abs(x - chin[0]) < 0.55 * face and spot[1] < chin[1] * aspect + 0.7 * face
         return "neck" if below and near_neck else "figure"
     owners = [name for name, indices in PLACES.items() for _ in indices]
