@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from skimage.graph import MCP
 
-from tests.conftest import made_head
+from tests.conftest import made_head, study_of
 from truesitter.core.sitter import places
 from truesitter.core.sitter.first_guess import FirstGuess
-from truesitter.core.sitter.landmarks import Detection, share_on_sitter
+from truesitter.core.sitter.landmarks import Detection, detect, share_on_sitter
 from truesitter.core.sitter.posterior import Looks, drop_islands, pixel_features
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.regions import Scribble, solve_regions
@@ -119,7 +119,20 @@ def test_a_face_in_the_air_is_told_from_one_on_the_sitter() -> None:
     points = np.column_stack([np.linspace(0.1, 0.4, 478), np.full(478, 0.5), np.zeros(478)])
     assert share_on_sitter(points, person) == 1
     assert share_on_sitter(points + np.array([0.25, 0, 0]), person) == pytest.approx(0.5, abs=0.01)
-    assert share_on_sitter(points + np.array([0.9, 0, 0]), person) == 0
+    assert share_on_sitter(points - np.array([0.25, 0, 0]), person) == 1, "cropped by the frame"
+    assert share_on_sitter(points + np.array([0.95, 0, 0]), person) == 0
+
+
+def test_a_face_that_the_frame_crops_is_still_a_face() -> None:
+    framed, found = study_of("maren").picture.framed(), study_of("maren").sitter.detection().landmarks
+    assert found is not None
+    height, width = framed.shape[:2]
+    spots = (found[:, :2] * (width, height)).astype(int)
+    (left, top), (right, low) = spots.min(axis=0), spots.max(axis=0)
+    no_chin = framed[top - 200 : low - (low - top) // 5, left - 100 : right + 100]
+    half = framed[top - 100 : low + 100, left + (right - left) * 3 // 10 : right + 100]
+    for part in (no_chin, half):
+        assert detect(np.ascontiguousarray(part)).has_face
 
 
 @pytest.mark.parametrize(("mouth", "is_hair"), [(60.0, False), (None, True), (80.0, True)])
