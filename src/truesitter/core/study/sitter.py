@@ -69,7 +69,8 @@ class SitterStage:
         head = self.regions().mask(Region.HAIR, Region.SKIN)
         height, width = head.shape
         left, right = sorted(float(landmarks[i, 0]) for i in (127, 356))
-        inner = head[:, int(left * width) : max(int(left * width) + 1, int(right * width))]
+        first = int(np.clip(left * width, 0, width - 1))
+        inner = head[:, first : int(np.clip(right * width, first + 1, width))]
         rows = np.flatnonzero(inner.mean(axis=1) > 0.1)
         if not len(rows):
             return None
