@@ -13,7 +13,7 @@ from truesitter.core.hair.field import Guide, solve_axes
 from truesitter.core.hair.lines import mapping_lines
 from truesitter.core.hair.sense import GrowthHints, orient
 from truesitter.core.highlights.zones import find_points, grow_zones
-from truesitter.core.sitter.borders import BAND, refine_borders
+from truesitter.core.sitter.borders import BAND, as_masses, refine_borders
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
@@ -211,3 +211,17 @@ def test_a_ragged_border_is_drawn_pixel_by_pixel() -> None:
     out = refine_borders(straight, lab, np.zeros(true.shape, bool))
     assert (straight != true).sum() > 500
     assert (out != true).sum() < 0.05 * (straight != true).sum()
+
+
+def test_outlines_go_round_masses_not_strands() -> None:
+    draw = np.random.default_rng(5)
+    plain = np.full((120, 100), Region.SKIN, np.uint8)
+    plain[:, 50:] = Region.HAIR
+    strands = plain.copy()
+    strands[::4, 44:50] = Region.HAIR
+    strands[draw.random(plain.shape) < 0.03] = Region.GARMENT
+    found = as_masses(strands, 2.0)
+    assert set(np.unique(found)) == {int(Region.SKIN), int(Region.HAIR)}
+    assert (found[:, :43] == Region.SKIN).all()
+    assert (found[:, 51:] == Region.HAIR).all()
+    np.testing.assert_array_equal(as_masses(plain, 2.0), plain)

@@ -89,6 +89,24 @@ def refine_borders(labels: Labels, lab: Floats, kept: Mask) -> Labels:
     return out
 
 
+def as_masses(labels: Labels, sigma: float) -> Labels:
+    """Region map without single strands and specks: each pixel goes to the region that prevails round it.
+
+    Parameters
+    ----------
+    labels
+        (h, w) uint8 of `Region`.
+    sigma
+        How far round, in pixels: the spread of a Gaussian.
+    """
+    best, most = np.zeros(labels.shape, np.uint8), np.zeros(labels.shape, np.float32)
+    for region in np.unique(labels):
+        near = cv2.GaussianBlur((labels == region).astype(np.float32), (0, 0), sigma)
+        best[near > most] = region
+        np.maximum(most, near, out=most)
+    return best
+
+
 def _reduced(labels: Labels, factor: int) -> Labels:
     size = (max(1, labels.shape[1] // factor), max(1, labels.shape[0] // factor))
     return np.asarray(cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST))

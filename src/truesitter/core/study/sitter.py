@@ -7,6 +7,7 @@ from collections.abc import Hashable
 import numpy as np
 
 from truesitter.core.sitter import places
+from truesitter.core.sitter.borders import as_masses
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.posterior import Looks
@@ -19,6 +20,8 @@ from truesitter.core.types import Mask
 from truesitter.core.values.outlines import Outline, trace_outlines
 
 OUTLINE_LONG_SIDE = 800
+_ROUNDED = 2.0
+"""Outlines are drawn round masses: this spread in their pixels, 1 mm on a canvas of 400 mm."""
 
 
 class SitterStage:
@@ -110,7 +113,8 @@ class SitterStage:
         return reduced_size(self._picture.framed().shape, OUTLINE_LONG_SIDE)[0]
 
     def _outlines(self) -> tuple[Outline, ...]:
-        return trace_outlines(reduced_labels(self.regions().labels, OUTLINE_LONG_SIDE))
+        masses = as_masses(reduced_labels(self.regions().labels, OUTLINE_LONG_SIDE), _ROUNDED)
+        return trace_outlines(masses)
 
     def region_at(self, x: float, y: float) -> Region:
         """Region at a spot, in fractions of the framed picture."""
