@@ -215,3 +215,11 @@ def test_light_direction_does_not_hang_on_colours(name: str) -> None:
         assert found is not None
         key = key_light(name) * (-1 if mirrored != turned else 1, 1, 1)
         assert np.degrees(np.arccos(np.clip(np.dot(found.vector, key), -1, 1))) < 16
+
+
+@pytest.mark.parametrize(("name", "eyes", "lips"), [("maren", 0.8, 0.88), ("tobias", 0.66, 0.68)])
+def test_eyes_and_lips_overlap_the_true_ones(name: str, eyes: float, lips: float) -> None:
+    """Straight from the landmarks; the bars are what is reached."""
+    regions, labels = study_of(name).sitter.regions(), truth(name).labels
+    assert overlap(regions.mask(Region.EYES), labels == 6) >= eyes
+    assert overlap(regions.mask(Region.LIPS), labels == 5) >= lips

@@ -165,10 +165,10 @@ def _draw_features(labels: Labels, landmarks: Doubles | None) -> None:
         return
     shape = labels.shape[:2]
     covered = labels == Region.FACIAL_HAIR
-    lips = places.outline_mask(landmarks, places.LIPS, shape, 1.02)
+    lips = places.outline_mask(landmarks, places.LIPS, shape)
     labels[lips & ~covered] = Region.LIPS
     for brow in places.BROWS:
         mask = places.outline_mask(landmarks, brow, shape, 1.05)
         labels[mask & (labels == Region.SKIN)] = Region.BROWS
     for eye in places.EYES:
-        labels[places.outline_mask(landmarks, eye, shape, 1.05)] = Region.EYES
+        labels[places.outline_mask(landmarks, eye, shape)] = Region.EYES
