@@ -11,7 +11,7 @@ from skimage.feature import structure_tensor as skimage_tensor
 
 from tests.conftest import TRUTH, jpeg, study_of, truth
 from tests.restaged import restaged
-from tests.robot import next_stroke
+from tests.robot import TRUE_REGIONS, next_stroke
 from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_field
 from truesitter.core.hair.sense import find_whorls
 from truesitter.core.reference.tone import Tone, correct
@@ -119,6 +119,9 @@ def test_regions_hold_in_rooms_drawn_by_lot(name: str, lot: int) -> None:
         assert overlap(alone.mask(Region.SKIN), labels == 1) >= 0.83
         assert overlap(alone.mask(Region.HAIR), labels == 2) >= 0.80
         assert worst > -0.03, "a stroke made the regions worse"
+        named = np.array([int(r) for r in TRUE_REGIONS])[labels]
+        right = (alone.labels == named)[alone.labels != Region.BACKGROUND].mean()
+        assert alone.sureness == pytest.approx(right, abs=0.05), "as sure as it is right"
     assert overlap(mended.mask(Region.SKIN), masses(labels, 1)) >= 0.91
     assert overlap(mended.mask(Region.HAIR), masses(labels, 2)) >= 0.885
 
