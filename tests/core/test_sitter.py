@@ -58,7 +58,8 @@ def test_places_are_named_as_the_painter_sees_them() -> None:
     assert place_of(chin[0], chin[1] + 0.08, landmarks, 1.25) == "neck"
     jaw = landmarks[397]
     assert place_of(jaw[0] + 0.05, jaw[1], landmarks, 1.25) == "neck"
-    assert place_of(landmarks[454][0] + 0.05, landmarks[454][1], landmarks, 1.25) == "figure", "an ear"
+    assert place_of(landmarks[454][0] + 0.05, landmarks[454][1], landmarks, 1.25) == "right ear"
+    assert study_of("tobias").sitter.place_at(0.744, 0.464) == "right ear"
     assert place_of(0.02, 0.02, landmarks, 1.25) == "figure"
     assert place_of(0.5, 0.5, None, 1.25) == "figure, centre"
 

@@ -35,6 +35,9 @@ UPPER_LIP_FIELD = (
     98, 97, 2, 326, 327, 322, 410, 291, 308, 415, 310, 311, 312, 13, 82, 81, 80, 191, 78, 61, 186, 92,
 )  # fmt: skip
 
+_EAR_FROM, _EAR_REACH = 0.02, 0.25
+"""How far an ear stands off the outline of the face, in heights of the face."""
+
 # A place is a few landmarks; a spot is named after the nearest landmark of all.
 # "Left" and "right" are those of the picture, as the painter sees it.
 PLACES: dict[str, tuple[int, ...]] = {
@@ -111,8 +114,9 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
     Returns
     -------
     str
-        A key of `PLACES`, ``"neck"`` below the chin and beside the jaw, ``"figure"`` when the spot is away
-        from the face, or a ninth of the picture when there is no face.
+        A key of `PLACES`, ``"left ear"`` or ``"right ear"`` beside the face, ``"neck"`` below the chin and
+        beside the jaw, ``"figure"`` when the spot is away from the face, or a ninth of the picture when there
+        is no face.
     """
     if landmarks is None:
         ninth = f"{_third(y, 'upper', 'middle', 'lower')} {_third(x, 'left', 'middle', 'right')}"
@@ -124,10 +128,13 @@ def place_of(x: float, y: float, landmarks: Doubles | None, aspect: float) -> st
     inside = cv2.pointPolygonTest(
         (landmarks[list(OVAL), :2] * scale).astype(np.float32), (float(spot[0]), float(spot[1])), True
     )
+    brow, mouth = landmarks[[105, 334], 1].mean() * aspect, landmarks[14, 1] * aspect
+    if brow < spot[1] <= mouth and _EAR_FROM < -inside / face < _EAR_REACH:
+        return f"{'left' if x < chin[0] else 'right'} ear"
     if inside < -0.06 * face:
-        below = spot[1] > landmarks[14, 1] * aspect  # beside a jaw the neck begins at the mouth
-        near_neck = abs(x - chin[0]) < 0.55 * face and spot[1] < chin[1] * aspect + 0.7 * face
-        return "neck" if below and near_neck else "figure"
+        # Beside the jaw the neck begins at the mouth.
+        near_neck = abs(x - chin[0]) < 0.55 * face and mouth < spot[1] < chin[1] * aspect + 0.7 * face
+        return "neck" if near_neck else "figure"
     owners = [name for name, indices in PLACES.items() for _ in indices]
     indices = [i for group in PLACES.values() for i in group]
     away = np.hypot(*((landmarks[indices, :2] * scale) - spot).T)
