@@ -17,15 +17,10 @@ import numpy as np
 ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT))
 
-from tests.conftest import truth  # noqa: E402
+from tests.conftest import overlap, truth  # noqa: E402
 
 _BAND, _TILE, _SAMPLE = 30, 60, 40_000
 _HAIR, _WALL, _SITTER = 2, (0,), (1, 4, 7)
-
-
-def overlap(found: np.ndarray, true: np.ndarray) -> float:
-    """Intersection over union of two masks."""
-    return float((found & true).sum() / (found | true).sum())
 
 
 def reduced(labels: np.ndarray, height: int) -> np.ndarray:

@@ -43,6 +43,11 @@ BACK_VIEW_SCRIBBLES = [
 ]  # fmt: skip
 
 
+def overlap(found: np.ndarray, true: np.ndarray) -> float:
+    """Intersection over union of two masks."""
+    return float((found & true).sum() / (found | true).sum())
+
+
 @dataclass(frozen=True)
 class Truth:
     """A demo sitter: its photograph and what is truly where."""

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from skimage.feature import structure_tensor as skimage_tensor
 
-from tests.conftest import TRUTH, jpeg, study_of, truth
+from tests.conftest import TRUTH, jpeg, overlap, study_of, truth
 from tests.restaged import restaged
 from tests.robot import TRUE_REGIONS, next_stroke
 from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_field
@@ -22,10 +22,6 @@ from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Regions, Scribble, solve_regions
 from truesitter.core.study import Study
-
-
-def overlap(found: np.ndarray, true: np.ndarray) -> float:
-    return float((found & true).sum() / (found | true).sum())
 
 
 @pytest.mark.parametrize(
@@ -95,7 +91,8 @@ def test_six_strokes_by_rule_mend_the_regions(
     """The bars are what is reached, against the true masks and against their masses.
 
     The true masks follow single strands: their own masses overlap them by only 0.95, 0.89
-    and 0.93 for hair (Maren, Tobias, Ines), so no outline of masses can do better.
+    and 0.93 for hair (Maren, Tobias, Ines), so no outline of masses can do better. Source of
+    the strokes' rule: the robot user in `tests.robot`.
     """
     sitter, labels = study_of(name).sitter, truth(name).labels
     mended, worst = six_strokes(sitter.first_guess(), labels)
@@ -220,7 +217,7 @@ def test_light_direction_does_not_hang_on_colours(name: str) -> None:
         assert np.degrees(np.arccos(np.clip(np.dot(found.vector, key), -1, 1))) < 16
 
 
-@pytest.mark.parametrize(("name", "eyes", "lips"), [("maren", 0.8, 0.88), ("tobias", 0.66, 0.68)])
+@pytest.mark.parametrize(("name", "eyes", "lips"), [("maren", 0.825, 0.89), ("tobias", 0.68, 0.75)])
 def test_eyes_and_lips_overlap_the_true_ones(name: str, eyes: float, lips: float) -> None:
     """Straight from the landmarks; the bars are what is reached."""
     regions, labels = study_of(name).sitter.regions(), truth(name).labels
