@@ -35,6 +35,7 @@ export function makeTheme(dim: boolean) {
       MuiCssBaseline: {
         styleOverrides: {
           body: { fontVariantNumeric: "tabular-nums", overflow: "hidden" },
+          "::selection": { backgroundColor: tone.line, color: tone.ink },
           ":focus-visible": { outline: `2px solid ${tone.ink}`, outlineOffset: 2 },
         },
       },

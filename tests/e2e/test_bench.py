@@ -127,6 +127,7 @@ def test_the_picture_under_a_dragged_cut_is_that_of_the_last_position(page: Page
     page.wait_for_timeout(1500)
     assert asked[-1].split("cuts=")[1].split(",")[1] == value
     assert len(asked) < 26
+    assert page.evaluate("String(getSelection())") == "", "the drag marked the ladder's words"
     page.mouse.up()
     expect(rung).to_have_attribute("aria-valuenow", str(value))
     page.get_by_role("button", name="Undo").click()

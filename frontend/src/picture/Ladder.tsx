@@ -57,7 +57,7 @@ export function Ladder({ histogram, cuts, groups, pointer, onDrag, onDrop, reach
 
   return (
     <Box sx={{ bgcolor: "background.default", borderRight: 1, borderColor: "divider", py: 1, minHeight: 0, display: "flex" }}>
-      <svg ref={svg} viewBox={`0 0 ${width} ${height}`} preserveAspectRatio="none" style={{ width: "100%", height: "100%", touchAction: "none" }}
+      <svg ref={svg} viewBox={`0 0 ${width} ${height}`} preserveAspectRatio="none" style={{ width: "100%", height: "100%", touchAction: "none", userSelect: "none" }}
         aria-label="Value ladder" role="group"
         onPointerMove={(e) => {
           if (!held) return;
