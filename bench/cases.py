@@ -21,7 +21,7 @@ from bench.serving import dragging, screen
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.hair.field import Guide, solve_axes
-from truesitter.core.hair.lines import mapping_lines
+from truesitter.core.hair.lines import growth_lines
 from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
 from truesitter.core.memo import Memo
 from truesitter.core.paint.mixing import mix, mixture_reflectance
@@ -157,13 +157,13 @@ def hair() -> list[Figure]:
     hints = GrowthHints(skin=~axes.mask, beard=np.zeros_like(axes.mask), brow_row=None)
     sense = times(lambda: orient(axes, hints, guides, find_whorls(axes)), 5)
     directed = orient(axes, hints, guides, find_whorls(axes))
-    lines = times(lambda: mapping_lines(directed, axes.mask, 6.0), 5)
+    lines = times(lambda: growth_lines(directed, axes.mask, 6.0), 5)
     return [
         figure(
             "Hair field with a guide", ours, "< 400", ratio(ours, plain, "one-scale structure tensor alone")
         ),
         figure("Root-to-tip sense", sense, ""),
-        figure("Mapping lines", lines, "< 300"),
+        figure("Growth lines", lines, "< 300"),
     ]
 
 

@@ -13,12 +13,13 @@ import typer
 from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
-from truesitter.core.flesh_settings import TubeSettings
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import Palette, starter
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.solver import solve_recipe
-from truesitter.core.settings import StudySettings
+from truesitter.core.refusal import Refusal
+from truesitter.core.settings import StudySettings, TubeSettings
+from truesitter.core.settings.base import first_fault
 from truesitter.core.study import Study
 from truesitter.formats.folder import write_plan
 from truesitter.formats.rack_files import read_rack, tubes_of
@@ -40,9 +41,10 @@ def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
         try:
             command(*args, **kwargs)
         except ValidationError as error:
-            first = error.errors()[0]
-            _fail(f"{'.'.join(str(p) for p in first['loc'])}: {first['msg']}")
-        except (ValueError, OSError) as error:
+            _fail(first_fault(error))
+        except Refusal as error:
+            _fail(error.sentence)
+        except OSError as error:
             _fail(str(error))
 
     return wrapped
@@ -54,7 +56,7 @@ def _numbers(text: str, count: int, separator: str, what: str) -> list[float]:
     except ValueError:
         numbers = []
     if len(numbers) != count:
-        raise ValueError(f"{what}; “{text}” is not")
+        raise Refusal(f"{what}; “{text}” is not")
     return numbers
 
 
@@ -97,7 +99,7 @@ def plan(
     face = "a face" if written.face_found else "no face"
     print(
         f"{out}: {len(written.values.groups)} value groups, {len(written.flesh.mixtures)} flesh "
-        f"mixtures, {len(written.light.points)} points of light, {written.hair.lines} mapping lines, "
+        f"mixtures, {len(written.light.peaks)} light peaks, {written.hair.lines} growth lines, "
         f"{len(written.passes)} passes; {face} was found."
     )
 
@@ -114,7 +116,7 @@ def mix_command(
 ) -> None:
     """Parts for a colour, or the colour of given parts."""
     if (target_lab is None) == (parts is None):
-        raise ValueError("give either --target-lab or --parts")
+        raise Refusal("give either --target-lab or --parts")
     tubes = Rack(tuple(tube.tube() for tube in _rack(rack)))
     if parts is not None:
         amounts = _parts(parts)
@@ -150,7 +152,7 @@ def _parts(text: str) -> dict[str, float]:
         try:
             amounts[key.strip()] = float(number)
         except ValueError:
-            raise ValueError(f"parts are given as tube=number; “{piece}” is not") from None
+            raise Refusal(f"parts are given as tube=number; “{piece}” is not") from None
     return amounts
 
 
@@ -175,13 +177,9 @@ def serve(
 ) -> None:
     """Serve the application on this machine."""
     from truesitter.demo.seed import seed
-    from truesitter.store.sitters import Shelf
     from truesitter.web.serving import data_folder, run
 
-    shelf = Shelf(data or data_folder())
-    if demo:
-        seed(shelf)
-    run(shelf, port)
+    run(data or data_folder(), port, seed if demo else None)
 
 
 if __name__ == "__main__":

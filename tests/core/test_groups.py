@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as arrays
 
 from tests.conftest import study_of, truth
+from truesitter.core.blur import blur
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings, ValueSettings
 from truesitter.core.study import Study
 from truesitter.core.values.contrast import largest_patches, read_contrast
-from truesitter.core.values.cuts import best_fit_bins, best_fit_cuts, merge_group, split_group
+from truesitter.core.values.cuts import best_fit_cuts, merge_group, split_group
 from truesitter.core.values.inventory import join_shape, list_shapes
 from truesitter.core.values.shapes import find_shapes
 
@@ -25,19 +27,44 @@ def within(histogram: np.ndarray, cuts: tuple[int, ...]) -> float:
     total, edges = 0.0, [0, *[c + 1 for c in cuts], len(histogram)]
     for a, b in pairwise(edges):
         w, x = histogram[a:b], np.arange(a, b)
+        if not w.any():
+            continue
         total += float((w * (x - np.average(x, weights=w)) ** 2).sum())
     return total
 
 
-@given(histograms, st.integers(0, 7), st.integers(3, 4))
+@given(
+    arrays.arrays(np.float64, 10, elements=st.integers(0, 50).map(float)),
+    st.lists(st.integers(1, 9), min_size=1, max_size=3, unique=True), st.integers(3, 5),
+)  # fmt: skip
 @settings(deadline=None)
-def test_with_a_locked_cut_the_others_are_still_the_best_there_are(
-    histogram: np.ndarray, locked: int, groups: int
+def test_with_locked_cuts_the_others_are_still_the_best_there_are(
+    histogram: np.ndarray, locked: list[int], groups: int
 ) -> None:
-    found = best_fit_bins(histogram, groups, (locked,))
-    assert locked in found
-    every = [c for c in combinations(range(8), groups - 1) if locked in c]
-    assert within(histogram, tuple(found)) == pytest.approx(min(within(histogram, c) for c in every))
+    """Against every way of placing the free cuts; locked ones stay where they are, in gaps too."""
+    every = [
+        c for c in combinations(range(1, 10), groups - 1)
+        if set(locked) <= set(c) and all(histogram[a:b].any() or {a, b} <= {0, 10, *locked}
+                                         for a, b in pairwise((0, *c, 10)))
+    ]  # fmt: skip
+    try:
+        found = best_fit_cuts(histogram, groups, tuple(float(c) for c in locked))
+    except Refusal:
+        assert not every or len(locked) > groups - 1
+        return
+    assert {float(c) for c in locked} <= set(found)
+    assert len(found) == groups - 1
+    least = min(within(histogram, tuple(c - 1 for c in cuts)) for cuts in every)
+    assert within(histogram, tuple(round(c) - 1 for c in found)) == pytest.approx(least)
+
+
+@pytest.mark.parametrize("lock", [5.0, 0.2, 9.9])
+def test_a_locked_cut_stays_in_an_empty_gap_and_beyond_all_values(lock: float) -> None:
+    histogram = np.zeros(256)
+    histogram[60:78] = histogram[190:200] = 3.0
+    found = best_fit_cuts(histogram, 4, (lock,))
+    assert lock in found
+    assert len(found) == 3
 
 
 def test_locked_cuts_stay_to_the_hundredth_and_are_counted() -> None:
@@ -45,7 +72,7 @@ def test_locked_cuts_stay_to_the_hundredth_and_are_counted() -> None:
     cuts = best_fit_cuts(histogram, 5, (3.33, 6.66))
     assert {3.33, 6.66} < set(cuts)
     assert list(cuts) == sorted(cuts)
-    with pytest.raises(ValueError, match="are locked"):
+    with pytest.raises(Refusal, match="are locked"):
         best_fit_cuts(histogram, 3, (2.0, 4.0, 6.0))
 
 
@@ -68,13 +95,13 @@ def test_splitting_and_merging_undo_each_other(tenths: list[int], data: st.DataO
 def test_what_cannot_be_split_or_merged_says_so() -> None:
     histogram = np.zeros(256)
     histogram[[30, 200]] = 5
-    with pytest.raises(ValueError, match="single value"):
+    with pytest.raises(Refusal, match="single value"):
         split_group(histogram, (5.0,), 0)
-    with pytest.raises(ValueError, match="no group"):
+    with pytest.raises(Refusal, match="no group"):
         split_group(histogram, (5.0,), 7)
-    with pytest.raises(ValueError, match="lighter"):
+    with pytest.raises(Refusal, match="lighter"):
         merge_group((3.0, 5.0), 2)
-    with pytest.raises(ValueError, match="2 to 9"):
+    with pytest.raises(Refusal, match="2 to 9"):
         merge_group((3.0,), 0)
 
 
@@ -148,7 +175,7 @@ def test_noise_does_not_shatter_hair_or_cloth_into_specks() -> None:
 def test_marks_outweigh_masses_only_where_there_are_marks() -> None:
     y, x = np.mgrid[0:300, 0:400]
     value = 3 + 4 * (x > 200) + np.where(y > 200, 0.8 * np.sign(np.sin(x * 1.3)), 0)
-    contrast = read_contrast(value.astype(np.float32), 6)
+    contrast = read_contrast(value.astype(np.float32), blur(value.astype(np.float32), 6), 6)
     risk = contrast.at_risk()
     assert risk[240:290, 40:120].mean() > 0.95
     assert not risk[20:150].any()

@@ -21,6 +21,8 @@ from truesitter.core.reference.tone import (
     lift_shadows,
     tone_table,
 )
+from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.proportions import face_proportions
 from truesitter.core.values.value_map import value_map
 
@@ -70,7 +72,7 @@ def test_a_tinted_grey_is_balanced_back_to_grey(tint: tuple[float, float, float]
     [((2, 2, 2), "too dark"), ((255, 255, 255), "too light"), ((120, 120, 3), "too strongly")],
 )
 def test_what_was_never_grey_is_refused(colour: tuple[int, int, int], sentence: str) -> None:
-    with pytest.raises(ValueError, match=sentence):
+    with pytest.raises(Refusal, match=sentence):
         balance_from(np.full((5, 5, 3), colour, np.uint8))
 
 
@@ -158,7 +160,7 @@ def test_a_drawn_line_comes_out_level_or_plumb(tilt: float, upright: bool) -> No
 
 
 def test_a_line_without_length_levels_nothing() -> None:
-    with pytest.raises(ValueError, match="draw a line"):
+    with pytest.raises(Refusal, match="draw a line"):
         levelling_turn((0.5, 0.5), (0.5, 0.5), (1, 1))
 
 
@@ -179,12 +181,13 @@ def test_straightening_by_a_line_makes_it_level_in_the_frame() -> None:
 
 def test_proportions_of_a_face_are_near_the_usual_and_turn_with_the_head() -> None:
     """The rules of thumb are common practice, no source: a made-up but ordinary face lies near them."""
-    landmarks = study_of("maren").sitter.detection().landmarks
-    assert landmarks is not None
+    face = study_of("maren").sitter.face
+    assert face is not None
+    landmarks = face.points
     assert len(study_of("maren").sitter.proportions()) == 7, "with eye line and forehead"
     for proportion in study_of("maren").sitter.proportions():
         assert 0.5 * proportion.usual < proportion.here < 1.6 * proportion.usual, proportion.name
-    found = face_proportions(landmarks, 1.25)
+    found = face_proportions(face, 1.25)
     assert len(found) == 5
     for proportion in found:
         assert 0.5 * proportion.usual < proportion.here < 1.6 * proportion.usual, proportion.name
@@ -192,6 +195,6 @@ def test_proportions_of_a_face_are_near_the_usual_and_turn_with_the_head() -> No
     centre = landmarks[:, :2].mean(axis=0)
     rotation = np.array([[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]])
     square = (landmarks[:, :2] - centre) * (1, 1.25) @ rotation.T / (1, 1.25) + centre
-    turned = face_proportions(np.column_stack([square, landmarks[:, 2]]), 1.25)
+    turned = face_proportions(Face(np.column_stack([square, landmarks[:, 2]])), 1.25)
     for before, after in zip(found, turned, strict=True):
         assert after.here == pytest.approx(before.here, rel=1e-6)

@@ -9,14 +9,15 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.flesh import mix_colour
 from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
+from truesitter.core.paint.flesh import mix_colour
 from truesitter.core.paint.let_down import HEAP_PARTS, Heaps, told_by_heaps
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
 from truesitter.core.paint.pigments import Lab, pigment_library
 from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.solver import solve_recipe, suggest_tube
+from truesitter.core.refusal import Refusal
 
 EARTH, SIX, PRIMARIES, GREYS, WASHES = STARTERS
 values = st.floats(0, 10)
@@ -138,21 +139,21 @@ def test_washes_darken_with_their_film_and_need_no_white() -> None:
 
 @pytest.mark.parametrize("target", [(120, 0, 0), (50, float("nan"), 0), (50, 500, 0)])
 def test_impossible_targets_are_refused(target: tuple[float, float, float]) -> None:
-    with pytest.raises(ValueError, match="target"):
+    with pytest.raises(Refusal, match="target"):
         solve_recipe(target, EARTH)
 
 
 def test_senseless_mixtures_and_palettes_are_refused() -> None:
     for parts in ({"yellow-ochre": -1.0}, {"yellow-ochre": 0.0}, {"yellow-ochre": float("nan")}):
-        with pytest.raises(ValueError, match="part"):
+        with pytest.raises(Refusal, match="part"):
             mix(parts, EARTH)
-    with pytest.raises(ValueError, match="film"):
+    with pytest.raises(Refusal, match="film"):
         mix({"quinacridone-rose": 1}, WASHES)
-    with pytest.raises(ValueError, match="no tube called"):
+    with pytest.raises(Refusal, match="no tube called"):
         Palette("x", "x", ("moon-dust",))
-    with pytest.raises(ValueError, match="twice"):
+    with pytest.raises(Refusal, match="twice"):
         starter("yellow-ochre,yellow-ochre")
-    with pytest.raises(ValueError, match="no palette called"):
+    with pytest.raises(Refusal, match="no palette called"):
         starter("nonsense")
     assert starter("three-primaries") is PRIMARIES
 

@@ -10,17 +10,19 @@ from hypothesis import strategies as st
 from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import STARTERS, starter
 from truesitter.core.paint.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.glazing import wash_parts
+from truesitter.core.passes.kinds.ground import GROUND
+from truesitter.core.passes.kinds.wash import wash_parts
 from truesitter.core.passes.plan import PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import SCHOOLS, Kind, school
+from truesitter.core.passes.schools import SCHOOLS, school
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 
@@ -49,8 +51,8 @@ def test_schools_lay_fat_over_lean(key: str) -> None:
     """Common practice, no source."""
     fats = [t.fat for t in school(key).templates]
     assert fats == sorted(fats)
-    assert school(key).templates[0].kind is Kind.GROUND
-    with pytest.raises(ValueError, match="no school"):
+    assert school(key).templates[0].kind is GROUND
+    with pytest.raises(Refusal, match="no school"):
         school("finger-painting")
 
 
@@ -88,7 +90,7 @@ def test_two_coats_equal_one_of_double_film() -> None:
 @given(st.lists(st.tuples(st.integers(0, 39), st.integers(0, 59), st.integers(2, 30)), max_size=8))
 def test_the_canvas_equals_films_laid_pixel_by_pixel(squares: list[tuple[int, int, int]]) -> None:
     canvas = Canvas.bare((40, 60))
-    plain = np.full((40, 60, 31), 0.85)
+    plain = np.full((40, 60, 31), float(enter_surface(0.85)))
     for i, (row, col, side) in enumerate(squares):
         mask = np.zeros((40, 60), bool)
         mask[row : row + side, col : col + side] = True
@@ -159,10 +161,8 @@ def test_washes_and_missing_umbers() -> None:
     assert len(mixed) > 1
     assert mix({k: float(v) for k, v in mixed.items()}, STARTERS[1]).value < 3.5
     flat = np.zeros((20, 20), np.uint8)
-    subject = Subject(
-        flat, flat, flat, np.zeros((20, 20, 3), np.float32), np.zeros((20, 20), np.float32), ("all",), 1
-    )
-    with pytest.raises(ValueError, match="opaque"):
+    subject = Subject(flat, flat, flat, np.zeros((20, 20, 3), np.float32), np.zeros((20, 20), np.float32), 1)
+    with pytest.raises(Refusal, match="opaque"):
         plan_passes(subject, starter("watercolour-three"), school("layered-oil"))
 
 
@@ -170,10 +170,10 @@ def test_an_empty_scene_still_gives_a_plan_and_says_what_it_left_out() -> None:
     size = (60, 60)
     white = np.dstack([np.full(size, 92), np.zeros(size), np.zeros(size)]).astype(np.float32)
     zeros = np.zeros(size, np.uint8)
-    subject = Subject(zeros, zeros, zeros, white, np.full(size, 9.2, np.float32), ("light",), 2)
+    subject = Subject(zeros, zeros, zeros, white, np.full(size, 9.2, np.float32), 2)
     found = plan_passes(subject, STARTERS[0], school("layered-oil"))
-    assert [p.name for p in found.passes] == ["Ground", "Background, light"]
-    assert any("Underpainting left out" in remark for remark in found.remarks)
+    assert [p.title(("light",)) for p in found.passes] == ["Ground", "Background, light"]
+    assert any("Underpainting left out" in remark.sentence(("light",)) for remark in found.remarks)
 
 
 @pytest.mark.parametrize("name", ["maren", "tobias"])

@@ -15,10 +15,11 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.cautions import cautions_for
-from truesitter.core.paint.drying import MEDIA, DryingShift, wet_look
+from truesitter.core.paint.drying import DryingShift
 from truesitter.core.paint.films import ground_of, hiding
 from truesitter.core.paint.glazes import find_glazes
 from truesitter.core.paint.kubelka_munk import leave_surface, opaque_reflectance
+from truesitter.core.paint.media import MEDIA
 from truesitter.core.paint.mixing import Colour, as_lab, mix
 from truesitter.core.paint.nudges import nudge
 from truesitter.core.paint.palettes import Palette
@@ -27,8 +28,10 @@ from truesitter.core.paint.rack import LIBRARY, OwnTube, Rack
 from truesitter.core.paint.sheet_photo import Mark, read_patches
 from truesitter.core.paint.solver import solve_recipe, solve_recipes
 from truesitter.core.paint.swatches import Swatches, fit_swatches, misses, patch_labs
+from truesitter.core.paint.wet import wet_look
 from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.waiting import drying_minutes
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
@@ -65,14 +68,14 @@ def test_a_tube_without_swatches_is_the_librarys() -> None:
     ],
 )
 def test_impossible_tubes_are_refused(key: str, name: str, pigment: str, sentence: str) -> None:
-    with pytest.raises(ValueError, match=sentence):
+    with pytest.raises(Refusal, match=sentence):
         OwnTube(key, name, pigment)
 
 
 def test_two_tubes_of_one_key_are_refused() -> None:
-    with pytest.raises(ValueError, match="same key"):
+    with pytest.raises(Refusal, match="same key"):
         Rack((own(), own()))
-    with pytest.raises(ValueError, match="no tube called “gone”"):
+    with pytest.raises(Refusal, match="no tube called “gone”"):
         LIBRARY.pigment("gone")
 
 
@@ -133,12 +136,12 @@ def test_a_fit_returns_to_its_swatches_and_betters_the_library() -> None:
     ],
 )
 def test_swatches_no_paint_shows_are_refused(labs: dict[str, object], sentence: str) -> None:
-    with pytest.raises(ValueError, match=sentence):
+    with pytest.raises(Refusal, match=sentence):
         Swatches(**labs)  # type: ignore[arg-type]
 
 
 def test_a_tint_like_its_masstone_is_refused() -> None:
-    with pytest.raises(ValueError, match="look alike"):
+    with pytest.raises(Refusal, match="look alike"):
         fit_swatches(Swatches((60.0, 12.0, 40.0), (61.0, 12.0, 40.0)), OCHRE)
 
 
@@ -199,12 +202,12 @@ def test_a_photographs_light_is_taken_out(fall_off: float, green: float, blue: f
 def test_useless_marks_get_a_sentence(
     marks: dict[str, Mark], whites: tuple[Mark, ...], sentence: str
 ) -> None:
-    with pytest.raises(ValueError, match=sentence):
+    with pytest.raises(Refusal, match=sentence):
         read_patches(sheet_photo(0, (1.0, 1.0, 1.0)), marks, whites, 0.88)
 
 
 def test_an_overexposed_white_is_refused() -> None:
-    with pytest.raises(ValueError, match="overexposed"):
+    with pytest.raises(Refusal, match="overexposed"):
         read_patches(np.full((200, 500, 3), 255, np.uint8), {}, (box(2, 10),), 0.88)
 
 
@@ -212,10 +215,10 @@ def test_an_overexposed_white_is_refused() -> None:
 def test_wet_paint_dries_to_the_colour_wanted(value: float, medium: str) -> None:
     """Mixed to the wet look, the paint dries back to the value of the recipe."""
     dry = Colour.of_lab((float(10 * value), 8.0, 12.0))
-    wet = wet_look(dry, MEDIA[medium])
+    wet = wet_look(dry, MEDIA[medium].shift)
     assert wet.lab[1:] == dry.lab[1:]
     if 0.01 < wet.value < 9.99:
-        assert MEDIA[medium].dry(wet.value) == pytest.approx(dry.value, abs=0.02)
+        assert MEDIA[medium].shift.dry(wet.value) == pytest.approx(dry.value, abs=0.02)
 
 
 def test_own_drying_swatches_come_before_the_usual_shift() -> None:
@@ -243,7 +246,7 @@ def test_a_batch_is_area_times_film() -> None:
     assert garment == pytest.approx(shares["garment"] * 1280, rel=0.02)
     twice = batch_of(study(loss=0.5, film_mm=0.1, coats=2))
     assert sum(twice.tubes_ml.values()) == pytest.approx(4 * sum(batch.tubes_ml.values()))
-    with pytest.raises(ValueError, match="opaque"):
+    with pytest.raises(Refusal, match="opaque"):
         batch_of(study(palette="watercolour-three", tubes=["arylide-yellow"], transparent=True))
 
 
@@ -264,7 +267,7 @@ def test_own_tubes_go_through_the_whole_plan() -> None:
 
 
 def test_a_key_with_a_line_break_is_no_key() -> None:
-    with pytest.raises(ValueError, match="cannot be the key"):
+    with pytest.raises(Refusal, match="cannot be the key"):
         OwnTube("mine\n", "Mine", "yellow-ochre")
 
 
@@ -280,7 +283,7 @@ def test_own_tubes_obey_wishes_and_bring_their_cautions() -> None:
     dark = (25.0, 5.0, 6.0)
     assert "soot" in solve_recipes(dark, palette, Wishes(), 1)[0].parts
     assert "soot" not in solve_recipes(dark, palette, Wishes(black=False), 1)[0].parts
-    with pytest.raises(ValueError, match="Soot is both asked for and ruled out"):
+    with pytest.raises(Refusal, match="Soot is both asked for and ruled out"):
         solve_recipes(dark, palette, Wishes(must=("soot",), black=False), 1)
     (lead, _) = cautions_for(["flake"], rack)
     assert lead.startswith("Old flake (PW1) contains lead")

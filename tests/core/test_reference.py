@@ -17,6 +17,7 @@ from tests.conftest import jpeg, made_head
 from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.reference.frame import Frame, apply, place
+from truesitter.core.refusal import Refusal
 
 
 def saved(picture: np.ndarray, kind: str, **options: object) -> bytes:
@@ -125,7 +126,11 @@ def test_a_claimed_size_without_its_pixels_is_damaged() -> None:
 def test_no_corner_of_the_frame_leaves_the_photograph(
     width: int, height: int, cw: float, ch: float, zoom: float, turn: float, x: float, y: float
 ) -> None:
-    crop = place(Frame((cw, ch), (x, y), zoom, turn), width, height)
+    try:
+        crop = place(Frame((cw, ch), (x, y), zoom, turn), width, height)
+    except Refusal:
+        assert min(width, height) / zoom < 8 * 20 * 1.5
+        return
     corners = crop.corners()
     assert corners[:, 0].min() >= -1e-6 * width
     assert corners[:, 1].min() >= -1e-6 * height
@@ -136,7 +141,7 @@ def test_no_corner_of_the_frame_leaves_the_photograph(
 
 @pytest.mark.parametrize("frame", [Frame((1, 400)), Frame(zoom=0.5), Frame(straighten=60)])
 def test_senseless_frames_are_refused(frame: Frame) -> None:
-    with pytest.raises(ValueError, match=r"canvas|closer|straightened"):
+    with pytest.raises(Refusal, match=r"canvas|closer|straightened"):
         place(frame, 1000, 1000)
 
 

@@ -10,13 +10,15 @@ from hypothesis import strategies as st
 
 from tests.conftest import made_head, study_of, truth
 from truesitter.core.hair.field import Guide, solve_axes
-from truesitter.core.hair.lines import mapping_lines
+from truesitter.core.hair.lines import growth_lines
 from truesitter.core.hair.sense import GrowthHints, orient
-from truesitter.core.highlights.zones import find_points, grow_zones
+from truesitter.core.light.zones import ABOVE_THE_MOUTH, find_peaks, grow_zones
+from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.borders import BAND, as_masses, refine_borders
+from truesitter.core.sitter.face import UPPER_LIP_FIELD
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
-from truesitter.core.sitter.places import UPPER_LIP_FIELD, outline_mask, place_of
+from truesitter.core.sitter.places import place_of
 from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Scribble, rasterise, solve_regions
@@ -50,30 +52,35 @@ def test_a_later_scribble_wins_over_an_earlier_one() -> None:
 
 
 def test_places_are_named_as_the_painter_sees_them() -> None:
-    landmarks = study_of("maren").sitter.detection().landmarks
-    assert landmarks is not None
+    face = study_of("maren").sitter.face
+    assert face is not None
+    landmarks = face.points
     nose, chin = landmarks[4], landmarks[152]
-    assert place_of(nose[0], nose[1], landmarks, 1.25) == "nose tip"
-    assert place_of(landmarks[50][0], landmarks[50][1], landmarks, 1.25) == "left cheekbone"
-    assert place_of(chin[0], chin[1] + 0.08, landmarks, 1.25) == "neck"
+    assert place_of(nose[0], nose[1], face, 1.25) == "nose tip"
+    assert place_of(landmarks[50][0], landmarks[50][1], face, 1.25) == "left cheekbone"
+    assert place_of(chin[0], chin[1] + 0.08, face, 1.25) == "neck"
     jaw = landmarks[397]
-    assert place_of(jaw[0] + 0.05, jaw[1], landmarks, 1.25) == "neck"
-    assert place_of(landmarks[454][0] + 0.05, landmarks[454][1], landmarks, 1.25) == "right ear"
+    assert place_of(jaw[0] + 0.05, jaw[1], face, 1.25) == "neck"
+    assert place_of(landmarks[454][0] + 0.05, landmarks[454][1], face, 1.25) == "right ear"
     assert study_of("tobias").sitter.place_at(0.744, 0.464) == "right ear"
-    assert place_of(0.02, 0.02, landmarks, 1.25) == "figure"
-    assert place_of(0.5, 0.5, None, 1.25) == "figure, centre"
+    assert place_of(0.02, 0.02, face, 1.25) == "figure"
+    assert place_of(0.5, 0.5, None, 1.25) == "middle of the figure"
 
 
 @pytest.mark.parametrize("name", ["maren", "tobias"])
-def test_light_never_touches_the_upper_lip_and_never_enters_shadow(name: str) -> None:
+def test_light_keeps_off_the_field_above_the_mouth_where_asked_and_never_enters_shadow(name: str) -> None:
     study = study_of(name)
-    light, landmarks = study.light.zones(), study.sitter.detection().landmarks
-    assert landmarks is not None
-    assert len(light.points) >= 3
-    assert [p.value for p in light.points] == sorted((p.value for p in light.points), reverse=True)
-    assert not any(p.place in ("upper lip", "cleft of the upper lip") for p in light.points)
-    lip = outline_mask(landmarks, UPPER_LIP_FIELD, light.zones.shape, 0.9)
-    assert (light.zones[lip] > 0).mean() < 0.02
+    light, face = study.light.zones(), study.sitter.face
+    assert face is not None
+    assert len(light.peaks) >= 3
+    assert [p.value for p in light.peaks] == sorted((p.value for p in light.peaks), reverse=True)
+    lip = face.outline_mask(UPPER_LIP_FIELD, light.zones.shape, 0.9)
+    value, skin = study.picture.value(), study.sitter.regions().mask(Region.SKIN)
+    icon = grow_zones(value, skin, face, unlit=(ABOVE_THE_MOUTH,))
+    assert (icon.zones[lip] > 0).mean() < 0.02
+    if name == "maren":
+        assert (light.zones[lip] > 0).mean() > 0.1, "no school but one keeps it dark"
+    assert len({p.place for p in light.peaks}) == len(light.peaks)
     lit = light.zones > 0
     assert study.sitter.regions().mask(Region.SKIN)[lit].all()
     assert (study.picture.value()[lit] < light.shadow_below - 0.7).mean() < 0.01
@@ -86,9 +93,9 @@ def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
     z = np.sqrt(np.clip(1 - u**2 - v**2, 0, 1))
     value = np.where(ball, 2 + 6 * np.clip(-0.5 * u - 0.5 * v + 0.7 * z, 0, 1), 1).astype(np.float32)
     zones = grow_zones(value, ball, None, 0.06)
-    assert len(zones.points) == 1
-    assert abs(zones.points[0].x - (150 - 110 * 0.5) / 300) < 0.04
-    assert abs(zones.points[0].y - (150 - 110 * 0.5) / 300) < 0.04
+    assert len(zones.peaks) == 1
+    assert abs(zones.peaks[0].x - (150 - 110 * 0.5) / 300) < 0.04
+    assert abs(zones.peaks[0].y - (150 - 110 * 0.5) / 300) < 0.04
     areas = [int((zones.zones == n).sum()) for n in (1, 2, 3, 4)]
     assert areas[0] < areas[1] < areas[2]
     # Zone 2 reaches twice as far, so zones 1 and 2 together cover about four times zone 1.
@@ -98,10 +105,10 @@ def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
 
 def test_nothing_to_light_is_said_by_empty_results() -> None:
     value, none = np.full((80, 80), 5, np.float32), np.zeros((80, 80), bool)
-    assert grow_zones(value, none, None).points == ()
-    assert find_points(value, none, None, 20) == ()
-    assert grow_zones(value, ~none, None).points == ()
-    with pytest.raises(ValueError, match="zone 1"):
+    assert grow_zones(value, none, None).peaks == ()
+    assert find_peaks(value, none, None, 20) == ()
+    assert grow_zones(value, ~none, None).peaks == ()
+    with pytest.raises(Refusal, match="zone 1"):
         grow_zones(value, none, None, 0.9)
 
 
@@ -132,26 +139,26 @@ def test_a_guide_sets_the_sense_from_root_to_tip() -> None:
     assert orient(solve_axes(lightness, mask), hints)[150, 150, 1] < -0.9  # hair hangs
 
 
-def test_mapping_lines_keep_their_distance_and_follow_the_field() -> None:
+def test_growth_lines_keep_their_distance_and_follow_the_field() -> None:
     _, mask = upright_stripes()
     down = np.zeros((300, 300, 2), np.float32)
     down[..., 1] = -1
-    lines = mapping_lines(down, mask, spacing=20)
+    lines = growth_lines(down, mask, spacing=20)
     assert 9 <= len(lines) <= 24
     for line in lines:
         assert (np.diff(line.points[:, 1]) > 0).all()
         assert np.ptp(line.points[:, 0]) < 1e-6
     columns = sorted({round(float(line.points[0, 0] * 300), 1) for line in lines})
     assert min(np.diff(columns)) >= 0.5 * 20
-    with pytest.raises(ValueError, match="spacing"):
-        mapping_lines(down, mask, 0)
+    with pytest.raises(Refusal, match="spacing"):
+        growth_lines(down, mask, 0)
 
 
 def test_no_hair_gives_no_lines() -> None:
     nothing = np.zeros((80, 80), bool)
     field = solve_axes(np.full((80, 80), 40, np.float32), nothing)
     hints = GrowthHints(nothing, nothing, None)
-    assert mapping_lines(orient(field, hints), field.mask, 5) == ()
+    assert growth_lines(orient(field, hints), field.mask, 5) == ()
 
 
 def test_hair_codes_are_those_of_the_plan_format() -> None:

@@ -11,7 +11,7 @@ from skimage.graph import MCP
 
 from tests.conftest import jpeg, made_head, study_of
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter import places
+from truesitter.core.sitter.face import BROWS, OVAL, Face
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, share_on_sitter
 from truesitter.core.sitter.posterior import Looks, drop_islands, pixel_features
@@ -92,15 +92,15 @@ def bare_shoulders() -> tuple[np.ndarray, np.ndarray]:
     return picture, body > 0
 
 
-def face_of_the_made_head() -> np.ndarray:
-    """Landmarks of a face standing in the made head: a plain oval with the points the rules look at."""
+def face_of_the_made_head() -> Face:
+    """A face standing in the made head: a plain oval with the points the rules look at."""
     points = np.tile([0.5, 0.5, 0.0], (478, 1))
-    turn = np.linspace(0, 2 * np.pi, len(places.OVAL), endpoint=False)
-    points[list(places.OVAL), :2] = np.column_stack([0.5 + 0.19 * np.sin(turn), 0.52 - 0.22 * np.cos(turn)])
+    turn = np.linspace(0, 2 * np.pi, len(OVAL), endpoint=False)
+    points[list(OVAL), :2] = np.column_stack([0.5 + 0.19 * np.sin(turn), 0.52 - 0.22 * np.cos(turn)])
     points[[10, 2, 14, 152], 1] = 0.3, 0.58, 0.64, 0.74
-    for brow, x in zip(places.BROWS, (0.42, 0.58), strict=True):
+    for brow, x in zip(BROWS, (0.42, 0.58), strict=True):
         points[list(brow), :2] = [(x + 0.004 * i, 0.45 + 0.004 * (i % 2)) for i in range(len(brow))]
-    return points
+    return Face(points)
 
 
 def test_one_stroke_down_bare_shoulders_makes_them_skin() -> None:
@@ -121,23 +121,23 @@ def test_a_face_in_the_air_is_told_from_one_on_the_sitter() -> None:
     person = np.zeros((100, 80), np.float32)
     person[:, :40] = 1
     points = np.column_stack([np.linspace(0.1, 0.4, 478), np.full(478, 0.5), np.zeros(478)])
-    assert share_on_sitter(points, person) == 1
-    assert share_on_sitter(points + np.array([0.25, 0, 0]), person) == pytest.approx(0.5, abs=0.01)
-    assert share_on_sitter(points - np.array([0.25, 0, 0]), person) == 1, "cropped by the frame"
-    assert share_on_sitter(points + np.array([0.95, 0, 0]), person) == 0
+    assert share_on_sitter(Face(points), person) == 1
+    assert share_on_sitter(Face(points + np.array([0.25, 0, 0])), person) == pytest.approx(0.5, abs=0.01)
+    assert share_on_sitter(Face(points - np.array([0.25, 0, 0])), person) == 1, "cropped by the frame"
+    assert share_on_sitter(Face(points + np.array([0.95, 0, 0])), person) == 0
 
 
 def test_a_face_that_the_frame_crops_is_still_a_face() -> None:
-    framed, found = study_of("maren").picture.framed(), study_of("maren").sitter.detection().landmarks
+    framed, found = study_of("maren").picture.framed(), study_of("maren").sitter.face
     assert found is not None
     height, width = framed.shape[:2]
-    spots = (found[:, :2] * (width, height)).astype(int)
+    spots = (found.points[:, :2] * (width, height)).astype(int)
     (left, top), (right, low) = spots.min(axis=0), spots.max(axis=0)
     no_chin = framed[top - 200 : low - (low - top) // 5, left - 100 : right + 100]
     half = framed[top - 100 : low + 100, left + (right - left) * 3 // 10 : right + 100]
     for part in (no_chin, half):
         sitter = Study.of_bytes(jpeg(np.ascontiguousarray(part)), StudySettings()).sitter
-        assert sitter.detection().has_face
+        assert sitter.face is not None
         with warnings.catch_warnings():
             warnings.simplefilter("error")
             top = sitter.head_top()

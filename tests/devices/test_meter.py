@@ -8,6 +8,7 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.pigments import pigment_curves
+from truesitter.core.refusal import Refusal
 from truesitter.devices.meter import SimulatedMeter, made_up_paint, true_reflectance
 
 
@@ -34,5 +35,5 @@ def test_a_seed_repeats_the_noise_and_an_unknown_patch_is_refused() -> None:
     first, second = (SimulatedMeter(7).read("jar", "viridian", "tint") for _ in range(2))
     assert first == second
     assert len(first.reflectance) == 31
-    with pytest.raises(ValueError, match="no patch called “lid”"):
+    with pytest.raises(Refusal, match="no patch called “lid”"):
         SimulatedMeter(7).read("jar", "viridian", "lid")

@@ -22,10 +22,11 @@ from hypothesis.extra import numpy as arrays
 from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
-from truesitter.core.hair.lines import MappingLine
+from truesitter.core.hair.lines import GrowthLine
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, starter
 from truesitter.core.paint.rack import LIBRARY
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.values import OutlineDrawing
@@ -40,7 +41,7 @@ from truesitter.formats.png import encode_jpeg, encode_png
 from truesitter.formats.svg import hair_svg, outlines_svg
 from truesitter.formats.tables import mixtures_csv, shapes_csv
 from truesitter.formats.transfer import thumbnails_pdf, tiles, transfer_pdf
-from truesitter.formats.wording import clipping_sentence, duration, judgement, parts_sentence
+from truesitter.formats.wording import Counting, clipping_sentence, duration, judgement, parts_sentence
 
 EARTH = STARTERS[0]
 SVG = "{http://www.w3.org/2000/svg}"
@@ -105,7 +106,7 @@ def test_outlines_in_millimetres_cover_the_canvas_exactly_once(folder: tuple[Pat
 
 
 def test_hair_lines_stay_on_the_canvas_and_run_from_root_to_tip() -> None:
-    line = MappingLine(np.array([[0.1, 0.2], [0.2, 0.4], [0.25, 0.5]]))
+    line = GrowthLine(np.array([[0.1, 0.2], [0.2, 0.4], [0.25, 0.5]]))
     root = ElementTree.fromstring(hair_svg((line,), (200, 100)).encode())
     polyline = root.find(f".//{SVG}polyline")
     assert polyline is not None
@@ -167,7 +168,7 @@ def test_the_sheet_names_tubes_passes_and_cautions(folder: tuple[Path, Plan]) ->
 
 def test_a_sheet_without_sitter_or_face_still_prints(made_photo: bytes) -> None:
     study = Study.of_bytes(made_photo, StudySettings())
-    data = plan_pdf(study, plan_of(study, {}), "Nobody", "A4")
+    data = plan_pdf(study, plan_of(study, {}), "Nobody", "A4", Counting())
     assert len(pypdf.PdfReader(io.BytesIO(data)).pages) >= 4
 
 
@@ -245,11 +246,14 @@ def test_tiles_reach_the_end_and_none_is_idle(length: float, room: float) -> Non
 def test_a_tile_shows_its_part_of_the_canvas_in_place() -> None:
     """The drawing on the first sheet, read back as points: the canvas corner lies at the margin."""
     data = transfer_pdf(study_of("maren"), "x", "A4")
-    content = pypdf.PdfReader(io.BytesIO(data)).pages[0].get_contents().get_data().decode("latin-1")
+    page = pypdf.PdfReader(io.BytesIO(data)).pages[0]
+    content = page.get_contents().get_data().decode("latin-1")
     shifts = [tuple(float(v) for v in m) for m in re.findall(r"1 0 0 1 (\S+) (\S+) cm", content)]
-    corner = (15 * 72 / 25.4, (297 - 26) * 72 / 25.4)
+    corner = (15 * 72 / 25.4, (297 - 30) * 72 / 25.4)
     assert any(shift == pytest.approx(corner, abs=0.01) for shift in shifts)
-    boxes = [float(m) for m in re.findall(r"0 \S+ (\S+) \S+ re", content)]
+    (drawing,) = page["/Resources"]["/XObject"].values()
+    drawn = drawing.get_object().get_data().decode("latin-1")
+    boxes = [float(m) for m in re.findall(r"0 \S+ (\S+) \S+ re", drawn)]
     assert any(width == pytest.approx(320 * 72 / 25.4, abs=0.01) for width in boxes)
 
 
@@ -272,7 +276,7 @@ def test_full_size_is_the_photographs_own(view: str) -> None:
 
 
 def test_what_has_no_full_size_says_so() -> None:
-    with pytest.raises(ValueError, match="full size"):
+    with pytest.raises(Refusal, match="full size"):
         full_picture(study_of("maren"), "zones")
 
 
@@ -303,7 +307,7 @@ def test_the_mixing_sheet_and_table_hold_the_whole_board() -> None:
     for row in rows:
         made = mix({k: float(v) for k, v in (p.split("=") for p in row["parts"].split())}, EARTH)
         assert made.lab == pytest.approx([float(row[c]) for c in ("L", "a", "b")], abs=0.01)
-    pages = pypdf.PdfReader(io.BytesIO(mixing_pdf(study, "A made-up sitter", "A4"))).pages
+    pages = pypdf.PdfReader(io.BytesIO(mixing_pdf(study, "A made-up sitter", "A4", Counting()))).pages
     text = " ".join(page.extract_text() for page in pages)
     assert "cool cheek: 3 Titanium white : 1 Light red" in text
     assert "of the last" in text

@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab, smoothest_reflectance
 from truesitter.core.paint.rack import OwnTube, Stock
 from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.refusal import Refusal
 from truesitter.formats.rack_files import rack_csv, rack_json, read_rack
 from truesitter.formats.readings import (
     PatchLab,
@@ -149,7 +150,7 @@ def test_a_rack_goes_out_and_comes_back() -> None:
     ],
 )
 def test_a_rack_that_cannot_be_used_says_why(text: str, sentence: str) -> None:
-    with pytest.raises(ValueError, match=sentence):
+    with pytest.raises(Refusal, match=sentence):
         read_rack(text.encode())
 
 
@@ -159,6 +160,6 @@ def test_the_blank_sheet_has_a_row_for_every_tube() -> None:
     text = "\n".join(page.extract_text() for page in pages)
     assert all(name in text for name in names)
     assert len(pages) == 2
-    assert text.count("white: leave empty") == 3 * len(pages)
+    assert text.count("white: leave empty") == 6 * len(pages)
     assert text.count("over black") == 11
     assert "Tube: ____" in pypdf.PdfReader(io.BytesIO(swatch_sheet_pdf([], "Letter"))).pages[0].extract_text()

@@ -36,6 +36,7 @@ from truesitter.core.colour.value import (
     value_to_lightness,
 )
 from truesitter.core.data import read_table
+from truesitter.core.refusal import Refusal
 
 RANDOM = np.random.default_rng(1).random((10_000, 3))
 WHITE_XY = colour.XYZ_to_xy(WHITE_XYZ)
@@ -147,7 +148,7 @@ def test_smoothest_reflectance_returns_to_its_colour(lab: tuple[float, float, fl
 
 
 def test_an_impossible_surface_is_refused() -> None:
-    with pytest.raises(ValueError, match="no surface"):
+    with pytest.raises(Refusal, match="no surface"):
         smoothest_reflectance((90, 90, -90))
 
 

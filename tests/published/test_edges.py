@@ -11,6 +11,7 @@ from skimage.transform import ProjectiveTransform
 
 from tests.conftest import truth
 from truesitter.core.reference.frame import keystone_matrix, rectify
+from truesitter.core.refusal import Refusal
 from truesitter.core.values.edges import Sharpness, profile_widths, read_edges, sharpness_of
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.core.values.shapes import find_shapes, largest_circles
@@ -98,7 +99,7 @@ def test_a_warped_sitter_comes_back_to_within_half_a_pixel() -> None:
 
 @pytest.mark.parametrize("corners", [QUAD[::-1], (QUAD[0], QUAD[2], QUAD[1], QUAD[3]), (QUAD[0],) * 4])
 def test_corners_that_cross_are_refused(corners: tuple[tuple[float, float], ...]) -> None:
-    with pytest.raises(ValueError, match="corners"):
+    with pytest.raises(Refusal, match="corners"):
         keystone_matrix(corners, 100, 100)
 
 

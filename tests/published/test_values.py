@@ -17,6 +17,7 @@ from truesitter.core.values.cuts import best_fit_bins
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
+from truesitter.formats.wording import Counting
 
 
 def within(histogram: np.ndarray, cuts: list[int]) -> float:
@@ -65,7 +66,8 @@ def test_numbers_stand_in_the_largest_circle_of_their_shape() -> None:
 def test_sheets_have_the_size_of_their_paper(paper: str, width_mm: float, height_mm: float) -> None:
     """Source: ISO 216 and 72 pt = 1 inch = 25.4 mm; read back with pypdf."""
     study = study_of("maren")
-    pages = pypdf.PdfReader(io.BytesIO(plan_pdf(study, plan_of(study, {}), "A test", paper))).pages
+    sheet = plan_pdf(study, plan_of(study, {}), "A test", paper, Counting())
+    pages = pypdf.PdfReader(io.BytesIO(sheet)).pages
     for page in pages:
         assert float(page.mediabox.width) / 72 * 25.4 == pytest.approx(width_mm, abs=0.1)
         assert float(page.mediabox.height) / 72 * 25.4 == pytest.approx(height_mm, abs=0.1)

@@ -9,6 +9,7 @@ import pytest
 
 from truesitter.core.paint.rack import OwnTube, Stock
 from truesitter.core.paint.swatches import Swatches
+from truesitter.core.refusal import Refusal
 from truesitter.store.sitters import Shelf
 from truesitter.store.tubes import MOST_TUBES, UnknownTube
 
@@ -53,9 +54,9 @@ def test_tubes_are_changed_taken_off_and_put_back(shelf: Shelf) -> None:
     with pytest.raises(UnknownTube):
         shelf.tubes.restore("never")
     for bad in (-1.0, float("nan"), 1e9):
-        with pytest.raises(ValueError, match="a tube holds between"):
+        with pytest.raises(Refusal, match="a tube holds between"):
             shelf.tubes.change(key, "Jar ochre", bad, False)
-    with pytest.raises(ValueError, match="needs a name"):
+    with pytest.raises(Refusal, match="needs a name"):
         shelf.tubes.change(key, " ", None, False)
 
 
@@ -79,7 +80,7 @@ def test_readings_are_all_taken_or_none(shelf: Shelf) -> None:
     key = shelf.tubes.add("Ochre", "yellow-ochre").tube.key
     alike = Swatches((60.0, 12.0, 40.0), (61.0, 12.0, 40.0))
     other = shelf.tubes.add("Umber", "raw-umber").tube.key
-    with pytest.raises(ValueError, match="Umber: tint and masstone look alike"):
+    with pytest.raises(Refusal, match="Umber: tint and masstone look alike"):
         shelf.tubes.read({key: OCHRE, other: alike}, "file")
     with pytest.raises(UnknownTube):
         shelf.tubes.read({key: OCHRE, "gone": OCHRE}, "file")
@@ -98,12 +99,12 @@ def test_a_file_adds_and_changes_or_does_nothing(shelf: Shelf) -> None:
     ochre, umber = shelf.tubes.all()
     assert (ochre.tube.name, ochre.amount_ml, ochre.tube.swatches) == ("Better ochre", 8, OCHRE)
     assert umber.tube.key == "umber"
-    with pytest.raises(ValueError, match="holds yellow-ochre here, viridian in the file"):
+    with pytest.raises(Refusal, match="holds yellow-ochre here, viridian in the file"):
         shelf.tubes.take_in(
             [Stock(OwnTube("new", "New", "viridian")), Stock(OwnTube(key, "Ochre", "viridian"))], "file"
         )
     too_many = [Stock(OwnTube(f"t{i}", "T", "viridian")) for i in range(MOST_TUBES)]
-    with pytest.raises(ValueError, match="the rack holds"):
+    with pytest.raises(Refusal, match="the rack holds"):
         shelf.tubes.take_in(too_many, "file")
     assert [t.tube.key for t in shelf.tubes.all()] == [key, "umber"]
 
@@ -116,9 +117,9 @@ def test_palettes_of_the_studio(shelf: Shelf) -> None:
     assert (palette.key, palette.tubes) == (kept.key, (key, "titanium-white", "ivory-black"))
     shelf.tubes.remove(key)
     assert shelf.palettes.all()[0].tubes == ("titanium-white", "ivory-black")
-    with pytest.raises(ValueError, match="no tube called"):
+    with pytest.raises(Refusal, match="no tube called"):
         shelf.palettes.keep("Bad", ("gone",), False)
-    with pytest.raises(ValueError, match="needs a name"):
+    with pytest.raises(Refusal, match="needs a name"):
         shelf.palettes.keep("  ", ("titanium-white",), False)
     shelf.palettes.drop(kept.key)
     with pytest.raises(UnknownTube):

@@ -29,7 +29,7 @@ def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     (static / "assets" / "app.js").write_text("1")
     (folder / "secret.txt").write_text("secret")
     shelf = Shelf(folder / "data")
-    with TestClient(create_app(shelf, static)) as client:
+    with TestClient(create_app(shelf, static), base_url="http://127.0.0.1") as client:
         yield client
     shelf.close()
 

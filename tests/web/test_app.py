@@ -118,7 +118,7 @@ def test_impossible_settings_change_nothing(
     client: TestClient, sitter: str, stage: str, settings: dict[str, Any]
 ) -> None:
     before = client.get(f"/api/sitters/{sitter}").json()
-    answer = client.put(f"/api/sitters/{sitter}/{stage}", json=settings)
+    answer = client.patch(f"/api/sitters/{sitter}/settings/{stage}", json={"set": settings})
     assert answer.status_code == 422
     assert len(answer.json()["detail"]) > 10
     assert client.get(f"/api/sitters/{sitter}").json() == before
@@ -127,7 +127,9 @@ def test_impossible_settings_change_nothing(
 def test_every_change_can_be_undone_and_brought_back(client: TestClient, sitter: str) -> None:
     url = f"/api/sitters/{sitter}"
     before = client.get(url).json()
-    changed = client.put(f"{url}/values?change=Four groups", json={"groups": 4}).json()
+    changed = client.patch(
+        f"{url}/settings/values", json={"change": "Four groups", "set": {"groups": 4}}
+    ).json()
     assert changed["undo"] == "Four groups"
     assert changed["keys"]["values"] != before["keys"]["values"]
     assert changed["keys"]["hair"] == before["keys"]["hair"]
@@ -150,7 +152,7 @@ def test_deleting_can_be_taken_back(client: TestClient, made_photo: bytes) -> No
 
 
 @pytest.mark.parametrize(
-    "view", ["colour", "grey", "squint", "groups", "regions", "zones", "value-codes", "macro", "clipped"]
+    "view", ["colour", "grey", "squint", "groups", "regions", "zones", "value-codes", "masses", "clipped"]
 )
 def test_pictures_are_sent_once_and_again_only_when_changed(
     client: TestClient, sitter: str, view: str
@@ -162,7 +164,7 @@ def test_pictures_are_sent_once_and_again_only_when_changed(
     again = client.get(url, headers={"If-None-Match": first.headers["etag"]})
     assert (again.status_code, again.content) == (304, b"")
     if view == "groups":
-        client.put(f"/api/sitters/{sitter}/values", json={"groups": 3})
+        client.patch(f"/api/sitters/{sitter}/settings/values", json={"set": {"groups": 3}})
         fresh = client.get(url, headers={"If-None-Match": first.headers["etag"]})
         assert fresh.status_code == 200
         client.post(f"/api/sitters/{sitter}/undo")

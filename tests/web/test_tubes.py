@@ -22,7 +22,7 @@ from truesitter.web.app import create_app
 @pytest.fixture
 def client(tmp_path: Path) -> Iterator[TestClient]:
     shelf = Shelf(tmp_path / "data")
-    with TestClient(create_app(shelf, tmp_path)) as client:
+    with TestClient(create_app(shelf, tmp_path), base_url="http://127.0.0.1") as client:
         yield client
     shelf.close()
 
@@ -169,7 +169,7 @@ def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     tubes = ["titanium-white", ochre, "light-red", "ivory-black"]
     flesh = {**maren["settings"]["flesh"], "tubes": tubes, "own": own, "medium": "acrylic"}
     base = f"/api/sitters/{maren['id']}"
-    assert client.put(f"{base}/flesh", json=flesh).status_code == 200
+    assert client.patch(f"{base}/settings/flesh", json={"set": flesh}).status_code == 200
     mixtures = client.get(f"{base}/flesh").json()["mixtures"]
     assert any(ochre in m["parts"] for m in mixtures)
     middle = next(m for m in mixtures if 3 < m["target_value"] < 7)
@@ -177,7 +177,8 @@ def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     client.patch(f"/api/tubes/{ochre}", json={"name": "Jar ochre", "amount_ml": 0.5})
     batch = client.get(f"{base}/flesh/batch").json()
     needed = next(t for t in batch["tubes"] if t["tube"] == ochre)
-    assert needed["left_ml"] == 0.5 < needed["ml"]
+    shown = next(t for t in client.get("/api/library").json()["tubes"] if t["key"] == ochre)
+    assert shown["left_ml"] == 0.5 < needed["ml"]
     assert needed["cm"] > 0
     csv = client.get(f"{base}/files/mixtures.csv").text
     assert f"{ochre}=" in csv
@@ -185,7 +186,7 @@ def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     text = "".join(p.extract_text() for p in pdf.pages)
     assert "Jar ochre" in text
     assert f"Jar ochre: {needed['ml']:.1f} ml" in text
-    missing = client.put(f"{base}/flesh", json={**flesh, "own": []})
+    missing = client.patch(f"{base}/settings/flesh", json={"set": {**flesh, "own": []}})
     assert (missing.status_code, "no tube called" in missing.json()["detail"]) == (422, True)
     for what in ("shape", "group"):
         spot = client.get(f"{base}/flesh/spot?x=0.5&y=0.5&what={what}").json()

@@ -1,10 +1,12 @@
-"""A bounded memory of results: each is computed once for its key, however many ask at the same time."""
+"""A bounded memory of results, and the bench at which only so many are computed at a time."""
 
 from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
+from concurrent.futures import Future
+from contextlib import contextmanager
 from dataclasses import fields, is_dataclass
 from typing import Any, TypeVar, cast
 
@@ -27,20 +29,44 @@ def size_of(result: object) -> int:
 
 
 class Memo:
-    """Least recently used results are forgotten when the memory is full.
+    """Each result is computed once for its key, however many ask at the same time.
+
+    Least recently used results are forgotten when the memory is full.
 
     Parameters
     ----------
     most_bytes
         Upper bound for the arrays held; one result larger than this is still returned, not kept.
+    at_once
+        So many threads compute at a time, the others wait; ≥ 1.
     """
 
-    def __init__(self, most_bytes: int = 600 * 2**20) -> None:
+    def __init__(self, most_bytes: int = 600 * 2**20, at_once: int = 2) -> None:
         self._most = most_bytes
         self._held = 0
         self._results: OrderedDict[Hashable, tuple[Any, int]] = OrderedDict()
-        self._busy: dict[Hashable, threading.Lock] = {}
+        self._busy: dict[Hashable, Future[Any]] = {}
         self._lock = threading.Lock()
+        self._places = threading.BoundedSemaphore(at_once)
+        self._mine = threading.local()
+
+    @property
+    def held(self) -> int:
+        """Bytes of everything remembered."""
+        return self._held
+
+    @contextmanager
+    def place(self) -> Iterator[None]:
+        """A place at the bench for this thread; waits until there is one, unless it has one already."""
+        if getattr(self._mine, "place", False):
+            yield
+            return
+        with self._places:
+            self._mine.place = True
+            try:
+                yield
+            finally:
+                self._mine.place = False
 
     def get(self, key: Hashable, compute: Callable[[], T]) -> T:
         """The result for a key, computed now if it is not remembered. Errors are not remembered."""
@@ -48,26 +74,36 @@ class Memo:
             if key in self._results:
                 self._results.move_to_end(key)
                 return cast(T, self._results[key][0])
-            busy = self._busy.setdefault(key, threading.Lock())
-        with busy:
+            running = self._busy.get(key)
+            # A thread without a place may not begin: who began holds one, so whoever waits
+            # for it waits for someone at work.
+            begin = running is None and getattr(self._mine, "place", False)
+            if begin:
+                running = self._busy[key] = Future()
+        if running is None:
+            with self.place():
+                return self.get(key, compute)
+        if not begin:
+            return cast(T, running.result())
+        try:
+            result = compute()
+        except BaseException as error:
             with self._lock:
-                if key in self._results:
-                    return cast(T, self._results[key][0])
-            try:
-                result = compute()
-            finally:
-                with self._lock:
-                    self._busy.pop(key, None)
+                del self._busy[key]
+            running.set_exception(error)
+            raise
+        with self._lock:
             self._keep(key, result)
-            return result
+            del self._busy[key]
+        running.set_result(result)
+        return result
 
     def _keep(self, key: Hashable, result: object) -> None:
         size = size_of(result)
         if size > self._most:
             return
-        with self._lock:
-            self._results[key] = (result, size)
-            self._held += size
-            while self._held > self._most:
-                _, (_, freed) = self._results.popitem(last=False)
-                self._held -= freed
+        self._results[key] = (result, size)
+        self._held += size
+        while self._held > self._most:
+            _, (_, freed) = self._results.popitem(last=False)
+            self._held -= freed

@@ -7,9 +7,10 @@ from typing import Any
 
 from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.swatches import PATCHES, Swatches
-from truesitter.core.settings import StudySettings
+from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.devices.meter import SimulatedMeter
-from truesitter.store.sitters import STAGES, Shelf
+from truesitter.store.edits import Edit
+from truesitter.store.sitters import Shelf
 
 _SITTERS: tuple[dict[str, Any], ...] = (
     {
@@ -37,7 +38,7 @@ _SITTERS: tuple[dict[str, Any], ...] = (
                 "spacing_mm": 6,
                 "guides": [{"points": [[0.44, 0.19], [0.36, 0.19], [0.28, 0.24], [0.22, 0.32]]}],
             },
-            "passes": {"done": ["ground", "underpainting"]},
+            "done": ["ground", "underpainting"],
         },
     },
     {
@@ -58,7 +59,7 @@ _SITTERS: tuple[dict[str, Any], ...] = (
                 "spacing_mm": 8,
                 "guides": [{"points": [[0.42, 0.21], [0.40, 0.17], [0.40, 0.13]]}],
             },
-            "passes": {"done": ["ground"]},
+            "done": ["ground"],
         },
     },
     {
@@ -98,7 +99,7 @@ _SITTERS: tuple[dict[str, Any], ...] = (
                 ],
             },
             "hair": {"spacing_mm": 7, "guides": []},
-            "passes": {"done": ["ground"]},
+            "done": ["ground"],
         },
     },
 )  # fmt: skip
@@ -135,7 +136,9 @@ def seed(shelf: Shelf) -> None:
     for entry in _SITTERS:
         data = (files("truesitter.demo") / "sitters" / entry["file"]).read_bytes()
         sitter = shelf.add(data, entry["file"], entry["name"], entry["note"])
-        settings = StudySettings.model_validate(entry["settings"])
-        for stage in STAGES:
-            if stage in entry["settings"]:
-                shelf.change(sitter.id, stage, getattr(settings, stage), f"Demo: {stage}")
+        for stage, settings in entry["settings"].items():
+            if stage == "done":
+                for key in settings:
+                    shelf.facts.add(sitter.id, "pass done", {"school": LAYERED_OIL.key, "pass": key})
+            else:
+                shelf.change(sitter.id, stage, Edit(f"Demo: {stage}", settings))

@@ -22,6 +22,7 @@ from truesitter.core.paint.kubelka_munk import (
 )
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.pigments import Curves, Lab, pigment_curves
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 PLACEMENT = 0.004
@@ -90,7 +91,7 @@ class SimulatedMeter:
 
         Raises
         ------
-        ValueError
+        Refusal
             For another patch.
         """
         true = true_reflectance(made_up_paint(tube, pigment), patch)
@@ -112,6 +113,6 @@ def true_reflectance(paint: MadeUpPaint, patch: str) -> Doubles:
         return leave_surface(opaque_reflectance(k / s))
     grounds = {"over_black": PRINTED_BLACK, "over_white": PAPER_REFLECTANCE}
     if patch not in grounds:
-        raise ValueError(f"the meter knows no patch called “{patch}”")
+        raise Refusal(f"the meter knows no patch called “{patch}”")
     below = enter_surface(np.full(len(k), grounds[patch]))
     return leave_surface(film_reflectance(k, s, paint.film_mm, below))

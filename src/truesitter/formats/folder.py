@@ -10,6 +10,7 @@ from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, plan_of
 from truesitter.formats.png import encode_png
 from truesitter.formats.svg import hair_svg, outlines_svg
+from truesitter.formats.wording import Counting
 
 FILES = {
     "reference": "reference.jpg",
@@ -37,8 +38,8 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     files = dict(FILES)
     passes = [] if study.flesh.palette().transparent else list(study.passes.plan().canvases)
-    for number in range(len(passes)):
-        files[f"canvas_{number + 1:02d}"] = f"canvas_{number + 1:02d}.png"
+    for number in range(1, len(passes) + 1):
+        files[f"canvas_{number:02d}"] = f"canvas_{number:02d}.png"
     plan = plan_of(study, files)
     drawing = study.values.outlines()
     folder.mkdir(parents=True, exist_ok=True)
@@ -52,10 +53,10 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
         "outlines": outlines_svg(drawing, canvas).encode(),
         "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
-        "sheet": plan_pdf(study, plan, title),
+        "sheet": plan_pdf(study, plan, title, "A4", Counting()),
     }
-    for number, canvas_after in enumerate(passes):
-        contents[f"canvas_{number + 1:02d}"] = encode_png(canvas_after.picture())
+    for number, canvas_after in enumerate(passes, 1):
+        contents[f"canvas_{number:02d}"] = encode_png(canvas_after.picture())
     for key, data in contents.items():
         (folder / files[key]).write_bytes(data)
     (folder / "plan.json").write_text(plan.model_dump_json(indent=1), encoding="utf-8")

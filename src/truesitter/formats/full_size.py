@@ -5,12 +5,11 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.blur import blur
-from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
+from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
 from truesitter.core.types import Bytes
 from truesitter.core.values.posterise import paint_groups
-from truesitter.core.values.value_map import paint_values, value_map
+from truesitter.core.values.value_map import paint_values, squint, value_map
 from truesitter.formats.pictures import group_values
 
 FULL_VIEWS = ("colour", "grey", "squint", "groups")
@@ -21,19 +20,18 @@ def full_picture(study: Study, view: str) -> Bytes:
 
     Raises
     ------
-    ValueError
+    Refusal
         For a view that has no full size.
     """
     if view not in FULL_VIEWS:
-        raise ValueError(f"full size is for {', '.join(FULL_VIEWS)}")
+        raise Refusal(f"full size is for {', '.join(FULL_VIEWS)}")
     picture = study.picture.full_size()
     if view == "colour":
         return picture
     if view == "grey":
         return paint_values(value_map(picture))
     if view == "squint":
-        light = blur(picture_to_linear(picture), study.settings.reference.squint * picture.shape[0])
-        return np.asarray(np.round(linear_to_srgb(light) * 255), dtype=np.uint8)
+        return squint(picture, study.settings.reference.squint)
     return _groups(study, (picture.shape[1], picture.shape[0]))
 
 

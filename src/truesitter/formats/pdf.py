@@ -1,4 +1,4 @@
-"""The printed sheet: reference, groups, outlines with grid, mixtures, passes and cautions."""
+"""The printed plan: reference, groups, outlines with grid, mixtures, passes and cautions."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
+from reportlab.pdfgen.canvas import Canvas as Page
 
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
 from truesitter.core.colour.value import value_to_luminance
@@ -15,12 +16,25 @@ from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.paint.rack import Rack
 from truesitter.core.study import Study
 from truesitter.formats.pictures import VIEWS
-from truesitter.formats.plan import Plan, tubes_used
-from truesitter.formats.sheet import GREY, HAIRLINE, INK, MARGIN, Sheet, draw_polygon, fit
-from truesitter.formats.wording import duration, parts_sentence
+from truesitter.formats.plan import Plan, PlanPass, tubes_used
+from truesitter.formats.sheet import (
+    BOLD,
+    BOTTOM,
+    GREY,
+    HAIRLINE,
+    INK,
+    MARGIN,
+    Art,
+    Sheet,
+    Words,
+    draw_polygon,
+    fit,
+    swatches,
+)
+from truesitter.formats.wording import Counting, duration, parts_sentence
 
 
-def _reference_page(sheet: Sheet, study: Study, plan: Plan) -> None:
+def _reference_page(sheet: Sheet, study: Study, plan: Plan, counting: Counting) -> None:
     sheet.start("Reference and value groups")
     aspect = plan.reference.height / plan.reference.width
     width, height = fit(aspect, (sheet.inner - 6 * mm) / 2, 120 * mm)
@@ -32,27 +46,19 @@ def _reference_page(sheet: Sheet, study: Study, plan: Plan) -> None:
     canvas = plan.reference.canvas_mm
     sheet.text(f"Canvas {canvas[0]:g} × {canvas[1]:g} mm.", 10, gap=4)
     for group in reversed(plan.values.groups):
-        sheet.room(16, "Value groups")
-        top = sheet.y - 12
         grey = float(linear_to_srgb(value_to_luminance(group.value)))
-        sheet.page.setFillGray(grey)
-        sheet.page.setStrokeColor(HAIRLINE)
-        sheet.page.rect(MARGIN, top, 22, 11, fill=1, stroke=1)
-        sheet.page.setFillColor(INK)
-        sheet.page.setFont("Helvetica", 9)
-        sheet.page.drawString(
-            MARGIN + 30, top + 2.5,
-            f"{group.index + 1}  {group.name}: value {group.value:.1f} (from {group.low:.1f} to "
-            f"{group.high:.1f}), {group.share:.0%} of the picture, {group.area_cm2:.0f} cm²",
-        )  # fmt: skip
-        sheet.y -= 15
+        words = (
+            f"{group.index + 1}  {group.name}: value {counting(group.value)} (from {counting(group.low)} to "
+            f"{counting(group.high)}), {group.share:.0%} of the picture, {group.area_cm2:.0f} cm²"
+        )
+        sheet.entry(swatches((srgb_to_hex([grey] * 3),), 22, 11), [Words(words)], gap=3)
 
 
 def _outline_page(sheet: Sheet, study: Study, plan: Plan) -> None:
     sheet.start("Outlines and grid")
     reference = study.settings.reference
     drawing = study.values.outlines()
-    width, height = fit(drawing.grid[0] / drawing.grid[1], sheet.inner, sheet.y - 26 * mm)
+    width, height = fit(drawing.grid[0] / drawing.grid[1], sheet.inner - 8 * mm, sheet.left_over - 14 * mm)
     scale, left, top = width / drawing.grid[1], MARGIN + (sheet.inner - width) / 2, sheet.y - 4 * mm
     page = sheet.page
     page.setStrokeColor(HAIRLINE)
@@ -62,11 +68,10 @@ def _outline_page(sheet: Sheet, study: Study, plan: Plan) -> None:
     for x1, y1, x2, y2 in grid.lines:
         page.line(left + x1 * to_points, top - y1 * to_points, left + x2 * to_points, top - y2 * to_points)
     page.setFillColor(GREY)
-    page.setFont("Helvetica", 7)
     for x, name in grid.columns:
-        page.drawCentredString(left + x * to_points, top + 2, name)
+        sheet.line(name, left + x * to_points, top + 2, 7, align="centre")
     for y, name in grid.rows:
-        page.drawRightString(left - 3, top - y * to_points - 2, name)
+        sheet.line(name, left - 3, top - y * to_points - 2, 7, align="right")
     page.setStrokeColor(INK)
     page.setLineWidth(0.35)
     page.setFillColor(INK)
@@ -74,9 +79,9 @@ def _outline_page(sheet: Sheet, study: Study, plan: Plan) -> None:
         draw_polygon(page, outline.polygon, left, top, scale)
         size = min(9.0, outline.radius * scale * 1.2)
         if size >= 3:
-            page.setFont("Helvetica", size)
             x, y = outline.number_at
-            page.drawCentredString(left + x * scale, top - y * scale - size * 0.35, str(outline.group + 1))
+            number = str(outline.group + 1)
+            sheet.line(number, left + x * scale, top - y * scale - size * 0.35, size, align="centre")
     canvas = plan.reference.canvas_mm
     sheet.y = top - height - 2 * mm
     cell = (
@@ -84,91 +89,94 @@ def _outline_page(sheet: Sheet, study: Study, plan: Plan) -> None:
         if grid.cell_mm
         else ""
     )
-    sheet.text(
-        f"{cell}This drawing is {width / mm / canvas[0]:.0%} of its size.",
-        8,
-    )
+    sheet.text(f"{cell}This drawing is {width / mm / canvas[0]:.0%} of its size.", 8)
 
 
-def _dabs(sheet: Sheet, parts: dict[str, int], rack: Rack, left: float, top: float, width: float) -> None:
+def _dabs(page: Page, parts: dict[str, int], rack: Rack, left: float, top: float, width: float) -> None:
     total = sum(parts.values())
     for key, count in parts.items():
         share = width * count / total
-        sheet.page.setFillColor(HexColor(rack.tube(key).masstone_hex()))
-        sheet.page.rect(left, top, share, 9, fill=1, stroke=0)
+        page.setFillColor(HexColor(rack.tube(key).masstone_hex()))
+        page.rect(left, top - 9, share, 9, fill=1, stroke=0)
         left += share
 
 
-def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack) -> None:
+def _pair_and_dabs(hexes: Sequence[str], parts: dict[str, int], rack: Rack) -> Art:
+    """Wanted beside predicted, and the tubes' own colours by their parts below."""
+    pair = swatches(hexes, 68, 24)
+
+    def draw(page: Page, left: float, top: float) -> None:
+        pair.draw(page, left, top)
+        _dabs(page, parts, rack, left, top - 27, 68)
+
+    return Art(68, 38, draw)
+
+
+def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> None:
     sheet.start("Flesh mixtures")
     names = {g.index: g.name for g in plan.values.groups}
     sheet.text("Tubes set out: " + ", ".join(rack.pigment(k).name for k in plan.flesh.palette) + ".", gap=6)
     if not plan.flesh.mixtures:
         sheet.text("No skin was found in the picture, so there is nothing to mix for.")
     for mixture in reversed(plan.flesh.mixtures):
-        sheet.room(46, "Flesh mixtures")
-        top = sheet.y - 34
         target = srgb_to_hex(lab_to_srgb(list(mixture.target_lab)))
-        for column, colour in enumerate((target, mixture.predicted_hex)):
-            sheet.page.setFillColor(HexColor(colour))
-            sheet.page.rect(MARGIN + column * 34, top, 34, 32, fill=1, stroke=0)
-        _dabs(sheet, mixture.parts, rack, MARGIN + 80, top + 22, 160)
-        sheet.page.setFillColor(INK)
-        sheet.page.setFont("Helvetica-Bold", 9)
-        sheet.page.drawString(MARGIN + 250, top + 23, f"{mixture.group + 1}  {names[mixture.group]}")
-        sheet.page.setFont("Helvetica", 9)
-        sheet.page.drawString(MARGIN + 80, top + 10, parts_sentence(mixture.parts, rack, mixture.film_mm))
-        note = f"ΔE {mixture.delta_e:.1f}, value {mixture.value_error:+.2f} steps"
+        note = f"ΔE {mixture.delta_e:.1f}, {counting.error(mixture.value_error)}"
         if mixture.suggested_tube:
             note += f"; cannot be reached: add {rack.pigment(mixture.suggested_tube).name}"
         elif not mixture.reached:
             note += "; cannot be reached with these tubes"
-        sheet.page.setFont("Helvetica", 8)
-        sheet.page.setFillColor(GREY)
-        sheet.page.drawString(MARGIN + 80, top, note.replace("Δ", "d"))
-        sheet.y -= 44
+        sheet.entry(
+            _pair_and_dabs((target, mixture.predicted_hex), mixture.parts, rack),
+            [
+                Words(f"{mixture.group + 1}  {names[mixture.group]}", 9, BOLD),
+                Words(parts_sentence(mixture.parts, rack, mixture.film_mm), 9),
+                Words(note, 8, grey=True),
+            ],
+        )
 
 
-def _pass_pages(sheet: Sheet, plan: Plan, rack: Rack) -> None:
-    heading = "Passes"
-    sheet.start(heading)
-    for number, current in enumerate(plan.passes, 1):
-        sheet.room(54, heading)
-        top = sheet.y - 12
-        page = sheet.page
+def _tick_box(hex_: str) -> Art:
+    def draw(page: Page, left: float, top: float) -> None:
         page.setStrokeColor(INK)
         page.setLineWidth(0.6)
-        page.rect(MARGIN, top, 9, 9, fill=0, stroke=1)
-        page.setFillColor(HexColor(current.predicted_hex))
-        page.rect(MARGIN + 16, top - 1, 26, 11, fill=1, stroke=0)
-        page.setFillColor(INK)
-        page.setFont("Helvetica-Bold", 9)
-        page.drawString(MARGIN + 50, top + 1, f"{number}  {current.name}")
-        sheet.y = top - 1
-        sheet.text(parts_sentence(current.parts, rack) + ".", 8.5, indent=50, gap=0)
-        sheet.text(
-            f"Value {current.value:.1f}; film {current.film_mm:.3g} mm; {current.tool}, up to "
+        page.rect(left, top - 10, 9, 9, fill=0, stroke=1)
+        page.setFillColor(HexColor(hex_))
+        page.rect(left + 14, top - 11, 26, 11, fill=1, stroke=0)
+
+    return Art(40, 12, draw)
+
+
+def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
+    words = [
+        Words(f"{number}  {current.name}", 9, BOLD),
+        Words(parts_sentence(current.parts, rack) + ".", 8.5),
+        Words(
+            f"Value {counting(current.value)}; film {current.film_mm:.3g} mm; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
             f"{current.ml:.1f} ml. {current.note}",
-            8, indent=50, gap=0,
-        )  # fmt: skip
-        if current.wait_minutes >= 1:
-            sheet.text(f"Then wait {duration(current.wait_minutes)}.", 8, indent=50, gap=0)
-        sheet.y -= 5
+            8,
+        ),
+    ]
+    if current.wait_minutes >= 1:
+        words.append(Words(f"Then wait {duration(current.wait_minutes)}.", 8))
+    return words
+
+
+def _pass_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> None:
+    sheet.start("Passes")
+    for number, current in enumerate(plan.passes, 1):
+        sheet.entry(_tick_box(current.predicted_hex), _pass_words(number, current, rack, counting))
     for remark in plan.remarks:
-        sheet.room(24, heading)
-        sheet.text(remark.replace("Δ", "d"), 8)
+        sheet.text(remark, 8)
 
 
 def _caution_page(sheet: Sheet, cautions: Sequence[str]) -> None:
-    sheet.room(40 + 24 * len(cautions), "Cautions")
-    sheet.y -= 10
-    sheet.text("Cautions", 12, gap=3)
+    sheet.section("Cautions", min(40 * mm, sheet.height - 2 * MARGIN - BOTTOM))
     for line in cautions:
         sheet.text(line, 8.5)
 
 
-def plan_pdf(study: Study, plan: Plan, title: str, paper: str = "A4") -> bytes:
+def plan_pdf(study: Study, plan: Plan, title: str, paper: str, counting: Counting) -> bytes:
     """The whole plan as a PDF to print.
 
     Parameters
@@ -177,11 +185,13 @@ def plan_pdf(study: Study, plan: Plan, title: str, paper: str = "A4") -> bytes:
         Name of the sitter, on every page.
     paper
         ``A4`` (ISO 216) or ``Letter``.
+    counting
+        How values are counted.
     """
     sheet, rack = Sheet(paper, title), study.flesh.palette().rack
-    _reference_page(sheet, study, plan)
+    _reference_page(sheet, study, plan, counting)
     _outline_page(sheet, study, plan)
-    _mixture_pages(sheet, plan, rack)
-    _pass_pages(sheet, plan, rack)
+    _mixture_pages(sheet, plan, rack, counting)
+    _pass_pages(sheet, plan, rack, counting)
     _caution_page(sheet, cautions_for(tubes_used(plan, rack), rack))
     return sheet.done()

@@ -12,7 +12,8 @@ from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.reference.tone import Clipping, lift_shadows
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
-from truesitter.core.study.part import reduced_size
+from truesitter.core.study.reduce import reduced_size
+from truesitter.core.study.results import Declaration
 from truesitter.core.types import Bytes, Floats, Labels, Mask
 from truesitter.core.values.contrast import Contrast
 from truesitter.core.values.posterise import paint_groups
@@ -144,33 +145,47 @@ class View:
 
     Attributes
     ----------
-    depends
-        The kind of result it shows, a key of `Study.keys`.
+    declaration
+        What it depends on.
     make
         Gives ``(bytes, media type)``.
     """
 
-    depends: str
+    declaration: Declaration
     make: Callable[[Study], tuple[bytes, str]]
 
 
-VIEWS: dict[str, View] = {
-    "photograph": View("photograph", lambda s: _photo(s.picture.photograph())),
-    "colour": View("frame", lambda s: _photo(s.picture.framed())),
-    "grey": View("frame", lambda s: _photo(paint_values(s.picture.value()))),
-    "squint": View("squint", lambda s: _photo(squint(s.picture.framed(), s.settings.reference.squint))),
-    "value-codes": View("frame", lambda s: _png(value_codes(s))),
-    "groups": View("values", lambda s: _png(groups_picture(s))),
-    "colour-groups": View("flesh", lambda s: _png(colour_groups_picture(s))),
-    "regions": View("regions", lambda s: _png(regions_picture(s.sitter.regions().labels))),
-    "shadows": View("frame", lambda s: _photo(lift_shadows(s.picture.framed()))),
-    "clipped": View("uncorrected", lambda s: _png(clipped_picture(s.picture.clipping()))),
-    "macro": View("looking", lambda s: _png(macro_picture(s))),
-    "risk": View("looking", lambda s: _png(risk_picture(s.looking.contrast()))),
-    **{
-        f"thumbnail-{n}": View("values", lambda s, n=n: _png(s.looking.thumbnail(n)))  # type: ignore[misc]
-        for n in THUMBNAILS
-    },
-    "zones": View("light", lambda s: _png(zones_picture(s.light.zones().zones))),
-}
+def _views(*views: tuple[Declaration, Callable[[Study], tuple[bytes, str]]]) -> dict[str, View]:
+    return {declaration.name: View(declaration, make) for declaration, make in views}
+
+
+VIEWS = _views(
+    (Declaration("photograph", needs=("photograph",)), lambda s: _photo(s.picture.photograph())),
+    (Declaration("square", ("reference.keystone",), ("photograph",)), lambda s: _photo(s.picture.square())),
+    (Declaration("colour", needs=("framed",)), lambda s: _photo(s.picture.framed())),
+    (Declaration("grey", needs=("value",)), lambda s: _photo(paint_values(s.picture.value()))),
+    (
+        Declaration("squint", ("reference.squint",), ("framed",)),
+        lambda s: _photo(squint(s.picture.framed(), s.settings.reference.squint)),
+    ),
+    (Declaration("value-codes", needs=("value",)), lambda s: _png(value_codes(s))),
+    (Declaration("groups", needs=("values",)), lambda s: _png(groups_picture(s))),
+    (
+        Declaration("colour-groups", needs=("values", "regions", "lab")),
+        lambda s: _png(colour_groups_picture(s)),
+    ),
+    (Declaration("regions", needs=("regions",)), lambda s: _png(regions_picture(s.sitter.regions().labels))),
+    (
+        Declaration("shadows", needs=("framed",), version=2),
+        lambda s: _photo(lift_shadows(s.picture.framed())),
+    ),
+    (Declaration("clipped", needs=("clipping",)), lambda s: _png(clipped_picture(s.picture.clipping()))),
+    (Declaration("masses", needs=("masses",)), lambda s: _png(macro_picture(s))),
+    (Declaration("risk", needs=("contrast",)), lambda s: _png(risk_picture(s.looking.contrast()))),
+    (Declaration("thumbnail-2", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(2))),
+    (Declaration("thumbnail-3", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(3))),
+    (Declaration("thumbnail-4", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(4))),
+    (Declaration("thumbnail-5", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(5))),
+    (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones().zones))),
+)
 """Every picture the screen and the plan can ask for."""

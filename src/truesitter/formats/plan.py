@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from truesitter.core.paint.let_down import told_by_heaps
 from truesitter.core.paint.mixing import mix
@@ -15,7 +15,13 @@ from truesitter.formats.wording import let_down_sentence
 Lab = tuple[float, float, float]
 
 
-class PlanReference(BaseModel):
+class Out(BaseModel):
+    """What is given out: every field is always there."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
+
+
+class PlanReference(Out):
     """The photograph and its frame."""
 
     width: int = Field(description="Width of the framed picture in pixels")
@@ -24,7 +30,7 @@ class PlanReference(BaseModel):
     canvas_mm: tuple[float, float] = Field(description="Width and height of the canvas")
 
 
-class PlanGroup(BaseModel):
+class PlanGroup(Out):
     """One value group."""
 
     index: int = Field(description="0 is the darkest")
@@ -37,14 +43,14 @@ class PlanGroup(BaseModel):
     lab: Lab = Field(description="Mean L*a*b*, D65")
 
 
-class PlanValues(BaseModel):
+class PlanValues(Out):
     """Cuts and groups."""
 
     cuts: list[float]
     groups: list[PlanGroup]
 
 
-class PlanHeap(BaseModel):
+class PlanHeap(Out):
     """Strong tubes let down before they are counted out."""
 
     parts: dict[str, int] = Field(description="Parts to count out; those of `tubes` are of their heaps")
@@ -53,7 +59,7 @@ class PlanHeap(BaseModel):
     sentence: str = Field(description="How the heaps are made")
 
 
-class PlanMixture(BaseModel):
+class PlanMixture(Out):
     """The mixture for one value group of the skin."""
 
     group: int
@@ -71,7 +77,7 @@ class PlanMixture(BaseModel):
     suggested_tube: str | None = None
 
 
-class PlanFlesh(BaseModel):
+class PlanFlesh(Out):
     """Palette and mixtures."""
 
     palette: list[str]
@@ -82,8 +88,8 @@ class PlanFlesh(BaseModel):
     mixtures: list[PlanMixture]
 
 
-class PlanLightPoint(BaseModel):
-    """A point of maximum luminosity."""
+class PlanLightPeak(Out):
+    """One of the brightest places on the skin."""
 
     place: str
     x: float = Field(description="Fraction of the width")
@@ -91,7 +97,7 @@ class PlanLightPoint(BaseModel):
     value: float
 
 
-class PlanDirection(BaseModel):
+class PlanDirection(Out):
     """Direction towards the key light: x right, y up, z towards the viewer."""
 
     vector: tuple[float, float, float]
@@ -99,15 +105,15 @@ class PlanDirection(BaseModel):
     words: str
 
 
-class PlanLight(BaseModel):
+class PlanLight(Out):
     """Light on the skin."""
 
     direction: PlanDirection | None = None
-    points: list[PlanLightPoint]
+    peaks: list[PlanLightPeak]
     shadow_below: float = Field(description="Skin darker than this value counts as shadow")
 
 
-class PlanWhorl(BaseModel):
+class PlanWhorl(Out):
     """A whorl and its winding number."""
 
     x: float
@@ -115,7 +121,7 @@ class PlanWhorl(BaseModel):
     index: float
 
 
-class PlanHair(BaseModel):
+class PlanHair(Out):
     """Hair: the field file holds 1 + round(100·degrees), 0 outside hair."""
 
     lines: int
@@ -123,7 +129,7 @@ class PlanHair(BaseModel):
     field: str
 
 
-class PlanPass(BaseModel):
+class PlanPass(Out):
     """One pass, in order."""
 
     key: str
@@ -133,7 +139,7 @@ class PlanPass(BaseModel):
     parts: dict[str, int]
     heap: PlanHeap | None = None
     predicted_hex: str
-    film_mm: float
+    film_mm: float = Field(description="As it is laid, wet")
     brush_mm: float
     area_cm2: float
     ml: float = Field(description="With loss")
@@ -146,7 +152,7 @@ class PlanPass(BaseModel):
     value_error: float = Field(description="Mean value error of the canvas left after this pass")
 
 
-class Plan(BaseModel):
+class Plan(Out):
     """A whole plan."""
 
     reference: PlanReference
@@ -164,7 +170,7 @@ class Plan(BaseModel):
 def values_of(study: Study) -> PlanValues:
     """Value groups of a study."""
     plan = study.values.plan()
-    names = study.values.settings.group_names()
+    names = study.settings.values.group_names()
     reference = study.settings.reference
     canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
     groups = [
@@ -230,7 +236,7 @@ def light_of(study: Study) -> PlanLight:
         )
         if direction
         else None,
-        points=[PlanLightPoint(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.points],
+        peaks=[PlanLightPeak(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.peaks],
         shadow_below=light.shadow_below,
     )
 
@@ -250,16 +256,17 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     if study.flesh.palette().transparent:
         return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
     plan, rack = study.passes.plan(), study.flesh.palette().rack
+    names = study.settings.values.group_names()
     passes = [
         PlanPass(
             key=p.key,
-            name=p.name,
+            name=p.title(names),
             places=list(p.places),
             value=p.target_value,
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
             predicted_hex=p.recipe.predicted.hex,
-            film_mm=p.film_mm,
+            film_mm=p.film,
             brush_mm=p.brush_mm,
             area_cm2=p.area_cm2,
             ml=p.ml,
@@ -273,7 +280,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
         )
         for p in plan.passes
     ]
-    return passes, list(plan.remarks)
+    return passes, [r.sentence(names) for r in plan.remarks]
 
 
 def tubes_used(plan: Plan, rack: Rack) -> list[str]:
@@ -304,7 +311,7 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         ),
         values=values_of(study),
         regions={r.name.lower(): shares[r.name.lower()] for r in Region},
-        face_found=study.sitter.detection().has_face,
+        face_found=study.sitter.face is not None,
         flesh=flesh_of(study),
         light=light_of(study),
         hair=hair_of(study),

@@ -5,16 +5,20 @@ from __future__ import annotations
 import csv
 import io
 import json
+from collections import Counter
 from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from truesitter.core.flesh_settings import SwatchSettings, TubeSettings
 from truesitter.core.paint.rack import OwnTube, Stock
+from truesitter.core.refusal import Refusal
+from truesitter.core.settings import SwatchSettings, TubeSettings
+from truesitter.formats.cells import plain, safe
 
 RACK_HEADER = ("key", "name", "pigment", "amount_ml", "empty")
 LARGEST_RACK = 1_000_000
+MOST_TUBES = 500
 _YES, _NO = ("yes", "true", "1"), ("no", "false", "0", "")
 
 
@@ -31,7 +35,7 @@ class RackFile(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
     format: Literal["true-sitter rack 1"] = "true-sitter rack 1"
-    tubes: tuple[RackTube, ...] = Field(max_length=500)
+    tubes: tuple[RackTube, ...] = Field(max_length=MOST_TUBES)
 
 
 def tubes_of(stock: Sequence[Stock]) -> tuple[TubeSettings, ...]:
@@ -65,7 +69,7 @@ def rack_csv(stock: Sequence[Stock]) -> str:
     writer.writerow(RACK_HEADER)
     for s in stock:
         amount = "" if s.amount_ml is None else f"{s.amount_ml:g}"
-        writer.writerow([s.tube.key, s.tube.name, s.tube.pigment, amount, "yes" if s.empty else "no"])
+        writer.writerow([s.tube.key, safe(s.tube.name), s.tube.pigment, amount, "yes" if s.empty else "no"])
     return out.getvalue()
 
 
@@ -74,22 +78,24 @@ def read_rack(data: bytes) -> tuple[Stock, ...]:
 
     Raises
     ------
-    ValueError
+    Refusal
         With a sentence that names the line or the tube; nothing is read in part.
     """
     if len(data) > LARGEST_RACK:
-        raise ValueError("the file is larger than 1 MB, which no rack is")
+        raise Refusal("the file is larger than 1 MB, which no rack is")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise ValueError(f"line {data[: error.start].count(10) + 1}: this is not text (UTF-8)") from None
+        raise Refusal(f"line {data[: error.start].count(10) + 1}: this is not text (UTF-8)") from None
     if not text.strip():
-        raise ValueError("the file is empty")
+        raise Refusal("the file is empty")
     stock = _read_json(text) if text.lstrip().startswith("{") else _read_csv(text)
     keys = [s.tube.key for s in stock]
-    twice = next((k for k in keys if keys.count(k) > 1), None)
+    if len(stock) > MOST_TUBES:
+        raise Refusal(f"the file holds {len(stock)} tubes; a rack holds {MOST_TUBES} at most")
+    twice = next((k for k, n in Counter(keys).items() if n > 1), None)
     if twice:
-        raise ValueError(f"the tube “{twice}” is in the file twice")
+        raise Refusal(f"the tube “{twice}” is in the file twice")
     return stock
 
 
@@ -97,45 +103,50 @@ def _read_json(text: str) -> tuple[Stock, ...]:
     try:
         file = RackFile.model_validate(json.loads(text))
     except json.JSONDecodeError as error:
-        raise ValueError(f"line {error.lineno}: the file is cut off or not JSON") from None
+        raise Refusal(f"line {error.lineno}: the file is cut off or not JSON") from None
     except (ValidationError, RecursionError) as error:
         if isinstance(error, RecursionError):
-            raise ValueError("the file is nested too deeply") from None
+            raise Refusal("the file is nested too deeply") from None
         first = error.errors()[0]
         place = ".".join(str(p) for p in first["loc"])
-        raise ValueError(f"{place}: {str(first['msg']).removeprefix('Value error, ')}") from None
+        raise Refusal(f"{place}: {str(first['msg']).removeprefix('Value error, ')}") from None
     return tuple(Stock(t.tube(), t.amount_ml, t.empty) for t in file.tubes)
 
 
 def _read_csv(text: str) -> tuple[Stock, ...]:
     reader = csv.reader(io.StringIO(text), strict=True)
-    out = []
+    out: list[Stock] = []
     try:
         header = [h.strip().lower() for h in next(reader)]
         missing = [h for h in RACK_HEADER if h not in header]
         if missing:
-            raise ValueError(f"line 1: the column “{missing[0]}” is missing")
+            raise Refusal(f"line 1: the column “{missing[0]}” is missing")
         for cells in reader:
+            if len(out) >= MOST_TUBES:
+                raise Refusal(f"line {reader.line_num}: a rack holds {MOST_TUBES} tubes at most")
             if cells:
                 out.append(_stock(header, cells, reader.line_num))
     except csv.Error as error:
-        raise ValueError(f"line {reader.line_num}: this is no table ({error})") from None
+        raise Refusal(f"line {reader.line_num}: this is no table ({error})") from None
     if not out:
-        raise ValueError("there is a heading but no tube")
+        raise Refusal("there is a heading but no tube")
     return tuple(out)
 
 
 def _stock(header: list[str], cells: list[str], line: int) -> Stock:
     if len(cells) != len(header):
-        raise ValueError(f"line {line}: {len(cells)} cells where the heading has {len(header)}")
+        raise Refusal(f"line {line}: {len(cells)} cells where the heading has {len(header)}")
     row = {k: v.strip() for k, v in zip(header, cells, strict=True)}
     empty = row["empty"].lower()
     if empty not in (*_YES, *_NO):
-        raise ValueError(f"line {line}: “{row['empty'][:20]}” is neither yes nor no")
+        raise Refusal(f"line {line}: “{row['empty'][:20]}” is neither yes nor no")
     try:
         amount = float(row["amount_ml"]) if row["amount_ml"] else None
-        if amount is not None and not 0 <= amount <= 5000:
-            raise ValueError(f"a tube holds between 0 and 5000 ml, not {amount:g}")
-        return Stock(OwnTube(row["key"], row["name"], row["pigment"]), amount, empty in _YES)
-    except ValueError as error:
-        raise ValueError(f"line {line}: {error}") from None
+    except ValueError:
+        raise Refusal(f"line {line}: “{row['amount_ml'][:20]}” is no number of millilitres") from None
+    if amount is not None and not 0 <= amount <= 5000:
+        raise Refusal(f"line {line}: a tube holds between 0 and 5000 ml, not {amount:g}")
+    try:
+        return Stock(OwnTube(row["key"], plain(row["name"]), row["pigment"]), amount, empty in _YES)
+    except Refusal as error:
+        raise Refusal(f"line {line}: {error}") from None

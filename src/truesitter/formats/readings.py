@@ -14,12 +14,15 @@ from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.refusal import Refusal
 
 LARGEST_TEXT = 1_000_000
 CSV_HEADER = ("tube", "patch", "L", "a", "b")
 _TOKEN = re.compile(r'"[^"]*"|\S+')
 _SPECTRAL = re.compile(r"^(?:SPECTRAL_)?(?:NM)?_?(\d{3})(?:NM)?$")
 _LAB = ("LAB_L", "LAB_A", "LAB_B")
+_MOST_REFLECTED = 1.5
+"""No surface reflects more of the light than this; a larger number is a percentage."""
 
 
 @dataclass(frozen=True)
@@ -32,7 +35,7 @@ class PatchLab:
     line: int = 0
 
 
-class UnusableReadings(ValueError):
+class UnusableReadings(Refusal):
     """A file of readings that cannot be used; the sentence names the line."""
 
     def __init__(self, line: int, sentence: str) -> None:
@@ -102,7 +105,7 @@ def swatches_by_tube(
             raise UnusableReadings(lines[key], f"{key} has no masstone, neither here nor from before")
         try:
             whole[key] = Swatches(**patches)
-        except ValueError as error:
+        except Refusal as error:
             raise UnusableReadings(lines[key], str(error)) from None
     return whole
 
@@ -143,7 +146,7 @@ def _cells(line: str, delimiter: str, number: int) -> list[str]:
 
 def _read_cgats(lines: list[str]) -> tuple[PatchLab, ...]:
     fields: list[str] = []
-    out: list[PatchLab] = []
+    rows: list[tuple[int, list[str]]] = []
     promised: tuple[int, int] | None = None
     part = ""
     for number, line in enumerate(lines, start=1):
@@ -163,7 +166,7 @@ def _read_cgats(lines: list[str]) -> tuple[PatchLab, ...]:
         elif part == "format":
             fields += [t.upper() for t in tokens]
         elif part == "data":
-            out.append(_cgats_row(fields, tokens, number))
+            rows.append((number, tokens))
         elif word == "NUMBER_OF_SETS":
             promised = (int(_number(tokens[1] if len(tokens) > 1 else "", number)), number)
     else:
@@ -171,11 +174,12 @@ def _read_cgats(lines: list[str]) -> tuple[PatchLab, ...]:
         raise UnusableReadings(
             len(lines), what.get(part, "this is neither a table nor CGATS text: no BEGIN_DATA")
         )
-    if promised and promised[0] != len(out):
-        raise UnusableReadings(promised[1], f"{promised[0]} readings are promised but {len(out)} are there")
-    if not out:
+    if promised and promised[0] != len(rows):
+        raise UnusableReadings(promised[1], f"{promised[0]} readings are promised but {len(rows)} are there")
+    if not rows:
         raise UnusableReadings(len(lines), "there is no reading between BEGIN_DATA and END_DATA")
-    return tuple(out)
+    scale = 1.0 if set(_LAB) <= set(fields) else _spectral_scale(fields, rows)
+    return tuple(_cgats_row(fields, tokens, number, scale) for number, tokens in rows)
 
 
 def _check_fields(fields: list[str], line: int) -> None:
@@ -192,7 +196,19 @@ def _bands(fields: list[str]) -> dict[int, int]:
     return {int(w): found[int(w)] for w in WAVELENGTHS if int(w) in found}
 
 
-def _cgats_row(fields: list[str], tokens: list[str], line: int) -> PatchLab:
+def _spectral_scale(fields: list[str], rows: list[tuple[int, list[str]]]) -> float:
+    """What turns the spectra of a whole file into parts of the light: per cent, when any band says so.
+
+    Decided by the file and not by the row: the black of a file in per cent lies below 1 in every band.
+    """
+    places = list(_bands(fields).values())
+    numbers = (
+        _number(tokens[i], line) for line, tokens in rows if len(tokens) == len(fields) for i in places
+    )
+    return 0.01 if max(numbers, default=0.0) > _MOST_REFLECTED else 1.0
+
+
+def _cgats_row(fields: list[str], tokens: list[str], line: int, scale: float) -> PatchLab:
     if len(tokens) != len(fields):
         raise UnusableReadings(line, f"{len(tokens)} values where the format has {len(fields)}")
     name = tokens[fields.index("SAMPLE_NAME")].split()
@@ -201,9 +217,7 @@ def _cgats_row(fields: list[str], tokens: list[str], line: int) -> PatchLab:
     if set(_LAB) <= set(fields):
         lab = [_number(tokens[fields.index(f)], line) for f in _LAB]
     else:
-        spectrum = [_number(tokens[i], line) for i in _bands(fields).values()]
-        if max(spectrum) > 1.5:
-            spectrum = [v / 100 for v in spectrum]
+        spectrum = [_number(tokens[i], line) * scale for i in _bands(fields).values()]
         lab = list(as_lab(reflectance_to_lab(np.clip(spectrum, 0, 1))))
     return PatchLab(name[0], _patch(name[1], line), _lab(lab, line), line)
 

@@ -1,22 +1,56 @@
-"""Sheets of paper: margins, headings, and on each a value wedge and a rule to check the print by."""
+"""Sheets of paper: margins, headings, and on each a value wedge and a rule to check the print by.
+
+Everything printed goes through `Sheet`: it wraps words, begins a new page where there is no more
+room, and writes in fonts that are embedded, so that nothing leaves the margins or is cut off.
+"""
 
 from __future__ import annotations
 
 import io
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
-from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas as Page
 from shapely import Polygon
 
 from truesitter.core.colour.spaces import linear_to_srgb
 from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.refusal import Refusal
+from truesitter.formats.fonts import BOLD, SANS, SERIF, width_of, wrapped
 
 PAPERS = {"A4": A4, "Letter": LETTER}
 MARGIN = 15 * mm
+BOTTOM = 16 * mm
 INK, GREY, HAIRLINE = HexColor("#1a1a1a"), HexColor("#6b6b6b"), HexColor("#b5b5b5")
+_LEADING = 1.3
+
+__all__ = ["BOLD", "SANS", "SERIF"]
+
+
+@dataclass(frozen=True)
+class Words:
+    """A run of words in one style."""
+
+    text: str
+    size: float = 9
+    font: str = SANS
+    grey: bool = False
+
+    def lines(self, width: float) -> list[str]:
+        """Broken into lines."""
+        return wrapped(self.text, self.font, self.size, width)
+
+
+@dataclass(frozen=True)
+class Art:
+    """A drawing of a size in points; `draw` is given the page and its top left corner."""
+
+    width: float
+    height: float
+    draw: Callable[[Page, float, float], None]
 
 
 class Sheet:
@@ -24,12 +58,12 @@ class Sheet:
 
     def __init__(self, paper: str, title: str) -> None:
         if paper not in PAPERS:
-            raise ValueError(f"sheets are printed on {' or '.join(PAPERS)}, not on “{paper}”")
+            raise Refusal(f"sheets are printed on {' or '.join(PAPERS)}, not on “{paper}”")
         self.width, self.height = PAPERS[paper]
         self.buffer = io.BytesIO()
         self.page = Page(self.buffer, pagesize=PAPERS[paper], invariant=1)
         self.page.setTitle(title)
-        self.title = title
+        self.title, self.heading = title, ""
         self.number = 0
         self.y = 0.0
 
@@ -38,21 +72,79 @@ class Sheet:
         """Width between the margins, in points."""
         return float(self.width - 2 * MARGIN)
 
+    @property
+    def left_over(self) -> float:
+        """Points left above the bottom margin."""
+        return float(self.y - BOTTOM)
+
     def start(self, heading: str) -> None:
-        """Begin a page with a heading, a value wedge and a rule."""
+        """Begin a page with a heading, the title, a value wedge and a rule."""
         if self.number:
             self.page.showPage()
         self.number += 1
-        page = self.page
-        page.setFillColor(INK)
-        page.setFont("Times-Roman", 17)
-        page.drawString(MARGIN, self.height - MARGIN - 10, heading)
-        page.setFont("Helvetica", 8)
-        page.setFillColor(GREY)
-        page.drawRightString(self.width - MARGIN, self.height - MARGIN - 8, self.title)
-        page.drawRightString(self.width - MARGIN, 8 * mm, str(self.number))
+        self.heading = heading
         self._wedge_and_rule()
-        self.y = self.height - MARGIN - 24
+        self.line(str(self.number), self.width - MARGIN, 8 * mm, 8, align="right")
+        self.y = self.height - MARGIN + 4
+        self._write(Words(heading, 16, SERIF), 0)
+        self._write(Words(self.title, 8, grey=True), 0)
+        self.y -= 6
+
+    def room(self, needed: float) -> None:
+        """Begin a page when less than `needed` points are left."""
+        if self.left_over < needed:
+            self.start(self.heading)
+
+    def text(
+        self, words: str, size: float = 9, indent: float = 0, gap: float = 2, grey: bool = False
+    ) -> None:
+        """Write words below what is there."""
+        self._write(Words(words, size, grey=grey), indent)
+        self.y -= gap
+
+    def section(self, words: str, keep: float = 0) -> None:
+        """A heading inside the page, on the same page as the `keep` points that follow it."""
+        self.room(26 + keep)
+        self.y -= 6
+        self._write(Words(words, 12, SERIF), 0)
+        self.y -= 3
+
+    def entry(self, art: Art, words: Sequence[Words], gap: float = 6) -> None:
+        """A drawing at the left and words beside it, kept together where a page can hold them."""
+        indent = art.width + 4 * mm
+        width = self.inner - indent
+        tall = sum(len(w.lines(width)) * w.size * _LEADING for w in words)
+        self.room(min(max(tall, art.height), self.height - 2 * MARGIN - BOTTOM - 60))
+        top, number = self.y, self.number
+        art.draw(self.page, MARGIN, top)
+        for run in words:
+            self._write(run, indent)
+        if self.number == number:
+            self.y = min(self.y, top - art.height)
+        self.y -= gap
+
+    def line(
+        self, words: str, x: float, y: float, size: float, align: str = "left", font: str = SANS
+    ) -> None:
+        """A single short line at a place; it is made smaller where it would leave the page."""
+        (shown,) = wrapped(words, font, size, float("inf"))
+        room = {"left": self.width - MARGIN - x, "right": x - MARGIN, "centre": 2 * min(x, self.width - x)}[
+            align
+        ]
+        size *= min(1.0, room / max(1e-6, width_of(shown, font, size)))
+        self.page.setFont(font, size)
+        draw = {"left": self.page.drawString, "right": self.page.drawRightString,
+                "centre": self.page.drawCentredString}[align]  # fmt: skip
+        draw(x, y, shown)
+
+    def _write(self, words: Words, indent: float) -> None:
+        for line in words.lines(self.inner - indent):
+            if self.left_over < words.size * _LEADING and self.number:
+                self.start(self.heading)
+            self.y -= words.size * _LEADING
+            self.page.setFillColor(GREY if words.grey else INK)
+            self.page.setFont(words.font, words.size)
+            self.page.drawString(MARGIN + indent, self.y, line)
 
     def _wedge_and_rule(self) -> None:
         """Value steps 0–10 and a 100 mm rule, so that the print itself can be checked."""
@@ -69,27 +161,24 @@ class Sheet:
         for tick in range(11):
             page.line(left + tick * 10 * mm, bottom, left + tick * 10 * mm, bottom + 2 * mm)
         page.setFillColor(GREY)
-        page.setFont("Helvetica", 6)
-        page.drawString(left, bottom + 2.6 * mm, "100 mm: measure this before trusting the print")
-
-    def room(self, needed: float, heading: str) -> None:
-        """Begin a page when less than `needed` points are left."""
-        if self.y - needed < 16 * mm:
-            self.start(heading)
-
-    def text(self, words: str, size: float = 9, indent: float = 0, gap: float = 2) -> None:
-        """Write words below what is there, broken into lines."""
-        self.page.setFont("Helvetica", size)
-        self.page.setFillColor(INK)
-        for line in simpleSplit(words, "Helvetica", size, self.inner - indent):
-            self.y -= size * 1.25
-            self.page.drawString(MARGIN + indent, self.y, line)
-        self.y -= gap
+        self.line("100 mm: measure this before trusting the print", left, bottom + 2.6 * mm, 6)
 
     def done(self) -> bytes:
         """Finish; the PDF's bytes."""
         self.page.save()
         return self.buffer.getvalue()
+
+
+def swatches(hexes: Sequence[str], width: float, height: float) -> Art:
+    """Colours side by side."""
+    each = width / len(hexes)
+
+    def draw(page: Page, left: float, top: float) -> None:
+        for column, hex_ in enumerate(hexes):
+            page.setFillColor(HexColor(hex_))
+            page.rect(left + column * each, top - height, each, height, fill=1, stroke=0)
+
+    return Art(width, height, draw)
 
 
 def fit(aspect: float, width: float, height: float) -> tuple[float, float]:

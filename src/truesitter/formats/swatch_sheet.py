@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from reportlab.lib.units import mm
 
 from truesitter.core.paint.fit import TINT_WHITE_PARTS
-from truesitter.formats.sheet import GREY, HAIRLINE, INK, MARGIN, Sheet
+from truesitter.formats.sheet import BOLD, GREY, HAIRLINE, INK, MARGIN, Art, Sheet, Words
 
-_BOX_W, _BOX_H, _GAP, _ROW = 34 * mm, 19 * mm, 5 * mm, 27 * mm
+_BOX_W, _BOX_H, _GAP = 34 * mm, 19 * mm, 5 * mm
+_WHITES = 20 * mm
 _LINE = 13 * mm
 
 
@@ -25,14 +26,17 @@ def swatch_sheet_pdf(names: Sequence[str], paper: str) -> bytes:
     """
     sheet = Sheet(paper, "True Sitter")
     rows = list(names) or [""] * 7
-    heading = "Swatches"
-    sheet.start(heading)
+    sheet.start("Swatches")
     _explain(sheet)
     for name in rows:
-        if sheet.y - _ROW < 28 * mm:
-            sheet.start(heading)
+        words = Words(name or "Tube: ______________________", 9, BOLD)
+        needed = len(words.lines(sheet.inner)) * 12 + _BOX_H + 8 * mm
+        if sheet.left_over - needed < _WHITES:
+            _whites(sheet)
+            sheet.start("Swatches")
             _explain(sheet)
-        _row(sheet, name)
+        _row(sheet, words)
+    _whites(sheet)
     return sheet.done()
 
 
@@ -40,26 +44,28 @@ def _explain(sheet: Sheet) -> None:
     sheet.text(
         "Left: straight from the tube, thick enough to hide the paper. Middle: 1 part in "
         f"{TINT_WHITE_PARTS} parts titanium white, thick. Right: the tube scraped thin with a card, in one "
-        "go over the black line and the paper. Leave the three boxes marked white empty: the photograph is "
-        "read against them. Let it dry; photograph it in even daylight, without gloss.",
+        "go over the black line and the paper. Leave the boxes marked white empty, above and below: the "
+        "photograph is read against them. Let it dry; photograph it in even daylight, without gloss.",
         8.5, gap=6,
     )  # fmt: skip
+    _whites(sheet)
+
+
+def _whites(sheet: Sheet) -> None:
+    """A row of white boxes; one above and one below the swatches tell how the light falls off both ways."""
     page = sheet.page
     page.setStrokeColor(HAIRLINE)
     page.setFillColor(GREY)
-    page.setFont("Helvetica", 7)
     for left in (MARGIN, sheet.width / 2 - 9 * mm, sheet.width - MARGIN - 18 * mm):
-        page.rect(left, sheet.y - 14 * mm, 18 * mm, 14 * mm, fill=0, stroke=1)
-        page.drawString(left, sheet.y - 17.5 * mm, "white: leave empty")
-    sheet.y -= 24 * mm
+        page.rect(left, sheet.y - 12 * mm, 18 * mm, 12 * mm, fill=0, stroke=1)
+        sheet.line("white: leave empty", left, sheet.y - 15 * mm, 6)
+    sheet.y -= _WHITES
 
 
-def _row(sheet: Sheet, name: str) -> None:
-    page, top = sheet.page, sheet.y
-    page.setFont("Helvetica-Bold", 9)
-    page.setFillColor(INK)
-    page.drawString(MARGIN, top - 3 * mm, name or "Tube: ______________________")
-    bottom = top - 5 * mm - _BOX_H
+def _row(sheet: Sheet, name: Words) -> None:
+    page = sheet.page
+    sheet.entry(Art(0, 0, lambda *_: None), [name], gap=0)
+    bottom = sheet.y - 2 * mm - _BOX_H
     page.setStrokeColor(HAIRLINE)
     left = MARGIN
     for label in ("masstone", f"tint 1 : {TINT_WHITE_PARTS}"):
@@ -70,10 +76,9 @@ def _row(sheet: Sheet, name: str) -> None:
     page.rect(left, bottom, _LINE, _BOX_H, fill=1, stroke=0)
     page.rect(left, bottom, _BOX_W * 1.5, _BOX_H, fill=0, stroke=1)
     _label(sheet, left, bottom, "thin film over black, over white")
-    sheet.y -= _ROW
+    sheet.y = bottom - 6 * mm
 
 
 def _label(sheet: Sheet, left: float, bottom: float, text: str) -> None:
-    sheet.page.setFont("Helvetica", 7)
     sheet.page.setFillColor(GREY)
-    sheet.page.drawString(left, bottom - 2.6 * mm, text)
+    sheet.line(text, left, bottom - 2.6 * mm, 7)

@@ -10,6 +10,7 @@ from truesitter.core.passes.brushes import widest_brush
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.core.study.flesh import FAMILIES
+from truesitter.formats.cells import safe
 from truesitter.formats.wording import parts_sentence
 
 HEADER = (
@@ -24,14 +25,14 @@ MIXTURE_HEADER = (
 
 def shapes_csv(study: Study) -> str:
     """Every value shape, one to a line; numbers with a point, lengths in mm on the canvas."""
-    names = study.values.settings.group_names()
+    names = study.settings.values.group_names()
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(HEADER)
     for s in study.values.shapes().shapes:
         writer.writerow(
             [
-                s.number + 1, s.group + 1, names[s.group], Region(s.region).name.lower(),
+                s.number + 1, s.group + 1, safe(names[s.group]), Region(s.region).name.lower(),
                 study.sitter.place_at(s.x, s.y), f"{s.area_mm2:.1f}", f"{s.value:.2f}",
                 *(f"{v:.2f}" for v in s.lab), f"{s.circle_mm:.1f}", f"{widest_brush(s.circle_mm):g}",
                 f"{s.x:.4f}", f"{s.y:.4f}", " ".join(str(n + 1) for n in s.neighbours),
@@ -46,7 +47,7 @@ def board_rows(study: Study) -> list[tuple[str, str, Recipe, str]]:
     rows: list[tuple[str, str, Recipe, str]] = [
         ("pinned", name, recipe, "") for name, recipe in study.flesh.pinned()
     ]
-    names = study.values.settings.group_names()
+    names = study.settings.values.group_names()
     rows += [("skin by value group", names[m.group], m.recipe, "") for m in study.flesh.mixed().mixtures]
     for family in FAMILIES:
         for number, tone in enumerate(study.flesh.string(family), start=1):
@@ -63,9 +64,9 @@ def mixtures_csv(study: Study) -> str:
     for family, name, r, added in board_rows(study):
         writer.writerow(
             [
-                family, name, f"{r.predicted.value:.2f}", *(f"{v:.2f}" for v in r.predicted.lab),
+                family, safe(name), f"{r.predicted.value:.2f}", *(f"{v:.2f}" for v in r.predicted.lab),
                 f"{r.delta_e:.2f}", f"{r.value_error:+.2f}",
-                " ".join(f"{k}={n}" for k, n in r.parts.items()), added,
+                " ".join(f"{k}={n}" for k, n in r.parts.items()), safe(added),
             ]
         )  # fmt: skip
     return out.getvalue()

@@ -14,7 +14,8 @@ from truesitter.formats.pictures import THUMBNAILS, VIEWS
 from truesitter.formats.sheet import GREY, HAIRLINE, INK, MARGIN, Sheet, draw_polygon, fit
 
 OVERLAP_MM = 10.0
-_TOP, _BOTTOM = 26 * mm, 18 * mm
+_TOP, _BOTTOM = 30 * mm, 18 * mm
+_DRAWING = "drawing"
 POSTCARD_MM = (148.0, 105.0)
 """Long and short side of a postcard (ISO 216, A6)."""
 
@@ -35,13 +36,14 @@ def transfer_pdf(
 
     Raises
     ------
-    ValueError
+    Refusal
         For another paper.
     """
     sheet = Sheet(paper, title)
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     inner = (sheet.inner / mm, (sheet.height - _TOP - _BOTTOM) / mm)
+    _draw_once(sheet.page, study, canvas[0] * mm, canvas[1] * mm)
     columns, rows = (tiles(length, room) for length, room in zip(canvas, inner, strict=True))
     for row in range(rows):
         for column in range(columns):
@@ -76,21 +78,18 @@ def _tile(
         page.transform(-1, 0, 0, 1, width, 0)
     if upside_down:
         page.transform(-1, 0, 0, -1, width, -height)
-    _drawing(page, study, width, height)
+    page.doForm(_DRAWING)
     page.restoreState()
     _register_marks(page, left, top, inner)
-    page.setFont("Helvetica", 7)
     page.setFillColor(GREY)
-    page.drawString(
-        left,
-        top - inner[1] * mm - 8,
-        f"True size. Neighbouring sheets overlap by {OVERLAP_MM:g} mm: lay cross on cross.",
-    )
+    words = f"True size. Neighbouring sheets overlap by {OVERLAP_MM:g} mm: lay cross on cross."
+    sheet.line(words, left, top - inner[1] * mm - 8, 7)
 
 
-def _drawing(page: Page, study: Study, width: float, height: float) -> None:
-    """Outlines and grid from the origin to the right and down, in points."""
+def _draw_once(page: Page, study: Study, width: float, height: float) -> None:
+    """Outlines and grid from the origin to the right and down, in points, to be shown on every sheet."""
     reference, drawing = study.settings.reference, study.values.outlines()
+    page.beginForm(_DRAWING, -1, -height - 1, width + 1, 1)
     page.setStrokeColor(HAIRLINE)
     page.setLineWidth(0.4)
     for x1, y1, x2, y2 in reference.canvas_grid().lines:
@@ -100,6 +99,7 @@ def _drawing(page: Page, study: Study, width: float, height: float) -> None:
     page.rect(0, -height, width, height, fill=0, stroke=1)
     for outline in drawing.outlines:
         draw_polygon(page, outline.polygon, 0, 0, width / drawing.grid[1])
+    page.endForm()
 
 
 def _register_marks(page: Page, left: float, top: float, inner: tuple[float, float]) -> None:
@@ -128,7 +128,6 @@ def thumbnails_pdf(study: Study, title: str, paper: str) -> bytes:
         bottom = sheet.y - card_h - (place // 2) * (card_h + 12 * mm)
         picture = ImageReader(io.BytesIO(VIEWS[f"thumbnail-{count}"].make(study)[0]))
         sheet.page.drawImage(picture, left, bottom, card_w, card_h)
-        sheet.page.setFont("Helvetica", 9)
         sheet.page.setFillColor(INK)
-        sheet.page.drawString(left, bottom - 11, f"{count} values")
+        sheet.line(f"{count} values", left, bottom - 11, 9)
     return sheet.done()

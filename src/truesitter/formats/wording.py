@@ -3,10 +3,37 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from truesitter.core.paint.let_down import HEAP_PARTS, LetDown, told_by_heaps
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rack import Rack
+from truesitter.core.paint.rounding import Recipe
+
+
+@dataclass(frozen=True)
+class Counting:
+    """How the painter counts values: 0 black to 10 white, or 9 dark to 1 light."""
+
+    down: bool = False
+
+    def __call__(self, value: float) -> str:
+        """A value as it is counted."""
+        return f"{10 - value if self.down else value:.1f}"
+
+    def error(self, steps: float) -> str:
+        """A value error in words, the same however values are counted."""
+        if abs(steps) < 0.05:
+            return "value right"
+        return f"{abs(steps):.1f} steps too {'light' if steps > 0 else 'dark'}"
+
+
+def error_sentence(recipe: Recipe, counting: Counting) -> str:
+    """The value a recipe makes, and how far it is from what was wanted."""
+    return (
+        f"value {counting(recipe.predicted.value)}, {counting.error(recipe.value_error)}; "
+        f"colour difference {recipe.delta_e:.1f}"
+    )
 
 
 def duration(minutes: float) -> str:

@@ -7,27 +7,47 @@ from typing import Any
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.orm import Session, sessionmaker
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
+_WRITING = "writing"
 
 
-def open_database(path: Path) -> Engine:
+def open_database(path: Path, revision: str = "head") -> Engine:
     """Engine on a database file, made or migrated when needed."""
     path.parent.mkdir(parents=True, exist_ok=True)
     engine = create_engine(f"sqlite:///{path}")
 
     @event.listens_for(engine, "connect")
     def _settings(connection: Any, _record: Any) -> None:
+        # Transactions are begun below, not by the driver.
+        connection.isolation_level = None
         cursor = connection.cursor()
         cursor.execute("PRAGMA journal_mode=WAL")
         cursor.execute("PRAGMA foreign_keys=ON")
-        cursor.execute("PRAGMA busy_timeout=5000")
+        cursor.execute("PRAGMA busy_timeout=10000")
         cursor.close()
+
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Connection) -> None:
+        # A writer takes the lock before it reads: what it builds on cannot change under it.
+        writing = connection.get_execution_options().get(_WRITING)
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
 
     config = Config()
     config.set_main_option("script_location", str(_MIGRATIONS))
-    with engine.begin() as connection:
+    with engine.execution_options(**{_WRITING: True}).begin() as connection:
         config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+        command.upgrade(config, revision)
     return engine
+
+
+class Sessions:
+    """Sessions to read in, and sessions to write in, which come one after the other."""
+
+    def __init__(self, engine: Engine) -> None:
+        self.reading: sessionmaker[Session] = sessionmaker(engine, expire_on_commit=False)
+        self.writing: sessionmaker[Session] = sessionmaker(
+            engine.execution_options(**{_WRITING: True}), expire_on_commit=False
+        )

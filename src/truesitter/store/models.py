@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, Float, ForeignKey, UniqueConstraint
+from sqlalchemy import JSON, Float, ForeignKey, Index, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -25,12 +25,10 @@ class SitterRow(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(default=None)
     head: Mapped[int] = mapped_column(default=0)
     """Number of the revision in force; undo lowers it, redo raises it."""
+    edition: Mapped[int] = mapped_column(default=0)
+    """Raised by every change, undo and redo: whoever writes says which one they saw."""
 
     reference: Mapped[ReferenceRow] = relationship(cascade="all, delete-orphan", lazy="joined")
-    stages: Mapped[list[StageRow]] = relationship(cascade="all, delete-orphan", lazy="selectin")
-    revisions: Mapped[list[RevisionRow]] = relationship(
-        cascade="all, delete-orphan", order_by="RevisionRow.number"
-    )
 
 
 class ReferenceRow(Base):
@@ -48,17 +46,33 @@ class ReferenceRow(Base):
 
 
 class StageRow(Base):
-    """Settings of one stage, as the document its settings model gives."""
+    """Settings of one stage but for its rows, as the document of some version of its settings model."""
 
     __tablename__ = "stage"
 
     sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), primary_key=True)
     stage: Mapped[str] = mapped_column(primary_key=True)
+    version: Mapped[int] = mapped_column(default=1)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class ItemRow(Base):
+    """One stroke, guide, join, pin or measure: an entry of a list in a stage's settings."""
+
+    __tablename__ = "item"
+    __table_args__ = (Index("ix_item_list", "sitter_id", "stage", "field", "at", unique=True),)
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"))
+    stage: Mapped[str]
+    field: Mapped[str]
+    at: Mapped[float] = mapped_column(Float)
+    """Its place: entries are in the order of these numbers."""
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class RevisionRow(Base):
-    """One change of one stage, with what was before and after."""
+    """One change of one stage, as a patch that can be applied both ways."""
 
     __tablename__ = "revision"
     __table_args__ = (UniqueConstraint("sitter_id", "number"),)
@@ -68,9 +82,31 @@ class RevisionRow(Base):
     number: Mapped[int]
     stage: Mapped[str]
     change: Mapped[str]
-    before: Mapped[dict[str, Any]] = mapped_column(JSON)
-    after: Mapped[dict[str, Any]] = mapped_column(JSON)
+    patch: Mapped[dict[str, Any]] = mapped_column(JSON)
     at: Mapped[datetime]
+
+
+class EditRow(Base):
+    """Which fields each recent edition touched, to tell whether two windows meant the same thing."""
+
+    __tablename__ = "edit"
+
+    sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), primary_key=True)
+    edition: Mapped[int] = mapped_column(primary_key=True)
+    touched: Mapped[list[str]] = mapped_column(JSON)
+
+
+class FactRow(Base):
+    """Something that happened; rows are only ever added, and struck out when they were a mistake."""
+
+    __tablename__ = "fact"
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), index=True)
+    kind: Mapped[str]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    at: Mapped[datetime]
+    struck_at: Mapped[datetime | None] = mapped_column(default=None)
 
 
 class TubeRow(Base):

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, sessionmaker
 
 from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.refusal import Refusal
+from truesitter.store.database import Sessions
 from truesitter.store.models import PaletteRow
 from truesitter.store.tubes import TubeRack, UnknownTube, free_key
 
@@ -25,13 +26,13 @@ class KeptPalette:
 class StudioPalettes:
     """Palettes in the database, of tubes on the rack and in the library."""
 
-    def __init__(self, sessions: sessionmaker[Session], tubes: TubeRack) -> None:
+    def __init__(self, sessions: Sessions, tubes: TubeRack) -> None:
         self._sessions, self._tubes = sessions, tubes
 
     def all(self) -> tuple[KeptPalette, ...]:
         """The studio's palettes by name; tubes that were taken off the rack are left out."""
         known = {p.key for p in self._tubes.rack().pigments()}
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             rows = session.scalars(select(PaletteRow).order_by(PaletteRow.name, PaletteRow.key))
             kept = [
                 KeptPalette(r.key, r.name, tuple(t for t in r.tubes if t in known), r.transparent)
@@ -42,9 +43,9 @@ class StudioPalettes:
     def keep(self, name: str, tubes: tuple[str, ...], transparent: bool) -> KeptPalette:
         """Keep tubes as a palette of the studio's; one of the same name is replaced."""
         if not name.strip():
-            raise ValueError("a palette needs a name")
+            raise Refusal("a palette needs a name")
         self._tubes.rack().check(tubes)
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             row = session.scalar(select(PaletteRow).where(PaletteRow.name == name.strip()[:60]))
             if row is None:
                 taken = set(session.scalars(select(PaletteRow.key))) | {p.key for p in STARTERS} | {"own"}
@@ -56,7 +57,7 @@ class StudioPalettes:
 
     def drop(self, key: str) -> None:
         """Forget a palette of the studio's."""
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             row = session.get(PaletteRow, key)
             if row is None:
                 raise UnknownTube("The studio has no such palette.")

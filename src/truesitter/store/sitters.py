@@ -1,35 +1,38 @@
-"""The shelf: sitters, their settings stage by stage, and the history of changes."""
+"""The shelf: sitters, their photographs and their settings."""
 
 from __future__ import annotations
 
+import threading
 import uuid
+from collections import OrderedDict
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from pathlib import Path
-from typing import Any
 
-from sqlalchemy import delete, select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from truesitter.core.reference.decode import decode, inspect
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
-from truesitter.core.settings_base import Settings
-from truesitter.store.blobs import Blobs
-from truesitter.store.database import open_database
-from truesitter.store.models import ReferenceRow, RevisionRow, SitterRow, StageRow
+from truesitter.store import history
+from truesitter.store.blobs import Blobs, MissingFile
+from truesitter.store.clock import now
+from truesitter.store.database import Sessions, open_database
+from truesitter.store.documents import STAGES, Trouble, load_settings
+from truesitter.store.edits import Edit
+from truesitter.store.facts import Facts
+from truesitter.store.models import ReferenceRow, SitterRow
 from truesitter.store.palettes import StudioPalettes
 from truesitter.store.tubes import TubeRack, UnknownTube
 
-STAGES = tuple(StudySettings.model_fields)
 _FILENAME_LIMIT = 120
+_REMEMBERED = 64
+"""Settings of so many sitters are kept in memory as read."""
 
 
 class UnknownSitter(LookupError):
     """There is no sitter with that key on the shelf."""
-
-
-class NothingToUndo(ValueError):
-    """There is no change to take back, or none to bring again."""
 
 
 @dataclass(frozen=True)
@@ -42,10 +45,10 @@ class Sitter:
         Key, name, a line about the sitting, and when it was put on the shelf (UTC).
     sha256, filename, width, height
         The photograph: hash of its bytes, its own name, upright size in pixels.
-    settings
-        Everything the painter set.
-    revision
-        Number of the change in force; 0 when nothing was changed yet.
+    settings, troubles
+        Everything the painter set, and stages whose settings cannot be read.
+    edition
+        Raised by every change, undo and redo.
     undo, redo
         What the next undo or redo would change, in words; None when there is nothing.
     """
@@ -59,13 +62,10 @@ class Sitter:
     width: int
     height: int
     settings: StudySettings
-    revision: int
+    troubles: tuple[Trouble, ...]
+    edition: int
     undo: str | None
     redo: str | None
-
-
-def _now() -> datetime:
-    return datetime.now(UTC).replace(tzinfo=None)
 
 
 def clean_filename(name: str) -> str:
@@ -81,11 +81,14 @@ class Shelf:
     def __init__(self, folder: Path) -> None:
         folder.mkdir(parents=True, exist_ok=True)
         self._engine = open_database(folder / "sitters.sqlite")
-        self._sessions = sessionmaker(self._engine, expire_on_commit=False)
+        self._sessions = Sessions(self._engine)
+        self._read: OrderedDict[tuple[str, int], tuple[StudySettings, tuple[Trouble, ...]]] = OrderedDict()
+        self._lock = threading.Lock()
         self.blobs = Blobs(folder / "originals")
         self.swatch_photos = Blobs(folder / "swatches")
         self.tubes = TubeRack(self._sessions)
         self.palettes = StudioPalettes(self._sessions, self.tubes)
+        self.facts = Facts(self._sessions, self._row)
 
     def close(self) -> None:
         """Let go of the database file."""
@@ -95,21 +98,21 @@ class Shelf:
 
     def all(self) -> list[Sitter]:
         """Every sitter on the shelf, newest last."""
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             rows = session.scalars(
                 select(SitterRow)
                 .where(SitterRow.deleted_at.is_(None))
                 .order_by(SitterRow.created_at, SitterRow.id)
-            )
+            ).all()
             return [self._sitter(session, row) for row in rows]
 
     def get(self, sitter_id: str) -> Sitter:
         """One sitter; UnknownSitter when there is none."""
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             return self._sitter(session, self._row(session, sitter_id))
 
     def photograph(self, sha256: str) -> bytes:
-        """Original bytes of a photograph."""
+        """Original bytes of a photograph; MissingFile when they are gone or damaged."""
         return self.blobs.get(sha256)
 
     def swatch_photo(self, sha256: str) -> bytes:
@@ -122,7 +125,7 @@ class Shelf:
         """
         try:
             return self.swatch_photos.get(sha256)
-        except FileNotFoundError:
+        except MissingFile:
             raise UnknownTube("There is no such photograph of swatches.") from None
 
     def _row(self, session: Session, sitter_id: str, deleted: bool = False) -> SitterRow:
@@ -131,8 +134,25 @@ class Shelf:
             raise UnknownSitter("This sitter is not on the shelf.")
         return row
 
+    def _settings(self, session: Session, row: SitterRow) -> tuple[StudySettings, tuple[Trouble, ...]]:
+        """Settings and troubles of an edition: read once."""
+        key = (row.id, row.edition)
+        with self._lock:
+            if key in self._read:
+                return self._read[key]
+        return self._remember(key, *load_settings(session, row.id))
+
+    def _remember(
+        self, key: tuple[str, int], settings: StudySettings, troubles: tuple[Trouble, ...]
+    ) -> tuple[StudySettings, tuple[Trouble, ...]]:
+        with self._lock:
+            self._read[key] = (settings, troubles)
+            if len(self._read) > _REMEMBERED:
+                self._read.popitem(last=False)
+        return settings, troubles
+
     def _sitter(self, session: Session, row: SitterRow) -> Sitter:
-        documents = {s.stage: s.document for s in row.stages}
+        settings, troubles = self._settings(session, row)
         return Sitter(
             id=row.id,
             name=row.name,
@@ -142,16 +162,11 @@ class Shelf:
             filename=row.reference.filename,
             width=row.reference.width,
             height=row.reference.height,
-            settings=StudySettings.model_validate(documents),
-            revision=row.head,
-            undo=self._change_text(session, row.id, row.head),
-            redo=self._change_text(session, row.id, row.head + 1),
-        )
-
-    @staticmethod
-    def _change_text(session: Session, sitter_id: str, number: int) -> str | None:
-        return session.scalar(
-            select(RevisionRow.change).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
+            settings=settings,
+            troubles=troubles,
+            edition=row.edition,
+            undo=history.change_text(session, row.id, row.head),
+            redo=history.change_text(session, row.id, row.head + 1),
         )
 
     # -- sitters --------------------------------------------------------------------------------
@@ -172,107 +187,104 @@ class Shelf:
             id=uuid.uuid4().hex[:12],
             name=name.strip()[:200] or Path(shown).stem,
             note=note.strip()[:1000],
-            created_at=_now(),
+            created_at=now(),
             head=0,
+            edition=0,
         )
         row.reference = ReferenceRow(
             sha256=sha256, filename=shown, format=info.format, width=info.width,
             height=info.height, size=len(data),
         )  # fmt: skip
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             session.add(row)
         return self.get(row.id)
 
     def rename(self, sitter_id: str, name: str) -> Sitter:
         """Give a sitter another name; it cannot be empty."""
         if not name.strip():
-            raise ValueError("A sitter needs a name.")
-        with self._sessions.begin() as session:
+            raise Refusal("A sitter needs a name.")
+        with self._sessions.writing.begin() as session:
             self._row(session, sitter_id).name = name.strip()[:200]
         return self.get(sitter_id)
 
     def delete(self, sitter_id: str) -> None:
         """Take a sitter off the shelf; `restore` brings it back until the next start."""
-        with self._sessions.begin() as session:
-            self._row(session, sitter_id).deleted_at = _now()
+        with self._sessions.writing.begin() as session:
+            self._row(session, sitter_id).deleted_at = now()
 
     def restore(self, sitter_id: str) -> Sitter:
         """Put a deleted sitter back."""
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             self._row(session, sitter_id, deleted=True).deleted_at = None
         return self.get(sitter_id)
 
     def purge(self) -> None:
-        """Forget deleted sitters for good, with the photographs nobody else uses."""
-        with self._sessions.begin() as session:
+        """Forget deleted sitters for good, the photographs nobody else uses, and those of swatches.
+
+        Only for whoever holds the folder, before anything is served.
+        """
+        with self._sessions.writing.begin() as session:
             for row in session.scalars(select(SitterRow).where(SitterRow.deleted_at.is_not(None))):
                 session.delete(row)
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             self.blobs.keep_only(set(session.scalars(select(ReferenceRow.sha256))))
+        # What was read off photographs of swatches is kept as readings; the photographs served their turn.
+        self.swatch_photos.keep_only(set())
 
     # -- settings and history -------------------------------------------------------------------
 
-    def change(self, sitter_id: str, stage: str, settings: Settings, change: str) -> Sitter:
-        """Set a stage and append the change to the history; undone changes are forgotten.
+    def change(self, sitter_id: str, stage: str, edit: Edit, expected: int | None = None) -> Sitter:
+        """Change a stage's settings and append the change to the history; undone changes are forgotten.
 
         Parameters
         ----------
         stage
             A field of `StudySettings`.
-        settings
-            The stage's new settings.
-        change
-            What was done, in words.
+        edit
+            What is changed.
+        expected
+            The edition the change was made on; None to join it to whatever is there.
+
+        Raises
+        ------
+        Overtaken
+            When another window has changed the same thing since.
+        Refusal
+            For an unknown stage, one that cannot be read, or settings that make no sense.
         """
-        if stage not in STAGES:
-            raise ValueError(f"there is no stage called “{stage}”")
-        after = settings.model_dump(mode="json")
-        with self._sessions.begin() as session:
+        history.check_stage(stage)
+        with self._sessions.writing.begin() as session:
             row = self._row(session, sitter_id)
-            before = self._document(session, sitter_id, stage)
-            if before == after:
-                return self._sitter(session, row)
-            session.execute(
-                delete(RevisionRow).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number > row.head)
-            )
-            row.head += 1
-            session.add(
-                RevisionRow(
-                    sitter_id=sitter_id, number=row.head, stage=stage, change=change[:200],
-                    before=before, after=after, at=_now(),
-                )
-            )  # fmt: skip
-            session.merge(StageRow(sitter_id=sitter_id, stage=stage, document=after))
+            settings, troubles = self._settings(session, row)
+            for trouble in troubles:
+                if trouble.stage == stage:
+                    raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
+            history.check_edition(session, row, expected, edit.touches(stage), edit.words)
+            new = history.change(session, row, settings, stage, edit, now())
+            edition = row.edition
+        if new is not None:
+            self._remember((sitter_id, edition), settings.model_copy(update={stage: new}), troubles)
         return self.get(sitter_id)
 
-    @staticmethod
-    def _document(session: Session, sitter_id: str, stage: str) -> dict[str, Any]:
-        row = session.get(StageRow, (sitter_id, stage))
-        if row is not None:
-            return row.document
-        settings: Settings = getattr(StudySettings(), stage)
-        return settings.model_dump(mode="json")
+    def reset(self, sitter_id: str, stage: str, words: str) -> Sitter:
+        """Give a stage its usual settings, also one that cannot be read; this can be undone."""
+        history.check_stage(stage)
+        with self._sessions.writing.begin() as session:
+            history.reset(session, self._row(session, sitter_id), stage, words, now())
+        return self.get(sitter_id)
 
-    def undo(self, sitter_id: str) -> Sitter:
+    def undo(self, sitter_id: str, expected: int | None = None) -> Sitter:
         """Take back the last change."""
-        return self._walk(sitter_id, forward=False)
+        return self._walk(sitter_id, False, expected)
 
-    def redo(self, sitter_id: str) -> Sitter:
+    def redo(self, sitter_id: str, expected: int | None = None) -> Sitter:
         """Bring back the last change taken back."""
-        return self._walk(sitter_id, forward=True)
+        return self._walk(sitter_id, True, expected)
 
-    def _walk(self, sitter_id: str, forward: bool) -> Sitter:
-        with self._sessions.begin() as session:
+    def _walk(self, sitter_id: str, forward: bool, expected: int | None) -> Sitter:
+        everything = {f"{stage}.{name}" for stage, model in STAGES.items() for name in model.model_fields}
+        with self._sessions.writing.begin() as session:
             row = self._row(session, sitter_id)
-            number = row.head + 1 if forward else row.head
-            revision = session.scalar(
-                select(RevisionRow).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
-            )
-            if revision is None:
-                raise NothingToUndo(
-                    "There is nothing to bring back." if forward else "There is nothing to undo."
-                )
-            document = revision.after if forward else revision.before
-            session.merge(StageRow(sitter_id=sitter_id, stage=revision.stage, document=document))
-            row.head = number if forward else number - 1
+            history.check_edition(session, row, expected, everything, "Redo" if forward else "Undo")
+            history.walk(session, row, forward)
         return self.get(sitter_id)

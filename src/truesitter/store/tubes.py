@@ -6,14 +6,17 @@ import re
 import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from truesitter.core.paint.pigments import pigment_library
 from truesitter.core.paint.rack import OwnTube, Rack, Stock, own_curves, own_fit
 from truesitter.core.paint.swatches import Swatches, misses
+from truesitter.core.refusal import Refusal
+from truesitter.store.clock import now
+from truesitter.store.database import Sessions
 from truesitter.store.models import ReadingRow, TubeRow
 
 MOST_TUBES = 60
@@ -67,10 +70,6 @@ class KeptTube:
     reading: int | None
 
 
-def _now() -> datetime:
-    return datetime.now(UTC).replace(tzinfo=None)
-
-
 def free_key(name: str, taken: set[str]) -> str:
     """A key made of a name, unlike those taken."""
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
@@ -85,20 +84,20 @@ def free_key(name: str, taken: set[str]) -> str:
 def check_amount(amount_ml: float | None) -> None:
     """Refuse an amount that no tube holds."""
     if amount_ml is not None and not 0 <= amount_ml <= LARGEST_ML:
-        raise ValueError(f"a tube holds between 0 and {LARGEST_ML:g} ml")
+        raise Refusal(f"a tube holds between 0 and {LARGEST_ML:g} ml")
 
 
 class TubeRack:
     """The rack in the database."""
 
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
+    def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
     # -- tubes ----------------------------------------------------------------------------------
 
     def all(self) -> tuple[KeptTube, ...]:
         """Every tube on the rack, oldest first."""
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             rows = session.scalars(
                 select(TubeRow).where(TubeRow.removed_at.is_(None)).order_by(TubeRow.created_at, TubeRow.key)
             )
@@ -106,7 +105,7 @@ class TubeRack:
 
     def get(self, key: str) -> KeptTube:
         """One tube; UnknownTube when there is none."""
-        with self._sessions() as session:
+        with self._sessions.reading() as session:
             return _kept(_row(session, key))
 
     def rack(self) -> Rack:
@@ -118,21 +117,22 @@ class TubeRack:
 
         Raises
         ------
-        ValueError
+        Refusal
             For no name, an unknown pigment, an impossible amount, a key taken or a full rack.
         """
         check_amount(amount_ml)
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             taken = set(session.scalars(select(TubeRow.key))) | set(pigment_library())
-            if len(self.all()) >= MOST_TUBES:
-                raise ValueError(f"the rack holds {MOST_TUBES} tubes: take one off first")
+            held = session.scalars(select(TubeRow.key).where(TubeRow.removed_at.is_(None))).all()
+            if len(held) >= MOST_TUBES:
+                raise Refusal(f"the rack holds {MOST_TUBES} tubes: take one off first")
             if key and key in taken:
-                raise ValueError(f"there is a tube with the key “{key}” already")
+                raise Refusal(f"there is a tube with the key “{key}” already")
             own = OwnTube(key or free_key(name, taken), name.strip()[:60], pigment)
             session.add(
                 TubeRow(
                     key=own.key, name=own.name, pigment=pigment, amount_ml=amount_ml, empty=False,
-                    created_at=_now(),
+                    created_at=now(),
                 )
             )  # fmt: skip
         return self.get(own.key)
@@ -140,7 +140,7 @@ class TubeRack:
     def change(self, key: str, name: str, amount_ml: float | None, empty: bool) -> KeptTube:
         """Rename a tube, set what is left in it, or mark it empty."""
         check_amount(amount_ml)
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             row = _row(session, key)
             OwnTube(key, name.strip(), row.pigment)
             row.name, row.amount_ml, row.empty = name.strip()[:60], amount_ml, empty
@@ -148,12 +148,12 @@ class TubeRack:
 
     def remove(self, key: str) -> None:
         """Take a tube off the rack; `restore` puts it back."""
-        with self._sessions.begin() as session:
-            _row(session, key).removed_at = _now()
+        with self._sessions.writing.begin() as session:
+            _row(session, key).removed_at = now()
 
     def restore(self, key: str) -> KeptTube:
         """Put a tube back that was taken off."""
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             row = session.get(TubeRow, key)
             if row is None:
                 raise UnknownTube("This tube is not on the rack.")
@@ -165,24 +165,22 @@ class TubeRack:
 
         Raises
         ------
-        ValueError
+        Refusal
             Naming a tube that holds another pigment here, or swatches that cannot be fitted.
         """
-        now = _now()
-        with self._sessions.begin() as session:
+        taken_in = now()
+        with self._sessions.writing.begin() as session:
             for number, entry in enumerate(stock):
                 row = session.get(TubeRow, entry.tube.key)
                 if row is None:
                     row = TubeRow(
                         key=entry.tube.key,
                         pigment=entry.tube.pigment,
-                        created_at=now + timedelta(microseconds=number),
+                        created_at=taken_in + timedelta(microseconds=number),
                     )
                     session.add(row)
                 elif row.pigment != entry.tube.pigment:
-                    raise ValueError(
-                        f"“{row.key}” holds {row.pigment} here, {entry.tube.pigment} in the file"
-                    )
+                    raise Refusal(f"“{row.key}” holds {row.pigment} here, {entry.tube.pigment} in the file")
                 row.name, row.amount_ml, row.empty = entry.tube.name[:60], entry.amount_ml, entry.empty
                 row.removed_at = None
                 session.flush()
@@ -190,9 +188,7 @@ class TubeRack:
                     _take_reading(session, row, entry.tube.swatches, source)
             held = session.scalars(select(TubeRow.key).where(TubeRow.removed_at.is_(None))).all()
             if len(held) > MOST_TUBES:
-                raise ValueError(
-                    f"the rack holds {MOST_TUBES} tubes; with the file there would be {len(held)}"
-                )
+                raise Refusal(f"the rack holds {MOST_TUBES} tubes; with the file there would be {len(held)}")
         return tuple(self.get(entry.tube.key) for entry in stock)
 
     # -- readings -------------------------------------------------------------------------------
@@ -205,14 +201,14 @@ class TubeRack:
         UnknownTube, ValueError
             Naming the tube that is not there or whose swatches cannot be fitted.
         """
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             for key, swatches in found.items():
                 _take_reading(session, _row(session, key), swatches, source)
         return tuple(self.get(key) for key in found)
 
     def use_reading(self, key: str, reading: int | None) -> KeptTube:
         """Go back to an earlier reading, or with None to the library's typical colour."""
-        with self._sessions.begin() as session:
+        with self._sessions.writing.begin() as session:
             row = _row(session, key)
             if reading is not None and reading not in {r.id for r in row.readings}:
                 raise UnknownTube("This tube was never read like that.")
@@ -232,17 +228,17 @@ def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: st
     try:
         # The same tube is asked for its curves right after: the fit is remembered under it.
         fit = own_fit(OwnTube(row.key, row.name, row.pigment, swatches))
-    except ValueError as error:
-        raise ValueError(f"{row.name}: {error}") from error
+    except Refusal as error:
+        raise Refusal(f"{row.name}: {error}") from error
     if fit is None:
-        raise ValueError(f"{row.name}: nothing was read")
+        raise Refusal(f"{row.name}: nothing was read")
     reading = ReadingRow(
         tube_key=row.key,
         source=source,
         swatches=asdict(swatches),
         before=misses(swatches, own_curves(_kept(row).tube), fit.film_mm),
         after=misses(swatches, fit.curves, fit.film_mm),
-        at=_now(),
+        at=now(),
     )
     row.readings.append(reading)
     session.flush()

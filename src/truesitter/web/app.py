@@ -11,7 +11,9 @@ from truesitter import __version__
 from truesitter.store.sitters import Shelf
 from truesitter.web import problems
 from truesitter.web.bench import Workbench
+from truesitter.web.guard import Guard
 from truesitter.web.routes import (
+    facts,
     files,
     flesh,
     glaze,
@@ -23,55 +25,58 @@ from truesitter.web.routes import (
     passes,
     reference,
     regions,
+    settings,
     sitters,
+    spot,
     swatches,
     tubes,
     values,
 )
 
 STATIC = Path(__file__).parent / "static"
+ROUTERS = (
+    sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, light, hair,
+    passes, files, library, tubes, swatches,
+)  # fmt: skip
 
 
 def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
     """The application on a shelf; `static` holds the built front end."""
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
     app.state.workbench = Workbench(shelf)
+    app.add_middleware(Guard)
     problems.install(app)
-    for module in (
-        sitters,
-        reference,
-        measures,
-        values,
-        looking,
-        regions,
-        flesh,
-        glaze,
-        light,
-        hair,
-        passes,
-        files,
-        library,
-        tubes,
-        swatches,
-    ):
+    for module in ROUTERS:
         app.include_router(module.router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],
                    include_in_schema=False)  # fmt: skip
     def unknown(rest: str) -> Response:
-        return problems.problem(404, f"There is nothing at /api/{rest}.")
+        return problems.problem(404, f"There is nothing at /api/{rest[:100]}.")
 
     @app.get("/{path:path}", include_in_schema=False)
     def front_end(path: str) -> Response:
         """Built files by name; every other address is a page of the front end."""
-        root = static.resolve()
-        target = (root / path).resolve()
-        if target.is_file() and target.is_relative_to(root):
-            forever = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
-            return FileResponse(target, headers={"Cache-Control": forever})
-        index = root / "index.html"
+        if path.startswith("assets/") or "." in path.rsplit("/", 1)[-1]:
+            return _file(static, path)
+        index = static / "index.html"
         if not index.is_file():
             return Response("The front end is not built; run ./sitter demo.", 503)
         return FileResponse(index, headers={"Cache-Control": "no-cache"})
 
     return app
+
+
+def _file(static: Path, path: str) -> Response:
+    """A built file, never one outside the folder."""
+    root = static.resolve()
+    try:
+        target = (root / path).resolve()
+        found = target.is_file() and target.is_relative_to(root)
+    except (OSError, ValueError):
+        # Too long for a name, or no name at all.
+        found = False
+    if not found:
+        return problems.problem(404, "There is no such file.")
+    forever = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+    return FileResponse(target, headers={"Cache-Control": forever})

@@ -2,23 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+import os
+from typing import Annotated
 
-from fastapi import Depends, Request, Response, UploadFile
+from fastapi import Depends, Header, Query, Request, Response, UploadFile
 
 from truesitter.core.memo import Memo
 from truesitter.core.reference.decode import LARGEST_FILE
 from truesitter.core.reference.errors import UnusablePhotograph
+from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
+from truesitter.formats.wording import Counting
 from truesitter.store.sitters import Shelf, Sitter
 
 
 class Workbench:
-    """Shelf and memory, shared by all requests."""
+    """Shelf and memory, shared by all requests; as many compute at a time as there are cores."""
 
     def __init__(self, shelf: Shelf) -> None:
         self.shelf = shelf
-        self.memo = Memo()
+        self.memo = Memo(at_once=max(1, os.cpu_count() or 1))
 
     def study(self, sitter: Sitter) -> Study:
         """The study of a sitter with the settings in force."""
@@ -48,22 +51,25 @@ def _study(sitter: CurrentSitter, bench: Bench) -> Study:
 CurrentStudy = Annotated[Study, Depends(_study)]
 
 
-def picture_response(request: Request, key: str, make: Any) -> Response:
-    """Answer with a picture, or with 304 when the browser has it already.
+def _expected(if_match: Annotated[str | None, Header()] = None) -> int | None:
+    if if_match is None:
+        return None
+    number = if_match.strip().strip('"')
+    if not number.isdecimal() or len(number) > 15:
+        raise Refusal("If-Match holds the edition a change was made on, a whole number")
+    return int(number)
 
-    Parameters
-    ----------
-    key
-        ETag text: changes whenever the picture does.
-    make
-        Called for ``(bytes, media type)`` only when the picture is needed.
-    """
-    etag = f'"{key}"'
-    headers = {"ETag": etag, "Cache-Control": "private, max-age=0, must-revalidate"}
-    if request.headers.get("if-none-match") == etag:
-        return Response(status_code=304, headers=headers)
-    data, media = make()
-    return Response(data, media_type=media, headers=headers)
+
+Expected = Annotated[int | None, Depends(_expected)]
+"""The edition of the sitter that the browser made its change on."""
+
+
+def _counting(count: Annotated[str, Query(pattern="^(up|down)$")] = "up") -> Counting:
+    return Counting(count == "down")
+
+
+CountedAs = Annotated[Counting, Depends(_counting)]
+"""How the painter counts values, for what is printed."""
 
 
 def photograph_bytes(upload: UploadFile) -> bytes:

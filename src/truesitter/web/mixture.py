@@ -6,12 +6,12 @@ import numpy as np
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
-from truesitter.core.flesh_settings import FleshSettings
-from truesitter.core.paint.drying import wet_look
 from truesitter.core.paint.mixing import lab_value
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import Suggestion
+from truesitter.core.paint.wet import wet_look
+from truesitter.core.settings import FleshSettings
 from truesitter.formats.plan import PlanHeap, heap_of
 from truesitter.formats.wording import judgement
 

@@ -1,24 +1,35 @@
-"""Errors as RFC 9457 problem details, each with a sentence a painter understands."""
+"""Errors as RFC 9457 problem details, each with a sentence a painter understands.
+
+A refusal is meant for the painter. Everything else is a bug: it is logged with its trace, and the
+painter is told that it is one.
+"""
 
 from __future__ import annotations
 
+import logging
 from http import HTTPStatus
 
-from fastapi import FastAPI, Request
+from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from truesitter.core.reference.errors import UnusablePhotograph
-from truesitter.store.sitters import NothingToUndo, UnknownSitter
+from truesitter.core.refusal import Refusal
+from truesitter.store.facts import UnknownFact
+from truesitter.store.history import NothingToUndo, Overtaken
+from truesitter.store.sitters import UnknownSitter
 from truesitter.store.tubes import UnknownTube
+from truesitter.web.answers import CACHING, NotModified
+
+log = logging.getLogger("truesitter")
+BUG = "Something went wrong inside the program. What you did before is kept; the details are in its log."
 
 
 class Problem(BaseModel):
     """RFC 9457 problem details."""
 
-    type: str = "about:blank"
+    type: str
     title: str
     status: int
     detail: str
@@ -26,13 +37,14 @@ class Problem(BaseModel):
 
 def problem(status: int, detail: str) -> JSONResponse:
     """A problem response."""
-    body = Problem(title=HTTPStatus(status).phrase, status=status, detail=detail)
+    body = Problem(type="about:blank", title=HTTPStatus(status).phrase, status=status, detail=detail)
     return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
 
 
 def install(app: FastAPI) -> None:
-    """Answer every expected error as a problem."""
+    """Answer every error as a problem."""
 
+    @app.exception_handler(UnknownFact)
     @app.exception_handler(UnknownTube)
     @app.exception_handler(UnknownSitter)
     async def _unknown(_: Request, error: LookupError) -> JSONResponse:
@@ -40,16 +52,19 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(NothingToUndo)
     async def _nothing(_: Request, error: NothingToUndo) -> JSONResponse:
-        return problem(409, str(error))
+        return problem(409, error.sentence)
 
-    @app.exception_handler(UnusablePhotograph)
-    async def _photograph(_: Request, error: UnusablePhotograph) -> JSONResponse:
-        return problem(422, str(error))
+    @app.exception_handler(Overtaken)
+    async def _overtaken(_: Request, error: Overtaken) -> JSONResponse:
+        return problem(412, error.sentence)
 
-    @app.exception_handler(ValueError)
-    async def _value(_: Request, error: ValueError) -> JSONResponse:
-        sentence = str(error)
-        return problem(422, sentence[:1].upper() + sentence[1:] + ("" if sentence.endswith(".") else "."))
+    @app.exception_handler(Refusal)
+    async def _refusal(_: Request, error: Refusal) -> JSONResponse:
+        return problem(422, error.sentence)
+
+    @app.exception_handler(NotModified)
+    async def _same(_: Request, same: NotModified) -> Response:
+        return Response(status_code=304, headers={"ETag": same.etag, "Cache-Control": CACHING})
 
     @app.exception_handler(RequestValidationError)
     async def _request(_: Request, error: RequestValidationError) -> JSONResponse:
@@ -61,3 +76,8 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
         return problem(error.status_code, str(error.detail))
+
+    @app.exception_handler(Exception)
+    async def _bug(request: Request, error: Exception) -> JSONResponse:
+        log.error("%s %s", request.method, request.url.path, exc_info=error)
+        return problem(500, BUG)

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import logging
+import socket
 import threading
+from collections.abc import Callable
 from pathlib import Path
 
 import platformdirs
 import uvicorn
 
+from truesitter.core.refusal import Refusal
+from truesitter.store.lock import folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
@@ -17,21 +22,56 @@ def data_folder() -> Path:
     return Path(platformdirs.user_data_dir("truesitter", appauthor=False))
 
 
-def run(shelf: Shelf, port: int) -> None:
-    """Serve a shelf on 127.0.0.1 until stopped.
+def listen(port: int) -> socket.socket:
+    """A socket on 127.0.0.1.
 
     Raises
     ------
-    ValueError
-        For a port outside 1–65535.
+    Refusal
+        For a port outside 1–65535, or one that is taken.
     """
     if not 1 <= port <= 65535:
-        raise ValueError(f"a port is a number from 1 to 65535, not {port}")
-    shelf.purge()
-    # The detector takes seconds to load: let it do so while the painter looks at the shelf.
-    threading.Thread(target=_warm_up, daemon=True).start()
-    print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
-    uvicorn.run(create_app(shelf), host="127.0.0.1", port=port, log_level="warning")
+        raise Refusal(f"a port is a number from 1 to 65535, not {port}")
+    listening = socket.socket()
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listening.bind(("127.0.0.1", port))
+    except OSError as error:
+        listening.close()
+        raise Refusal(
+            f"port {port} cannot be used ({error.strerror}): is True Sitter running already? "
+            f"Try --port {port + 1}"
+        ) from None
+    return listening
+
+
+def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None) -> None:
+    """Serve the sitters of a folder on 127.0.0.1 until stopped.
+
+    Nothing in the folder is touched before both the port and the folder are this process's own.
+
+    Parameters
+    ----------
+    prepare
+        Done with the shelf before it is served.
+
+    Raises
+    ------
+    Refusal
+        When the port or the folder is taken.
+    """
+    logging.basicConfig(level=logging.WARNING)
+    with listen(port) as listening, folder_lock(folder):
+        shelf = Shelf(folder)
+        shelf.purge()
+        if prepare:
+            prepare(shelf)
+        # The detector takes seconds to load: let it do so while the painter looks at the shelf.
+        threading.Thread(target=_warm_up, daemon=True).start()
+        server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="warning"))
+        print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
+        server.run(sockets=[listening])
+        shelf.close()
 
 
 def _warm_up() -> None:

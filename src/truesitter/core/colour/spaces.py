@@ -15,6 +15,7 @@ import cv2
 import numpy as np
 from numpy.typing import ArrayLike
 
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
 
 RGB_TO_XYZ: Doubles = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]])
@@ -88,12 +89,12 @@ def hex_to_srgb(text: str) -> Doubles:
 
     Raises
     ------
-    ValueError
+    Refusal
         If the text is not six hexadecimal digits.
     """
     match = re.fullmatch(r"#?([0-9a-fA-F]{6})", text.strip())
     if match is None:
-        raise ValueError(f"“{text}” is not a colour of the form #b58a6c")
+        raise Refusal(f"“{text}” is not a colour of the form #b58a6c")
     digits = match.group(1)
     return np.array([int(digits[i : i + 2], 16) for i in (0, 2, 4)]) / 255.0
 

@@ -9,6 +9,7 @@ from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spaces import WHITE_XYZ, lab_to_xyz, xyz_to_lab
 from truesitter.core.data import read_table
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 WAVELENGTHS: Doubles = np.arange(400.0, 701.0, 10.0)
@@ -51,7 +52,7 @@ def smoothest_reflectance(lab: ArrayLike, iterations: int = 60) -> Doubles:
 
     Raises
     ------
-    ValueError
+    Refusal
         When no surface can have that colour.
 
     References
@@ -87,5 +88,5 @@ def smoothest_reflectance(lab: ArrayLike, iterations: int = 60) -> Doubles:
             break
     result = (np.tanh(z) + 1) / 2
     if not np.all(np.isfinite(result)) or np.abs(result @ weights - target).max() > 1e-6:
-        raise ValueError(f"no surface can have the colour {np.round(np.asarray(lab), 1).tolist()}")
+        raise Refusal(f"no surface can have the colour {np.round(np.asarray(lab), 1).tolist()}")
     return np.asarray(result)

@@ -72,7 +72,7 @@ class AxisField:
         return np.asarray(0.5 * np.arctan2(self.z[..., 1], self.z[..., 0]))
 
 
-def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Floats]:
+def structure_tensor_field(grey: Floats, outer: float = 2.5) -> Floats:
     """Direction along the strands, as double-angle vector weighted by coherence.
 
     Parameters
@@ -84,9 +84,7 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Fl
 
     Returns
     -------
-    z, energy
-        (H, W, 2) coherence-weighted double-angle vectors averaged over the scales,
-        y up, and (H, W) the gradient energy behind them.
+    (H, W, 2) coherence-weighted double-angle vectors averaged over the scales, y up.
 
     Notes
     -----
@@ -95,7 +93,6 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Fl
     angle by π, and y counts upwards, which mirrors it.
     """
     total = np.zeros((*grey.shape, 2), np.float32)
-    energy = np.zeros(grey.shape, np.float32)
     for sigma in _SCALES:
         smooth = cv2.GaussianBlur(grey, (0, 0), sigma)
         gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) * (sigma / 8)
@@ -107,11 +104,10 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> tuple[Floats, Fl
         coherent = 1.0 / (power + 0.02)
         total[..., 0] += cos2 * coherent
         total[..., 1] += sin2 * coherent
-        energy += power
-    return total / len(_SCALES), energy
+    return total / len(_SCALES)
 
 
-def _guide_data(guides: tuple[Guide, ...], shape: Shape) -> tuple[Floats, Floats, Floats, Floats]:
+def guide_data(guides: tuple[Guide, ...], shape: Shape) -> tuple[Floats, Floats, Floats, Floats]:
     """Weighted double-angle data, unit directions, weight and overruling of guides."""
     height, width = shape
     z = np.zeros((*shape, 2), np.float32)
@@ -226,7 +222,7 @@ def solve_axes(lightness: Floats, mask: Mask, guides: tuple[Guide, ...] = ()) ->
     # Fill beyond the hair with its own mean so that the silhouette is not read as strands.
     local = blur(fine * fine_mask, _FILL_SIGMA) / (blur(fine_mask, _FILL_SIGMA).clip(0) + 1e-4)
     inside = fine * fine_mask + local * (1 - fine_mask)
-    tensor, _ = structure_tensor_field(inside - local)
+    tensor = structure_tensor_field(inside - local)
     weighted = cv2.resize(tensor * fine_mask[..., None], size, interpolation=cv2.INTER_AREA)
     grid_mask = cv2.resize(mask.astype(np.uint8), size, interpolation=cv2.INTER_AREA) > 0
     if not grid_mask.any():
@@ -235,7 +231,7 @@ def solve_axes(lightness: Floats, mask: Mask, guides: tuple[Guide, ...] = ()) ->
 
     strength = np.hypot(weighted[..., 0], weighted[..., 1])
     unit = weighted / (strength[..., None] + 1e-9)
-    guide_z, _, guide_weight, overruled = _guide_data(guides, grid_mask.shape)
+    guide_z, _, guide_weight, overruled = guide_data(guides, grid_mask.shape)
     data_weight = np.clip(strength, 0, 1) ** 2 * (1 - overruled) + _FLOOR * (strength > 0)
     total_weight = data_weight + _MU * guide_weight
     data = data_weight[..., None] * unit + _MU * guide_weight[..., None] * guide_z

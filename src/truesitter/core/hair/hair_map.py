@@ -7,9 +7,25 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.hair.lines import MappingLine
+from truesitter.core.hair.lines import GrowthLine
 from truesitter.core.hair.sense import Whorl
 from truesitter.core.types import Floats, Mask
+
+
+@dataclass(frozen=True)
+class Sense:
+    """Which end of the hair is the root.
+
+    Attributes
+    ----------
+    directed
+        (h, w, 2) root→tip unit direction on a reduced grid, y up.
+    whorls
+        Places from which hair turns outward.
+    """
+
+    directed: Floats
+    whorls: tuple[Whorl, ...]
 
 
 @dataclass(frozen=True)
@@ -23,14 +39,14 @@ class HairMap:
     mask
         (h, w) where there is hair on that grid.
     lines, whorls
-        Mapping lines, root first, and whorls.
+        Growth lines, root first, and whorls.
     coherence
         Mean coherence inside the hair, 0–1: how plainly the strands showed.
     """
 
     directed: Floats
     mask: Mask
-    lines: tuple[MappingLine, ...]
+    lines: tuple[GrowthLine, ...]
     whorls: tuple[Whorl, ...]
     coherence: float
 

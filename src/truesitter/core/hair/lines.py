@@ -1,4 +1,4 @@
-"""Mapping lines: evenly spaced lines that show which way the hair lies.
+"""Growth lines: evenly spaced lines that show which way the hair lies.
 
 Streamlines of the root→tip field, seeded in a fixed order and stopped where
 they would come too near to one another (after Jobard & Lefer 1997).
@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Mask
 
 _STEP = 1.2
@@ -18,7 +19,7 @@ _NEAREST = 0.55
 
 
 @dataclass(frozen=True)
-class MappingLine:
+class GrowthLine:
     """One line, root first.
 
     Attributes
@@ -75,9 +76,9 @@ def _trace(
     return line
 
 
-def mapping_lines(
+def growth_lines(
     directed: Floats, mask: Mask, spacing: float, shortest: float = 1.5
-) -> tuple[MappingLine, ...]:
+) -> tuple[GrowthLine, ...]:
     """Evenly spaced lines along the hair.
 
     Parameters
@@ -93,18 +94,18 @@ def mapping_lines(
 
     Returns
     -------
-    tuple of MappingLine
-        In the order they were seeded, longest fields first.
+    tuple of GrowthLine
+        In the order they were seeded: row by row from the top, each from the left.
     """
     if spacing <= 0:
-        raise ValueError("the spacing of mapping lines must be more than nothing")
+        raise Refusal("the spacing of growth lines must be more than nothing")
     spacing = max(spacing, 1.5)
     height, width = mask.shape
     field = [[(float(v[0]), float(v[1])) for v in row] for row in directed]
     inside = mask.tolist()
     stop = spacing * _NEAREST
     occupied = _Occupancy(spacing)
-    lines: list[MappingLine] = []
+    lines: list[GrowthLine] = []
     longest = int(2 * max(height, width) / _STEP)
     rows = np.arange(spacing / 2, height, spacing / 2)
     cols = np.arange(spacing / 2, width, spacing / 2)
@@ -119,5 +120,5 @@ def mapping_lines(
                 continue
             occupied.add(line[::2])
             points = np.array(line[::3] + line[-1:], dtype=np.float64)
-            lines.append(MappingLine(points / (width, height)))
+            lines.append(GrowthLine(points / (width, height)))
     return tuple(lines)

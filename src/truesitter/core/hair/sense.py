@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.hair.field import AxisField, Guide, _guide_data, grid_edges, solve_smooth
+from truesitter.core.hair.field import AxisField, Guide, grid_edges, guide_data, solve_smooth
 from truesitter.core.types import Doubles, Floats, Mask
 
 _GUIDE_WEIGHT = 50.0
@@ -121,7 +121,7 @@ def _beliefs(
         weight = 2.0 * np.exp(-((distance / (0.08 * height)) ** 2))
         belief[..., 0] += weight * dx / distance
         belief[..., 1] -= weight * dy / distance
-    _, drawn, on, _ = _guide_data(guides, field.mask.shape)
+    _, drawn, on, _ = guide_data(guides, field.mask.shape)
     belief += _GUIDE_WEIGHT * drawn * on[..., None]
     return belief
 

@@ -11,8 +11,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.mixing import Colour
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 MOST_SHIFT = 4.0
@@ -35,17 +34,17 @@ class DryingShift:
 
         Raises
         ------
-        ValueError
+        Refusal
             For no pairs, values outside 0–10, or dry values that do not rise with the wet.
         """
         if not self.pairs:
-            raise ValueError("a drying shift needs at least one wet and dry swatch")
+            raise Refusal("a drying shift needs at least one wet and dry swatch")
         if any(not 0 <= v <= 10 for pair in self.pairs for v in pair):
-            raise ValueError("values lie between 0 and 10")
+            raise Refusal("values lie between 0 and 10")
         if any(b[0] - a[0] < 0.05 or b[1] < a[1] for a, b in pairwise(self.pairs)):
-            raise ValueError("of two swatches the lighter wet one must also be the lighter dry one")
+            raise Refusal("of two swatches the lighter wet one must also be the lighter dry one")
         if any(abs(dry - wet) > MOST_SHIFT for wet, dry in self.pairs):
-            raise ValueError(f"no paint shifts by more than {MOST_SHIFT:g} value steps: check the swatches")
+            raise Refusal(f"no paint shifts by more than {MOST_SHIFT:g} value steps: check the swatches")
 
     def dry(self, wet: float) -> float:
         """Value after drying; beyond the swatches the nearest swatch's shift is kept."""
@@ -61,18 +60,3 @@ class DryingShift:
         wets = np.array([w for w, _ in self.pairs])
         shifts = np.array([d - w for w, d in self.pairs])
         return np.asarray(np.clip(wet + np.interp(wet, wets, shifts), 0, 10))
-
-
-def wet_look(dry: Colour, shift: DryingShift) -> Colour:
-    """What a mixture has to look like wet to dry to a colour; hue and chroma are kept as they are."""
-    wet = shift.wet(dry.value)
-    return Colour.of_lab((float(value_to_lightness(wet)), dry.lab[1], dry.lab[2]))
-
-
-MEDIA: dict[str, DryingShift] = {
-    "oil": DryingShift(((0.0, 0.0), (10.0, 10.0))),
-    "acrylic": DryingShift(((1.0, 0.8), (5.0, 4.7), (9.0, 8.9))),
-    "gouache": DryingShift(((1.0, 1.4), (5.0, 5.2), (9.0, 8.9))),
-    "watercolour": DryingShift(((2.0, 3.2), (5.0, 5.9), (9.0, 9.2))),
-}
-"""Usual shifts (from memory), to be replaced by the painter's own swatches."""

@@ -9,13 +9,11 @@ import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
 from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.mixing import Colour, lab_value
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Doubles
-
-FILMS_MM = {"glaze": 0.01, "scumble": 0.02, "normal": 0.1, "impasto": 0.5}
-"""Wet films by name (from memory)."""
 
 _WHITE_GROUND = 0.8
 
@@ -29,11 +27,11 @@ class Film:
     parts
         Parts by volume by pigment key.
     mm
-        Thickness, ≥ 0.
+        Thickness once dry, ≥ 0.
     """
 
     parts: Mapping[str, float]
-    mm: float
+    mm: DryMm
 
 
 def ground_of(lab: Lab) -> Doubles:
@@ -55,7 +53,7 @@ def seen(internal: Doubles) -> Colour:
     return Colour.of(reflectance_to_lab(leave_surface(internal)))
 
 
-def hiding(parts: Mapping[str, float], mm: float, rack: Rack = LIBRARY) -> float:
+def hiding(parts: Mapping[str, float], mm: DryMm, rack: Rack = LIBRARY) -> float:
     """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully."""
     grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
     k, s = rack.mixture(parts)
@@ -65,7 +63,7 @@ def hiding(parts: Mapping[str, float], mm: float, rack: Rack = LIBRARY) -> float
 
 def coats_to_value(
     parts: Mapping[str, float],
-    mm: float,
+    mm: DryMm,
     ground: Doubles,
     value: float,
     rack: Rack = LIBRARY,
@@ -76,7 +74,7 @@ def coats_to_value(
     Parameters
     ----------
     parts, mm
-        The mixture and the film of one coat.
+        The mixture and the dry film of one coat.
     ground
         (31,) internal reflectance.
     value
@@ -89,8 +87,8 @@ def coats_to_value(
     Returns
     -------
     tuple of Colour
-        One for each coat, up to the one that comes nearest; fewer when more coats lead
-        away from the value or change nothing any more.
+        One for each coat, up to the one that comes nearest; none when the bare ground is
+        nearest, fewer when more coats lead away from the value or change nothing any more.
     """
     start = float(lab_value(reflectance_to_lab(leave_surface(ground))))
     sign = np.sign(value - start)
@@ -100,8 +98,8 @@ def coats_to_value(
         below = stack(below, (Film(parts, mm),), rack)
         colour = seen(below)
         overshoots = (colour.value - value) * sign > 0
-        if coats and overshoots and abs(colour.value - value) > abs(before - value):
-            # One coat more would overshoot by more than stopping here falls short.
+        if overshoots and abs(colour.value - value) > abs(before - value):
+            # This coat would overshoot by more than stopping before it falls short.
             break
         if abs(colour.value - before) < 0.005 or (colour.value - before) * sign < 0:
             break

@@ -28,14 +28,16 @@ from truesitter.core.paint.kubelka_munk import (
     opaque_reflectance,
     ratio_from_reflectance,
 )
+from truesitter.core.paint.media import WHITE_PAPER, DryMm
 from truesitter.core.paint.pigments import Curves, Lab
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 TINT_WHITE_PARTS = 10
 OPACITY_PRIOR = {"opaque": 1.0, "semi-opaque": 0.4, "semi-transparent": 0.12, "transparent": 0.03}
 """Scattering relative to titanium white, by opacity class (from memory)."""
 
-HIDING_FILM_MM = 0.05
+HIDING_FILM_MM = DryMm(0.05)
 HIDING = 0.96
 """A 50 µm film of titanium white hides 96 % (contrast ratio over black and 80 % white; from memory)."""
 
@@ -43,10 +45,10 @@ _KNOTS = np.linspace(400, 700, 11)
 _BASIS: Doubles = CubicSpline(_KNOTS, np.eye(11), bc_type="natural")(WAVELENGTHS)
 
 
-PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, 0.88
+PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, WHITE_PAPER.reflectance
 """Reflectance, as seen, of a printed black line and of white paper (from memory)."""
 
-FILM_MM = 0.03
+FILM_MM = DryMm(0.03)
 """A film scraped thin with a card, dry (from memory); the fit finds the true one."""
 
 _OPACITY_WEIGHT, _FILM_WEIGHT = 0.3, 0.1
@@ -70,7 +72,7 @@ class Fit:
     masstone_error: float
     tint_error: float | None = None
     film_error: float | None = None
-    film_mm: float | None = None
+    film_mm: DryMm | None = None
 
 
 def _ratio_of(lab: Lab) -> Doubles:
@@ -104,7 +106,7 @@ def fit_white(masstone: Lab, opacity: str, titanium: Curves) -> Curves:
     return Curves(absorption=_ratio_of(masstone) * scattering, scattering=scattering)
 
 
-def film_labs(absorption: Doubles, scattering: Doubles, mm: float) -> Doubles:
+def film_labs(absorption: Doubles, scattering: Doubles, mm: DryMm) -> Doubles:
     """L*a*b* (2, 3) of a film over the swatch sheet's black line and over its paper."""
     grounds = enter_surface(np.array([[PRINTED_BLACK], [PAPER_REFLECTANCE]]) * np.ones(31))
     return reflectance_to_lab(leave_surface(film_reflectance(absorption, scattering, mm, grounds)))
@@ -143,11 +145,11 @@ def fit_pigment(
 
     Raises
     ------
-    ValueError
+    Refusal
         For an unknown opacity class or a colour no surface can have.
     """
     if opacity not in OPACITY_PRIOR:
-        raise ValueError(f"“{opacity}” is not an opacity class: {', '.join(OPACITY_PRIOR)}")
+        raise Refusal(f"“{opacity}” is not an opacity class: {', '.join(OPACITY_PRIOR)}")
     log_white = np.log(white.scattering)
     log_prior = float(np.log(OPACITY_PRIOR[opacity]))
     start_s = log_white + log_prior
@@ -166,7 +168,7 @@ def fit_pigment(
         if tint is not None:
             out.append(tint_lab(found, white) - tint)
         if films is not None:
-            mm = float(np.exp(x[22]))
+            mm = DryMm(float(np.exp(x[22])))
             out.extend(film_labs(found.absorption, found.scattering, mm) - np.array(films))
         return out
 
@@ -183,5 +185,5 @@ def fit_pigment(
         masstone_error=errors[0],
         tint_error=errors[1] if tint is not None else None,
         film_error=max(errors[-2:]) if films is not None else None,
-        film_mm=float(np.exp(solution[22])) if films is not None else None,
+        film_mm=DryMm(float(np.exp(solution[22]))) if films is not None else None,
     )

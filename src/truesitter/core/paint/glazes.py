@@ -10,12 +10,13 @@ import numpy as np
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.films import Film, seen, stack
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.mixing import Colour
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.rounding import recipe_cost
 from truesitter.core.types import Doubles
 
-FILMS_MM = tuple(float(f) for f in np.geomspace(0.00002, 0.03, 24))
+FILMS_MM = tuple(DryMm(float(f)) for f in np.geomspace(0.00002, 0.03, 24))
 """Dry films a glaze may have, from a breath to a coat (from memory)."""
 
 _RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
@@ -40,7 +41,7 @@ class Glaze:
     """
 
     parts: dict[str, int]
-    mm: float
+    mm: DryMm
     before: Colour
     after: Colour
     cost: float

@@ -22,8 +22,8 @@ HEAP_PARTS = 20
 
 MOST_HEAPS, MOST_TIMES = 2, 2
 _WHOLE = HEAP_PARTS + 1
-_EASY_TOTAL = 24
-"""So many parts are counted out without any heap."""
+_EASY_TOTAL, _UNCOUNTABLE = 24, 120
+"""So many parts are counted out without any heap; more than that nobody counts out at all."""
 
 WholeParts = NDArray[np.int64]
 
@@ -131,7 +131,10 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
                     heaps={tubes[i]: t for i, t in zip(strong, times, strict=True)},
                     parts={k: n for k, n in named if n},
                 )
-    return best if best and 5 * sum(best.parts.values()) <= numbers.sum() else None
+    if best is None:
+        return None
+    shorter = 5 * sum(best.parts.values()) <= numbers.sum()
+    return best if shorter or numbers.sum() > _UNCOUNTABLE else None
 
 
 def _small(numbers: WholeParts, heaps: Heaps) -> WholeParts | None:

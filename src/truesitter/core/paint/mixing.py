@@ -10,13 +10,14 @@ from truesitter.core.colour.spaces import in_srgb, lab_to_srgb, lab_to_xyz, srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import luminance_to_value
 from truesitter.core.paint.kubelka_munk import (
-    enter_surface,
     film_reflectance,
     leave_surface,
     opaque_reflectance,
 )
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 
@@ -92,11 +93,11 @@ def mixture_reflectance(
     """
     k, s = amounts @ absorption, amounts @ scattering
     if palette.transparent:
-        return leave_surface(film_reflectance(k, s, 1.0, enter_surface(palette.ground())))
+        return leave_surface(film_reflectance(k, s, 1.0, palette.below()))
     return leave_surface(opaque_reflectance(k / s))
 
 
-def mix(parts: dict[str, float], palette: Palette, film_mm: float | None = None) -> Colour:
+def mix(parts: dict[str, float], palette: Palette, film_mm: DryMm | None = None) -> Colour:
     """Predict the colour of parts of paint.
 
     Parameters
@@ -110,18 +111,18 @@ def mix(parts: dict[str, float], palette: Palette, film_mm: float | None = None)
 
     Raises
     ------
-    ValueError
+    Refusal
         For negative parts, no parts at all, or a wash without a film.
     """
     if any(p < 0 or not np.isfinite(p) for p in parts.values()):
-        raise ValueError("parts of paint cannot be negative")
+        raise Refusal("parts of paint cannot be negative")
     if sum(parts.values()) <= 0:
-        raise ValueError("a mixture needs at least one part of something")
+        raise Refusal("a mixture needs at least one part of something")
     used = tuple(parts)
     amounts = np.array([float(parts[k]) for k in used])
     if palette.transparent:
         if film_mm is None or film_mm <= 0:
-            raise ValueError("a wash needs a film thickness")
+            raise Refusal("a wash needs a film thickness")
         amounts *= film_mm / amounts.sum()
     absorption, scattering = palette.rack.curves(used)
     return Colour.of(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))

@@ -11,6 +11,7 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.mixing import Colour, mixture_reflectance
 from truesitter.core.paint.palettes import Palette
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 Direction = Literal["warmer", "cooler", "lighter", "darker", "redder", "greener", "greyer"]
@@ -109,13 +110,13 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
 
     Raises
     ------
-    ValueError
+    Refusal
         For washes or an unknown direction.
     """
     if palette.transparent:
-        raise ValueError("nudges are for opaque paint")
+        raise Refusal("nudges are for opaque paint")
     if direction not in DIRECTIONS:
-        raise ValueError(f"a mixture can be made {', '.join(DIRECTIONS)}; not “{direction}”")
+        raise Refusal(f"a mixture can be made {', '.join(DIRECTIONS)}; not “{direction}”")
     tubes = tuple(dict.fromkeys((*parts, *palette.tubes)))
     base = np.array([parts.get(k, 0) for k in tubes], dtype=np.float64)
     base /= base.sum()

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-import numpy as np
-
-from truesitter.core.paint.fit import PAPER_REFLECTANCE
+from truesitter.core.paint.media import WHITE_PAPER, Support
 from truesitter.core.paint.pigments import Pigment
 from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 
@@ -22,9 +21,9 @@ class Palette:
         Key and the painter's name for it.
     tubes
         Keys of tubes on the rack.
-    transparent
-        True for washes on white paper: thinning with water lightens, no white tube is
-        needed. False for opaque mixtures laid thick enough to hide.
+    washes_on
+        For washes what they lie on: thinning with water lightens, no white tube is
+        needed. None for opaque mixtures laid thick enough to hide.
     rack
         Where the tubes are taken from.
     """
@@ -32,7 +31,7 @@ class Palette:
     key: str
     name: str
     tubes: tuple[str, ...]
-    transparent: bool = False
+    washes_on: Support | None = None
     rack: Rack = LIBRARY
 
     def __post_init__(self) -> None:
@@ -47,9 +46,26 @@ class Palette:
         """What is in a tube."""
         return self.rack.pigment(key)
 
-    def ground(self) -> Doubles:
-        """Reflectance (31,) of what the washes lie on, as seen."""
-        return np.full(31, PAPER_REFLECTANCE)
+    @property
+    def transparent(self) -> bool:
+        """True for washes."""
+        return self.washes_on is not None
+
+    def opaque(self) -> Palette:
+        """The same tubes laid thick enough to hide."""
+        return replace(self, washes_on=None)
+
+    def below(self) -> Doubles:
+        """Internal reflectance (31,) of what washes lie on.
+
+        Raises
+        ------
+        ValueError
+            For opaque paint, under which nothing shows.
+        """
+        if self.washes_on is None:
+            raise ValueError("nothing shows under opaque paint")
+        return self.washes_on.internal()
 
 
 STARTERS: tuple[Palette, ...] = (
@@ -80,7 +96,7 @@ STARTERS: tuple[Palette, ...] = (
         "watercolour-three",
         "Three on paper",
         ("arylide-yellow", "quinacridone-rose", "ultramarine-blue"),
-        transparent=True,
+        washes_on=WHITE_PAPER,
     ),
 )  # fmt: skip
 """Sensible beginnings (common practice); every one can be changed tube by tube."""
@@ -91,7 +107,7 @@ def starter(key: str, rack: Rack = LIBRARY) -> Palette:
 
     Raises
     ------
-    ValueError
+    Refusal
         With a sentence naming what is not known.
     """
     for palette in STARTERS:
@@ -100,5 +116,5 @@ def starter(key: str, rack: Rack = LIBRARY) -> Palette:
     tubes = tuple(part.strip() for part in key.split(",") if part.strip())
     if len(tubes) == 1:
         known = ", ".join(p.key for p in STARTERS)
-        raise ValueError(f"there is no palette called “{key}”; there are {known}, or name tubes")
+        raise Refusal(f"there is no palette called “{key}”; there are {known}, or name tubes")
     return Palette("own", "Own tubes", tubes, rack=rack)

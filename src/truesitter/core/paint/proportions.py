@@ -14,7 +14,6 @@ from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import (
     SAUNDERSON_K1,
     SAUNDERSON_K2,
-    enter_surface,
     film_reflectance,
     leave_surface,
 )
@@ -69,7 +68,7 @@ class TubeSets:
         # How XYZ over white answers to a change of K and of S, for every tube at once: (31, tubes · 3).
         self._by_k = np.moveaxis(self.k[..., None] * weights, 0, 1).reshape(-1, tubes * 3)
         self._by_s = np.moveaxis(self.s[..., None] * weights, 0, 1).reshape(-1, tubes * 3)
-        self._ground = enter_surface(palette.ground()) if palette.transparent else None
+        self._ground = palette.below() if palette.transparent else None
 
     def amounts(self, logs: Doubles) -> Doubles:
         """Shares (..., n) that add up to 1; for washes, mm of dry paint."""

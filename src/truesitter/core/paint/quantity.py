@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
+from truesitter.core.refusal import Refusal
+
 TUBE_OPENING_MM = 8.0
 """Opening of a usual 37 ml tube (from memory)."""
 
@@ -28,7 +30,7 @@ def paint_ml(area_cm2: float, film_mm: float, coats: int = 1, loss: float = 0.0)
         Part left in brush and on palette, 0 ≤ loss < 1.
     """
     if area_cm2 < 0 or film_mm < 0 or coats < 0 or not 0 <= loss < 1:
-        raise ValueError("area, film and coats cannot be negative, and not all paint can be lost")
+        raise Refusal("area, film and coats cannot be negative, and not all paint can be lost")
     return area_cm2 * film_mm / 10 * coats / (1 - loss)
 
 
@@ -37,12 +39,12 @@ def tube_amounts(parts: Mapping[str, float], ml: float) -> dict[str, float]:
 
     Raises
     ------
-    ValueError
+    Refusal
         For no parts, negative parts or a negative amount.
     """
     total = sum(parts.values())
     if ml < 0 or total <= 0 or any(p < 0 for p in parts.values()):
-        raise ValueError("an amount of paint and its parts cannot be negative, and there must be some part")
+        raise Refusal("an amount of paint and its parts cannot be negative, and there must be some part")
     return {key: ml * p / total for key, p in parts.items()}
 
 
@@ -57,5 +59,5 @@ def tube_cm(ml: float, opening_mm: float = TUBE_OPENING_MM) -> float:
         Diameter of the tube's opening, > 0.
     """
     if ml < 0 or opening_mm <= 0:
-        raise ValueError("paint and opening cannot be negative")
+        raise Refusal("paint and opening cannot be negative")
     return ml * 1000 / (math.pi / 4 * opening_mm**2) / 10

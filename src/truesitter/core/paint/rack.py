@@ -12,6 +12,7 @@ import numpy as np
 from truesitter.core.paint.fit import Fit
 from truesitter.core.paint.pigments import Curves, Pigment, pigment_curves, pigment_library
 from truesitter.core.paint.swatches import Swatches, fit_swatches
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 KEY_PATTERN = r"^[a-z0-9][a-z0-9-]{0,59}$"
@@ -42,11 +43,11 @@ class OwnTube:
     def __post_init__(self) -> None:
         """Refuse what cannot be told from a tube of the library, or is none."""
         if not re.fullmatch(KEY_PATTERN, self.key) or self.key in pigment_library():
-            raise ValueError(f"“{self.key}” cannot be the key of a tube of your own")
+            raise Refusal(f"“{self.key}” cannot be the key of a tube of your own")
         if not self.name.strip():
-            raise ValueError("a tube needs a name")
+            raise Refusal("a tube needs a name")
         if self.pigment not in pigment_library():
-            raise ValueError(f"there is no pigment called “{self.pigment}” in the library")
+            raise Refusal(f"there is no pigment called “{self.pigment}” in the library")
 
     def facts(self) -> Pigment:
         """The pigment's facts under the tube's own key and name."""
@@ -75,21 +76,21 @@ class Rack:
         """Refuse two tubes of one key."""
         keys = [tube.key for tube in self.own]
         if len(set(keys)) < len(keys):
-            raise ValueError("two tubes of your own have the same key")
+            raise Refusal("two tubes of your own have the same key")
 
     def pigment(self, key: str) -> Pigment:
         """What is in a tube.
 
         Raises
         ------
-        ValueError
+        Refusal
             With a sentence naming a tube that is not there.
         """
         tube = self._own(key)
         if tube is not None:
             return tube.facts()
         if key not in pigment_library():
-            raise ValueError(f"there is no tube called “{key}” on the rack")
+            raise Refusal(f"there is no tube called “{key}” on the rack")
         return pigment_library()[key]
 
     def base(self, key: str) -> str:
@@ -115,12 +116,12 @@ class Rack:
 
         Raises
         ------
-        ValueError
+        Refusal
             For negative parts or none at all.
         """
         share = np.array(list(parts.values()), dtype=np.float64)
         if share.size == 0 or (share < 0).any() or not np.isfinite(share).all() or share.sum() <= 0:
-            raise ValueError("a mixture needs parts of paint, none of them below nothing")
+            raise Refusal("a mixture needs parts of paint, none of them below nothing")
         share /= share.sum()
         absorption, scattering = self.curves(tuple(parts))
         return share @ absorption, share @ scattering
@@ -130,15 +131,15 @@ class Rack:
 
         Raises
         ------
-        ValueError
+        Refusal
             With a sentence naming the tube.
         """
         if not keys:
-            raise ValueError("the palette is empty: choose at least one tube")
+            raise Refusal("the palette is empty: choose at least one tube")
         for key in keys:
             self.pigment(key)
             if keys.count(key) > 1:
-                raise ValueError(f"the tube “{key}” is named twice")
+                raise Refusal(f"the tube “{key}” is named twice")
 
     def _own(self, key: str) -> OwnTube | None:
         return next((tube for tube in self.own if tube.key == key), None)

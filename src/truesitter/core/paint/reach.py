@@ -11,11 +11,12 @@ from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.mixing import lab_value, mixture_reflectance
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.types import Doubles, Floats
 
-THICKEST_WASH_MM = 0.03
+THICKEST_WASH_MM = DryMm(0.03)
 """Dry film of the strongest practical wash (from memory)."""
 
 _TABLE_STEPS = 20000
@@ -45,8 +46,8 @@ def palette_reach(palette: Palette) -> Reach:
         amounts = amounts * THICKEST_WASH_MM
     values = lab_value(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))
     lightest = float(values.max())
-    if palette.transparent:
-        lightest = float(lab_value(reflectance_to_lab(palette.ground())))
+    if palette.washes_on is not None:
+        lightest = float(lab_value(reflectance_to_lab(palette.washes_on.seen())))
     return Reach(darkest=float(values.min()), lightest=lightest)
 
 

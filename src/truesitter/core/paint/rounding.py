@@ -6,16 +6,18 @@ these, a part more, fewer or exchanged, are tried too.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.paint.let_down import Heaps, ways_to_weaken
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.proportions import VALUE_WEIGHT, TubeSets
+from truesitter.core.paint.reach import THICKEST_WASH_MM
 from truesitter.core.paint.wishes import Wishes
 from truesitter.core.types import Doubles, Ints
 
@@ -27,6 +29,9 @@ _HEAP_SETS = 5
 _HEAP_REFINED = 5
 _TOUCH = 5
 """A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
+
+_WASHES_MM = tuple(DryMm(float(f)) for f in np.geomspace(2e-5, THICKEST_WASH_MM, 60))
+"""Films tried for the parts of a wash whose film is not known."""
 
 REACHED_DELTA_E = 3.0
 REACHED_VALUE = 0.25
@@ -55,19 +60,35 @@ class Recipe:
     predicted: Colour
     delta_e: float
     value_error: float
-    film_mm: float | None = None
+    film_mm: DryMm | None = None
 
     @classmethod
-    def of_parts(cls, parts: dict[str, int], target_lab: Lab, palette: Palette) -> Recipe:
-        """Given parts held against a target; opaque paint."""
-        predicted = mix({k: float(p) for k, p in parts.items()}, replace(palette, transparent=False))
-        target = np.array(target_lab)
+    def of_parts(
+        cls, parts: dict[str, int], target_lab: Lab, palette: Palette, film_mm: float | None = None
+    ) -> Recipe:
+        """Given parts held against a target.
+
+        Parameters
+        ----------
+        film_mm
+            Dry film of a wash; without one the film that comes nearest. Opaque paint has none.
+        """
+        target, amounts = np.array(target_lab), {k: float(p) for k, p in parts.items()}
+        film: DryMm | None = None
+        if palette.transparent:
+            tried = _WASHES_MM if film_mm is None else (DryMm(film_mm),)
+            made = [mix(amounts, palette, mm) for mm in tried]
+            costs = recipe_cost(np.array([m.lab for m in made]), target)
+            film, predicted = tried[int(costs.argmin())], made[int(costs.argmin())]
+        else:
+            predicted = mix(amounts, palette)
         return cls(
             parts=parts,
             target_lab=target_lab,
             predicted=predicted,
             delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
             value_error=predicted.value - float(lab_value(target)),
+            film_mm=film,
         )
 
     @property
@@ -277,5 +298,5 @@ class PartSearch:
             predicted=predicted,
             delta_e=float(delta_e_2000(whole.lab[0], target)),
             value_error=predicted.value - float(lab_value(target)),
-            film_mm=None if whole.film_mm is None else float(whole.film_mm[0]),
+            film_mm=None if whole.film_mm is None else DryMm(float(whole.film_mm[0])),
         )

@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear, srgb_to_lab
 from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.pigments import Lab
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
 
 _INNER = 0.7
@@ -19,6 +20,9 @@ _FEWEST_PIXELS = 25
 _CLIPPED, _TOO_DARK = 0.98, 0.12
 _PLANE = 3
 """From so many white patches on, the light may fall off across the sheet."""
+
+_LEAST_SPREAD = 0.15
+"""Whites tell of the light in a direction when they spread this much of their widest spread along it."""
 
 _UNEVEN = 5.0
 
@@ -72,21 +76,21 @@ def read_patches(
 
     Raises
     ------
-    ValueError
+    Refusal
         With a sentence: no white, a mark too small, a white over- or underexposed, a patch
         lighter than anything can be.
     """
     if not whites:
-        raise ValueError("mark a white or grey patch first: without one the light cannot be told")
+        raise Refusal("mark a white or grey patch first: without one the light cannot be told")
     if not 0.05 <= white <= 1:
-        raise ValueError("a white or grey patch reflects between 5 % and 100 % of the light")
+        raise Refusal("a white or grey patch reflects between 5 % and 100 % of the light")
     lights = []
     for mark in whites:
         colour = _inside(picture, mark, "the white patch").mean(axis=0)
         if colour.max() >= _CLIPPED:
-            raise ValueError("the white patch is overexposed in the photograph: take one a little darker")
+            raise Refusal("the white patch is overexposed in the photograph: take one a little darker")
         if colour.min() < _TOO_DARK * white:
-            raise ValueError("the white patch is far too dark in the photograph: use more light")
+            raise Refusal("the white patch is far too dark in the photograph: use more light")
         lights.append(colour / white)
     light = _light_over_sheet(whites, np.array(lights))
     found = {}
@@ -94,7 +98,7 @@ def read_patches(
         linear = _inside(picture, mark, f"the patch {name.replace('_', ' ')}")
         corrected = linear.mean(axis=0) / light(mark)
         if corrected.max() > 1.08:
-            raise ValueError(
+            raise Refusal(
                 f"the patch {name.replace('_', ' ')} is lighter than the white: gloss, or marks exchanged?"
             )
         spread = srgb_to_lab(linear_to_srgb(np.clip(linear / light(mark), 0, 1)))[:, 0].std()
@@ -112,7 +116,7 @@ def _inside(picture: Bytes, mark: Mark, what: str) -> Doubles:
     columns = slice(max(0, int((x - reach_x) * width)), int((x + reach_x) * width) + 1)
     patch = picture[rows, columns]
     if patch.shape[0] * patch.shape[1] < _FEWEST_PIXELS:
-        raise ValueError(f"the mark on {what} is too small: drag a larger rectangle inside it")
+        raise Refusal(f"the mark on {what} is too small: drag a larger rectangle inside it")
     return picture_to_linear(np.ascontiguousarray(patch)).reshape(-1, 3).astype(np.float64)
 
 
@@ -121,7 +125,9 @@ def _light_over_sheet(whites: tuple[Mark, ...], lights: Doubles) -> Callable[[Ma
     if len(whites) < _PLANE:
         mean = lights.mean(axis=0)
         return lambda _: mean
-    system = np.array([(1.0, *mark.centre()) for mark in whites])
-    plane, *_ = np.linalg.lstsq(system, lights, rcond=None)
+    places = np.array([mark.centre() for mark in whites])
+    middle, mean = places.mean(axis=0), lights.mean(axis=0)
+    # Of a direction in which the whites hardly differ nothing is known: the light is even along it.
+    slope, *_ = np.linalg.lstsq(places - middle, lights - mean, rcond=_LEAST_SPREAD)
     least = 0.2 * lights.min(axis=0)
-    return lambda mark: np.maximum(np.array([1.0, *mark.centre()]) @ plane, least)
+    return lambda mark: np.maximum(mean + (np.array(mark.centre()) - middle) @ slope, least)

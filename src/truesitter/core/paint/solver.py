@@ -18,6 +18,7 @@ from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.proportions import TubeSets
 from truesitter.core.paint.rounding import PartSearch, Recipe, recipe_cost
 from truesitter.core.paint.wishes import Wishes
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Ints
 
 _ROUNDING_LOSS = 1.8
@@ -62,15 +63,15 @@ def solve_recipes(
 
     Raises
     ------
-    ValueError
+    Refusal
         For a target outside these ranges, or wishes that cannot be kept.
     """
     wishes = wishes or Wishes()
     target = np.array(target_lab, dtype=np.float64)
     if not np.all(np.isfinite(target)) or not 0 <= target[0] <= 100 or np.abs(target[1:]).max() > 160:
-        raise ValueError("a target colour needs L* from 0 to 100 and a*, b* from −160 to 160")
+        raise Refusal("a target colour needs L* from 0 to 100 and a*, b* from −160 to 160")
     if not 1 <= count <= 8:
-        raise ValueError("ask for 1 to 8 recipes")
+        raise Refusal("ask for 1 to 8 recipes")
     allowed = wishes.palette(palette)
     must = tuple(allowed.tubes.index(key) for key in wishes.must)
     sets = TubeSets(target, allowed, _tube_sets(len(allowed.tubes), wishes.most_tubes, must))
@@ -99,14 +100,17 @@ def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest
     return solve_recipes(target_lab, palette, Wishes(most_tubes, largest_total), 1)[0]
 
 
-def suggest_tube(recipe: Recipe, palette: Palette, most_tubes: int = 4) -> Suggestion | None:
+def suggest_tube(recipe: Recipe, palette: Palette, wishes: Wishes | None = None) -> Suggestion | None:
     """The single tube whose addition brings a target nearest, if it helps much.
 
-    Tubes with a hazard that have a substitute are passed over. Returns None when the
-    recipe already reaches its target or no tube takes away at least a third of the error.
+    Tubes with a hazard that have a substitute are passed over, and so is what the wishes rule
+    out. Returns None when the recipe already reaches its target or no tube takes away at least
+    a third of the error.
     """
     if recipe.reached:
         return None
+    wishes = wishes or Wishes()
+    allowed = wishes.palette(palette)
     target = np.array(recipe.target_lab)
     have = float(recipe_cost(np.array(recipe.predicted.lab), target))
     spare = [
@@ -115,10 +119,14 @@ def suggest_tube(recipe: Recipe, palette: Palette, most_tubes: int = 4) -> Sugge
         if p.key not in palette.tubes
         and not p.substitute
         and not (palette.transparent and p.family == "white")
+        and (wishes.black or p.family != "black")
     ]
-    count = len(palette.tubes)
-    everything = palette.with_tubes(palette.tubes + tuple(spare))
-    with_one_more = _tube_sets(count + 1, most_tubes, must=(count,))
+    count = len(allowed.tubes)
+    everything = allowed.with_tubes(allowed.tubes + tuple(spare))
+    must = tuple(allowed.tubes.index(key) for key in wishes.must)
+    with_one_more = _tube_sets(count + 1, wishes.most_tubes, must=(*must, count))
+    if not len(with_one_more) or not spare:
+        return None
     members = np.concatenate(
         [np.where(with_one_more == count, count + i, with_one_more) for i in range(len(spare))]
     )

@@ -14,7 +14,9 @@ from truesitter.core.paint.pigments import Lab
 from truesitter.core.paint.proportions import TubeSets
 from truesitter.core.paint.reach import map_target, palette_reach
 from truesitter.core.paint.rounding import Recipe, recipe_cost
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.paint.solver import solve_recipes
+from truesitter.core.paint.wishes import Wishes
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Ints
 
 _BASES = (6, 3, 2, 1)
@@ -27,6 +29,10 @@ _KERNEL = 0.7
 _SAMPLE = 20000
 _PART_COST = 0.015
 _SHORTLIST_SETS = 60
+
+
+class SingleValue(Refusal):
+    """A region of a single value, for which no string is mixed."""
 
 
 @dataclass(frozen=True)
@@ -70,16 +76,16 @@ def tone_targets(lab: Floats, count: int) -> Doubles:
 
     Raises
     ------
-    ValueError
-        For another count, or a region of a single value.
+    Refusal
+        For another count; `SingleValue` for a region of a single value.
     """
     if not 3 <= count <= 9:
-        raise ValueError("a string has 3 to 9 tones")
+        raise Refusal("a string has 3 to 9 tones")
     lab = lab[:: max(1, len(lab) // _SAMPLE)]
     value = lab_value(np.asarray(lab, dtype=np.float64))
     low, high = np.quantile(value, _TAILS)
     if high - low < 0.3:
-        raise ValueError("this region holds hardly more than one value: a single mixture will do")
+        raise SingleValue("this region holds hardly more than one value: a single mixture will do")
     wanted = np.linspace(low, high, count)
     width = _KERNEL * (high - low) / (count - 1)
     weight = np.exp(-0.5 * ((value[:, None] - wanted) / width) ** 2)
@@ -90,7 +96,7 @@ def tone_targets(lab: Floats, count: int) -> Doubles:
 
 
 def mix_string(
-    lab: Floats, palette: Palette, count: int = 5, most_tubes: int = 4, clip: bool = False
+    lab: Floats, palette: Palette, count: int = 5, wishes: Wishes | None = None, clip: bool = False
 ) -> tuple[Tone, ...]:
     """A string for a region, darkest first, all tones from one set of tubes.
 
@@ -100,25 +106,29 @@ def mix_string(
         (n, 3) L*a*b* of the region's pixels.
     palette
         Opaque tubes.
-    count, most_tubes
-        3–9 tones of at most so many tubes.
+    count
+        3–9 tones.
+    wishes
+        What every tone must keep to.
     clip
         Clip to the palette's reach instead of compressing.
 
     Raises
     ------
-    ValueError
+    Refusal
         For washes, or as `tone_targets`.
     """
     if palette.transparent:
-        raise ValueError("a string is mixed from opaque paint; thin a wash with water instead")
+        raise Refusal("a string is mixed from opaque paint; thin a wash with water instead")
+    wishes = wishes or Wishes()
+    allowed = wishes.palette(palette)
     seen = tone_targets(lab, count)
-    targets = map_target(seen, palette_reach(palette), clip)
-    chosen = palette.with_tubes(_common_tubes(targets, palette, most_tubes))
+    targets = map_target(seen, palette_reach(allowed), clip)
+    chosen = allowed.with_tubes(_common_tubes(targets, allowed, wishes))
     tones: list[Tone] = []
     shares: Doubles | None = None
     for here, target in zip(seen, targets, strict=True):
-        recipe = solve_recipe(as_lab(target), chosen, most_tubes)
+        recipe = solve_recipes(as_lab(target), chosen, wishes, 1)[0]
         if shares is None:
             tones.append(Tone(as_lab(here), recipe, 0, {}, recipe.predicted))
             parts = np.array([recipe.parts.get(k, 0) for k in chosen.tubes], dtype=np.float64)
@@ -132,10 +142,12 @@ def mix_string(
     return tuple(tones)
 
 
-def _common_tubes(targets: Doubles, palette: Palette, most: int) -> tuple[str, ...]:
+def _common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[str, ...]:
     """The one set of tubes that serves all tones best."""
     count = len(palette.tubes)
-    sets: Ints = np.array(list(combinations(range(count), min(most, count))), dtype=np.int32)
+    must = {palette.tubes.index(key) for key in wishes.must}
+    every = combinations(range(count), min(wishes.most_tubes, count))
+    sets: Ints = np.array([c for c in every if must <= set(c)], dtype=np.int32)
     if len(sets) > _SHORTLIST_SETS:
         # What can do neither end can do no string: both ends narrow the choice.
         ends = [TubeSets(targets[i], palette, sets).errors(4) for i in (0, -1)]

@@ -17,7 +17,9 @@ from truesitter.core.paint.fit import (
     masstone_lab,
     tint_lab,
 )
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.pigments import Curves, Lab, Pigment, pigment_curves
+from truesitter.core.refusal import Refusal
 
 PATCHES: dict[str, str] = {
     "masstone": "masstone: straight from the tube, thick",
@@ -49,7 +51,7 @@ class Swatches:
 
         Raises
         ------
-        ValueError
+        Refusal
             With a sentence naming the patch.
         """
         for patch in fields(self):
@@ -57,14 +59,14 @@ class Swatches:
             if lab is None:
                 continue
             if not np.all(np.isfinite(lab)) or not 0 < lab[0] <= 100 or max(map(abs, lab[1:])) > 128:
-                raise ValueError(
+                raise Refusal(
                     f"{patch.name.replace('_', ' ')}: no paint looks like L* {lab[0]:g}, "
                     f"a* {lab[1]:g}, b* {lab[2]:g}"
                 )
         if (self.over_black is None) != (self.over_white is None):
-            raise ValueError("a thin film is read over black and over white, or not at all")
+            raise Refusal("a thin film is read over black and over white, or not at all")
         if self.over_black and self.over_white and self.over_black[0] > self.over_white[0] + 1:
-            raise ValueError("the film over black is lighter than the one over white: were they exchanged?")
+            raise Refusal("the film over black is lighter than the one over white: were they exchanged?")
 
     @property
     def films(self) -> tuple[Lab, Lab] | None:
@@ -85,7 +87,7 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
 
     Raises
     ------
-    ValueError
+    Refusal
         For a tint that hardly differs from its masstone.
     """
     titanium = pigment_curves()["titanium-white"]
@@ -96,11 +98,11 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
     if swatches.tint is not None:
         apart = float(delta_e_2000(np.array(swatches.masstone), np.array(swatches.tint)))
         if apart < _LEAST_APART:
-            raise ValueError("tint and masstone look alike: were they exchanged, or the white left out?")
+            raise Refusal("tint and masstone look alike: were they exchanged, or the white left out?")
     return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films)
 
 
-def patch_labs(curves: Curves, film_mm: float | None = None) -> dict[str, Lab]:
+def patch_labs(curves: Curves, film_mm: DryMm | None = None) -> dict[str, Lab]:
     """What curves say that the four patches look like, by name."""
     black, white = film_labs(curves.absorption, curves.scattering, film_mm or FILM_MM)
     found = {
@@ -112,7 +114,7 @@ def patch_labs(curves: Curves, film_mm: float | None = None) -> dict[str, Lab]:
     return {name: (float(lab[0]), float(lab[1]), float(lab[2])) for name, lab in found.items()}
 
 
-def misses(swatches: Swatches, curves: Curves, film_mm: float | None = None) -> dict[str, float]:
+def misses(swatches: Swatches, curves: Curves, film_mm: DryMm | None = None) -> dict[str, float]:
     """ΔE2000 between what was read and what curves predict, for each patch read."""
     predicted = patch_labs(curves, film_mm)
     return {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from truesitter.core.paint.palettes import Palette
+from truesitter.core.refusal import Refusal
 
 
 @dataclass(frozen=True)
@@ -37,28 +38,28 @@ class Wishes:
 
         Raises
         ------
-        ValueError
+        Refusal
             When the wishes contradict each other or leave nothing to mix with.
         """
         if not 1 <= self.most_tubes <= 6 or not 1 <= self.largest_total <= 60:
-            raise ValueError("a recipe has 1 to 6 tubes and 1 to 60 parts")
+            raise Refusal("a recipe has 1 to 6 tubes and 1 to 60 parts")
         missing = [key for key in self.must if key not in palette.tubes]
         if missing:
-            raise ValueError(f"{_name(missing[0], palette)} is not set out, so it cannot be asked for")
+            raise Refusal(f"{_name(missing[0], palette)} is not set out, so it cannot be asked for")
         clash = [
             key for key in self.must if key in self.without or (not self.black and _is_black(key, palette))
         ]
         if clash:
-            raise ValueError(f"{_name(clash[0], palette)} is both asked for and ruled out")
+            raise Refusal(f"{_name(clash[0], palette)} is both asked for and ruled out")
         if len(self.must) > self.most_tubes:
-            raise ValueError(f"{len(self.must)} tubes are asked for, but a recipe may hold {self.most_tubes}")
+            raise Refusal(f"{len(self.must)} tubes are asked for, but a recipe may hold {self.most_tubes}")
         allowed = tuple(
             key
             for key in palette.tubes
             if key not in self.without and (self.black or not _is_black(key, palette))
         )
         if not allowed:
-            raise ValueError("every tube is ruled out: leave at least one")
+            raise Refusal("every tube is ruled out: leave at least one")
         return palette.with_tubes(allowed)
 
 

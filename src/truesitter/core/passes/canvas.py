@@ -9,6 +9,7 @@ import numpy as np
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.media import PRIMED_CANVAS, DryMm, Support
 from truesitter.core.paint.mixing import lab_value
 from truesitter.core.paint.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask, Shape
@@ -25,12 +26,12 @@ class Layer:
     parts
         Parts by volume by pigment key.
     film_mm
-        Film in mm; None for a film too thick to see through.
+        Dry film; None for one too thick to see through.
     """
 
     mask: Mask
     parts: dict[str, int]
-    film_mm: float | None
+    film_mm: DryMm | None
 
 
 @dataclass(frozen=True)
@@ -52,9 +53,9 @@ class Canvas:
     rack: Rack = LIBRARY
 
     @classmethod
-    def bare(cls, shape: Shape, reflectance: float = 0.85, rack: Rack = LIBRARY) -> Canvas:
-        """A white primed canvas (its reflectance from memory)."""
-        return cls(np.zeros(shape, np.int32), np.full((1, 31), reflectance), rack)
+    def bare(cls, shape: Shape, support: Support = PRIMED_CANVAS, rack: Rack = LIBRARY) -> Canvas:
+        """A support with nothing on it."""
+        return cls(np.zeros(shape, np.int32), support.internal()[None], rack)
 
     def lay(self, layer: Layer) -> Canvas:
         """The canvas with one more layer; a stack is computed once however large it is."""

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from truesitter.core.paint.media import WetMm
 from truesitter.core.paint.mixing import lab_value
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
@@ -23,8 +24,6 @@ class Subject:
     lab, value
         (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
         smaller than a paintable shape evened out.
-    group_names
-        A name for each group, darkest first.
     mm_per_px
         Canvas mm to a pixel.
     flesh
@@ -38,7 +37,6 @@ class Subject:
     zones: Labels
     lab: Floats
     value: Floats
-    group_names: tuple[str, ...]
     mm_per_px: float
     flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
@@ -50,14 +48,14 @@ class Pass:
 
     Attributes
     ----------
-    key, name, places
-        Stable key, name, and regions it covers.
+    key, name, group, places
+        Stable key; name, in which ``{band}`` stands for the value group; regions it covers.
     mask
         (h, w) where it lies.
     recipe
         Parts, target and predicted colour (thick film).
-    film_mm, brush_mm, area_cm2, ml
-        Wet film, widest brush, area, and paint needed including loss.
+    film, brush_mm, area_cm2, ml
+        Film as it is laid, widest brush, area, and paint needed including loss.
     edge, tool, note
         How to lay it.
     start_minutes, work_minutes, wait_minutes
@@ -70,10 +68,11 @@ class Pass:
 
     key: str
     name: str
+    group: int | None
     places: tuple[str, ...]
     mask: Mask
     recipe: Recipe
-    film_mm: float
+    film: WetMm
     brush_mm: float
     area_cm2: float
     ml: float
@@ -87,10 +86,32 @@ class Pass:
     wait_minutes: float = 0.0
     value_error: float = 0.0
 
+    def title(self, group_names: tuple[str, ...]) -> str:
+        """Its name, with the painter's own name of its value group."""
+        return titled(self.name, self.group, group_names)
+
     @property
     def target_value(self) -> float:
         """Value aimed at, after fitting into the palette's reach."""
         return float(lab_value(np.array(self.recipe.target_lab)))
+
+
+def titled(name: str, group: int | None, group_names: tuple[str, ...]) -> str:
+    """A pass's name with that of its value group."""
+    return name if group is None else name.format(band=group_names[group])
+
+
+@dataclass(frozen=True)
+class Remark:
+    """What the planner has to say of a pass it laid or left out."""
+
+    name: str
+    group: int | None
+    words: str
+
+    def sentence(self, group_names: tuple[str, ...]) -> str:
+        """In words, with the painter's own names of the value groups."""
+        return f"{titled(self.name, self.group, group_names)}{self.words}"
 
 
 @dataclass(frozen=True)
@@ -99,4 +120,4 @@ class PassPlan:
 
     passes: tuple[Pass, ...]
     canvases: tuple[Canvas, ...]
-    remarks: tuple[str, ...]
+    remarks: tuple[Remark, ...]

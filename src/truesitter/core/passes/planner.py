@@ -7,174 +7,156 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.mixing import as_lab
 from truesitter.core.paint.palettes import Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.reach import map_picture, palette_reach
 from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import solve_recipes
 from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.brushes import brush_for, work_minutes
-from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.glazing import choose_glaze, mean_lab, wash_layers
-from truesitter.core.passes.plan import Pass, PassPlan, Subject
-from truesitter.core.passes.schools import Band, Kind, PassTemplate, School
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
+from truesitter.core.passes.schools import Band, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Doubles, Floats, Labels, Mask
-from truesitter.core.values.cuts import best_fit_bins
+from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.values.cuts import best_fit_cuts
+from truesitter.core.values.value_map import histogram
 
 SMALLEST_CM2 = 0.15
 """Passes smaller than this are left to the neighbouring ones."""
 
-BAND_NAMES = {
-    1: ("all of it",),
-    2: ("darks", "lights"),
-    3: ("darks", "middle", "lights"),
-}
+THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
+_PEAK_QUANTILE = 0.4
+"""Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
 
 
 @dataclass(frozen=True)
-class _Part:
-    label: str
+class _Place:
+    """One mask of a template: its key and name, the value group it is of, and where it lies."""
+
+    template: PassTemplate
     mask: Mask
+    key: str
+    name: str
     group: int | None = None
 
+    def step(self) -> Step:
+        return Step(self.mask, self.group, self.template.regions, self.template.film)
 
-def _thirds(values: Floats, mask: Mask) -> list[_Part]:
-    inside = values[mask]
-    counts = np.bincount((inside * 25.6).astype(int).clip(0, 255), minlength=256).astype(float)
+
+def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[_Place]:
+    counts = histogram(values, where)
     bands = min(3, int(np.count_nonzero(counts)))
-    if bands < 2:
-        return [_Part(BAND_NAMES[1][0], mask)]
-    cuts = [(b + 1) / 25.6 for b in best_fit_bins(counts, bands)]
-    which = np.digitize(values, cuts)
-    return [_Part(name, mask & (which == i)) for i, name in enumerate(BAND_NAMES[bands])]
+    which = np.digitize(values, best_fit_cuts(counts, bands)) if bands > 1 else np.zeros(values.shape, int)
+    return [
+        _Place(template, where & (which == i), f"{template.key}-{i + 1}", template.name.format(band=name))
+        for i, name in enumerate(THIRDS[bands])
+    ]
 
 
-def _split(template: PassTemplate, subject: Subject) -> list[_Part]:
-    """The masks of one template, dark to light, too small ones left out."""
+def _peaks(subject: Subject, where: Mask) -> Mask:
+    """The lightest of the zones round the peaks: in the shape the light has, not in discs."""
+    first: Mask = where & (subject.zones == 1)
+    if not first.any():
+        return first
+    lightness = subject.lab[..., 0]
+    near = where & ((subject.zones == 1) | (subject.zones == 2))
+    lightest: Mask = near & (lightness >= np.quantile(lightness[first], _PEAK_QUANTILE))
+    return lightest
+
+
+def _split(template: PassTemplate, subject: Subject) -> list[_Place]:
+    """The places of one template, dark to light, too small ones left out."""
     where = np.isin(subject.regions, [int(r) for r in template.regions])
-    if template.band is Band.EACH_GROUP and template.kind is Kind.MASS:
-        parts = [_Part(name, where & (subject.groups == i), i) for i, name in enumerate(subject.group_names)]
+    if template.band is Band.EACH_GROUP:
+        places = [
+            _Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
+            for i in range(int(subject.groups.max()) + 1)
+        ]
     elif template.band is Band.THIRDS:
-        parts = _thirds(subject.value, where) if where.any() else []
-    elif template.band is Band.SHADOW_AND_HALFTONE:
-        middle = float(np.median(subject.value[where])) if where.any() else 0.0
-        parts = [_Part("", where & (subject.value < middle))]
-    elif template.band is Band.ZONE_ONE:
-        parts = [_Part("", where & (subject.zones == 1))]
+        places = _thirds(template, subject.value, where) if where.any() else []
     else:
-        parts = [_Part("", where)]
+        if template.band is Band.SHADOW_AND_HALFTONE:
+            middle = float(np.median(subject.value[where])) if where.any() else 0.0
+            where = where & (subject.value < middle)
+        elif template.band is Band.PEAKS:
+            where = _peaks(subject, where)
+        places = [_Place(template, where, template.key, template.name)]
     smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
-    return [p for p in parts if np.count_nonzero(p.mask) >= smallest]
+    return [p for p in places if np.count_nonzero(p.mask) >= smallest]
 
 
 class _Planner:
     def __init__(self, subject: Subject, palette: Palette, school: School, wishes: Wishes) -> None:
-        self.subject, self.school, self.wishes = subject, school, wishes
-        self.palette = wishes.palette(palette)
-        self.reach = palette_reach(palette)
-        self.mapped_lab, self.mapped_value = map_picture(subject.lab, self.reach, subject.clip)
+        allowed = wishes.palette(palette)
+        mapped_lab, self.mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
+        self.scene = Scene(subject, allowed, wishes, school.medium, school.ground_value, mapped_lab)
         self.canvas = Canvas.bare(subject.groups.shape, rack=palette.rack)
         self.error = np.abs(self.canvas.values() - self.mapped_value)
         self.passes: list[Pass] = []
+        self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
-        self.remarks: list[str] = []
+        self.remarks: list[Remark] = []
 
-    def target(self, mask: Mask, top: bool = False) -> Doubles:
-        if top:
-            lightness = self.mapped_lab[..., 0]
-            mask = mask & (lightness >= np.quantile(lightness[mask], 0.7))
-        return mean_lab(self.mapped_lab, mask)
+    def ahead(self, place: _Place) -> tuple[Recipe | None, float]:
+        """What depends on nothing laid before: the mixture of some, and the brush for the place."""
+        brush = brush_for(place.mask, self.scene.subject.mm_per_px)
+        return place.template.kind.mix(self.scene, place.step()), brush
 
-    def recipe(self, lab: Doubles) -> Recipe:
-        return solve_recipes(as_lab(lab), self.palette, self.wishes, 1)[0]
-
-    def ahead(self, template: PassTemplate, part: _Part) -> tuple[float, Recipe | None]:
-        """What depends on nothing that is laid before: the brush, and the mixture of a covering pass."""
-        brush, recipe = brush_for(part.mask, self.subject.mm_per_px), None
-        if template.kind is Kind.GROUND:
-            recipe = self.recipe(np.array([value_to_lightness(self.school.ground_value), 2.0, 8.0]))
-        elif template.kind in (Kind.MASS, Kind.LIGHT):
-            recipe = self.mass_recipe(template, part)
-        return brush, recipe
-
-    def mass_recipe(self, template: PassTemplate, part: _Part) -> Recipe:
-        """The flesh stage's own mixture where there is one, else one for the mean colour."""
-        if template.regions == (Region.SKIN,) and part.group in self.subject.flesh:
-            return self.subject.flesh[part.group]
-        return self.recipe(self.target(part.mask, top=template.kind is Kind.LIGHT))
-
-    def add(self, template: PassTemplate, part: _Part, brush: float, mixed: Recipe | None) -> None:
-        mask = part.mask
-        film: float | None = template.film_mm
-        if mixed is not None:
-            recipe = mixed
-            opaque = template.kind is Kind.GROUND
-            layers: tuple[Layer, ...] = (Layer(mask, recipe.parts, None if opaque else film),)
-        elif template.kind is Kind.WASH:
-            laid = wash_layers(
-                self.canvas, self.palette, self.subject.groups, self.mapped_lab, template.film_mm
-            )
-            if laid is None:
-                self.remarks.append(
-                    f"{template.name} left out: nothing in the picture is darker than the ground."
-                )
-                return
-            recipe, layers, film = laid
-            mask = np.any([layer.mask for layer in layers], axis=0)
-            brush = brush_for(mask, self.subject.mm_per_px)
-        else:
-            glaze = choose_glaze(self.canvas, mask, self.palette, self.mapped_lab)
-            if glaze is None:
-                self.remarks.append(
-                    f"{template.name} left out: no thin film from this palette brings the "
-                    "shadows and halftones nearer to the reference."
-                )
-                return
-            recipe, film = glaze
-            layers = (Layer(mask, recipe.parts, film),)
-        for layer in layers:
+    def add(self, place: _Place, mixed: Recipe | None, brush: float) -> None:
+        """Lay one place on the canvas and write down its pass."""
+        template = place.template
+        laid = template.kind.lay(self.scene, place.step(), mixed, self.canvas)
+        if isinstance(laid, str):
+            self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
+            return
+        for layer in laid.layers:
             self.canvas = self.canvas.lay(layer)
-        self.error[mask] = np.abs(self.canvas.values(mask) - self.mapped_value[mask])
-        area = float(np.count_nonzero(mask)) * self.subject.mm_per_px**2 / 100
-        thickness = film if film is not None else template.film_mm
-        name = template.name.format(band=part.label)
-        self.passes.append(
-            Pass(
-                key=name.lower().replace(",", "").replace(" ", "-"),
-                name=name,
-                places=_place_names(mask, self.subject.regions, template),
-                mask=mask,
-                recipe=recipe,
-                film_mm=thickness,
-                brush_mm=brush,
-                area_cm2=area,
-                ml=paint_ml(area, thickness, loss=DEFAULT_LOSS),
-                edge=template.edge,
-                tool=template.tool,
-                note=template.note,
-                fat=template.fat,
-                layers=layers,
-                work_minutes=work_minutes(area, brush),
-                value_error=float(self.error.mean()),
-            )
-        )
+        self.error[laid.mask] = np.abs(self.canvas.values(laid.mask) - self.mapped_value[laid.mask])
+        if laid.mask is not place.mask:
+            brush = brush_for(laid.mask, self.scene.subject.mm_per_px)
+        self.passes.append(self._pass(place, laid, brush))
+        self.laid.append(template)
         self.canvases.append(self.canvas)
-        if not recipe.reached and template.kind is Kind.MASS:
-            self.remarks.append(
-                f"{name}: this palette comes no nearer than {recipe.value_error:+.1f} steps in value "
-                f"and ΔE {recipe.delta_e:.0f}."
+        if template.kind.covers and not laid.recipe.reached:
+            words = (
+                f": this palette comes no nearer than {laid.recipe.value_error:+.1f} steps in value "
+                f"and ΔE {laid.recipe.delta_e:.0f}."
             )
+            self.remarks.append(Remark(place.name, place.group, words))
 
-    def finish(self, templates: list[PassTemplate]) -> PassPlan:
+    def _pass(self, place: _Place, laid: Laid, brush: float) -> Pass:
+        template, subject = place.template, self.scene.subject
+        area = float(np.count_nonzero(laid.mask)) * subject.mm_per_px**2 / 100
+        return Pass(
+            key=place.key,
+            name=place.name,
+            group=place.group,
+            places=_place_names(laid.mask, subject.regions, template),
+            mask=laid.mask,
+            recipe=laid.recipe,
+            film=laid.film,
+            brush_mm=brush,
+            area_cm2=area,
+            ml=paint_ml(area, laid.film, loss=DEFAULT_LOSS),
+            edge=template.edge,
+            tool=template.tool,
+            note=template.note,
+            fat=template.fat,
+            layers=laid.layers,
+            work_minutes=work_minutes(area, brush),
+            value_error=float(self.error.mean()),
+        )
+
+    def finish(self) -> PassPlan:
+        """The plan with its waiting times."""
         timed = []
         covers = [np.packbits(p.mask) for p in self.passes]
-        for number, (current, template) in enumerate(zip(self.passes, templates, strict=True)):
+        for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
             under = tuple(n for n in range(number) if bool((covers[n] & covers[number]).any()))
-            dries = drying_minutes(template.dries_minutes, current.recipe.parts, self.palette.rack)
+            dries = drying_minutes(template.dries_minutes, current.recipe.parts, self.scene.palette.rack)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))
         passes = []
@@ -206,18 +188,15 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
 
     Raises
     ------
-    ValueError
+    Refusal
         When the palette is for washes on paper but the school is for opaque paint.
     """
     if palette.transparent:
-        raise ValueError(f"{school.name} needs opaque paint; choose a palette with white for the passes")
+        raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     planner = _Planner(subject, palette, school, wishes or Wishes())
-    used: list[PassTemplate] = []
-    laid = [(template, part) for template in school.templates for part in _split(template, subject)]
+    places = [place for template in school.templates for place in _split(template, subject)]
+    # What depends on nothing laid is mixed beside the laying.
     with ThreadPoolExecutor(max_workers=1) as beside:
-        prepared = beside.map(lambda item: planner.ahead(*item), laid)
-        for (template, part), (brush, mixed) in zip(laid, prepared, strict=True):
-            before = len(planner.passes)
-            planner.add(template, part, brush, mixed)
-            used += [template] * (len(planner.passes) - before)
-    return planner.finish(used)
+        for place, (mixed, brush) in zip(places, beside.map(planner.ahead, places), strict=True):
+            planner.add(place, mixed, brush)
+    return planner.finish()

@@ -8,19 +8,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
+from truesitter.core.paint.media import MEDIA, Medium, WetMm
+from truesitter.core.passes.kinds.glaze import GLAZE
+from truesitter.core.passes.kinds.ground import GROUND
+from truesitter.core.passes.kinds.light import LIGHT
+from truesitter.core.passes.kinds.mass import MASS
+from truesitter.core.passes.kinds.wash import WASH
+from truesitter.core.passes.laying import Laying
+from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
 
 DAY = 24 * 60
-
-
-class Kind(Enum):
-    """What a pass does with its paint."""
-
-    GROUND = "ground"
-    WASH = "wash"
-    MASS = "mass"
-    GLAZE = "glaze"
-    LIGHT = "light"
 
 
 class Band(Enum):
@@ -30,7 +28,7 @@ class Band(Enum):
     EACH_GROUP = "each group, dark to light"
     THIRDS = "darks, middle, lights"
     SHADOW_AND_HALFTONE = "shadow and halftone"
-    ZONE_ONE = "points of maximum luminosity"
+    PEAKS = "the lightest of the zones round the peaks"
 
 
 @dataclass(frozen=True)
@@ -39,12 +37,14 @@ class PassTemplate:
 
     Attributes
     ----------
+    key
+        Unlike any other's of its school; ticks and links hold on to it.
     name
         May hold ``{band}``, which becomes the group or third.
     kind, regions, band
-        What is done, where, and in which values.
-    film_mm
-        Wet film, mm.
+        How it is laid, where, and in which values.
+    film
+        As it is laid.
     fat
         Oil content, 0 lean … 3 fat: never falls from one layer to the layer over it.
     dries_minutes
@@ -53,11 +53,12 @@ class PassTemplate:
         How to lay it, in the painter's words.
     """
 
+    key: str
     name: str
-    kind: Kind
+    kind: Laying
     regions: tuple[Region, ...]
     band: Band
-    film_mm: float
+    film: WetMm
     fat: int
     dries_minutes: int
     edge: str
@@ -67,12 +68,14 @@ class PassTemplate:
 
 @dataclass(frozen=True)
 class School:
-    """An ordered list of templates with its ground."""
+    """An ordered list of templates with its medium, its ground, and places that stay without light."""
 
     key: str
     name: str
+    medium: Medium
     ground_value: float
     templates: tuple[PassTemplate, ...]
+    unlit: tuple[str, ...] = ()
 
 
 _ALL = tuple(Region)
@@ -80,57 +83,68 @@ _ALL = tuple(Region)
 LAYERED_OIL = School(
     key="layered-oil",
     name="Oil in layers",
+    medium=MEDIA["oil"],
     ground_value=5.5,
     templates=(
         PassTemplate(
-            "Ground", Kind.GROUND, _ALL, Band.EVERYTHING, 0.05, 0, 2 * DAY,
+            "ground", "Ground",
+            GROUND, _ALL, Band.EVERYTHING, WetMm(0.05), 0, 2 * DAY,
             "even", "broad flat brush",
             "A middle value to judge against; part of it may stay in the finished picture.",
         ),
         PassTemplate(
-            "Underpainting", Kind.WASH, _ALL, Band.EACH_GROUP, 0.02, 0, DAY,
+            "underpainting", "Underpainting",
+            WASH, _ALL, Band.EVERYTHING, WetMm(0.02), 0, DAY,
             "soft", "flat brush and rag",
             "One dark earth thinned to a wash; leave the ground for the lights.",
         ),
         PassTemplate(
-            "Background, {band}", Kind.MASS, (Region.BACKGROUND,), Band.EACH_GROUP, 0.08, 1, 3 * DAY,
+            "background", "Background, {band}",
+            MASS, (Region.BACKGROUND,), Band.EACH_GROUP, WetMm(0.08), 1, 3 * DAY,
             "lost towards the shadow side", "large flat brush",
             "Lay it against the head, so that the values of the flesh can be judged.",
         ),
         PassTemplate(
-            "Garment, {band}", Kind.MASS, (Region.GARMENT,), Band.EACH_GROUP, 0.08, 1, 3 * DAY,
+            "garment", "Garment, {band}",
+            MASS, (Region.GARMENT,), Band.EACH_GROUP, WetMm(0.08), 1, 3 * DAY,
             "firm", "flat brush",
             "Masses only; no folds smaller than the brush.",
         ),
         PassTemplate(
-            "Flesh, {band}", Kind.MASS, (Region.SKIN,), Band.EACH_GROUP, 0.10, 1, 3 * DAY,
+            "flesh", "Flesh, {band}",
+            MASS, (Region.SKIN,), Band.EACH_GROUP, WetMm(0.10), 1, 3 * DAY,
             "soft where forms turn, firm at cast shadows", "filbert",
             "From dark to light; let neighbours overlap by a brush edge while wet.",
         ),
         PassTemplate(
-            "Hair, {band}", Kind.MASS, (Region.HAIR, Region.FACIAL_HAIR), Band.THIRDS, 0.10, 1, 3 * DAY,
-            "soft at the hairline, along the mapping lines", "filbert, then rigger",
-            "Strict at the root, free at the tip; follow the mapping lines.",
+            "hair", "Hair, {band}",
+            MASS, (Region.HAIR, Region.FACIAL_HAIR), Band.THIRDS, WetMm(0.10), 1, 3 * DAY,
+            "soft at the hairline, along the growth lines", "filbert, then rigger",
+            "Set each stroke down along its growth line; only its end may wander.",
         ),
         PassTemplate(
-            "Eyes and brows, {band}", Kind.MASS, (Region.EYES, Region.BROWS), Band.THIRDS, 0.08, 1,
+            "eyes-and-brows", "Eyes and brows, {band}",
+            MASS, (Region.EYES, Region.BROWS), Band.THIRDS, WetMm(0.08), 1,
             3 * DAY, "firm", "small round",
             "Darkest accents first, then carve with lights; the white of the eye is a grey.",
         ),
         PassTemplate(
-            "Lips, {band}", Kind.MASS, (Region.LIPS,), Band.THIRDS, 0.08, 1, 3 * DAY,
+            "lips", "Lips, {band}",
+            MASS, (Region.LIPS,), Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
             "soft outside, firm at the parting line", "small round",
             "Among the darkest shapes of the face; no hard edge all round.",
         ),
         PassTemplate(
-            "Glaze", Kind.GLAZE, (Region.SKIN,), Band.SHADOW_AND_HALFTONE, 0.01, 3, 4 * DAY,
+            "glaze", "Glaze",
+            GLAZE, (Region.SKIN,), Band.SHADOW_AND_HALFTONE, WetMm(0.01), 3, 4 * DAY,
             "lost", "soft brush, wiped thin",
             "Only over dry paint; it draws the flesh shapes together.",
         ),
         PassTemplate(
-            "Last lights", Kind.LIGHT, (Region.SKIN,), Band.ZONE_ONE, 0.30, 3, 7 * DAY,
+            "last-lights", "Last lights",
+            LIGHT, (Region.SKIN,), Band.PEAKS, WetMm(0.30), 3, 7 * DAY,
             "soft below, one crisp side", "small round, loaded",
-            "Few touches, thick; never on the upper lip; never beyond zone 1.",
+            "Few touches, thick, in the shape the light has there; stop before zone 3.",
         ),
     ),
 )  # fmt: skip
@@ -143,9 +157,9 @@ def school(key: str) -> School:
 
     Raises
     ------
-    ValueError
+    Refusal
         With a sentence naming the schools there are.
     """
     if key not in SCHOOLS:
-        raise ValueError(f"there is no school called “{key}”; there is {', '.join(SCHOOLS)}")
+        raise Refusal(f"there is no school called “{key}”; there is {', '.join(SCHOOLS)}")
     return SCHOOLS[key]

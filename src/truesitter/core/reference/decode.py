@@ -7,15 +7,17 @@ colour profile are respected. The size is checked before anything is unpacked.
 from __future__ import annotations
 
 import io
+import struct
 import warnings
 from dataclasses import dataclass
 
 import numpy as np
-from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageCms, UnidentifiedImageError
 from pillow_heif import register_heif_opener
 
 from truesitter.core.reference.errors import UnusablePhotograph
-from truesitter.core.types import Bytes
+from truesitter.core.reference.room import Room
+from truesitter.core.types import Bytes, Floats
 
 register_heif_opener()
 
@@ -24,15 +26,34 @@ LARGEST_PIXELS = 80_000_000
 SMALLEST_SIDE = 64
 FORMATS = ("JPEG", "PNG", "WEBP", "TIFF", "HEIF")
 _SRGB = ImageCms.createProfile("sRGB")
+_DEEP = ("I;16", "I;16B", "I;16L", "I", "F")
+_FLOAT_WHITE = 1.5
+"""Floating-point pictures hold 0–1; a little more where a light was recovered beyond white."""
+
+_BYTES_PER_PIXEL = {"L": 5, "RGB": 7, "RGBA": 12, "CMYK": 14, "F": 14, "I": 14, "I;16": 12}
+"""Of the unpacked picture and its copies on the way, by how its pixels are stored."""
+
+_UNREADABLE = (OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeError, KeyError, struct.error)
+"""What Pillow raises on files that are damaged in one way or another."""
+
+_ROOM = Room(1536 * 2**20)
+"""Photographs being unpacked share so many bytes; whoever would go beyond them waits."""
+
+_UPRIGHT = {
+    2: Image.Transpose.FLIP_LEFT_RIGHT, 3: Image.Transpose.ROTATE_180, 4: Image.Transpose.FLIP_TOP_BOTTOM,
+    5: Image.Transpose.TRANSPOSE, 6: Image.Transpose.ROTATE_270, 7: Image.Transpose.TRANSVERSE,
+    8: Image.Transpose.ROTATE_90,
+}  # fmt: skip
 
 
 @dataclass(frozen=True)
 class PhotographInfo:
-    """Upright width and height in pixels, and the file's format."""
+    """Upright width and height in pixels, the file's format, and how its pixels are stored."""
 
     width: int
     height: int
     format: str
+    mode: str = "RGB"
 
 
 def _open(data: bytes) -> Image.Image:
@@ -52,7 +73,7 @@ def _open(data: bytes) -> Image.Image:
         ) from None
     except Image.DecompressionBombError:
         raise UnusablePhotograph(_too_large(None)) from None
-    except (OSError, ValueError, SyntaxError, MemoryError) as error:
+    except _UNREADABLE as error:
         raise UnusablePhotograph(f"The photograph is damaged and cannot be opened ({error}).") from error
     if image.width * image.height > LARGEST_PIXELS:
         raise UnusablePhotograph(_too_large(image.width * image.height))
@@ -69,6 +90,14 @@ def _too_large(pixels: int | None) -> str:
     return f"The photograph has {size}; up to 80 megapixels can be used. Save a smaller copy."
 
 
+def _orientation(image: Image.Image) -> int:
+    """The camera's mark of which way is up, 1–8; 1 where the tags cannot be read."""
+    try:
+        return int(image.getexif().get(0x0112, 1))
+    except Exception:
+        return 1
+
+
 def inspect(data: bytes) -> PhotographInfo:
     """Read size and format without unpacking the picture.
 
@@ -79,9 +108,9 @@ def inspect(data: bytes) -> PhotographInfo:
     """
     image = _open(data)
     width, height = image.size
-    if image.getexif().get(0x0112, 1) in (5, 6, 7, 8):
+    if _orientation(image) in (5, 6, 7, 8):
         width, height = height, width
-    return PhotographInfo(width=width, height=height, format=image.format or "")
+    return PhotographInfo(width=width, height=height, format=image.format or "", mode=image.mode)
 
 
 def decode(data: bytes, least_long_side: int | None = None) -> Bytes:
@@ -104,6 +133,11 @@ def decode(data: bytes, least_long_side: int | None = None) -> Bytes:
     UnusablePhotograph
         With a sentence for the painter; truncated files count as damaged.
     """
+    with _ROOM.take(estimated_bytes(inspect(data), least_long_side)):
+        return _decode(data, least_long_side)
+
+
+def _decode(data: bytes, least_long_side: int | None) -> Bytes:
     image = _open(data)
     try:
         if least_long_side is not None and image.format == "JPEG":
@@ -111,24 +145,48 @@ def decode(data: bytes, least_long_side: int | None = None) -> Bytes:
             image.draft("RGB", (int(image.width * scale) + 1, int(image.height * scale) + 1))
         image.load()
         profile = image.info.get("icc_profile")
-        image = ImageOps.exif_transpose(image)
+        if not isinstance(profile, bytes):
+            profile = None
+        turn = _UPRIGHT.get(_orientation(image))
+        if turn is not None:
+            image = image.transpose(turn)
         image = _to_srgb(image, profile)
-    except (OSError, ValueError, SyntaxError, EOFError, MemoryError) as error:
+    except _UNREADABLE as error:
         raise UnusablePhotograph(
             "The photograph is damaged: it ends before the picture is complete, or cannot be unpacked."
         ) from error
     return np.asarray(image)
 
 
+def _top(mode: str, deep: Floats) -> float:
+    """The number that stands for white in a picture of more than 8 bits."""
+    if mode.startswith("I;16"):
+        return 65535.0
+    largest = float(deep.max(initial=0.0))
+    if mode == "F" and largest <= _FLOAT_WHITE:
+        return 1.0
+    return 65535.0 if largest > 255 else 255.0
+
+
+def estimated_bytes(info: PhotographInfo, least_long_side: int | None = None) -> int:
+    """How much memory unpacking a photograph takes at most, roughly."""
+    pixels = info.width * info.height
+    if least_long_side is not None and info.format == "JPEG":
+        # A JPEG is unpacked at a half, quarter or eighth of its size where that is enough.
+        ratio = max(info.width, info.height) / max(1, least_long_side)
+        pixels //= 4 ** min(3, max(0, int(ratio).bit_length() - 1))
+    return pixels * _BYTES_PER_PIXEL.get(info.mode, 7)
+
+
 def _to_srgb(image: Image.Image, profile: bytes | None) -> Image.Image:
-    if image.mode in ("I;16", "I;16B", "I;16L", "I", "F"):
-        deep = np.asarray(image, dtype=np.float64)
-        top = 65535.0 if deep.max() > 255 else 255.0
-        image = Image.fromarray((np.clip(deep / top, 0, 1) * 255).round().astype(np.uint8))
+    if image.mode in _DEEP:
+        deep = np.asarray(image, dtype=np.float32)
+        image = Image.fromarray((np.clip(deep / _top(image.mode, deep), 0, 1) * 255).round().astype(np.uint8))
     if image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info:
-        rgba = image.convert("RGBA")
-        paper = Image.new("RGBA", rgba.size, (255, 255, 255, 255))
-        image = Image.alpha_composite(paper, rgba).convert("RGB")
+        rgba = image if image.mode == "RGBA" else image.convert("RGBA")
+        paper = Image.new("RGB", rgba.size, (255, 255, 255))
+        paper.paste(rgba, mask=rgba.getchannel("A"))
+        image = paper
     if profile:
         try:
             source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
@@ -136,7 +194,7 @@ def _to_srgb(image: Image.Image, profile: bytes | None) -> Image.Image:
             turned = ImageCms.profileToProfile(image.convert(mode), source, _SRGB, outputMode="RGB")
             if turned is not None:
                 return turned
-        except ImageCms.PyCMSError:
+        except (ImageCms.PyCMSError, TypeError, ValueError):
             # A profile that does not fit its picture is left aside, as viewers do.
             return image.convert("RGB")
     return image.convert("RGB")

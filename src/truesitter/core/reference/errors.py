@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from truesitter.core.refusal import Refusal
 
-class UnusablePhotograph(ValueError):
+
+class UnusablePhotograph(Refusal):
     """The file cannot serve as a reference; the message says why and what to do."""

@@ -8,10 +8,12 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
 
 WORKING_LONG_SIDE = 2048
-
+LEAST_CROP_PX = 8
+"""A crop of fewer pixels either way shows nothing that can be planned."""
 
 Quad = tuple[tuple[float, float], tuple[float, float], tuple[float, float], tuple[float, float]]
 
@@ -80,28 +82,38 @@ def place(frame: Frame, width: int, height: int) -> Crop:
 
     Raises
     ------
-    ValueError
+    Refusal
         For canvas sizes, zooms or angles that make no sense.
     """
     canvas_w, canvas_h = frame.canvas_mm
     if not (10 <= canvas_w <= 5000 and 10 <= canvas_h <= 5000):
-        raise ValueError("a canvas measures 10 to 5000 mm either way")
+        raise Refusal("a canvas measures 10 to 5000 mm either way")
     if not 1 <= frame.zoom <= 20:
-        raise ValueError("the crop can be 1 to 20 times closer than the whole picture")
+        raise Refusal("the crop can be 1 to 20 times closer than the whole picture")
     if not -45 <= frame.straighten <= 45:
-        raise ValueError("a picture can be straightened by up to 45 degrees either way")
+        raise Refusal("a picture can be straightened by up to 45 degrees either way")
     # The photograph turns counter-clockwise under a fixed frame: the crop turns clockwise on it.
     turn = frame.straighten
     full_w, full_h = _extent(canvas_w, canvas_h, turn)
     scale = min(width / full_w, height / full_h) / frame.zoom
     size = (canvas_w * scale, canvas_h * scale)
+    if min(size) < LEAST_CROP_PX:
+        raise Refusal(
+            f"this canvas would show only {size[0]:.0f} × {size[1]:.0f} pixels of the photograph: "
+            "frame it less closely, or choose a canvas less thin"
+        )
     reach_w, reach_h = (e / 2 for e in _extent(*size, turn))
     x = min(max(frame.centre[0] * width, reach_w), width - reach_w)
     y = min(max(frame.centre[1] * height, reach_h), height - reach_h)
     return Crop(centre=(x, y), size=size, turn=turn)
 
 
-def apply(photograph: Bytes, frame: Frame, long_side: int = WORKING_LONG_SIDE) -> Bytes:
+def crop_scale(frame: Frame, width: int, height: int) -> float:
+    """How many times longer a photograph is than the crop placed on it."""
+    return max(width, height) / max(place(frame, width, height).size)
+
+
+def apply(photograph: Bytes, frame: Frame, long_side: int | None = WORKING_LONG_SIDE) -> Bytes:
     """Cut the framed picture out of a photograph.
 
     Parameters
@@ -109,7 +121,7 @@ def apply(photograph: Bytes, frame: Frame, long_side: int = WORKING_LONG_SIDE) -
     photograph
         Upright sRGB (H, W, 3) uint8, at any reduced size.
     long_side
-        Upper bound of the result's long side in pixels; nothing is enlarged.
+        Upper bound of the result's long side in pixels, None for none; nothing is enlarged.
 
     Returns
     -------
@@ -128,14 +140,14 @@ def keystone_matrix(quad: Quad, width: int, height: int) -> Doubles:
 
     Raises
     ------
-    ValueError
+    Refusal
         When the four points do not go round a convex shape, top left and on clockwise.
     """
     corners = np.array(quad, dtype=np.float64) * (width, height)
     along = np.roll(corners, -1, axis=0) - corners
     turn = along[:, 0] * np.roll(along, -1, axis=0)[:, 1] - along[:, 1] * np.roll(along, -1, axis=0)[:, 0]
     if turn.min() <= 1e-3 * width * height / 100:
-        raise ValueError("the four corners go round a shape without crossing, from the top left clockwise")
+        raise Refusal("the four corners go round a shape without crossing, from the top left clockwise")
     top, right, bottom, left = np.hypot(along[:, 0], along[:, 1])
     half_w, half_h = (top + bottom) / 4, (left + right) / 4
     middle = corners.mean(axis=0)
@@ -158,12 +170,12 @@ def rectify(photograph: Bytes, quad: Quad) -> Bytes:
     )
 
 
-def _cut(photograph: Bytes, frame: Frame, long_side: int) -> Bytes:
+def _cut(photograph: Bytes, frame: Frame, long_side: int | None) -> Bytes:
     """The crop of a photograph, straightened and shrunk to a long side."""
     height, width = photograph.shape[:2]
     crop = place(frame, width, height)
-    scale = min(1.0, long_side / max(crop.size))
-    out_w, out_h = (max(8, round(side * scale)) for side in crop.size)
+    scale = 1.0 if long_side is None else min(1.0, long_side / max(crop.size))
+    out_w, out_h = (max(1, round(side * scale)) for side in crop.size)
     corners = crop.corners()
     if crop.turn == 0 and scale <= 1:
         x0, y0 = (round(float(v)) for v in corners[0])

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from truesitter.core.refusal import Refusal
+
 Point = tuple[float, float]
 
 
@@ -69,11 +71,11 @@ def levelling_turn(start: Point, end: Point, size: tuple[float, float]) -> float
 
     Raises
     ------
-    ValueError
+    Refusal
         When the line has no length.
     """
     dx, dy = (end[0] - start[0]) * size[0], (end[1] - start[1]) * size[1]
     if math.hypot(dx, dy) < 1e-9 * max(size):
-        raise ValueError("draw a line along something that should be level or upright")
+        raise Refusal("draw a line along something that should be level or upright")
     angle = math.degrees(math.atan2(-dy, dx))
     return -(((angle + 45) % 90) - 45)

@@ -13,6 +13,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Mask
 
 MOST_GAIN = 4.0
@@ -73,16 +74,16 @@ def balance_from(patch: Bytes) -> tuple[float, float, float]:
 
     Raises
     ------
-    ValueError
+    Refusal
         When the patch is too dark, too light or too strongly coloured to have been neutral.
     """
     if np.median(patch) <= 8 or np.median(patch) >= 250:
-        raise ValueError("this spot is too dark or too light to balance by; choose a middle grey")
+        raise Refusal("this spot is too dark or too light to balance by; choose a middle grey")
     mean = srgb_to_linear(patch.reshape(-1, 3) / 255.0).mean(axis=0)
     luminance = float(mean @ (0.2126, 0.7152, 0.0722))
     gains = luminance / np.maximum(mean, 1e-6)
     if gains.max() > MOST_GAIN or gains.min() < 1 / MOST_GAIN:
-        raise ValueError("this spot is too strongly coloured to have been grey")
+        raise Refusal("this spot is too strongly coloured to have been grey")
     return (float(gains[0]), float(gains[1]), float(gains[2]))
 
 
@@ -118,8 +119,8 @@ def lift_shadows(picture: Bytes, below: float = 3.5, by: float = 2.0) -> Bytes:
     A look only: nothing is planned from it.
     """
     steps = np.linspace(0, 10, 1001)
-    raised = np.where(steps < below, steps * (below + by) / below, below + by)
-    raised = np.maximum(raised, below + by + (steps - below) * (10 - below - by) / (10 - below))
+    opened, rest = (below + by) / below, (10 - below - by) / (10 - below)
+    raised = np.where(steps < below, steps * opened, below + by + (steps - below) * rest)
     linear = srgb_to_linear(np.arange(256) / 255.0)
     luminance = value_to_luminance(steps)
     value = np.interp(linear, luminance, steps)

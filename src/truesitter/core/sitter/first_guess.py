@@ -45,11 +45,11 @@ class FirstGuess:
     @classmethod
     def of(cls, looks: Looks, detection: Detection) -> Self:
         """The first guess of a picture from its looks and what was detected in it."""
-        shape, landmarks = looks.features.shape[:2], detection.landmarks
+        shape, face = looks.features.shape[:2], detection.face
         person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
-        seeds, beliefs = first_seeds(looks.features, person, landmarks), place_beliefs(landmarks, shape)
+        seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)
         if (seeds == Region.FACIAL_HAIR).any():
             # What grows round the mouth of a bearded sitter is beard, not hair of the head.
             beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
-        alone = None if landmarks is None else Evidence(looks, person, beliefs, {}).posteriors(seeds)
+        alone = None if face is None else Evidence(looks, person, beliefs, {}).posteriors(seeds)
         return cls(looks, detection, person, seeds, beliefs, alone)

@@ -17,7 +17,9 @@ from typing import Any
 import cv2
 import numpy as np
 
-from truesitter.core.types import Bytes, Doubles, Floats
+from truesitter.core.pixels import in_pixels
+from truesitter.core.sitter.face import Face
+from truesitter.core.types import Bytes, Floats
 
 _FACE_LONG_SIDE = 1280
 _PERSON_LONG_SIDE = 640
@@ -34,21 +36,15 @@ class Detection:
 
     Attributes
     ----------
-    landmarks
-        (478, 3) points as fractions of width and height (x, y) and of width (z,
-        towards the camera negative), or None when no face was found.
+    face
+        Frontal or three-quarter, or None when none was found.
     person
         (h, w) probability in [0, 1] that a pixel belongs to the sitter, at a
         reduced size with the picture's proportions.
     """
 
-    landmarks: Doubles | None
+    face: Face | None
     person: Floats
-
-    @property
-    def has_face(self) -> bool:
-        """True when a frontal or three-quarter face was found."""
-        return self.landmarks is not None
 
 
 def _shrink(picture: Bytes, long_side: int) -> Bytes:
@@ -91,20 +87,20 @@ def detect(picture: Bytes) -> Detection:
         face_model, person_model = _models()
         found = face_model.process(face_input).multi_face_landmarks
         person = np.asarray(person_model.process(person_input).segmentation_mask, dtype=np.float32)
-    landmarks = None
+    face = None
     if found:
-        landmarks = np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64)
-        if share_on_sitter(landmarks, person) < _LEAST_ON_SITTER:
-            landmarks = None
-    return Detection(landmarks=landmarks, person=np.clip(person, 0, 1))
+        face = Face(np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64))
+        if share_on_sitter(face, person) < _LEAST_ON_SITTER:
+            face = None
+    return Detection(face=face, person=np.clip(person, 0, 1))
 
 
-def share_on_sitter(landmarks: Doubles, person: Floats) -> float:
+def share_on_sitter(face: Face, person: Floats) -> float:
     """Mean likelihood, 0–1, that a face's landmarks lie on the sitter.
 
     Only those inside the picture are asked: a face may be cropped by the frame. 0 when none is.
     """
     height, width = person.shape
-    x, y = np.floor(landmarks[:, :2] * (width, height)).astype(int).T
+    x, y = np.floor(in_pixels(face.points[:, :2], (height, width))).astype(int).T
     inside = (x >= 0) & (x < width) & (y >= 0) & (y < height)
     return float(person[y[inside], x[inside]].mean()) if inside.any() else 0.0

@@ -10,11 +10,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.types import Doubles
-
-_BROW, _NOSE_BASE, _CHIN, _TOP = 9, 2, 152, 10
-_LEFT_EYE, _RIGHT_EYE = (33, 133), (362, 263)
-_MOUTH, _PUPILS, _NOSE_WINGS, _FACE_SIDES = (61, 291), (468, 473), (129, 358), (234, 454)
+from truesitter.core.sitter.face import (
+    BROW_MIDDLE,
+    CHEEKS,
+    CHIN,
+    LEFT_EYE_CORNERS,
+    MOUTH_CORNERS,
+    NOSE_BASE,
+    NOSE_WINGS,
+    PUPILS,
+    RIGHT_EYE_CORNERS,
+    Face,
+)
 
 
 @dataclass(frozen=True)
@@ -38,7 +45,7 @@ class Proportion:
 
 
 def face_proportions(
-    landmarks: Doubles,
+    face: Face,
     aspect: float,
     crown: tuple[float, float] | None = None,
     hairline: tuple[float, float] | None = None,
@@ -47,8 +54,8 @@ def face_proportions(
 
     Parameters
     ----------
-    landmarks
-        (478, 3) of a frontal or three-quarter face.
+    face
+        As found.
     aspect
         Height / width of the picture.
     crown
@@ -58,9 +65,7 @@ def face_proportions(
         (x, y) where the hair begins above the brows; without it the forehead is not
         compared (the landmarks end below it).
     """
-    points = landmarks[:, :2] * (1.0, aspect)
-    up = points[_TOP] - points[_CHIN]
-    up /= np.hypot(*up)
+    points, up = face.points[:, :2] * (1.0, aspect), face.axis(aspect)
 
     def height(index: int) -> float:
         return float(points[index] @ up)
@@ -69,13 +74,12 @@ def face_proportions(
         return float(np.hypot(*(points[pair[1]] - points[pair[0]])))
 
     def show(a: int, b: int) -> tuple[tuple[float, float], tuple[float, float]]:
-        first, second = landmarks[a, :2], landmarks[b, :2]
-        return (float(first[0]), float(first[1])), (float(second[0]), float(second[1]))
+        return face.spot(a), face.spot(b)
 
-    chin, nose, brow = (height(i) for i in (_CHIN, _NOSE_BASE, _BROW))
-    eye_line = (height(_PUPILS[0]) + height(_PUPILS[1])) / 2
-    eye = (apart(_LEFT_EYE) + apart(_RIGHT_EYE)) / 2
-    between = apart((_LEFT_EYE[1], _RIGHT_EYE[0]))
+    chin, nose, brow = (height(i) for i in (CHIN, NOSE_BASE, BROW_MIDDLE))
+    eye_line = (height(PUPILS[0]) + height(PUPILS[1])) / 2
+    eye = (apart(LEFT_EYE_CORNERS) + apart(RIGHT_EYE_CORNERS)) / 2
+    between = apart((LEFT_EYE_CORNERS[1], RIGHT_EYE_CORNERS[0]))
     found = []
     if crown is not None:
         head = float(np.array(crown) * (1.0, aspect) @ up) - chin
@@ -84,30 +88,29 @@ def face_proportions(
                 "eye line above the chin over the height of the head",
                 0.5,
                 (eye_line - chin) / head,
-                show(*_PUPILS),
+                show(*PUPILS),
             )
         )
     if hairline is not None:
         forehead = float(np.array(hairline) * (1.0, aspect) @ up) - brow
-        x, y = landmarks[_BROW, :2]
         found.append(
             Proportion(
                 "hairline to brow over brow to nose base",
                 1.0,
                 forehead / (brow - nose),
-                (hairline, (float(x), float(y))),
+                (hairline, face.spot(BROW_MIDDLE)),
             )
         )
     return (
         *found,
         Proportion("brow to nose base over nose base to chin", 1.0, (brow - nose) / (nose - chin),
-                   show(_BROW, _NOSE_BASE)),
+                   show(BROW_MIDDLE, NOSE_BASE)),
         Proportion("between the eyes over the width of an eye", 1.0, between / eye,
-                   show(_LEFT_EYE[1], _RIGHT_EYE[0])),
-        Proportion("width of the face over the width of an eye", 5.0, apart(_FACE_SIDES) / eye,
-                   show(*_FACE_SIDES)),
+                   show(LEFT_EYE_CORNERS[1], RIGHT_EYE_CORNERS[0])),
+        Proportion("width of the face over the width of an eye", 5.0, apart(CHEEKS) / eye,
+                   show(*CHEEKS)),
         Proportion("width of the nose over the distance between the eyes", 1.0,
-                   apart(_NOSE_WINGS) / between, show(*_NOSE_WINGS)),
+                   apart(NOSE_WINGS) / between, show(*NOSE_WINGS)),
         Proportion("width of the mouth over the distance between the pupils", 0.8,
-                   apart(_MOUTH) / apart(_PUPILS), show(*_MOUTH)),
+                   apart(MOUTH_CORNERS) / apart(PUPILS), show(*MOUTH_CORNERS)),
     )  # fmt: skip

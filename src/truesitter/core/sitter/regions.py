@@ -15,15 +15,16 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.sitter import places
+from truesitter.core.pixels import in_pixels
 from truesitter.core.sitter.beliefs import add_nearness
 from truesitter.core.sitter.borders import refine_borders
+from truesitter.core.sitter.face import BROWS, EYES, LIPS, Face
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.posterior import Evidence, drop_islands, likeliest
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.seeds import first_seeds
 from truesitter.core.sitter.strokes import Told, hear_strokes
-from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
+from truesitter.core.types import Floats, Labels, Mask, Shape
 
 _ROUNDS = 3
 
@@ -77,10 +78,10 @@ class Regions:
 
 def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
     """Draw scribbles in order into a label map, 255 where none; uint8 (h, w)."""
-    height, width = shape
+    height = shape[0]
     canvas = np.full(shape, 255, np.uint8)
     for scribble in scribbles:
-        points = np.round(np.array(scribble.points) * (width, height)).astype(np.int32)
+        points = np.round(in_pixels(scribble.points, shape)).astype(np.int32)
         thickness = max(1, round(scribble.width * height))
         code = 255 if scribble.region is None else int(scribble.region)
         cv2.polylines(canvas, [points.reshape(-1, 1, 2)], False, code, thickness)
@@ -108,13 +109,13 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
         comes as one garment region: nothing tells skin from cloth.
     """
     height, width = size
-    looks, landmarks = guess.looks, guess.detection.landmarks
+    looks, face = guess.looks, guess.detection.face
     drawn = rasterise(scribbles, guess.seeds.shape)
     marked = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255).astype(np.uint8)
     person = _person(guess.person, drawn)
     seeds, beliefs = guess.seeds.copy(), {r: b.copy() for r, b in guess.beliefs.items()}
     told = Told({}, np.zeros(drawn.shape, bool))
-    if landmarks is not None:
+    if face is not None:
         told = hear_strokes(beliefs, seeds, looks, marked)
     else:
         add_nearness(beliefs, marked)
@@ -128,7 +129,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
         best, top = likeliest(enumerate(posterior))
         again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
         posterior = evidence.posteriors(np.where(seeds != 255, seeds, again).astype(np.uint8))
-    mouth = None if landmarks is None else landmarks[14, 1] * drawn.shape[0]
+    mouth = None if face is None else face.mouth_row * drawn.shape[0]
     drop_islands(posterior, marked, mouth)
     for i, region in enumerate(SOLVED):
         posterior[:, marked == region] = 0
@@ -137,7 +138,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     fine, top = evidence.enlarge(posterior)
     sitter = fine != Region.BACKGROUND
     sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
-    _draw_features(fine, landmarks)
+    _draw_features(fine, face)
     fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
     labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
     drawn_full = rasterise(scribbles, (height, width))
@@ -159,16 +160,16 @@ def _person(person: Floats, drawn: Labels) -> Floats:
     return person
 
 
-def _draw_features(labels: Labels, landmarks: Doubles | None) -> None:
+def _draw_features(labels: Labels, face: Face | None) -> None:
     """Lay lips, eyes and brows over the solved regions, in place."""
-    if landmarks is None:
+    if face is None:
         return
     shape = labels.shape[:2]
     covered = labels == Region.FACIAL_HAIR
-    lips = places.outline_mask(landmarks, places.LIPS, shape)
+    lips = face.outline_mask(LIPS, shape)
     labels[lips & ~covered] = Region.LIPS
-    for brow in places.BROWS:
-        mask = places.outline_mask(landmarks, brow, shape, 1.05)
+    for brow in BROWS:
+        mask = face.outline_mask(brow, shape, 1.05)
         labels[mask & (labels == Region.SKIN)] = Region.BROWS
-    for eye in places.EYES:
-        labels[places.outline_mask(landmarks, eye, shape)] = Region.EYES
+    for eye in EYES:
+        labels[face.outline_mask(eye, shape)] = Region.EYES

@@ -5,43 +5,44 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.sitter import places
+from truesitter.core.pixels import in_pixels
 from truesitter.core.sitter.colour_models import log_likelihood
+from truesitter.core.sitter.face import BROWS, OVAL, Face
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Doubles, Floats, Labels
+from truesitter.core.types import Floats, Labels
 
 
-def first_seeds(features: Floats, person: Floats, landmarks: Doubles | None) -> Labels:
+def first_seeds(features: Floats, person: Floats, face: Face | None) -> Labels:
     """First guess of certain pixels, 255 where unknown; uint8 (h, w)."""
     shape = person.shape
     seeds = np.full(shape, 255, np.uint8)
     seeds[person < 0.1] = Region.BACKGROUND
-    if landmarks is None:
+    if face is None:
         return seeds
     height, width = shape
     sitter = person > 0.85
-    face = places.face_height(landmarks, shape)
+    size = face.height(shape)
     y = np.arange(height)[:, None] + np.zeros(shape)
-    oval = places.outline_mask(landmarks, places.OVAL, shape)
-    outside = cv2.distanceTransform((~oval).astype(np.uint8), cv2.DIST_L2, 3) / face
-    skip = places.feature_mask(landmarks, shape, 1.5)
-    for brow in places.BROWS:
-        skip |= places.outline_mask(landmarks, brow, shape, 1.6)
-    inner = places.outline_mask(landmarks, places.OVAL, shape, 0.86)
-    upper = y < landmarks[2, 1] * height
+    oval = face.outline_mask(OVAL, shape)
+    outside = cv2.distanceTransform((~oval).astype(np.uint8), cv2.DIST_L2, 3) / size
+    skip = face.feature_mask(shape, 1.5)
+    for brow in BROWS:
+        skip |= face.outline_mask(brow, shape, 1.6)
+    inner = face.outline_mask(OVAL, shape, 0.86)
+    upper = y < face.nose_base_row * height
     skin = inner & upper & ~skip & sitter
     seeds[skin] = Region.SKIN
-    brow_y = landmarks[list(places.BROWS[0] + places.BROWS[1]), 1].mean() * height
+    brow_y = face.brow_row * height
     crown = sitter & (outside > 0.06) & (outside < 0.35) & (y < brow_y)
     if crown.any() and skin.any():
         # A high forehead reaches above the landmarks: leave out what is plainly skin.
         usual = np.quantile(log_likelihood(features[skin], features[skin]), 0.04)
         crown[crown] = log_likelihood(features[skin], features[crown]) < usual
     seeds[crown] = Region.HAIR
-    chin_y = landmarks[152, 1] * height
+    chin_x, chin_y = in_pixels(face.chin, shape)
     x = np.arange(width)[None, :] + np.zeros(shape)
-    aside = np.abs(x - landmarks[152, 0] * width)
-    low = sitter & (y > chin_y + 0.45 * face - 0.5 * np.clip(aside - 0.4 * face, 0, 0.8 * face))
+    aside = np.abs(x - chin_x)
+    low = sitter & (y > chin_y + 0.45 * size - 0.5 * np.clip(aside - 0.4 * size, 0, 0.8 * size))
     if low.sum() > 200 and crown.sum() > 50 and skin.sum() > 50:
         known = {
             Region.SKIN: log_likelihood(features[skin], features[low]),

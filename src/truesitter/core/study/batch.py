@@ -7,8 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.paint.quantity import paint_ml, tube_amounts, tube_cm
+from truesitter.core.refusal import Refusal
+from truesitter.core.study.picture import CANVAS
 from truesitter.core.study.study import Study
 from truesitter.core.types import Doubles, Mask
+
+BATCH = (*CANVAS, "flesh.transparent", "flesh.film_mm", "flesh.coats", "flesh.loss")
+"""Settings that amounts follow from, beside those of the mixtures."""
 
 
 @dataclass(frozen=True)
@@ -55,16 +60,16 @@ def batch_of(study: Study) -> Batch:
 
     Raises
     ------
-    ValueError
+    Refusal
         For washes on paper.
     """
     settings = study.settings.flesh
     if settings.transparent:
-        raise ValueError("a batch is reckoned for opaque paint; washes take hardly any")
+        raise Refusal("a batch is reckoned for opaque paint; washes take hardly any")
     reference = study.settings.reference
     canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
     skin = study.sitter.regions().shares()["skin"] * canvas_cm2
-    names = study.values.settings.group_names()
+    names = study.settings.values.group_names()
     wanted = [("skin", names[m.group], m.recipe.parts, m.share * skin) for m in study.flesh.mixed().mixtures]
     for family in ("lips", "hair", "facial hair", "garment", "background"):
         tones = study.flesh.string(family)

@@ -2,47 +2,48 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
-
 from truesitter.core.blur import blur
-from truesitter.core.highlights.light import LightDirection, light_direction
-from truesitter.core.highlights.zones import LightZones, grow_zones
+from truesitter.core.colour.value import picture_luminance
+from truesitter.core.light.direction import LightDirection, light_direction
+from truesitter.core.light.zones import LightZones, grow_zones
+from truesitter.core.passes.schools import school
+from truesitter.core.settings import LightSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study.part import Source
 from truesitter.core.study.picture import PictureStage
+from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
+from truesitter.core.values.value_map import squinted_value
+
+_DIRECTION_SQUINT = 0.004
 
 
 class LightStage:
-    """Points of maximum luminosity, zones, and the direction of the key light."""
+    """Light peaks, zones, and the direction of the key light."""
 
     def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
-        self._source, self._picture, self._sitter = source, picture, sitter
-        self.settings = source.settings.light
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self.settings: LightSettings = source.stage("light")
+        self._school: PassSettings = source.stage("passes")
 
-    @property
-    def key(self) -> Hashable:
-        """Changes when points or zones may."""
-        return (self._sitter.key, self.settings)
-
+    @result(
+        "light",
+        settings=("light.squint", "light.zone_1_reach", "passes.school"),
+        needs=("framed", "regions", "detection"),
+        version=2,
+    )
     def zones(self) -> LightZones:
-        """Points of maximum luminosity and zones 1–4."""
-        return self._source.remember("light", self.key, self._zones)
-
-    def _zones(self) -> LightZones:
-        value = self._picture.value()
-        squinted = blur(value, self.settings.squint * value.shape[0])
+        """Light peaks and zones 1–4."""
+        squinted = squinted_value(self._picture.framed(), self.settings.squint)
         skin = self._sitter.regions().mask(Region.SKIN)
-        return grow_zones(squinted, skin, self._sitter.detection().landmarks, self.settings.zone_1_reach)
+        unlit = school(self._school.school).unlit
+        return grow_zones(squinted, skin, self._sitter.face, self.settings.zone_1_reach, unlit)
 
+    @result("light direction", needs=("framed", "regions", "detection"))
     def direction(self) -> LightDirection | None:
         """Where the key light comes from; None without a face or without enough bare skin."""
-        return self._source.remember("light direction", self._sitter.key, self._direction)
-
-    def _direction(self) -> LightDirection | None:
-        landmarks = self._sitter.detection().landmarks
-        if landmarks is None:
+        face = self._sitter.face
+        if face is None:
             return None
-        lightness = self._picture.lab()[..., 0]
-        luminance = blur(((lightness + 16) / 116) ** 3, 0.004 * lightness.shape[0])
-        return light_direction(luminance, self._sitter.regions().mask(Region.SKIN), landmarks)
+        luminance = picture_luminance(self._picture.framed())
+        luminance = blur(luminance, _DIRECTION_SQUINT * luminance.shape[0])
+        return light_direction(luminance, self._sitter.regions().mask(Region.SKIN), face)

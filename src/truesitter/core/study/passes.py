@@ -1,46 +1,45 @@
-"""The ordered passes of a school."""
+"""What to lay when, and the canvas after each pass."""
 
 from __future__ import annotations
-
-from collections.abc import Hashable
 
 from truesitter.core.passes.plan import PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import school
-from truesitter.core.study.flesh import FleshStage
+from truesitter.core.settings import PassSettings
+from truesitter.core.study.flesh import TARGETS, TUBES, WISHES, FleshStage
 from truesitter.core.study.light import LightStage
-from truesitter.core.study.part import Source, reduced, reduced_labels
-from truesitter.core.study.picture import PictureStage
+from truesitter.core.study.picture import WIDTH_MM, PictureStage
+from truesitter.core.study.reduce import reduced, reduced_labels
+from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
 
 PLANNING_LONG_SIDE = 1000
+"""Passes are planned on maps of this size: 0.4 mm a pixel on a canvas of 300 × 400 mm."""
 
 
 class PassStage:
-    """From values, regions, lights and tubes to passes."""
+    """The passes of the chosen school."""
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
         flesh: FleshStage, light: LightStage,
     ) -> None:  # fmt: skip
-        self._source, self._picture, self._sitter = source, picture, sitter
+        self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light = values, flesh, light
-        self.settings = source.settings.passes
+        self.settings: PassSettings = source.stage("passes")
 
-    @property
-    def key(self) -> Hashable:
-        """Changes when a pass may."""
-        return (self._flesh.key, self._light.key, self.settings.school)
-
+    @result(
+        "passes",
+        settings=("passes.school", *TUBES, *WISHES, *TARGETS, WIDTH_MM),
+        needs=("lab", "values", "regions", "light", "smoothed", "flesh"),
+        version=2,
+    )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
-        return self._source.remember("passes", self.key, self._plan)
-
-    def _plan(self) -> PassPlan:
-        flesh = self._flesh
+        flesh = self._flesh.settings
         return plan_passes(
-            self.subject(), flesh.palette(), school(self.settings.school), flesh.settings.wishes()
+            self.subject(), self._flesh.palette(), school(self.settings.school), flesh.wishes()
         )
 
     def subject(self) -> Subject:
@@ -54,7 +53,6 @@ class PassStage:
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
             lab=lab,
             value=reduced(self._values.smoothed(), PLANNING_LONG_SIDE),
-            group_names=self._values.settings.group_names(),
             mm_per_px=self._picture.settings.canvas_width_mm / lab.shape[1],
             flesh={m.group: m.recipe for m in self._flesh.mixed().mixtures},
             clip=self._flesh.settings.clip,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Hashable
+from collections.abc import Callable
 
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
@@ -11,9 +11,9 @@ from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.light import LightStage
 from truesitter.core.study.looking import LookingStage
-from truesitter.core.study.part import VERSION, Source
 from truesitter.core.study.passes import PassStage
 from truesitter.core.study.picture import PictureStage
+from truesitter.core.study.results import Declaration, Source, Watch
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
 
@@ -31,11 +31,17 @@ class Study:
         What the painter set.
     memo
         Shared memory of results.
+    watch
+        Notes what is really read; for tests of the declarations.
     """
 
-    def __init__(self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo) -> None:
-        source = Source(sha256, load, settings, memo)
-        self.sha256, self.settings = sha256, settings
+    def __init__(
+        self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo,
+        watch: Watch | None = None,
+    ) -> None:  # fmt: skip
+        source = Source(sha256, load, settings, memo, watch)
+        self.source, self.sha256 = source, sha256
+        self.settings: StudySettings = source.all_settings()
         self.picture = PictureStage(source)
         self.sitter = SitterStage(source, self.picture)
         self.values = ValueStage(source, self.picture, self.sitter)
@@ -50,28 +56,6 @@ class Study:
         """A study of a photograph held in memory."""
         return cls(hashlib.sha256(data).hexdigest(), lambda: data, settings, memo or Memo())
 
-    def keys(self) -> dict[str, str]:
-        """Short text key of each kind of result, changed only when that result may change."""
-        flesh = self.settings.flesh
-        drying = (flesh.medium, flesh.drying)
-        parts: dict[str, Hashable] = {
-            "photograph": self.sha256,
-            "reference": (self.sha256, self.settings.reference),
-            "frame": self.picture.key,
-            "squint": (self.picture.key, self.settings.reference.squint),
-            "regions": self.sitter.key,
-            "values": self.values.key,
-            "looking": (self.values.key, self.settings.reference.squint),
-            "uncorrected": self.picture.frame_key,
-            "flesh": (self.flesh.key, drying),
-            "spot": (self.flesh.key, drying, flesh.film_mm),
-            "board": (self.flesh.key, self.light.key, self.settings.flesh.pins, drying),
-            "batch": (self.flesh.key, self.light.key, flesh.film_mm, flesh.coats, flesh.loss),
-            "light": self.light.key,
-            "hair": self.hair.key,
-            "passes": self.passes.key,
-        }
-        return {
-            name: hashlib.sha256(repr((name, VERSION, part)).encode()).hexdigest()[:20]
-            for name, part in parts.items()
-        }
+    def key(self, declaration: Declaration) -> str:
+        """Key of anything declared under these settings: equal keys mean equal results."""
+        return self.source.key_of(declaration)

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 
+from truesitter.core.settings import StudySettings, ValueSettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study.part import Source, reduced, reduced_labels
-from truesitter.core.study.picture import HISTOGRAM_BINS, PictureStage
+from truesitter.core.study.picture import HISTOGRAM_BINS, WIDTH_MM, PictureStage
+from truesitter.core.study.reduce import reduced, reduced_labels
+from truesitter.core.study.results import Needs, Source, result
 from truesitter.core.study.sitter import SitterStage
-from truesitter.core.types import Doubles, Floats, Ints, Labels
-from truesitter.core.values.cuts import best_fit_cuts, even_cuts, split_group
+from truesitter.core.types import Codes, Doubles, Floats, Ints, Labels
+from truesitter.core.values.cuts import best_fit_cuts, even_cuts, merge_group, split_group
 from truesitter.core.values.inventory import ShapeInfo, join_shape, list_shapes
 from truesitter.core.values.outlines import Outline, trace_outlines
 from truesitter.core.values.posterise import Group, cut_codes, describe_groups, posterise, value_codes
@@ -54,40 +55,29 @@ class OutlineDrawing:
     grid: tuple[int, int]
 
 
+def _counted(settings: StudySettings) -> Needs:
+    # Regions weigh the histogram; without the weighting only the picture counts.
+    return ("smoothed", "regions") if settings.values.weigh_sitter else ("smoothed",)
+
+
+def _cut(settings: StudySettings) -> Needs:
+    return ("value counts",) if settings.values.mode == "fit" else ()
+
+
 class ValueStage:
     """From values to a few groups of paintable shapes."""
 
     def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
-        self._source, self._picture, self._sitter = source, picture, sitter
-        self.settings = source.settings.values
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self.settings: ValueSettings = source.stage("values")
 
-    @property
-    def key(self) -> Hashable:
-        """Changes when the groups may."""
-        # Regions weigh the histogram; without the weighting only the picture counts.
-        base = self._sitter.key if self.settings.weigh_sitter else self._picture.key
-        return (base, self.settings)
-
+    @result("smoothed", settings=("values.smallest_mm", WIDTH_MM), needs=("value", "framed"))
     def smoothed(self) -> Floats:
         """Value map with everything smaller than the smallest shape evened out."""
-        smallest = self.settings.smallest_mm
-        return self._source.remember(
-            "smoothed",
-            (self._picture.key, smallest),
-            lambda: smooth_shapes(self._picture.value(), smallest / self._picture.mm_per_px / 2),
-        )
+        radius = self.settings.smallest_mm / self._picture.mm_per_px / 2
+        return smooth_shapes(self._picture.value(), radius)
 
-    def cuts(self) -> tuple[float, ...]:
-        """The cuts in force: even, best fit or own."""
-        if self.settings.mode == "own":
-            return self.settings.cuts
-        if self.settings.mode == "even":
-            return even_cuts(self.settings.groups)
-        return self._source.remember("cuts", self.key, self._best_fit)
-
-    def _best_fit(self) -> tuple[float, ...]:
-        return best_fit_cuts(self.counts(), self.settings.groups, self.settings.locked)
-
+    @result("value counts", settings=("values.weigh_sitter",), needs=_counted)
     def counts(self) -> Doubles:
         """Weighted counts of the values that best fit is found on."""
         smoothed = self.smoothed()
@@ -99,24 +89,37 @@ class ValueStage:
                 counts = 0.25 * counts + 0.75 * histogram(smoothed, sitter)
         return counts
 
+    @result("cuts", settings=("values.mode", "values.groups", "values.cuts", "values.locked"), needs=_cut)
+    def cuts(self) -> tuple[float, ...]:
+        """The cuts in force: even, best fit or own."""
+        if self.settings.mode == "own":
+            return self.settings.cuts
+        if self.settings.mode == "even":
+            return even_cuts(self.settings.groups)
+        return best_fit_cuts(self.counts(), self.settings.groups, self.settings.locked)
+
     def split(self, group: int) -> tuple[float, ...]:
         """Cuts with one more inside a group."""
         return split_group(self.counts(), self.cuts(), group)
 
+    def merge(self, group: int) -> tuple[float, ...]:
+        """Cuts without the one between a group and the next lighter."""
+        return merge_group(self.cuts(), group)
+
+    @result("sitter histogram", needs=("regions", "value"))
     def sitter_histogram(self) -> tuple[float, ...]:
         """Share of the sitter in equal steps of value, 0–10; all nothing where nobody was found."""
-        counts = self._source.remember("sitter histogram", self._sitter.key, self._sitter_counts)
+        sitter = self._sitter.regions().labels != Region.BACKGROUND
+        counts = histogram(self._picture.value(), sitter, HISTOGRAM_BINS)
         return tuple(float(c) for c in counts / max(1.0, counts.sum()))
 
-    def _sitter_counts(self) -> Doubles:
-        sitter = self._sitter.regions().labels != Region.BACKGROUND
-        return histogram(self._picture.value(), sitter, HISTOGRAM_BINS)
-
+    @result(
+        "values",
+        settings=("values.smallest_mm", "values.features_mm", "values.joins", WIDTH_MM),
+        needs=("cuts", "smoothed", "detection", "framed", "value", "lab"),
+    )
     def plan(self) -> ValuePlan:
         """Value groups of paintable shapes."""
-        return self._source.remember("values", self.key, self._group)
-
-    def _group(self) -> ValuePlan:
         cuts = self.cuts()
         smallest = self.settings.smallest_mm / self._picture.mm_per_px
         finer = self.settings.features_mm / self._picture.mm_per_px
@@ -126,31 +129,26 @@ class ValueStage:
         groups = describe_groups(labels, self._picture.value(), self._picture.lab(), cuts)
         return ValuePlan(cuts, labels, groups)
 
+    @result("preview codes", needs=("smoothed",))
+    def _preview_codes(self) -> Codes:
+        return value_codes(reduced(self.smoothed(), PREVIEW_LONG_SIDE))
+
     def preview_labels(self, cuts: tuple[float, ...]) -> Labels:
         """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
-        codes = self._source.remember(
-            "preview",
-            (self._picture.key, self.settings.smallest_mm),
-            lambda: value_codes(reduced(self.smoothed(), PREVIEW_LONG_SIDE)),
-        )
-        return np.asarray(cv2.medianBlur(cut_codes(codes, cuts), 5))
+        return np.asarray(cv2.medianBlur(cut_codes(self._preview_codes(), cuts), 5))
 
+    @result("outlines", needs=("values",))
     def outlines(self) -> OutlineDrawing:
         """Outlines of the value shapes."""
-        return self._source.remember("outlines", self.key, self._outline)
-
-    def _outline(self) -> OutlineDrawing:
         labels = self._drawn_labels()
         return OutlineDrawing(trace_outlines(labels), (labels.shape[0], labels.shape[1]))
 
     def _drawn_labels(self) -> Labels:
         return reduced_labels(self.plan().labels, OUTLINE_LONG_SIDE)
 
+    @result("shapes", settings=(WIDTH_MM,), needs=("values", "regions", "value", "lab"))
     def shapes(self) -> ShapeList:
         """Every value shape, numbered as its outline is."""
-        return self._source.remember("shapes", (self.key, self._sitter.key), self._shapes)
-
-    def _shapes(self) -> ShapeList:
         labels = self._drawn_labels()
         mm_per_px = self._picture.settings.canvas_width_mm / labels.shape[1]
         number, infos = list_shapes(

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.pixels import window_at
 from truesitter.core.types import Floats
 
 _SPOT, _RING = 0.006, 0.035
@@ -63,9 +64,7 @@ def read_spot(value: Floats, x: float, y: float) -> SpotValue:
     """Value of a spot (fractions of the picture) and of its surround."""
     height, width = value.shape
     column, row = x * width, y * height
-    reach = int(np.ceil(_RING * width)) + 1
-    rows = slice(max(0, int(row) - reach), int(row) + reach + 1)
-    columns = slice(max(0, int(column) - reach), int(column) + reach + 1)
+    rows, columns = window_at(x, y, value.shape, int(np.ceil(_RING * width)) + 1)
     cut = value[rows, columns]
     yy, xx = np.mgrid[rows, columns][:, : cut.shape[0], : cut.shape[1]]
     away = np.hypot(xx + 0.5 - column, yy + 0.5 - row) / width

@@ -32,17 +32,16 @@ class Contrast:
         return np.asarray((self.micro > self.macro) & (self.micro > least))
 
 
-def read_contrast(value: Floats, sigma: float) -> Contrast:
+def read_contrast(value: Floats, masses: Floats, sigma: float) -> Contrast:
     """Split a value map into masses and marks at a squint.
 
     Parameters
     ----------
-    value
-        (H, W) value map.
+    value, masses
+        (H, W) value map, and that of the squinted picture: blurred as light.
     sigma
         Of the squint, in pixels, > 0.
     """
-    masses = blur(value, sigma)
     marks = value - masses
     window = _WINDOW * sigma
     mean = blur(masses, window)

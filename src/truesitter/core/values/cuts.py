@@ -6,7 +6,8 @@ from itertools import pairwise
 
 import numpy as np
 
-from truesitter.core.types import Doubles
+from truesitter.core.refusal import Refusal
+from truesitter.core.types import Doubles, Ints
 
 LEAST_GROUPS, MOST_GROUPS = 2, 9
 
@@ -14,7 +15,7 @@ LEAST_GROUPS, MOST_GROUPS = 2, 9
 def check_group_count(groups: int) -> None:
     """Refuse a number of groups that nobody paints."""
     if not LEAST_GROUPS <= groups <= MOST_GROUPS:
-        raise ValueError(f"a picture is cut into {LEAST_GROUPS} to {MOST_GROUPS} value groups")
+        raise Refusal(f"a picture is cut into {LEAST_GROUPS} to {MOST_GROUPS} value groups")
 
 
 def even_cuts(groups: int) -> tuple[float, ...]:
@@ -23,7 +24,7 @@ def even_cuts(groups: int) -> tuple[float, ...]:
     return tuple(10 * i / groups for i in range(1, groups))
 
 
-def best_fit_bins(histogram: Doubles, groups: int, kept: tuple[int, ...] = ()) -> list[int]:
+def best_fit_bins(histogram: Doubles, groups: int) -> list[int]:
     """Last bin of each group but the last, for the least variance within groups.
 
     The optimum is exact: the cost of every run of bins is known from running sums,
@@ -34,20 +35,30 @@ def best_fit_bins(histogram: Doubles, groups: int, kept: tuple[int, ...] = ()) -
     ----------
     histogram
         (B,) counts or weights ≥ 0, at least `groups` of them above 0.
-    kept
-        Cuts that must be among the result, each as the last bin before it.
 
     Raises
     ------
-    ValueError
-        When the picture has fewer different values than groups are wanted, or when
-        more cuts are kept than there are cuts.
+    Refusal
+        When the picture has fewer different values than groups are wanted.
     """
     check_group_count(groups)
-    weights = np.asarray(histogram, dtype=np.float64)
-    used = np.flatnonzero(weights)
+    used, ways = _ways_to_group(np.asarray(histogram, dtype=np.float64), groups)
     if len(used) < groups:
-        raise ValueError(f"the picture has only {len(used)} different values, too few for {groups} groups")
+        raise Refusal(_too_few(len(used), groups))
+    return ways[groups - 1][1]
+
+
+def _too_few(values: int, groups: int) -> str:
+    there = "a single value" if values == 1 else f"only {values} different values"
+    return f"the picture has {there}: too few for {groups} groups"
+
+
+def _ways_to_group(weights: Doubles, most: int) -> tuple[Ints, list[tuple[float, list[int]]]]:
+    """The bins in use, and for 1, 2 … `most` groups the least cost and the last bin of all but the last.
+
+    The cost is infinite where there are fewer bins in use than groups.
+    """
+    used = np.flatnonzero(weights)
     w, x = weights[used], used.astype(np.float64)
     n = len(used)
     zero = np.zeros(1)
@@ -61,25 +72,22 @@ def best_fit_bins(histogram: Doubles, groups: int, kept: tuple[int, ...] = ()) -
         within = square[None, :] - square[:, None] - first * first / m
     i, j = np.indices(within.shape)
     within = np.where(j > i, within, np.inf)
-    for cut in kept:
-        # No group may reach over a kept cut.
-        position = int(np.searchsorted(used, cut, side="right"))
-        within[:position, position + 1 :] = np.inf
     best = within[0].copy()
-    choices = []
-    for _ in range(groups - 1):
-        joined = best[:, None] + within
-        choice = joined.argmin(axis=0)
-        best = joined[choice, np.arange(n + 1)]
-        choices.append(choice)
-    if not np.isfinite(best[n]):
-        raise ValueError("the kept cuts leave no room for so many groups")
-    cuts: list[int] = []
-    end = n
-    for choice in reversed(choices):
-        end = int(choice[end])
-        cuts.append(int(used[end - 1]))
-    return cuts[::-1]
+    choices: list[Ints] = []
+    ways = []
+    for count in range(1, most + 1):
+        if count > 1:
+            joined = best[:, None] + within
+            choice = joined.argmin(axis=0)
+            best = joined[choice, np.arange(n + 1)]
+            choices.append(choice.astype(np.int32))
+        cuts: list[int] = []
+        end = n
+        for choice in reversed(choices if np.isfinite(best[n]) else []):
+            end = int(choice[end])
+            cuts.append(int(used[end - 1]))
+        ways.append((float(best[n]), cuts[::-1]))
+    return used.astype(np.int32), ways
 
 
 def best_fit_cuts(histogram: Doubles, groups: int, locked: tuple[float, ...] = ()) -> tuple[float, ...]:
@@ -88,14 +96,40 @@ def best_fit_cuts(histogram: Doubles, groups: int, locked: tuple[float, ...] = (
     Parameters
     ----------
     locked
-        Cuts that stay exactly where they are while the others find their best places.
+        Cuts that stay exactly where they are while the others find their best places. A group
+        between two locked cuts may be empty.
+
+    Raises
+    ------
+    Refusal
+        When more cuts are locked than there are, or too few different values lie between them.
     """
-    bins = len(histogram)
-    kept = tuple(min(bins - 2, max(0, round(c * bins / 10) - 1)) for c in sorted(locked))
-    if len(set(kept)) > groups - 1:
-        raise ValueError(f"{groups} groups have {groups - 1} cuts; {len(locked)} are locked")
-    exact = dict(zip(kept, sorted(locked), strict=True))
-    return tuple(exact.get(b, (b + 1) * 10 / bins) for b in best_fit_bins(histogram, groups, kept))
+    check_group_count(groups)
+    bins, kept = len(histogram), tuple(sorted(locked))
+    if len(kept) > groups - 1:
+        raise Refusal(f"{groups} groups have {groups - 1} cuts; {len(kept)} are locked")
+    weights = np.asarray(histogram, dtype=np.float64)
+    if not kept and np.count_nonzero(weights) < groups:
+        raise Refusal(_too_few(np.count_nonzero(weights), groups))
+    # Locked cuts part the values into stretches, each grouped by itself; the free cuts go where
+    # they help most. A bin belongs to the stretch in which its middle lies.
+    stretch = np.searchsorted(kept, (np.arange(bins) + 0.5) * 10 / bins, side="right")
+    free = groups - 1 - len(kept)
+    totals: list[tuple[float, list[float]]] = [(0.0, []), *((np.inf, []) for _ in range(free))]
+    for number in range(len(kept) + 1):
+        used, ways = _ways_to_group(np.where(stretch == number, weights, 0.0), free + 1)
+        if not len(used):
+            ways = [(0.0, []), *((np.inf, []) for _ in range(free))]
+        joined: list[tuple[float, list[float]]] = [(np.inf, []) for _ in range(free + 1)]
+        for before, (cost, cuts) in enumerate(totals):
+            for more, (extra, ends) in enumerate(ways[: free + 1 - before]):
+                if cost + extra < joined[before + more][0]:
+                    fresh = [(end + 1) * 10 / bins for end in ends]
+                    joined[before + more] = (cost + extra, [*cuts, *fresh])
+        totals = joined
+    if not np.isfinite(totals[free][0]):
+        raise Refusal("the locked cuts leave too few different values for so many groups")
+    return tuple(sorted([*kept, *totals[free][1]]))
 
 
 def split_group(histogram: Doubles, cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
@@ -103,19 +137,19 @@ def split_group(histogram: Doubles, cuts: tuple[float, ...], group: int) -> tupl
 
     Raises
     ------
-    ValueError
+    Refusal
         When there is no such group, there are nine already, or it holds one value only.
     """
     edges = (0.0, *cuts, 10.0)
     if not 0 <= group <= len(cuts):
-        raise ValueError(f"there is no group {group + 1}")
+        raise Refusal(f"there is no group {group + 1}")
     check_group_count(len(cuts) + 2)
     bins = len(histogram)
     inside = histogram.copy()
     centres = (np.arange(bins) + 0.5) * 10 / bins
     inside[(centres < edges[group]) | (centres >= edges[group + 1])] = 0
     if np.count_nonzero(inside) < 2:
-        raise ValueError("this group holds a single value and cannot be split")
+        raise Refusal("this group holds a single value and cannot be split")
     return check_own_cuts(tuple(sorted((*cuts, *best_fit_cuts(inside, 2)))))
 
 
@@ -124,11 +158,11 @@ def merge_group(cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
 
     Raises
     ------
-    ValueError
+    Refusal
         When there is no lighter group, or only two are left.
     """
     if not 0 <= group < len(cuts):
-        raise ValueError(f"there is no group lighter than group {group + 1}")
+        raise Refusal(f"there is no group lighter than group {group + 1}")
     check_group_count(len(cuts))
     return cuts[:group] + cuts[group + 1 :]
 
@@ -138,12 +172,12 @@ def check_own_cuts(cuts: tuple[float, ...]) -> tuple[float, ...]:
 
     Raises
     ------
-    ValueError
+    Refusal
         With a sentence for the painter.
     """
     check_group_count(len(cuts) + 1)
     if not all(np.isfinite(c) and 0 < c < 10 for c in cuts):
-        raise ValueError("cuts lie between value 0 and value 10")
+        raise Refusal("cuts lie between value 0 and value 10")
     if any(b - a < 0.05 for a, b in pairwise(cuts)):
-        raise ValueError("cuts rise from dark to light, at least 0.05 of a value step apart")
+        raise Refusal("cuts rise from dark to light, at least 0.05 of a value step apart")
     return cuts

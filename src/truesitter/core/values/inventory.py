@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.pixels import pixel_at
 from truesitter.core.types import Floats, Labels
 from truesitter.core.values.shapes import ShapeMap, borders, find_shapes, largest_circles
 
@@ -81,7 +82,6 @@ def list_shapes(
 
 def join_shape(labels: Labels, x: float, y: float, group: int) -> Labels:
     """Give the shape under a spot (fractions of the picture) to another group."""
-    height, width = labels.shape
-    row, column = min(height - 1, int(y * height)), min(width - 1, int(x * width))
     shapes = find_shapes(labels)
-    return np.where(shapes.number == shapes.number[row, column], np.uint8(group), labels)
+    here = shapes.number[pixel_at(x, y, labels.shape)]
+    return np.where(shapes.number == here, np.uint8(group), labels)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import heapq
 from dataclasses import dataclass
 
 import cv2
@@ -105,32 +106,106 @@ def absorb_small(
     shapes = find_shapes(labels)
     if shapes.count < 2:
         return labels
-    limit = np.full(shapes.count, float(smallest))
-    if thinnest > 1:
-        limit[2 * largest_circles(shapes).radius < thinnest] = np.inf
-    if finer is not None and finer.any():
-        inside = np.bincount(shapes.number[finer], minlength=shapes.count)
-        limit[inside > 0.5 * shapes.area] = finer_smallest
-    neighbours: list[dict[int, int]] = [{} for _ in range(shapes.count)]
-    for a, b, length in zip(*(x.tolist() for x in borders(shapes.number)), strict=True):
-        neighbours[a][b] = length
-        neighbours[b][a] = length
-    area = shapes.area.astype(float).tolist()
-    group = shapes.group.tolist()
-    owner = list(range(shapes.count))
-    queue = sorted((n for n in range(shapes.count) if area[n] < limit[n]), key=lambda n: (area[n], n))
-    for small in queue:
-        if owner[small] != small or area[small] >= limit[small] or not neighbours[small]:
+    merging = _Merging(shapes, float(smallest), finer, float(finer_smallest), float(thinnest))
+    queue = [(merging.area[n], n) for n in range(shapes.count) if merging.too_small(n)]
+    heapq.heapify(queue)
+    while queue:
+        area, small = heapq.heappop(queue)
+        # A shape that has grown since stands in the queue again, if it is still too small.
+        if merging.owner[small] != small or area != merging.area[small] or not merging.neighbours[small]:
             continue
-        around = neighbours[small]
+        heir = merging.give_away(small)
+        if merging.too_small(heir):
+            heapq.heappush(queue, (merging.area[heir], heir))
+    return merging.labels()
+
+
+class _Merging:
+    """Shapes given to one another, and what is known of each that is left."""
+
+    def __init__(
+        self, shapes: ShapeMap, smallest: float, finer: Mask | None, finer_smallest: float, thinnest: float
+    ) -> None:
+        count = shapes.count
+        self._shapes, self._smallest, self._finer_smallest = shapes, smallest, finer_smallest
+        self._thinnest = thinnest if thinnest > 1 else 0.0
+        self.area = shapes.area.astype(float).tolist()
+        self.group = shapes.group.tolist()
+        self.owner = list(range(count))
+        self._fine_area = [0.0] * count
+        if finer is not None and finer.any():
+            self._fine_area = np.bincount(shapes.number[finer], minlength=count).astype(float).tolist()
+        self._thin = [False] * count
+        self._members: dict[int, list[int]] = {}
+        if self._thinnest:
+            self._thin = (2 * largest_circles(shapes).radius < self._thinnest).tolist()
+            self._boxes = _boxes(shapes)
+        self.neighbours: list[dict[int, int]] = [{} for _ in range(count)]
+        for a, b, length in zip(*(x.tolist() for x in borders(shapes.number)), strict=True):
+            self.neighbours[a][b] = length
+            self.neighbours[b][a] = length
+
+    def too_small(self, n: int) -> bool:
+        """Whether a shape is below its limit."""
+        if self._fine_area[n] > 0.5 * self.area[n]:
+            return bool(self.area[n] < self._finer_smallest)
+        return bool(self._thin[n] or self.area[n] < self._smallest)
+
+    def give_away(self, small: int) -> int:
+        """Give a shape to the neighbour that suits best; returns that neighbour."""
+        around, group = self.neighbours[small], self.group
         heir = max(around, key=lambda n: (around[n] / (1 + abs(group[n] - group[small])), -n))
-        _join(small, heir, neighbours, owner, area)
-        limit[heir] = min(limit[heir], limit[small]) if area[heir] >= limit[heir] else limit[heir]
+        thin = self._thin[heir]
+        self._join(small, heir)
         # The heir now touches what the small shape touched; same groups become one.
-        for other in [n for n in neighbours[heir] if group[n] == group[heir]]:
-            _join(other, heir, neighbours, owner, area)
-    final = np.array([_root(owner, n) for n in range(shapes.count)])
-    return np.asarray(np.array(group, np.uint8)[final][shapes.number])
+        for other in [n for n in self.neighbours[heir] if group[n] == group[heir]]:
+            thin = thin and self._thin[other]
+            self._join(other, heir)
+        self._thin[heir] = thin and self._is_thin(heir)
+        return heir
+
+    def _join(self, gone: int, heir: int) -> None:
+        self.owner[gone] = heir
+        self.area[heir] += self.area[gone]
+        self._fine_area[heir] += self._fine_area[gone]
+        if self._thinnest:
+            self._members.setdefault(heir, [heir]).extend(self._members.pop(gone, [gone]))
+        for other, length in self.neighbours[gone].items():
+            del self.neighbours[other][gone]
+            if other != heir:
+                self.neighbours[heir][other] = self.neighbours[heir].get(other, 0) + length
+                self.neighbours[other][heir] = self.neighbours[heir][other]
+        self.neighbours[gone] = {}
+
+    def _is_thin(self, n: int) -> bool:
+        """Whether a shape joined from several is still too thin, measured on its own pixels."""
+        members = np.array(self._members[n])
+        top, left = self._boxes[members, :2].min(axis=0)
+        bottom, right = self._boxes[members, 2:].max(axis=0)
+        inside = np.isin(self._shapes.number[top:bottom, left:right], members)
+        distance = cv2.distanceTransform(
+            np.pad(inside, 1).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE
+        )
+        return 2 * (float(distance.max()) - 0.5) < self._thinnest
+
+    def labels(self) -> Labels:
+        """The groups of what is left, at every pixel."""
+        final = np.array([_root(self.owner, n) for n in range(self._shapes.count)])
+        return np.asarray(np.array(self.group, np.uint8)[final][self._shapes.number])
+
+
+def _boxes(shapes: ShapeMap) -> Ints:
+    """Top, left, bottom and right (count, 4) of every shape, the last two exclusive."""
+    boxes = np.zeros((shapes.count, 4), np.int32)
+    for axis in (0, 1):
+        lines = np.arange(shapes.number.shape[axis], dtype=np.int32)
+        where = np.broadcast_to(lines[:, None] if axis == 0 else lines, shapes.number.shape).ravel()
+        low = np.full(shapes.count, np.iinfo(np.int32).max, np.int32)
+        high = np.zeros(shapes.count, np.int32)
+        np.minimum.at(low, shapes.number.ravel(), where)
+        np.maximum.at(high, shapes.number.ravel(), where)
+        boxes[:, axis], boxes[:, axis + 2] = low, high + 1
+    return boxes
 
 
 def _root(owner: list[int], n: int) -> int:
@@ -138,19 +213,6 @@ def _root(owner: list[int], n: int) -> int:
         owner[n] = owner[owner[n]]
         n = owner[n]
     return n
-
-
-def _join(
-    gone: int, heir: int, neighbours: list[dict[int, int]], owner: list[int], area: list[float]
-) -> None:
-    owner[gone] = heir
-    area[heir] += area[gone]
-    for other, length in neighbours[gone].items():
-        del neighbours[other][gone]
-        if other != heir:
-            neighbours[heir][other] = neighbours[heir].get(other, 0) + length
-            neighbours[other][heir] = neighbours[heir][other]
-    neighbours[gone] = {}
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ import numpy as np
 from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_luminance
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
 
@@ -27,7 +28,7 @@ def squint(picture: Bytes, strength: float) -> Bytes:
         Standard deviation as a fraction of the picture's height, 0–0.1.
     """
     if not 0 <= strength <= 0.1:
-        raise ValueError("a squint blurs by 0 to 10 % of the picture's height")
+        raise Refusal("a squint blurs by 0 to 10 % of the picture's height")
     if strength == 0:
         return picture
     blurred = blur(picture_to_linear(picture), strength * picture.shape[0])

@@ -12,9 +12,10 @@ from truesitter.formats.png import encode_png
 from truesitter.formats.svg import outlines_svg
 from truesitter.formats.tables import shapes_csv
 from truesitter.formats.transfer import thumbnails_pdf, transfer_pdf
+from truesitter.web.answers import BenchRoute
 from truesitter.web.bench import CurrentSitter, CurrentStudy, download
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}/files", tags=["files"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}/files", tags=["files"], route_class=BenchRoute)
 Paper = Literal["A4", "Letter"]
 
 

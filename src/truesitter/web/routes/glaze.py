@@ -8,15 +8,16 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.flesh import target_for
 from truesitter.core.paint.films import coats_to_value, ground_of, seen
 from truesitter.core.paint.glazes import find_glazes
-from truesitter.core.paint.kubelka_munk import enter_surface
+from truesitter.core.paint.media import WHITE_PAPER, DryMm
 from truesitter.core.paint.mixing import Colour
+from truesitter.core.study.flesh import TARGETS, TUBES, WISHES
+from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["flesh"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["flesh"], route_class=BenchRoute)
 
 
 class CoatOut(BaseModel):
@@ -50,15 +51,20 @@ class GlazesOut(BaseModel):
     glazes: list[GlazeOut]
 
 
-@router.get("/flesh/glazes")
+@router.get(
+    "/flesh/glazes",
+    dependencies=[
+        answered("flesh/glazes", (*TUBES, *WISHES, *TARGETS), ("lab", "regions", "detection", "framed"))
+    ],
+)
 def glazes(
     study: CurrentStudy, x: Part, y: Part, ground: Annotated[float | None, Query(ge=1, le=9.5)] = None
 ) -> GlazesOut:
     """Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot."""
     flesh = study.flesh.settings
     palette = flesh.wishes().palette(study.flesh.palette())
-    target = target_for(study.flesh.colour_at((x, y)), palette, flesh.clip)
-    below = enter_surface(palette.ground())
+    target = study.flesh.target(study.picture.colour_at((x, y)))
+    below = WHITE_PAPER.internal()
     if ground is not None:
         below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
     found = find_glazes(below, target, palette)
@@ -75,7 +81,7 @@ def glazes(
                 near=g.near,
                 coats=[
                     CoatOut(hex=c.hex, value=c.value)
-                    for c in coats_to_value(g.parts, g.mm / 3, below, wanted.value, palette.rack)
+                    for c in coats_to_value(g.parts, DryMm(g.mm / 3), below, wanted.value, palette.rack)
                 ],
             )
             for g in found

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
@@ -10,6 +12,7 @@ from truesitter.core.paint.palettes import STARTERS
 from truesitter.core.paint.pigments import Pigment
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.swatches import PATCHES
+from truesitter.store.tubes import KeptTube
 from truesitter.web.bench import Bench
 
 router = APIRouter(prefix="/api", tags=["tubes"])
@@ -31,6 +34,8 @@ class Tube(BaseModel):
     """Why it is not offered unless asked for; empty when it is."""
     own: bool
     empty: bool
+    left_ml: float | None
+    """What is left in a tube of the painter's own; none when it is not counted."""
 
 
 class PaletteOut(BaseModel):
@@ -56,17 +61,18 @@ class PaletteIn(BaseModel):
     """Tubes to keep as a palette of the studio's."""
 
     name: str = Field(min_length=1, max_length=60)
-    tubes: list[str] = Field(min_length=1, max_length=14)
+    tubes: list[Annotated[str, Field(max_length=60)]] = Field(min_length=1, max_length=14)
     transparent: bool = False
 
 
-def _tube(pigment: Pigment, rack: Rack, empty: bool | None) -> Tube:
+def _tube(pigment: Pigment, rack: Rack, kept: KeptTube | None) -> Tube:
     return Tube(
         key=pigment.key, name=pigment.name, ci_name=pigment.ci_name, family=pigment.family,
         hex=rack.tube(pigment.key).masstone_hex(), opacity=pigment.opacity,
         lightfastness=pigment.lightfastness, hazard=pigment.hazard,
         substitute=safe_substitute(pigment.key, rack), off_because=off_by_default(pigment.hazard),
-        own=empty is not None, empty=bool(empty),
+        own=kept is not None, empty=kept is not None and kept.empty,
+        left_ml=None if kept is None else 0.0 if kept.empty else kept.amount_ml,
     )  # fmt: skip
 
 
@@ -74,11 +80,11 @@ def _tube(pigment: Pigment, rack: Rack, empty: bool | None) -> Tube:
 def library(bench: Bench) -> Library:
     """Every tube that can be set out, the painter's own first, and every palette."""
     kept = bench.shelf.tubes.all()
-    rack, empty = Rack(tuple(k.tube for k in kept)), {k.tube.key: k.empty for k in kept}
+    rack, mine = Rack(tuple(k.tube for k in kept)), {k.tube.key: k for k in kept}
     starters = [(p.key, p.name, p.tubes, p.transparent, False) for p in STARTERS]
     studio = [(p.key, p.name, p.tubes, p.transparent, True) for p in bench.shelf.palettes.all()]
     return Library(
-        tubes=[_tube(p, rack, empty.get(p.key)) for p in rack.pigments()],
+        tubes=[_tube(p, rack, mine.get(p.key)) for p in rack.pigments()],
         palettes=[
             PaletteOut(key=key, name=name, tubes=list(tubes), transparent=transparent, own=own)
             for key, name, tubes, transparent, own in (*studio, *starters)

@@ -15,6 +15,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.values.compare import SpotValue, compare
 from truesitter.core.values.contrast import largest_patches
 from truesitter.core.values.edges import Sharpness
+from truesitter.web.answers import answered
 from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
@@ -104,7 +105,7 @@ def compare_spots(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -
     )
 
 
-@router.get("/shapes")
+@router.get("/shapes", dependencies=[answered("shapes", needs=("shapes", "regions", "detection", "framed"))])
 def get_shapes(study: CurrentStudy) -> list[ShapeOut]:
     """Every value shape, numbered as the outlines are."""
     return [
@@ -118,7 +119,7 @@ def get_shapes(study: CurrentStudy) -> list[ShapeOut]:
     ]  # fmt: skip
 
 
-@router.get("/edges")
+@router.get("/edges", dependencies=[answered("edges", needs=("edges", "regions", "detection", "framed"))])
 def get_edges(study: CurrentStudy) -> EdgesOut:
     """Edges along every border, and the hardest and the lost ones by place."""
     edges = [
@@ -133,7 +134,7 @@ def get_edges(study: CurrentStudy) -> EdgesOut:
     return EdgesOut(edges=edges, lengths_mm=lengths)
 
 
-@router.get("/risks")
+@router.get("/risks", dependencies=[answered("risks", needs=("contrast", "regions", "detection", "framed"))])
 def get_risks(study: CurrentStudy) -> list[RiskOut]:
     """Places where marks outweigh masses: likely to be overworked."""
     risk = study.looking.contrast().at_risk()

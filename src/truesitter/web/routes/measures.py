@@ -9,6 +9,8 @@ from pydantic import BaseModel
 
 from truesitter.core.reference.measure import Point, Reading, read
 from truesitter.core.settings import ReferenceSettings
+from truesitter.core.study.picture import CANVAS
+from truesitter.web.answers import answered
 from truesitter.web.bench import CurrentStudy
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["measures"])
@@ -58,7 +60,14 @@ def _reading(name: str, start: Point, end: Point, reading: Reading) -> ReadingOu
     )  # fmt: skip
 
 
-@router.get("/measures")
+@router.get(
+    "/measures",
+    dependencies=[
+        answered(
+            "measures", ("reference.measures", "reference.unit", *CANVAS), ("regions", "detection", "framed")
+        )
+    ],
+)
 def get_measures(study: CurrentStudy) -> MeasuresOut:
     """Kept measures, read off the canvas, and the face's proportions."""
     reference = study.settings.reference

@@ -9,43 +9,46 @@ from pydantic import BaseModel
 
 from truesitter.core.paint.cautions import cautions_for
 from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.settings import PassSettings
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import PlanPass, passes_of, plan_of
 from truesitter.formats.png import encode_png
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download, picture_response
-from truesitter.web.routes.sitters import SitterOut, sitter_out
+from truesitter.web.answers import BenchRoute, answered, picture_response
+from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["passes"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["passes"], route_class=BenchRoute)
 
 
 class PassesOut(BaseModel):
     """Passes in order, with remarks and cautions."""
 
+    key: str
+    """Of the school: ticks hold on to it."""
     school: str
     passes: list[PlanPass]
     remarks: list[str]
     cautions: list[str]
 
 
-@router.get("/passes")
+@router.get(
+    "/passes",
+    dependencies=[
+        answered(
+            "passes",
+            ("values.names", "values.groups", "flesh.transparent", "flesh.own", "passes.school"),
+            ("passes",),
+        )
+    ],
+)
 def get_passes(study: CurrentStudy) -> PassesOut:
     """The passes of the chosen school."""
     passes, remarks = passes_of(study)
     return PassesOut(
+        key=study.settings.passes.school,
         school=SCHOOLS[study.settings.passes.school].name,
         passes=passes,
         remarks=remarks,
         cautions=list(cautions_for((k for p in passes for k in p.parts), study.flesh.palette().rack)),
     )
-
-
-@router.put("/passes")
-def set_passes(
-    sitter: CurrentSitter, settings: PassSettings, bench: Bench, change: str = "Passes"
-) -> SitterOut:
-    """Change the school or tick passes."""
-    return sitter_out(bench.shelf.change(sitter.id, "passes", settings, change), bench)
 
 
 @router.get("/passes/canvas/{number}", response_class=Response)
@@ -57,13 +60,15 @@ def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response
     def make() -> tuple[bytes, str]:
         return encode_png(study.passes.plan().canvases[number - 1].picture()), "image/png"
 
-    return picture_response(request, f"canvas-{number}-{study.keys()['passes']}", make)
+    return picture_response(request, f"canvas-{number}-{study.source.key('passes')}", make)
 
 
 @router.get("/files/plan.pdf", response_class=Response)
-def plan_sheet(study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4") -> Response:
+def plan_sheet(
+    study: CurrentStudy, sitter: CurrentSitter, counting: CountedAs, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
     """The whole plan to print."""
-    data = plan_pdf(study, plan_of(study, {}), sitter.name, paper)
+    data = plan_pdf(study, plan_of(study, {}), sitter.name, paper, counting)
     return download(data, "application/pdf", "plan.pdf")
 
 

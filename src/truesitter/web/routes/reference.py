@@ -10,19 +10,20 @@ from pydantic import BaseModel
 from truesitter.core.reference.frame import place
 from truesitter.core.reference.grid import Grid
 from truesitter.core.reference.measure import levelling_turn
-from truesitter.core.settings import ReferenceSettings
+from truesitter.core.study.picture import FRAME
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.wording import clipping_sentence
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, picture_response
-from truesitter.web.routes.sitters import SitterOut, sitter_out
+from truesitter.web.answers import answered, picture_response
+from truesitter.web.bench import CurrentSitter, CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
 
+GRID = tuple(f"reference.{name}" for name in ("grid", "grid_square_mm", "grid_columns", "grid_rows"))
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
 
 ViewName = Literal[
-    "photograph", "colour", "grey", "squint", "groups", "colour-groups", "regions",
-    "zones", "value-codes", "shadows", "clipped", "macro", "risk",
+    "photograph", "square", "colour", "grey", "squint", "groups", "colour-groups", "regions",
+    "zones", "value-codes", "shadows", "clipped", "masses", "risk",
     "thumbnail-2", "thumbnail-3", "thumbnail-4", "thumbnail-5",
 ]  # fmt: skip
 
@@ -70,11 +71,11 @@ class FrameOut(BaseModel):
     grid: GridOut
 
 
-@router.get("/reference")
+@router.get("/reference", dependencies=[answered("reference", (*FRAME, *GRID), ("framed",))])
 def get_frame(study: CurrentStudy, sitter: CurrentSitter) -> FrameOut:
     """Where the frame lies on the photograph."""
     crop = place(study.settings.reference.frame(), sitter.width, sitter.height)
-    height, width = study.picture.framed().shape[:2]
+    height, width = study.picture.shape
     return FrameOut(
         corners=[(x / sitter.width, y / sitter.height) for x, y in crop.corners().tolist()],
         photograph_aspect=sitter.height / sitter.width,
@@ -92,7 +93,7 @@ def grid_out(grid: Grid) -> GridOut:
     )
 
 
-@router.get("/reference/clipping")
+@router.get("/reference/clipping", dependencies=[answered("reference/clipping", needs=("clipping",))])
 def get_clipping(study: CurrentStudy) -> ClippingOut:
     """What the photograph has lost at either end."""
     found = study.picture.clipping()
@@ -118,17 +119,8 @@ def get_level(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -> Le
     return LevelOut(straighten=round(max(-45.0, min(45.0, total)), 2))
 
 
-@router.put("/reference")
-def set_reference(
-    sitter: CurrentSitter, settings: ReferenceSettings, bench: Bench, change: str = "Frame"
-) -> SitterOut:
-    """Change the frame or the way of looking."""
-    place(settings.frame(), sitter.width, sitter.height)
-    return sitter_out(bench.shelf.change(sitter.id, "reference", settings, change), bench)
-
-
 @router.get("/pictures/{view}", response_class=Response)
 def get_picture(view: ViewName, study: CurrentStudy, request: Request) -> Response:
     """A way of looking at the sitter."""
-    key = f"{view}-{study.keys()[VIEWS[view].depends]}"
-    return picture_response(request, key, lambda: VIEWS[view].make(study))
+    found = VIEWS[view]
+    return picture_response(request, study.key(found.declaration), lambda: found.make(study))

@@ -5,12 +5,11 @@ from __future__ import annotations
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from truesitter.core.settings import RegionSettings
 from truesitter.core.sitter.places import place_centres
 from truesitter.core.sitter.region_names import Region
 from truesitter.formats.svg import polygon_path
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
-from truesitter.web.routes.sitters import SitterOut, sitter_out
+from truesitter.web.answers import answered
+from truesitter.web.bench import CurrentStudy
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["regions"])
 
@@ -50,10 +49,13 @@ class RegionsOut(BaseModel):
     sentence: str
 
 
-@router.get("/regions")
+@router.get(
+    "/regions",
+    dependencies=[answered("regions", ("regions.scribbles",), ("regions", "detection"))],
+)
 def get_regions(study: CurrentStudy) -> RegionsOut:
     """Regions of the sitter."""
-    regions, face = study.sitter.regions(), study.sitter.detection().has_face
+    regions, face = study.sitter.regions(), study.sitter.face is not None
     if face:
         sentence = f"A face was found; the regions are {regions.sureness:.0%} sure."
     elif study.settings.regions.scribbles:
@@ -72,13 +74,16 @@ def get_regions(study: CurrentStudy) -> RegionsOut:
     )
 
 
-@router.get("/regions/map")
+@router.get(
+    "/regions/map",
+    dependencies=[answered("regions/map", needs=("region outlines", "detection", "framed"))],
+)
 def get_region_map(study: CurrentStudy) -> RegionMapOut:
     """Outlines of the regions with their names, and the places of the face."""
     width = study.sitter.map_width()
     scale = 1000 / width
-    landmarks = study.sitter.detection().landmarks
-    places = [] if landmarks is None else place_centres(landmarks)
+    face = study.sitter.face
+    places = [] if face is None else place_centres(face)
     return RegionMapOut(
         outlines=[
             RegionOutline(
@@ -89,11 +94,3 @@ def get_region_map(study: CurrentStudy) -> RegionMapOut:
         ],
         places=[PlaceOut(name=name, x=x, y=y) for name, x, y in places],
     )  # fmt: skip
-
-
-@router.put("/regions")
-def set_regions(
-    sitter: CurrentSitter, settings: RegionSettings, bench: Bench, change: str = "Scribble"
-) -> SitterOut:
-    """Change the scribbles."""
-    return sitter_out(bench.shelf.change(sitter.id, "regions", settings, change), bench)

@@ -1,4 +1,4 @@
-"""The shelf: sitters, their photographs, undo and redo."""
+"""The shelf: sitters and their photographs."""
 
 from __future__ import annotations
 
@@ -6,13 +6,21 @@ from datetime import datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Form, UploadFile
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from truesitter.core.settings import StudySettings
 from truesitter.store.sitters import Sitter
+from truesitter.web.answers import keys_of
 from truesitter.web.bench import Bench, CurrentSitter, photograph_bytes
 
 router = APIRouter(prefix="/api/sitters", tags=["sitters"])
+
+
+class TroubleOut(BaseModel):
+    """A stage whose settings cannot be read."""
+
+    stage: str
+    sentence: str
 
 
 class SitterOut(BaseModel):
@@ -26,7 +34,8 @@ class SitterOut(BaseModel):
     width: int
     height: int
     settings: StudySettings
-    revision: int
+    troubles: list[TroubleOut]
+    edition: int
     keys: dict[str, str]
     undo: str | None
     redo: str | None
@@ -35,11 +44,11 @@ class SitterOut(BaseModel):
 class Name(BaseModel):
     """A new name."""
 
-    name: str
+    name: str = Field(max_length=200)
 
 
 def sitter_out(sitter: Sitter, bench: Bench) -> SitterOut:
-    """A sitter as JSON; each of `keys` changes when that kind of result may."""
+    """A sitter as JSON; each of `keys` changes when that answer may."""
     return SitterOut(
         id=sitter.id,
         name=sitter.name,
@@ -49,8 +58,9 @@ def sitter_out(sitter: Sitter, bench: Bench) -> SitterOut:
         width=sitter.width,
         height=sitter.height,
         settings=sitter.settings,
-        revision=sitter.revision,
-        keys=bench.study(sitter).keys(),
+        troubles=[TroubleOut(stage=t.stage, sentence=t.sentence) for t in sitter.troubles],
+        edition=sitter.edition,
+        keys=keys_of(bench.study(sitter)),
         undo=sitter.undo,
         redo=sitter.redo,
     )
@@ -63,9 +73,13 @@ def list_sitters(bench: Bench) -> list[SitterOut]:
 
 
 @router.post("", status_code=201)
-def add_sitter(bench: Bench, photo: UploadFile, name: Annotated[str, Form()] = "") -> SitterOut:
+def add_sitter(
+    bench: Bench, photo: UploadFile, name: Annotated[str, Form(max_length=200)] = ""
+) -> SitterOut:  # fmt: skip
     """Put a photograph on the shelf."""
-    return sitter_out(bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name), bench)
+    with bench.memo.place():
+        kept = bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name)
+    return sitter_out(kept, bench)
 
 
 @router.get("/{sitter_id}")
@@ -90,15 +104,3 @@ def delete_sitter(sitter: CurrentSitter, bench: Bench) -> None:
 def restore_sitter(sitter_id: str, bench: Bench) -> SitterOut:
     """Put a deleted sitter back."""
     return sitter_out(bench.shelf.restore(sitter_id), bench)
-
-
-@router.post("/{sitter_id}/undo")
-def undo(sitter: CurrentSitter, bench: Bench) -> SitterOut:
-    """Take back the last change."""
-    return sitter_out(bench.shelf.undo(sitter.id), bench)
-
-
-@router.post("/{sitter_id}/redo")
-def redo(sitter: CurrentSitter, bench: Bench) -> SitterOut:
-    """Bring back the last change taken back."""
-    return sitter_out(bench.shelf.redo(sitter.id), bench)

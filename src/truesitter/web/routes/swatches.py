@@ -10,12 +10,12 @@ from fastapi import APIRouter, Response, UploadFile
 from fastapi import Path as InPath
 from pydantic import BaseModel, Field
 
-from truesitter.core.flesh_settings import SwatchSettings
 from truesitter.core.paint.fit import PAPER_REFLECTANCE
 from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.sheet_photo import Mark, read_patches
 from truesitter.core.paint.swatches import PATCHES
 from truesitter.core.reference.decode import decode
+from truesitter.core.settings import SwatchSettings
 from truesitter.devices.meter import SimulatedMeter
 from truesitter.formats.png import encode_jpeg
 from truesitter.formats.readings import (

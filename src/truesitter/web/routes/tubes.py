@@ -7,10 +7,11 @@ from datetime import datetime
 from fastapi import APIRouter, Response, UploadFile
 from pydantic import BaseModel, Field
 
-from truesitter.core.flesh_settings import SwatchSettings
+from truesitter.core.paint.media import DryMm
 from truesitter.core.paint.pigments import Curves
 from truesitter.core.paint.rack import LIBRARY, Rack, Stock, own_fit
 from truesitter.core.paint.swatches import Swatches, patch_labs
+from truesitter.core.settings import SwatchSettings
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
 from truesitter.store.sitters import clean_filename
 from truesitter.store.tubes import KeptTube
@@ -55,7 +56,7 @@ class NewTube(BaseModel):
     """A tube to put on the rack."""
 
     name: str = Field(min_length=1, max_length=60)
-    pigment: str
+    pigment: str = Field(max_length=60)
     amount_ml: float | None = None
 
 
@@ -94,7 +95,7 @@ def tube_out(kept: KeptTube) -> TubeOut:
     )  # fmt: skip
 
 
-def _patch_hexes(curves: Curves, film_mm: float | None) -> dict[str, str]:
+def _patch_hexes(curves: Curves, film_mm: DryMm | None) -> dict[str, str]:
     return {name: hex_of(lab) for name, lab in patch_labs(curves, film_mm).items()}
 
 

@@ -8,18 +8,23 @@ import numpy as np
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
-from truesitter.core.settings import ValueSettings
+from truesitter.core.refusal import Refusal
+from truesitter.core.study.picture import CANVAS
+from truesitter.core.study.results import Declaration
 from truesitter.core.values.cuts import check_own_cuts
 from truesitter.core.values.posterise import paint_groups
 from truesitter.formats.pictures import same_value_picture
 from truesitter.formats.plan import PlanValues, values_of
 from truesitter.formats.png import encode_bmp, encode_png
 from truesitter.formats.svg import polygon_path
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, picture_response
-from truesitter.web.routes.sitters import SitterOut, sitter_out
+from truesitter.web.answers import answered, picture_response
+from truesitter.web.bench import CurrentStudy
 
-Part = Annotated[float, Query(ge=0, le=1)]
+_LONGEST = 200
+"""Characters of eight cuts, with room to spare."""
 
+_PREVIEW = Declaration("preview", needs=("smoothed",))
+_SAME = Declaration("same", needs=("value",))
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["values"])
 
 
@@ -49,39 +54,36 @@ class OutlinesOut(BaseModel):
     outlines: list[OutlineOut]
 
 
-@router.get("/values")
+@router.get(
+    "/values",
+    dependencies=[answered("values", ("values.names", "values.groups", *CANVAS), ("values", "histogram"))],
+)
 def get_values(study: CurrentStudy) -> ValuesOut:
     """Value groups and histogram."""
     return ValuesOut(plan=values_of(study), histogram=list(study.picture.histogram()))
 
 
-@router.get("/ladder/sitter")
+@router.get("/ladder/sitter", dependencies=[answered("ladder/sitter", needs=("sitter histogram",))])
 def get_sitter_ladder(study: CurrentStudy) -> list[float]:
     """Histogram of the sitter without the background, in equal steps of value."""
     return list(study.values.sitter_histogram())
 
 
-@router.get("/ladder")
+@router.get("/ladder", dependencies=[answered("ladder", needs=("histogram",))])
 def get_ladder(study: CurrentStudy) -> list[float]:
     """Histogram of the picture in equal steps of value; quick, without grouping."""
     return list(study.picture.histogram())
 
 
-@router.put("/values")
-def set_values(
-    sitter: CurrentSitter, settings: ValueSettings, bench: Bench, change: str = "Value groups"
-) -> SitterOut:
-    """Change how values are grouped."""
-    return sitter_out(bench.shelf.change(sitter.id, "values", settings, change), bench)
-
-
 @router.get("/values/preview", response_class=Response)
 def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
     """Groups for cuts under the painter's hand, comma-separated values; nothing is kept."""
+    if len(cuts) > _LONGEST:
+        raise Refusal("there are at most eight cuts")
     try:
         wanted = tuple(float(c) for c in cuts.split(","))
     except ValueError:
-        raise ValueError("cuts are numbers with commas between them") from None
+        raise Refusal("cuts are numbers with commas between them") from None
     check_own_cuts(wanted)
 
     def make() -> tuple[bytes, str]:
@@ -90,11 +92,11 @@ def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
         greys = paint_groups(labels, (edges[:-1] + edges[1:]) / 2)
         return encode_bmp(greys), "image/bmp"
 
-    key = f"preview-{study.keys()['frame']}-{study.settings.values.smallest_mm}-{cuts}"
+    key = f"preview-{study.key(_PREVIEW)}-{cuts}"
     return picture_response(request, key, make)
 
 
-@router.get("/outlines")
+@router.get("/outlines", dependencies=[answered("outlines", needs=("outlines",))])
 def get_outlines(study: CurrentStudy) -> OutlinesOut:
     """Outlines of all value shapes."""
     drawing = study.values.outlines()
@@ -118,6 +120,12 @@ def split(study: CurrentStudy, group: Annotated[int, Query(ge=0, le=8)]) -> list
     return list(study.values.split(group))
 
 
+@router.get("/values/merge")
+def merge(study: CurrentStudy, group: Annotated[int, Query(ge=0, le=8)]) -> list[float]:
+    """Cuts without the one between a group and the next lighter; nothing is kept."""
+    return list(study.values.merge(group))
+
+
 @router.get("/values/same", response_class=Response)
 def same_value(
     study: CurrentStudy,
@@ -126,7 +134,7 @@ def same_value(
     tolerance: Annotated[float, Query(gt=0, le=3)] = 0.25,
 ) -> Response:
     """A veil over everything that does not have one value."""
-    key = f"same-{study.keys()['frame']}-{step}-{tolerance}"
+    key = f"same-{study.key(_SAME)}-{step}-{tolerance}"
     return picture_response(
         request,
         key,

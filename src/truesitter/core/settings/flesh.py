@@ -2,27 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from truesitter.core.paint.drying import MEDIA, DryingShift
+from truesitter.core.paint.drying import DryingShift
+from truesitter.core.paint.media import MEDIA, WHITE_PAPER, DryMm, MediumName, WetMm
 from truesitter.core.paint.palettes import STARTERS, Palette
 from truesitter.core.paint.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
 from truesitter.core.paint.rack import KEY_PATTERN, OwnTube, Rack
 from truesitter.core.paint.swatches import Swatches
 from truesitter.core.paint.wishes import Wishes
-from truesitter.core.settings_base import Settings
+from truesitter.core.refusal import Refusal
+from truesitter.core.settings.base import Settings
+from truesitter.core.settings.kinds import LabNumbers, Value
 
-LabNumbers = tuple[
-    Annotated[float, Field(ge=0, le=100)],
-    Annotated[float, Field(ge=-128, le=128)],
-    Annotated[float, Field(ge=-128, le=128)],
-]
+TubeKey = Annotated[str, Field(pattern=KEY_PATTERN)]
 MOST_PARTS = 100_000
 """A tube let down twice is one part in hundreds of a few."""
-
-Value = Annotated[float, Field(ge=0, le=10)]
 
 
 class SwatchSettings(Settings):
@@ -48,7 +45,7 @@ class TubeSettings(Settings):
 
     key: str = Field(pattern=KEY_PATTERN)
     name: str = Field(min_length=1, max_length=60)
-    pigment: str = Field(max_length=60)
+    pigment: TubeKey
     swatches: SwatchSettings | None = None
 
     @model_validator(mode="after")
@@ -65,37 +62,40 @@ class PinSettings(Settings):
     """A mixture kept on the palette board: its target, and its parts when they are locked."""
 
     name: str = Field(min_length=1, max_length=60)
-    target_lab: tuple[float, float, float]
-    parts: dict[str, int] = Field(max_length=8)
+    target_lab: LabNumbers
+    parts: dict[TubeKey, int] = Field(max_length=8)
     locked: bool = False
+    film_mm: float | None = Field(None, gt=0, le=1, description="Dry film, when it is a wash")
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if any(not 1 <= count <= MOST_PARTS for count in self.parts.values()):
-            raise ValueError(f"parts are whole numbers from 1 to {MOST_PARTS}")
+            raise Refusal(f"parts are whole numbers from 1 to {MOST_PARTS}")
         return self
 
 
 class FleshSettings(Settings):
     """The tubes set out, how values are fitted to them, and how the paint is used."""
 
-    palette: str = "earth-four"
-    tubes: tuple[str, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
+    ROWS: ClassVar[tuple[str, ...]] = ("pins",)
+
+    palette: str = Field("earth-four", max_length=60)
+    tubes: tuple[TubeKey, ...] = Field(STARTERS[0].tubes, min_length=1, max_length=14)
     own: tuple[TubeSettings, ...] = Field((), max_length=60)
     transparent: bool = False
     most_tubes: int = Field(4, ge=1, le=6)
-    must: tuple[str, ...] = Field((), max_length=6)
-    without: tuple[str, ...] = Field((), max_length=14)
+    must: tuple[TubeKey, ...] = Field((), max_length=6)
+    without: tuple[TubeKey, ...] = Field((), max_length=14)
     black: bool = True
     monochrome: bool = False
     clip: bool = False
     tones: int = Field(5, ge=3, le=9)
     pins: tuple[PinSettings, ...] = Field((), max_length=60)
-    medium: Literal["oil", "acrylic", "gouache", "watercolour"] = "oil"
+    medium: MediumName = "oil"
     drying: tuple[tuple[Value, Value], ...] = Field(
         (), max_length=12, description="The painter's own wet and dry values; empty for the usual ones"
     )
-    film_mm: float = Field(NORMAL_FILM_MM, ge=0.005, le=5)
+    film_mm: float = Field(NORMAL_FILM_MM, ge=0.005, le=5, description="As it is laid, wet")
     coats: int = Field(1, ge=1, le=20)
     loss: float = Field(DEFAULT_LOSS, ge=0, le=0.9)
 
@@ -124,16 +124,18 @@ class FleshSettings(Settings):
 
     def as_palette(self) -> Palette:
         """For the core."""
-        names = {p.key: p.name for p in STARTERS}
-        name = names.get(self.palette, "Own tubes")
-        return Palette(self.palette, name, self.tubes, self.transparent, self.rack())
+        return Palette(
+            "set-out", "Tubes set out", self.tubes, WHITE_PAPER if self.transparent else None, self.rack()
+        )
+
+    def wet_film(self) -> WetMm:
+        """The film that is laid."""
+        return WetMm(self.film_mm)
+
+    def dry_film(self) -> DryMm:
+        """The film that is left of it once dry."""
+        return MEDIA[self.medium].dry(self.wet_film())
 
     def drying_shift(self) -> DryingShift:
         """How much lighter or darker the paint dries: by the painter's own swatches, else as usual."""
-        return DryingShift(tuple(sorted(self.drying))) if self.drying else MEDIA[self.medium]
-
-    def for_mixing(self) -> FleshSettings:
-        """These settings with all that no mixture follows from put back to its default."""
-        plain = FleshSettings()
-        kept = ("pins", "medium", "drying", "film_mm", "coats", "loss")
-        return self.model_copy(update={name: getattr(plain, name) for name in kept})
+        return DryingShift(tuple(sorted(self.drying))) if self.drying else MEDIA[self.medium].shift

@@ -8,10 +8,8 @@ import numpy as np
 from scipy.optimize import nnls
 from scipy.spatial import Delaunay
 
-from truesitter.core.sitter.places import OVAL
+from truesitter.core.sitter.face import Face
 from truesitter.core.types import Doubles, Floats, Mask
-
-_MESH = 468
 
 
 @dataclass(frozen=True)
@@ -52,7 +50,7 @@ def _mesh_normals(points: Doubles) -> tuple[Doubles, Doubles, Doubles]:
     return points[triangles].mean(axis=1)[:, :2], normal, area
 
 
-def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightDirection | None:
+def light_direction(luminance: Floats, skin: Mask, face: Face) -> LightDirection | None:
     """Fit max(n·l, 0) + ambient to the luminance of the skin over the face mesh.
 
     Parameters
@@ -61,8 +59,8 @@ def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightD
         (H, W) squinted luminance factor.
     skin
         (H, W) where there is bare skin.
-    landmarks
-        (478, 3) as found by the detector.
+    face
+        As found by the detector.
 
     Returns
     -------
@@ -77,10 +75,7 @@ def light_direction(luminance: Floats, skin: Mask, landmarks: Doubles) -> LightD
     normals are worst.
     """
     height, width = luminance.shape
-    points = landmarks[:_MESH] * (width, height, width)
-    # The outermost ring bends away where the mesh has no support.
-    keep = np.setdiff1d(np.arange(_MESH), OVAL)
-    centres, normals, areas = _mesh_normals(points[keep])
+    centres, normals, areas = _mesh_normals(face.mesh((height, width)))
     cols = np.clip(centres[:, 0].astype(int), 0, width - 1)
     rows = np.clip(centres[:, 1].astype(int), 0, height - 1)
     on_skin = skin[rows, cols]

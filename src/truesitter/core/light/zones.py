@@ -1,9 +1,8 @@
-"""Points of maximum luminosity on the skin, and the four zones that spread from them.
+"""Light peaks on the skin, and the four zones of light around them.
 
-The rules are those of painting light zones over a dark flesh ground (common
-practice, no source): the light spreads out from its highest points and stops where
-it meets a line or a shadow; zone 2 reaches twice as far as zone 1, zones 3 and 4
-further; the upper lip is never highlighted.
+From each peak light is carried over the skin at a cost that grows as the skin darkens; lines
+and shadow stop it. A place of the face may be kept without light where a school asks for that.
+How zones are built up over a dark flesh ground is common practice, no source.
 """
 
 from __future__ import annotations
@@ -14,27 +13,30 @@ import cv2
 import numpy as np
 from skimage.graph import MCP_Geometric
 
+from truesitter.core.pixels import pixel_at
+from truesitter.core.refusal import Refusal
 from truesitter.core.sitter import places
-from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
-from truesitter.core.values.cuts import best_fit_bins
+from truesitter.core.sitter.face import UPPER_LIP_FIELD, Face
+from truesitter.core.types import Floats, Labels, Mask, Shape
+from truesitter.core.values.cuts import best_fit_cuts
+from truesitter.core.values.value_map import histogram
 
 WORKING_LONG_SIDE = 420
 ZONE_REACH = (1.0, 2.0, 3.5)
 """How far zones 1, 2 and 3 reach, in lengths of zone 1; zone 4 goes on to the shadow."""
 
-_NEVER = ("upper lip", "cleft of the upper lip")
 _FALL_COST = 4.0
 _LINE = 0.55
 
 
 @dataclass(frozen=True)
-class LightPoint:
-    """A point of maximum luminosity.
+class LightPeak:
+    """One of the brightest places on the skin.
 
     Attributes
     ----------
     place
-        Name of the place of the face, or ``figure``.
+        Name of the place, unlike that of any other peak.
     x, y
         In fractions of width and height.
     value
@@ -49,11 +51,11 @@ class LightPoint:
 
 @dataclass(frozen=True)
 class LightZones:
-    """Points and zones.
+    """Peaks and zones.
 
     Attributes
     ----------
-    points
+    peaks
         Lightest first.
     zones
         (H, W) uint8: 0 none, 1–4 the zone in which a pixel first lies. Zone n of the
@@ -62,28 +64,32 @@ class LightZones:
         Value under which skin counts as shadow.
     """
 
-    points: tuple[LightPoint, ...]
+    peaks: tuple[LightPeak, ...]
     zones: Labels
     shadow_below: float
 
 
-def _never_highlighted(landmarks: Doubles | None, shape: Shape) -> Mask:
-    if landmarks is None:
+ABOVE_THE_MOUTH = "above the mouth"
+"""The field of skin between nose and upper lip, which some schools leave without light."""
+
+
+def _unlit(face: Face | None, unlit: tuple[str, ...], shape: Shape) -> Mask:
+    if face is None or ABOVE_THE_MOUTH not in unlit:
         return np.zeros(shape, bool)
-    return places.outline_mask(landmarks, places.UPPER_LIP_FIELD, shape, 1.05)
+    return face.outline_mask(UPPER_LIP_FIELD, shape, 1.05)
 
 
 def _shadow_limit(value: Floats, skin: Mask) -> float:
     """Value that divides the skin's shadow from its halftones: lowest of two best-fit cuts."""
-    counts = np.bincount((value[skin] * 25.6).astype(int).clip(0, 255), minlength=256)
+    counts = histogram(value, skin)
     if np.count_nonzero(counts) < 3:
         return 0.0
-    return (best_fit_bins(counts.astype(float), 3)[0] + 1) / 25.6
+    return best_fit_cuts(counts, 3)[0]
 
 
-def find_points(
-    value: Floats, skin: Mask, landmarks: Doubles | None, scale: float, most: int = 9
-) -> tuple[LightPoint, ...]:
+def find_peaks(
+    value: Floats, skin: Mask, face: Face | None, scale: float, most: int = 9
+) -> tuple[LightPeak, ...]:
     """Peaks of the squinted value on the skin.
 
     Parameters
@@ -93,7 +99,7 @@ def find_points(
     scale
         Height of the face (or a tenth of the figure's, when there is none) in pixels.
     most
-        At most so many points, lightest first.
+        At most so many, lightest first.
     """
     if not skin.any():
         return ()
@@ -105,23 +111,26 @@ def find_points(
     peak = inner & (inside >= cv2.dilate(inside, window)) & (inside > 0)
     middle = float(np.median(value[skin]))
     rows, cols = np.nonzero(peak & (value > middle + 0.25))
-    points: list[LightPoint] = []
+    peaks: list[LightPeak] = []
+    named: dict[str, int] = {}
     for r, c in sorted(zip(rows.tolist(), cols.tolist(), strict=True), key=lambda p: -value[p]):
         x, y = (c + 0.5) / width, (r + 0.5) / height
-        place = places.place_of(x, y, landmarks, height / width)
-        near = any(np.hypot((p.x - x) * width, (p.y - y) * height) < side / 2 for p in points)
-        if place in _NEVER or near:
+        place = places.place_of(x, y, face, height / width)
+        near = any(np.hypot((p.x - x) * width, (p.y - y) * height) < side / 2 for p in peaks)
+        if near:
             continue
-        points.append(LightPoint(place, x, y, float(value[r, c])))
-        if len(points) == most:
+        named[place] = named.get(place, 0) + 1
+        name = place if named[place] == 1 else f"{place}, {named[place]}"
+        peaks.append(LightPeak(name, x, y, float(value[r, c])))
+        if len(peaks) == most:
             break
-    return tuple(points)
+    return tuple(peaks)
 
 
 def grow_zones(
-    value: Floats, skin: Mask, landmarks: Doubles | None, zone_1_reach: float = 0.045
+    value: Floats, skin: Mask, face: Face | None, zone_1_reach: float = 0.045, unlit: tuple[str, ...] = ()
 ) -> LightZones:
-    """Find the points and let the light spread from them.
+    """Find the peaks and carry their light over the skin.
 
     Parameters
     ----------
@@ -129,13 +138,15 @@ def grow_zones(
         (H, W) squinted value, 0–10.
     skin
         (H, W) bare skin, without lips, eyes, brows.
-    landmarks
-        (478, 3), or None when no face was found.
+    face
+        None when none was found.
     zone_1_reach
         How far zone 1 reaches over level skin, as a fraction of the face's height, 0.01–0.2.
+    unlit
+        Places that stay without light, as a school says: `ABOVE_THE_MOUTH` or none.
     """
     if not 0.01 <= zone_1_reach <= 0.2:
-        raise ValueError("zone 1 reaches 1 to 20 % of the face's height")
+        raise Refusal("zone 1 reaches 1 to 20 % of the face's height")
     height, width = value.shape
     factor = min(1.0, WORKING_LONG_SIDE / max(height, width))
     size = (max(8, round(width * factor)), max(8, round(height * factor)))
@@ -145,21 +156,21 @@ def grow_zones(
     if not bare.any():
         return LightZones((), none, 0.0)
     shape = small.shape
-    scale = 0.3 * shape[0] if landmarks is None else places.face_height(landmarks, shape)
+    scale = 0.3 * shape[0] if face is None else face.height(shape)
     shadow_below = _shadow_limit(small, bare)
-    allowed = bare & (small >= shadow_below) & ~_never_highlighted(landmarks, shape)
-    points = find_points(small, allowed, landmarks, scale)
-    if not points:
+    allowed = bare & (small >= shadow_below) & ~_unlit(face, unlit, shape)
+    peaks = find_peaks(small, allowed, face, scale)
+    if not peaks:
         return LightZones((), none, shadow_below)
     top = float(np.quantile(small[bare], 0.98))
     cost = 1 + _FALL_COST * np.clip((top - small) / max(0.3, top - shadow_below), 0, 1)
     gx, gy = (cv2.Sobel(small, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
     line = np.hypot(gx, gy) > _LINE
     cost[~allowed | line] = -1
-    starts = [(int(p.y * shape[0]), int(p.x * shape[1])) for p in points]
+    starts = [pixel_at(p.x, p.y, shape) for p in peaks]
     starts = [s for s in starts if cost[s] > 0]
     if not starts:
-        return LightZones(points, none, shadow_below)
+        return LightZones(peaks, none, shadow_below)
     distance, _ = MCP_Geometric(cost).find_costs(starts)
     reach = zone_1_reach * scale
     zones = np.zeros(shape, np.uint8)
@@ -173,4 +184,4 @@ def grow_zones(
             interpolation=cv2.INTER_LINEAR,
         )  # fmt: skip
         large[(soft > 0.5) & skin] = zone
-    return LightZones(points, large, shadow_below)
+    return LightZones(peaks, large, shadow_below)

@@ -53,7 +53,8 @@ class Flesh:
 def target_for(lab: Doubles, palette: Palette, clip: bool = False, monochrome: bool = False) -> Doubles:
     """What is to be mixed for a colour of the photograph (..., 3).
 
-    Fitted into the palette's reach; in monochrome only its value counts.
+    Fitted into the reach of the palette, of which only tubes that may be used should be left; in
+    monochrome only its value counts.
     """
     target = map_target(lab, palette_reach(palette), clip)
     if monochrome:
@@ -69,9 +70,10 @@ def mix_colour(
     monochrome: bool = False,
 ) -> tuple[Recipe, Suggestion | None]:
     """Recipe for a colour of the photograph, and the tube that would help; see `target_for`."""
-    target = target_for(lab, palette, clip, monochrome)
+    wishes = wishes or Wishes()
+    target = target_for(lab, wishes.palette(palette), clip, monochrome)
     recipe = solve_recipes(as_lab(target), palette, wishes, 1)[0]
-    return recipe, suggest_tube(recipe, palette, (wishes or Wishes()).most_tubes)
+    return recipe, suggest_tube(recipe, palette, wishes)
 
 
 def mix_flesh(
@@ -102,4 +104,4 @@ def mix_flesh(
             recipe, suggestion = mix_colour(seen, palette, wishes, clip, monochrome)
             share = float(count[group] / area)
             mixtures.append(Mixture(int(group), as_lab(seen), share, recipe, suggestion))
-    return Flesh(tuple(mixtures), palette_reach(palette))
+    return Flesh(tuple(mixtures), palette_reach((wishes or Wishes()).palette(palette)))

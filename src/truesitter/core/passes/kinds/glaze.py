@@ -1,0 +1,66 @@
+"""The unifying glaze: a thin film over shadows and halftones that draws them together."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.glazes import glaze_blends
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.media import DryMm
+from truesitter.core.paint.mixing import Colour, as_lab, lab_value
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step, thinned
+from truesitter.core.types import Doubles
+
+GLAZE_FILMS_MM = tuple(DryMm(mm) for mm in (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016))
+LEAST_GAIN = 0.15
+"""A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
+
+
+def _no_mix(scene: Scene, step: Step) -> None:
+    """Which glaze helps depends on what lies below it."""
+
+
+def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid | str:
+    """The thin film, of one or two tubes, that brings a place nearest to its reference.
+
+    Every stack under the mask is compared with the mean reference colour over it;
+    the gain is the area-weighted fall in ΔE2000.
+    """
+    inside, mapped = canvas.stack[step.mask], scene.mapped_lab[step.mask]
+    count = np.bincount(inside)
+    stacks = np.flatnonzero(count)
+    area = count[stacks]
+    sums = [np.bincount(inside, weights=mapped[:, i])[stacks] for i in range(3)]
+    wanted = np.stack(sums, axis=1) / area[:, None]
+    below = canvas.spectra[stacks]
+    share = area / area.sum()
+    now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))
+    films = np.array(GLAZE_FILMS_MM)[:, None, None]
+    best: tuple[float, dict[str, int], DryMm, Doubles] | None = None
+    for parts in glaze_blends(scene.palette):
+        k, s = scene.palette.rack.mixture(parts)
+        labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, below)))
+        errors = delta_e_2000(labs, wanted) @ share
+        best_film = int(np.argmin(errors))
+        if best is None or errors[best_film] < best[0]:
+            best = (float(errors[best_film]), parts, GLAZE_FILMS_MM[best_film], labs[best_film])
+    if best is None or now - best[0] < LEAST_GAIN:
+        return "no thin film from this palette brings the shadows and halftones nearer to the reference."
+    error, parts, film, labs = best
+    mean, target = share @ labs, share @ wanted
+    made = Recipe(
+        parts=parts,
+        target_lab=as_lab(target),
+        predicted=Colour.of(mean),
+        delta_e=error,
+        value_error=float(lab_value(mean) - lab_value(target)),
+        film_mm=film,
+    )
+    return Laid(made, (Layer(step.mask, parts, film),), step.mask, thinned(scene, film))
+
+
+GLAZE = Laying("glaze", _no_mix, _lay)

@@ -1,0 +1,25 @@
+"""The ground: one opaque coat of a middle value over everything."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.paint.rounding import Recipe
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step
+
+_WARMTH = (2.0, 8.0)
+"""a* and b* of a usual ground, a little warmer than grey (common practice)."""
+
+
+def _mix(scene: Scene, step: Step) -> Recipe:
+    return scene.recipe(np.array([value_to_lightness(scene.ground_value), *_WARMTH]))
+
+
+def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid:
+    mixed = recipe or _mix(scene, step)
+    return Laid(mixed, (Layer(step.mask, mixed.parts, None),), step.mask, step.film)
+
+
+GROUND = Laying("ground", _mix, _lay)

@@ -1,0 +1,33 @@
+"""The one way from fractions of a picture to its pixels."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from truesitter.core.types import Doubles, Shape
+
+
+def pixel_at(x: float, y: float, shape: Shape) -> tuple[int, int]:
+    """Row and column of the pixel in which a spot lies; spots outside count for the nearest pixel.
+
+    Parameters
+    ----------
+    x, y
+        In fractions of width and height.
+    shape
+        Height and width of the map, further dimensions are ignored.
+    """
+    height, width = shape[:2]
+    return min(height - 1, max(0, int(y * height))), min(width - 1, max(0, int(x * width)))
+
+
+def window_at(x: float, y: float, shape: Shape, reach: int) -> tuple[slice, slice]:
+    """Rows and columns within `reach` pixels of a spot, cut off at the picture's edge."""
+    row, column = pixel_at(x, y, shape)
+    return slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)
+
+
+def in_pixels(points: ArrayLike, shape: Shape) -> Doubles:
+    """Points (..., 2) in fractions as positions in pixels, (0, 0) the outer corner of the first."""
+    return np.asarray(points, dtype=np.float64) * (shape[1], shape[0])

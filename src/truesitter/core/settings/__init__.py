@@ -1,0 +1,21 @@
+"""What the painter can set, stage by stage, with its ranges.
+
+These are the parameters of every computation; the store keeps them, the web and the
+command line send them. Points are fractions of the framed picture, lengths mm on the canvas.
+"""
+
+from truesitter.core.settings.base import Settings
+from truesitter.core.settings.flesh import FleshSettings, PinSettings, SwatchSettings, TubeSettings
+from truesitter.core.settings.hair import GuideSettings, HairSettings
+from truesitter.core.settings.light import LightSettings
+from truesitter.core.settings.passes import PassSettings
+from truesitter.core.settings.reference import MeasureSettings, ReferenceSettings
+from truesitter.core.settings.regions import RegionSettings, ScribbleSettings
+from truesitter.core.settings.study import StudySettings
+from truesitter.core.settings.values import JoinSettings, ValueSettings
+
+__all__ = [
+    "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings", "LightSettings", "MeasureSettings",
+    "PassSettings", "PinSettings", "ReferenceSettings", "RegionSettings", "ScribbleSettings", "Settings",
+    "StudySettings", "SwatchSettings", "TubeSettings", "ValueSettings",
+]  # fmt: skip

@@ -1,0 +1,30 @@
+"""Which school is followed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import ClassVar, Self
+
+from pydantic import model_validator
+
+from truesitter.core.passes.schools import LAYERED_OIL, school
+from truesitter.core.settings.base import Document, Settings
+
+
+def _without_ticks(document: Document) -> Document:
+    """Version 1 held the passes that were done; they are facts now."""
+    return {name: value for name, value in document.items() if name != "done"}
+
+
+class PassSettings(Settings):
+    """The school followed; which passes are done is a fact, not a setting."""
+
+    VERSION: ClassVar[int] = 2
+    UPGRADES: ClassVar[dict[int, Callable[[Document], Document]]] = {1: _without_ticks}
+
+    school: str = LAYERED_OIL.key
+
+    @model_validator(mode="after")
+    def _known_school(self) -> Self:
+        school(self.school)
+        return self

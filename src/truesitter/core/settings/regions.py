@@ -1,0 +1,36 @@
+"""The painter's corrections of the regions."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from truesitter.core.settings.base import Settings
+from truesitter.core.settings.kinds import Spot
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.regions import Scribble
+
+RegionName = Literal["background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"]
+ScribbleName = Literal[RegionName, "erase"]
+
+
+class ScribbleSettings(Settings):
+    """One correcting stroke."""
+
+    region: ScribbleName
+    points: tuple[Spot, ...] = Field(min_length=1, max_length=2000)
+    width: float = Field(0.02, gt=0, le=0.2)
+
+    def scribble(self) -> Scribble:
+        """For the core."""
+        region = None if self.region == "erase" else Region[self.region.upper()]
+        return Scribble(region, self.points, self.width)
+
+
+class RegionSettings(Settings):
+    """The painter's corrections of the regions, in the order they were drawn."""
+
+    ROWS: ClassVar[tuple[str, ...]] = ("scribbles",)
+
+    scribbles: tuple[ScribbleSettings, ...] = Field((), max_length=500)

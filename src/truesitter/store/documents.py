@@ -1,0 +1,121 @@
+"""Settings of a sitter in the database: documents, rows, and what to do with those that cannot be read."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import delete, insert, select
+from sqlalchemy.orm import Session
+
+from truesitter.core.refusal import Refusal
+from truesitter.core.settings import Settings, StudySettings
+from truesitter.core.settings.base import Document
+from truesitter.store.edits import Entry, Patch
+from truesitter.store.models import ItemRow, StageRow
+
+STAGES: dict[str, type[Settings]] = {
+    name: type(getattr(StudySettings(), name)) for name in StudySettings.model_fields
+}
+
+
+Lists = dict[tuple[str, str], list[Entry]]
+"""Entries of lists in their order, by stage and field."""
+
+
+@dataclass(frozen=True)
+class Trouble:
+    """A stage whose settings cannot be read: the usual ones stand in for them."""
+
+    stage: str
+    sentence: str
+
+
+def plain(model: Settings) -> Document:
+    """The document of a stage's settings without its rows."""
+    return model.model_dump(mode="json", exclude=set(type(model).ROWS))
+
+
+def rows(model: Settings) -> dict[str, list[Document]]:
+    """The documents of a stage's rows, list by list."""
+    return {name: [r.model_dump(mode="json") for r in getattr(model, name)] for name in type(model).ROWS}
+
+
+def load_settings(session: Session, sitter_id: str) -> tuple[StudySettings, tuple[Trouble, ...]]:
+    """All settings of a sitter; stages that cannot be read keep to the usual, and are named."""
+    found: dict[str, Settings] = {}
+    troubles = []
+    entries = load_rows(session, sitter_id)
+    kept = {
+        row.stage: row for row in session.scalars(select(StageRow).where(StageRow.sitter_id == sitter_id))
+    }
+    for stage, model in STAGES.items():
+        row = kept.get(stage)
+        lists = {name: [e.document for e in entries[stage, name]] for name in model.ROWS}
+        try:
+            document = {} if row is None else dict(row.document)
+            document.update({name: values for name, values in lists.items() if values})
+            found[stage] = model.read(document, model.VERSION if row is None else row.version)
+        except (Refusal, TypeError, ValueError) as error:
+            troubles.append(Trouble(stage, f"The settings of {stage} cannot be read ({error})."))
+            found[stage] = model()
+    return StudySettings.model_validate(found), tuple(troubles)
+
+
+def load_rows(
+    session: Session, sitter_id: str, stage: str | None = None
+) -> dict[tuple[str, str], list[Entry]]:
+    """Entries of all lists of a sitter, or of one stage, in their order, by stage and field."""
+    query = select(ItemRow.stage, ItemRow.field, ItemRow.at, ItemRow.document).where(
+        ItemRow.sitter_id == sitter_id
+    )
+    if stage is not None:
+        query = query.where(ItemRow.stage == stage)
+    found: dict[tuple[str, str], list[Entry]] = defaultdict(list)
+    for of, field, at, document in session.execute(query.order_by(ItemRow.at)):
+        found[of, field].append(Entry(at, document))
+    return found
+
+
+def apply_patch(session: Session, sitter_id: str, stage: str, patch: Patch, forward: bool) -> None:
+    """Change the kept settings of a stage by a patch, or take the patch back."""
+    after = 1 if forward else 0
+    model = STAGES[stage]
+    row = session.get(StageRow, (sitter_id, stage))
+    if "whole" in patch:
+        state = patch["whole"][after]
+        document, version = state["document"], state["version"]
+    else:
+        document = plain(model()) if row is None else dict(model.upgraded(row.document, row.version))
+        version = model.VERSION
+        document.update({name: pair[after] for name, pair in patch.get("set", {}).items()})
+    session.merge(StageRow(sitter_id=sitter_id, stage=stage, version=version, document=document))
+    for field, change in patch.get("lists", {}).items():
+        gone, put = (change["out"], change["in"]) if forward else (change["in"], change["out"])
+        if gone:
+            session.execute(
+                delete(ItemRow).where(
+                    ItemRow.sitter_id == sitter_id, ItemRow.stage == stage, ItemRow.field == field,
+                    ItemRow.at.in_([at for at, _ in gone]),
+                )
+            )  # fmt: skip
+        if put:
+            new: list[dict[str, Any]] = [
+                {"sitter_id": sitter_id, "stage": stage, "field": field, "at": at, "document": document}
+                for at, document in put
+            ]
+            session.execute(insert(ItemRow), new)
+
+
+def reset_patch(session: Session, sitter_id: str, stage: str) -> Patch:
+    """The patch that gives a stage its usual settings, whatever is kept of it now."""
+    row = session.get(StageRow, (sitter_id, stage))
+    model = STAGES[stage]
+    kept = {"document": row.document, "version": row.version} if row is not None else None
+    usual = {"document": plain(model()), "version": model.VERSION}
+    entries = load_rows(session, sitter_id, stage)
+    lists = {
+        field: {"out": [[e.at, e.document] for e in found], "in": []} for (_, field), found in entries.items()
+    }
+    return {"whole": [kept or usual, usual], **({"lists": lists} if lists else {})}

@@ -1,0 +1,147 @@
+"""The history of a sitter's settings: changes by one or more windows, undo and redo."""
+
+from __future__ import annotations
+
+from collections.abc import Set
+from datetime import datetime
+
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from truesitter.core.refusal import Refusal
+from truesitter.core.settings import Settings, StudySettings
+from truesitter.store.documents import STAGES, apply_patch, load_rows, plain, reset_patch, rows
+from truesitter.store.edits import Edit, Patch, clash, edited, make_patch, touched_by
+from truesitter.store.models import EditRow, RevisionRow, SitterRow
+
+REMEMBERED = 200
+"""So many editions back a window may be and still have its change joined to the others."""
+
+
+class NothingToUndo(Refusal):
+    """There is no change to take back, or none to bring again."""
+
+
+class Overtaken(Refusal):
+    """Another window changed the same thing first."""
+
+
+def check_stage(stage: str) -> None:
+    """Refuse a stage that there is not."""
+    if stage not in STAGES:
+        raise Refusal(f"there is no stage called “{stage[:60]}”")
+
+
+def _since(session: Session, row: SitterRow, expected: int) -> set[str] | None:
+    """What was touched since an edition; None when that is too long ago to tell."""
+    found = session.scalars(
+        select(EditRow).where(EditRow.sitter_id == row.id, EditRow.edition > expected)
+    ).all()
+    if len(found) != row.edition - expected:
+        return None
+    return {name for edit in found for name in edit.touched}
+
+
+def check_edition(session: Session, row: SitterRow, expected: int | None, mine: Set[str], words: str) -> None:
+    """Refuse a change that another window has overtaken.
+
+    Raises
+    ------
+    Overtaken
+        When something it touches was touched since the edition it was made on.
+    """
+    if expected is None or expected == row.edition:
+        return
+    theirs = _since(session, row, expected) if expected < row.edition else None
+    both = "" if theirs is None else clash(mine, theirs)
+    if both is not None:
+        what = f"the {both.split('.')[-1].replace('_', ' ')}" if both else "this sitter"
+        raise Overtaken(
+            f"“{words}” was not kept: another window has changed {what} since. "
+            "What you see now is what is kept"
+        )
+
+
+def _mark(session: Session, row: SitterRow, touched: list[str]) -> None:
+    row.edition += 1
+    session.add(EditRow(sitter_id=row.id, edition=row.edition, touched=touched))
+    session.execute(
+        delete(EditRow).where(EditRow.sitter_id == row.id, EditRow.edition <= row.edition - REMEMBERED)
+    )
+
+
+def _append(session: Session, row: SitterRow, stage: str, words: str, patch: Patch, now: datetime) -> None:
+    session.execute(delete(RevisionRow).where(RevisionRow.sitter_id == row.id, RevisionRow.number > row.head))
+    row.head += 1
+    session.add(
+        RevisionRow(
+            sitter_id=row.id, number=row.head, stage=stage, change=words[:200], patch=patch, at=now
+        )
+    )  # fmt: skip
+
+
+def change(
+    session: Session, row: SitterRow, settings: StudySettings, stage: str, edit: Edit, now: datetime
+) -> Settings | None:
+    """Apply an edit to a stage and append it to the history; undone changes are forgotten.
+
+    Returns
+    -------
+    The stage's new settings, or None when the edit changes nothing.
+    """
+    old: Settings = getattr(settings, stage)
+    new = edited(old, edit)
+    if new == old:
+        return None
+    lists = [name for name in edit.lists if getattr(new, name) != getattr(old, name)]
+    lists += [n for n in edit.set if n in type(old).ROWS and n not in lists]
+    entries = load_rows(session, row.id, stage) if lists else {}
+    new_rows = rows(new) if lists else {}
+    patch = make_patch(
+        plain(old),
+        plain(new),
+        {n: entries.get((stage, n), []) for n in lists},
+        {n: new_rows[n] for n in lists},
+    )
+    apply_patch(session, row.id, stage, patch, forward=True)
+    _append(session, row, stage, edit.words, patch, now)
+    _mark(session, row, sorted(edit.touches(stage) & _names(stage, patch)))
+    return new
+
+
+def _names(stage: str, patch: Patch) -> set[str]:
+    plain_names = set(touched_by(stage, patch))
+    return plain_names | {f"{name}+" for name in plain_names}
+
+
+def reset(session: Session, row: SitterRow, stage: str, words: str, now: datetime) -> None:
+    """Give a stage its usual settings, whatever is kept of it; this can be undone."""
+    patch = reset_patch(session, row.id, stage)
+    apply_patch(session, row.id, stage, patch, forward=True)
+    _append(session, row, stage, words, patch, now)
+    _mark(session, row, _all_of(stage))
+
+
+def _all_of(stage: str) -> list[str]:
+    return [f"{stage}.{name}" for name in STAGES[stage].model_fields]
+
+
+def walk(session: Session, row: SitterRow, forward: bool) -> None:
+    """Take back the last change, or bring back the last one taken back."""
+    number = row.head + 1 if forward else row.head
+    revision = session.scalar(
+        select(RevisionRow).where(RevisionRow.sitter_id == row.id, RevisionRow.number == number)
+    )
+    if revision is None:
+        raise NothingToUndo("There is nothing to bring back." if forward else "There is nothing to undo.")
+    apply_patch(session, row.id, revision.stage, revision.patch, forward)
+    row.head = number if forward else number - 1
+    whole = "whole" in revision.patch
+    _mark(session, row, _all_of(revision.stage) if whole else touched_by(revision.stage, revision.patch))
+
+
+def change_text(session: Session, sitter_id: str, number: int) -> str | None:
+    """What a change was, in words; None when there is none of that number."""
+    return session.scalar(
+        select(RevisionRow.change).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
+    )

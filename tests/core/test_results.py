@@ -1,0 +1,185 @@
+"""The registry of results: equal keys mean equal results, and nothing is read undeclared."""
+
+from __future__ import annotations
+
+import random
+from typing import Any
+
+import numpy as np
+import pytest
+
+from tests.conftest import jpeg, made_head, truth
+from truesitter.core.memo import Memo
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
+from truesitter.core.study.batch import batch_of
+from truesitter.core.study.flesh import FAMILIES
+from truesitter.core.study.results import PHOTOGRAPH, Declaration, Result, Watch, all_declared, declared
+
+STAGES = ("picture", "sitter", "values", "looking", "light", "flesh", "hair", "passes")
+ARGUMENTS = {"thumbnail": [(2,), (5,)], "string": [(family,) for family in FAMILIES]}
+CHANGES: list[dict[str, dict[str, Any]]] = [
+    {"reference": {"grid": "thirds", "grid_rows": 9}},
+    {"reference": {"squint": 0.03}},
+    {"reference": {"exposure": 0.5}},
+    {"reference": {"zoom": 1.5}},
+    {"reference": {"canvas_width_mm": 200, "canvas_height_mm": 250}},
+    {"values": {"groups": 3}},
+    {"values": {"mode": "even", "weigh_sitter": False}},
+    {"values": {"mode": "own", "groups": 3, "cuts": [3, 6], "locked": [3]}},
+    {"values": {"names": ["a", "b", "c", "d", "e"]}},
+    {"values": {"smallest_mm": 8, "features_mm": 3}},
+    {"values": {"joins": [{"x": 0.5, "y": 0.5, "group": 0}]}},
+    {"regions": {"scribbles": [{"region": "hair", "points": [(0.5, 0.2), (0.6, 0.3)]}]}},
+    {"flesh": {"most_tubes": 2, "black": False}},
+    {"flesh": {"must": ["light-red"], "without": ["ivory-black"]}},
+    {"flesh": {"clip": True, "monochrome": True, "tones": 3}},
+    {"flesh": {"medium": "gouache", "film_mm": 0.3, "coats": 3, "loss": 0.4}},
+    {"flesh": {"palette": "watercolour-three", "tubes": ["arylide-yellow"], "transparent": True}},
+    {"flesh": {"pins": [{"name": "a", "target_lab": [50, 0, 0], "parts": {"yellow-ochre": 1}}]}},
+    {"light": {"squint": 0.02, "zone_1_reach": 0.1}},
+    {"hair": {"spacing_mm": 12}},
+    {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
+]
+
+
+def small(name: str) -> bytes:
+    import cv2
+
+    picture = cv2.imdecode(np.frombuffer(truth(name).data, np.uint8), cv2.IMREAD_REDUCED_COLOR_4)
+    return jpeg(np.ascontiguousarray(picture[..., ::-1]))
+
+
+def results() -> dict[str, tuple[str, Result[Any, Any, Any]]]:
+    """Every declared result: the stage it belongs to, and its descriptor."""
+    study = Study.of_bytes(jpeg(made_head(96, 120)), StudySettings())
+    found = {}
+    for stage in STAGES:
+        for value in vars(type(getattr(study, stage))).values():
+            if isinstance(value, Result):
+                found[value.declaration.name] = (stage, value)
+    return found
+
+
+def ask(study: Study, name: str) -> list[Any]:
+    stage, descriptor = results()[name]
+    owner = getattr(study, stage)
+    call = descriptor.__get__(owner, type(owner))
+    if study.settings.flesh.transparent and name == "passes":
+        return []
+    return [call(*args) for args in ARGUMENTS.get(name, [()])]
+
+
+def same(a: Any, b: Any) -> bool:
+    """Equal in every number; arrays element by element."""
+    if isinstance(a, np.ndarray):
+        return a.shape == b.shape and bool(np.array_equal(a, b, equal_nan=a.dtype.kind == "f"))
+    if isinstance(a, (list, tuple)):
+        return len(a) == len(b) and all(map(same, a, b))
+    if isinstance(a, dict):
+        return a.keys() == b.keys() and all(same(a[k], b[k]) for k in a)
+    if hasattr(a, "__dataclass_fields__"):
+        return all(same(getattr(a, f), getattr(b, f)) for f in a.__dataclass_fields__)
+    return bool(a == b)
+
+
+def merged(*changes: dict[str, dict[str, Any]]) -> StudySettings:
+    chosen: dict[str, dict[str, Any]] = {}
+    for change in changes:
+        for stage, fields in change.items():
+            chosen.setdefault(stage, {}).update(fields)
+    return StudySettings.model_validate(chosen)
+
+
+def test_every_declaration_belongs_to_a_result_and_names_only_what_there_is() -> None:
+    found = results()
+    assert set(found) == {d.name for d in all_declared()}
+    for declaration in all_declared():
+        for change in ({}, *CHANGES):
+            for need in declaration.needed(merged(change)):
+                assert need == PHOTOGRAPH or declared(need)
+
+
+@pytest.mark.parametrize("change", [{}, *CHANGES], ids=lambda c: str(c)[:40])
+def test_a_computation_reads_only_what_it_declares(change: dict[str, dict[str, Any]]) -> None:
+    """Every setting read and every result asked for under way is noted and held against the declaration."""
+    watch, settings, data = Watch(), merged(change), small("maren")
+    study = Study("hash", lambda: data, settings, Memo(), watch)
+    for name in results():
+        ask(study, name)
+    if not settings.flesh.transparent:
+        watch.compute("batch", lambda: batch_of(study))
+    for name, (_, descriptor) in results().items():
+        undeclared = watch.settings.get(name, set()) - set(descriptor.declaration.settings)
+        assert not undeclared, f"{name} reads {undeclared}"
+        strays = watch.needs.get(name, set()) - set(descriptor.declaration.needed(settings))
+        assert not strays, f"{name} is made from {strays}"
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_equal_keys_mean_equal_results(seed: int) -> None:
+    """For settings drawn by lot: whatever keeps its key comes out the same when computed from nothing."""
+    lot = random.Random(seed)
+    first = lot.sample(CHANGES, 2)
+    data = small(lot.choice(["maren", "tobias"]))
+    one = Study.of_bytes(data, merged(*first), Memo())
+    other = Study.of_bytes(data, merged(*first, lot.choice(CHANGES)), Memo())
+    kept = [name for name in results() if one.source.key(name) == other.source.key(name)]
+    for name in kept:
+        assert same(ask(one, name), ask(other, name)), name
+
+
+@pytest.mark.parametrize(
+    ("change", "kept"),
+    [
+        ({"values": {"names": ["a", "b"]}}, {"values", "flesh", "passes", "hair", "light", "string"}),
+        ({"reference": {"grid": "thirds"}}, {d.name for d in all_declared()}),
+        ({"hair": {"spacing_mm": 9}}, {"hair axes", "hair sense", "values", "passes"}),
+        (
+            {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
+            {"values", "light", "flesh", "passes"},
+        ),
+        ({"flesh": {"coats": 3}}, {"flesh", "string", "pins", "passes"}),
+        ({"light": {"squint": 0.01}}, {"values", "flesh", "hair", "regions"}),
+        ({"reference": {"exposure": 0.5}}, {"photograph", "uncorrected", "clipping"}),
+        ({"reference": {"zoom": 2}}, {"photograph"}),
+    ],
+)
+def test_a_handle_leaves_alone_what_does_not_depend_on_it(
+    change: dict[str, dict[str, Any]], kept: set[str]
+) -> None:
+    plain = Study("hash", lambda: b"", StudySettings(), Memo())
+    changed = Study("hash", lambda: b"", merged(change), Memo())
+    same_keys = {d.name for d in all_declared() if plain.source.key(d.name) == changed.source.key(d.name)}
+    assert kept <= same_keys
+
+
+@pytest.mark.parametrize(
+    ("change", "lost"),
+    [
+        ({"regions": {"scribbles": [{"region": "skin", "points": [(0.5, 0.5)]}]}},
+         {"regions", "shapes", "value counts", "values", "flesh", "hair", "light", "passes"}),
+        ({"values": {"weigh_sitter": False},
+          "regions": {"scribbles": [{"region": "skin", "points": [(0.5, 0.5)]}]}}, {"shapes", "regions"}),
+        ({"values": {"groups": 3}}, {"cuts", "values", "flesh", "passes", "edges", "masses"}),
+        ({"flesh": {"must": ["light-red"]}}, {"flesh", "string", "passes"}),
+        ({"flesh": {"tones": 7}}, {"string"}),
+        ({"reference": {"zoom": 2}}, {d.name for d in all_declared()} - {"photograph", "pins"}),
+    ],
+)  # fmt: skip
+def test_a_handle_reaches_what_depends_on_it(change: dict[str, dict[str, Any]], lost: set[str]) -> None:
+    plain = Study("hash", lambda: b"", StudySettings(), Memo())
+    changed = Study("hash", lambda: b"", merged(change), Memo())
+    assert not {n for n in lost if plain.source.key(n) == changed.source.key(n)}
+
+
+def test_a_version_is_part_of_the_key() -> None:
+    study = Study("hash", lambda: b"", StudySettings(), Memo())
+    one, two = (study.key(Declaration("x", ("hair.spacing_mm",), ("values",), version=v)) for v in (1, 2))
+    assert one != two
+    assert one == study.key(Declaration("x", ("hair.spacing_mm",), ("values",)))
+
+
+def test_two_results_cannot_have_one_name() -> None:
+    with pytest.raises(ValueError, match="two results"):
+        Result(Declaration("values"), lambda stage: None)  # type: ignore[misc]
