@@ -3,6 +3,6 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react()],
-  build: { outDir: "../src/truesitter/web/static", emptyOutDir: true, chunkSizeWarningLimit: 1500 },
+  build: { outDir: "../src/truesitter/web/static", emptyOutDir: true, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:8440" } },
 });

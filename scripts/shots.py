@@ -44,13 +44,13 @@ class Camera:
 
     def open(self, who: str, stage: str, job: str = "") -> None:
         self.page.goto(f"{self.base}/sitters/{self.ids[who]}/{stage}")
-        self.page.wait_for_selector("aside")
+        self.page.wait_for_selector("aside h2")
         settle(self.page)
         if job:
             self.job(job)
 
     def job(self, name: str) -> None:
-        self.page.get_by_role("group", name="Job").get_by_role("button", name=name, exact=True).click()
+        self.page.get_by_role("navigation", name="Jobs").get_by_role("link", name=name, exact=True).click()
         settle(self.page)
 
     def press(self, x: float, y: float) -> None:
@@ -98,10 +98,10 @@ def shoot_values(camera: Camera) -> None:
     camera.job("edges")
     camera.take("edges")
     camera.keys("c")
-    camera.job("spots")
+    camera.job("compare")
     camera.press(0.44, 0.5)
     camera.press(0.53, 0.62)
-    camera.take("spots")
+    camera.take("compare")
     camera.job("sketches")
     camera.take("sketches")
 

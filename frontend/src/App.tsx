@@ -1,19 +1,25 @@
-import { Button, CssBaseline, Snackbar, ThemeProvider } from "@mui/material";
-import { useCallback, useMemo, useState } from "react";
+import { Box, Button, CircularProgress, CssBaseline, Snackbar, ThemeProvider } from "@mui/material";
+import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 import { Route, Routes } from "react-router";
-import { RackPage } from "./rack/RackPage";
 import { Shelf } from "./shelf/Shelf";
 import { NoticeContext, type NoticeAction } from "./sitter/notice";
-import { SitterPage } from "./sitter/SitterPage";
 import { useStored } from "./sitter/stored";
 import { makeTheme } from "./theme";
+
+// The first page needs neither the wall nor the rack: they are loaded when they are opened.
+const SitterPage = lazy(() => import("./sitter/SitterPage").then((m) => ({ default: m.SitterPage })));
+const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 
 export function App() {
   const [dim, setDim] = useStored("dim-studio", false);
   const theme = useMemo(() => makeTheme(dim), [dim]);
-  const [said, setSaid] = useState<{ sentence: string; action?: NoticeAction; open: boolean }>({ sentence: "", open: false });
+  const [said, setSaid] = useState<{ sentence: string; action?: NoticeAction; open: boolean }>({
+    sentence: "",
+    open: false,
+  });
   const notice = useCallback(
-    (sentence: string, action?: NoticeAction) => setSaid(action ? { sentence, action, open: true } : { sentence, open: true }),
+    (sentence: string, action?: NoticeAction) =>
+      setSaid(action ? { sentence, action, open: true } : { sentence, open: true }),
     [],
   );
   const close = () => setSaid((s) => ({ ...s, open: false }));
@@ -22,12 +28,14 @@ export function App() {
     <ThemeProvider theme={theme}>
       <CssBaseline />
       <NoticeContext.Provider value={notice}>
-        <Routes>
-          <Route path="/" element={<Shelf />} />
-          <Route path="/sitters/:id/:stage?" element={<SitterPage dim={dim} onDim={setDim} />} />
-          <Route path="/tubes" element={<RackPage />} />
-          <Route path="*" element={<Shelf />} />
-        </Routes>
+        <Suspense fallback={<Opening />}>
+          <Routes>
+            <Route path="/" element={<Shelf />} />
+            <Route path="/sitters/:id/:stage?/:job?" element={<SitterPage dim={dim} onDim={setDim} />} />
+            <Route path="/tubes" element={<RackPage />} />
+            <Route path="*" element={<Shelf />} />
+          </Routes>
+        </Suspense>
         <Snackbar
           open={said.open}
           autoHideDuration={action ? null : 8000}
@@ -36,7 +44,13 @@ export function App() {
           action={
             <>
               {action && (
-                <Button color="inherit" onClick={() => { action.run(); close(); }}>
+                <Button
+                  color="inherit"
+                  onClick={() => {
+                    action.run();
+                    close();
+                  }}
+                >
                   {action.label}
                 </Button>
               )}
@@ -48,5 +62,16 @@ export function App() {
         />
       </NoticeContext.Provider>
     </ThemeProvider>
+  );
+}
+
+function Opening() {
+  return (
+    <Box
+      component="main"
+      sx={{ height: "100vh", display: "grid", placeItems: "center", bgcolor: "background.default" }}
+    >
+      <CircularProgress color="inherit" aria-label="Opening" />
+    </Box>
   );
 }

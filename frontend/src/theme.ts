@@ -2,8 +2,22 @@ import { createTheme } from "@mui/material/styles";
 
 /** Greys of whole and half value steps (sRGB of Munsell N), so that the interface itself is a value scale. */
 export const studio = {
-  day: { wall: "#919191", paper: "#efefef", raised: "#f8f8f8", ink: "#1a1a1a", faint: "#575757", line: "#c4c4c4" },
-  dim: { wall: "#3d3d3d", paper: "#2b2b2b", raised: "#363636", ink: "#d9d9d9", faint: "#a3a3a3", line: "#555555" },
+  day: {
+    wall: "#919191",
+    paper: "#efefef",
+    raised: "#f8f8f8",
+    ink: "#1a1a1a",
+    faint: "#575757",
+    line: "#c4c4c4",
+  },
+  dim: {
+    wall: "#3d3d3d",
+    paper: "#2b2b2b",
+    raised: "#363636",
+    ink: "#d9d9d9",
+    faint: "#a3a3a3",
+    line: "#555555",
+  },
 };
 
 export const serif = '"Source Serif 4 Variable", Georgia, serif';
@@ -26,12 +40,35 @@ export function makeTheme(dim: boolean) {
       divider: tone.line,
     },
     shape: { borderRadius: 2 },
-    typography: { fontFamily: sans, fontSize: 15, button: { textTransform: "none", fontWeight: 600 }, h1: { fontFamily: serif }, h2: { fontFamily: serif } },
+    typography: {
+      fontFamily: sans,
+      fontSize: 15,
+      button: { textTransform: "none", fontWeight: 600 },
+      h1: { fontFamily: serif },
+      h2: { fontFamily: serif },
+    },
     components: {
-      MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: sans } } },
-      MuiButton: { defaultProps: { size: "medium" }, styleOverrides: { root: { minHeight: 44, boxShadow: "none" } } },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        styleOverrides: { root: { fontFamily: sans } },
+      },
+      MuiButton: {
+        defaultProps: { size: "medium" },
+        styleOverrides: { root: { minHeight: 44, boxShadow: "none" } },
+      },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44 } } },
-      MuiToggleButton: { styleOverrides: { root: { color: tone.faint, minHeight: 48, minWidth: 0, padding: "4px 6px", "@media (max-width: 1199px)": { fontSize: 14, padding: "4px 3px" }, "&.Mui-selected": { color: tone.ink, fontWeight: 700 } } } },
+      MuiToggleButton: {
+        styleOverrides: {
+          root: {
+            color: tone.faint,
+            minHeight: 48,
+            minWidth: 0,
+            padding: "4px 6px",
+            "@media (max-width: 1199px)": { fontSize: 14, padding: "4px 3px" },
+            "&.Mui-selected": { color: tone.ink, fontWeight: 700 },
+          },
+        },
+      },
       MuiCssBaseline: {
         styleOverrides: {
           body: { fontVariantNumeric: "tabular-nums", overflow: "hidden" },

@@ -28,7 +28,7 @@ def wall(page: Page) -> dict[str, float]:
 
 
 def job(page: Page, name: str) -> Locator:
-    return page.get_by_role("group", name="Job").get_by_role("button", name=name, exact=True)
+    return page.get_by_role("navigation", name="Jobs").get_by_role("link", name=name, exact=True)
 
 
 def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
@@ -61,11 +61,11 @@ def test_measure_level_and_print(page: Page, sitter: str, tmp_path: Path) -> Non
     expect(page.get_by_label("head height is the unit")).to_be_checked()
 
     job(page, "frame").click()
-    page.get_by_role("button", name="Level", exact=True).click()
+    page.get_by_role("button", name="Straighten", exact=True).click()
     drag(page, (0.4, 0.42), (0.6, 0.40))
-    expect(page.get_by_role("slider", name="Straighten")).not_to_have_value("0")
+    expect(page.get_by_role("slider", name="Turned by")).not_to_have_value("0")
     page.keyboard.press("Control+z")
-    expect(page.get_by_role("slider", name="Straighten")).to_have_value("0")
+    expect(page.get_by_role("slider", name="Turned by")).to_have_value("0")
 
     job(page, "colour").click()
     page.get_by_role("button", name="Pick a grey").click()
@@ -88,10 +88,10 @@ def test_a_scribble_changes_the_regions_and_can_be_taken_back(page: Page, sitter
     expect(table).to_contain_text("garment")
     before = table.inner_text()
     drag(page, (0.45, 0.9), (0.6, 0.95))
-    expect(page.get_by_role("button", name="Clear 1 stroke")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove 1 stroke")).to_be_visible()
     expect(table).not_to_have_text(before)
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("button", name="Clear 1 stroke")).to_have_count(0)
+    expect(page.get_by_role("button", name="Remove 1 stroke")).to_have_count(0)
 
 
 def test_groups_are_renamed_locked_split_and_merged(page: Page, sitter: str) -> None:
@@ -105,7 +105,7 @@ def test_groups_are_renamed_locked_split_and_merged(page: Page, sitter: str) -> 
     expect(page.get_by_role("button", name="locked")).to_have_count(1)
     page.get_by_role("button", name="Split group 3").click()
     expect(groups).to_have_count(6)
-    page.get_by_role("button", name="merge").first.click()
+    page.get_by_role("button", name="Merge groups").first.click()
     expect(groups).to_have_count(5)
 
 
@@ -146,9 +146,9 @@ def test_a_shape_is_read_and_joined_an_edge_listed_two_spots_compared(page: Page
 
     job(page, "edges").click()
     expect(page.get_by_text("hard ")).to_be_visible()
-    page.get_by_label("Hatch where marks outweigh masses").click()
+    page.get_by_label("Hatch these places").click()
 
-    job(page, "spots").click()
+    job(page, "compare").click()
     press(page, 0.45, 0.5)
     expect(page.get_by_text("Now press on the second spot.")).to_be_visible()
     press(page, 0.4, 0.1)
@@ -175,8 +175,9 @@ def test_by_keyboard_alone(page: Page, sitter: str) -> None:
     expect(cut).not_to_have_attribute("aria-valuenow", str(round(before + 0.1, 2)))
     for key, word in (("g", "grey"), ("q", "masses"), ("d", "edges"), ("b", "beside")):
         page.keyboard.press(key)
-        expect(page.get_by_role("toolbar").get_by_role("button", name=word)).to_have_attribute(
-            "aria-pressed", "true"
-        )
+        toolbar = page.get_by_role("toolbar")
+        radio = toolbar.get_by_role("radio", name=word)
+        shown = radio if radio.count() else toolbar.get_by_role("button", name=word)
+        expect(shown).to_have_attribute("aria-checked" if radio.count() else "aria-pressed", "true")
     for key in ("d", "b", "c"):
         page.keyboard.press(key)

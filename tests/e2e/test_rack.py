@@ -37,7 +37,7 @@ def test_an_own_tube_from_its_swatches_to_a_mixture(page: Page, base: str) -> No
     expect(tubes.get_by_role("button", name="Quarry ochre")).to_contain_text("0.2 ml left, not read")
 
     page.get_by_role("button", name="With the colour meter (simulated)").click()
-    page.get_by_role("button", name="Take in and fit").click()
+    page.get_by_role("button", name="Use this reading").click()
     reading = page.get_by_test_id("reading")
     expect(reading).to_have_count(1)
     expect(reading).to_contain_text("in use")
@@ -47,13 +47,13 @@ def test_an_own_tube_from_its_swatches_to_a_mixture(page: Page, base: str) -> No
     expect(page.get_by_text("Line 9: “light” is not a number.")).to_be_visible()
     expect(reading).to_have_count(1)
     hand_in(page, "File of readings", "meter.txt", CGATS.format(key="quarry-ochre"))
-    expect(page.get_by_text("One tube was taken in from meter.txt.")).to_be_visible()
+    expect(page.get_by_text("One tube was imported from meter.txt.")).to_be_visible()
     expect(reading).to_have_count(2)
     expect(reading.first).to_contain_text("file meter.txt")
     reading.last.get_by_role("button", name="use").click()
     expect(reading.last).to_contain_text("in use")
 
-    page.get_by_role("button", name="Take off").click()
+    page.get_by_role("button", name="Remove").click()
     expect(tubes.get_by_role("button", name="Quarry ochre")).to_have_count(0)
     page.get_by_role("button", name="Put back").click()
     expect(tubes.get_by_role("button", name="Quarry ochre")).to_be_visible()
@@ -61,15 +61,15 @@ def test_an_own_tube_from_its_swatches_to_a_mixture(page: Page, base: str) -> No
     photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
     sitter = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     page.goto(f"{base}/sitters/{sitter['id']}/flesh")
-    job = page.get_by_role("group", name="Job")
-    job.get_by_role("button", name="tubes").click()
+    job = page.get_by_role("navigation", name="Jobs")
+    job.get_by_role("link", name="tubes").click()
     page.get_by_label("Tubes", exact=True).fill("quarry")
     page.get_by_role("option", name="Quarry ochre").click()
-    page.get_by_label("Must hold").fill("quarry")
+    page.get_by_label("Always include").fill("quarry")
     page.get_by_role("option", name="Quarry ochre").click()
-    job.get_by_role("button", name="groups").click()
+    job.get_by_role("link", name="skin").click()
     expect(page.get_by_test_id("mixture").first).to_contain_text("Quarry ochre")
-    job.get_by_role("button", name="batch").click()
+    job.get_by_role("link", name="amounts").click()
     expect(page.get_by_test_id("batch-tube").filter(has_text="Quarry ochre")).to_contain_text("short by")
 
     # Changed on the rack since: the sitter keeps what was set out until it is told otherwise.
@@ -77,7 +77,7 @@ def test_an_own_tube_from_its_swatches_to_a_mixture(page: Page, base: str) -> No
     file = {"name": "m.txt", "mimeType": "text/plain", "buffer": CGATS.format(key="quarry-ochre").encode()}
     assert page.request.post(hand_in_address, multipart={"file": file}).ok
     page.reload()
-    job.get_by_role("button", name="tubes").click()
+    job.get_by_role("link", name="tubes").click()
     expect(page.get_by_text("Quarry ochre: changed on the rack since.")).to_be_visible()
     page.get_by_role("button", name="Use the newest readings").click()
     expect(page.get_by_text("changed on the rack since.")).to_have_count(0)
@@ -108,7 +108,7 @@ def test_a_mark_on_a_photograph_reads_a_swatch(page: Page, base: str) -> None:
     page.get_by_role("button", name="masstone").click()
     drag(0.55, 0.36)
     page.get_by_role("button", name="Read", exact=True).click()
-    expect(page.get_by_role("button", name="Take in and fit")).to_be_visible()
+    expect(page.get_by_role("button", name="Use this reading")).to_be_visible()
     page.get_by_role("button", name="Discard").click()
     tube = next(t for t in page.request.get(f"{base}/api/tubes").json() if t["key"] == key)
     assert tube["readings"] == []

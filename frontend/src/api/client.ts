@@ -33,15 +33,22 @@ export async function call<T>(path: string, options: RequestInit = {}): Promise<
   return body as T;
 }
 
-export function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+export function send<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<T> {
   return call<T>(path, {
     method,
-    ...(body === undefined ? {} : { headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }),
+    ...(body === undefined
+      ? { headers }
+      : { headers: { "Content-Type": "application/json", ...headers }, body: JSON.stringify(body) }),
   });
 }
 
 export const base = (id: string) => `/api/sitters/${id}`;
 
 /** Address of a picture; the key makes it change exactly when the picture does. */
-export const pictureUrl = (sitter: Sitter, view: string, kind: string) =>
-  `${base(sitter.id)}/pictures/${view}?v=${sitter.keys[kind] ?? ""}`;
+export const pictureUrl = (sitter: Sitter, view: string) =>
+  `${base(sitter.id)}/pictures/${view}?v=${sitter.keys[`pictures/${view}`] ?? ""}`;

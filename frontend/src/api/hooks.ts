@@ -1,80 +1,73 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback } from "react";
+import { useMemo } from "react";
 import { useNotice } from "../sitter/notice";
-import { base, call, send, type Schemas, type Settings, type Sitter, type StageName } from "./client";
+import { base, call, send, type Schemas, type Sitter } from "./client";
+import { overlaid } from "./queue";
+import { useWaiting } from "./useChange";
 
-export const useSitters = () => useQuery({ queryKey: ["sitters"], queryFn: () => call<Sitter[]>("/api/sitters") });
+export const useSitters = () =>
+  useQuery({ queryKey: ["sitters"], queryFn: () => call<Sitter[]>("/api/sitters") });
 
-export const useSitter = (id: string) =>
-  useQuery({ queryKey: ["sitter", id], queryFn: () => call<Sitter>(base(id)) });
+/** A sitter with everything the painter changed, answered or not. */
+export function useSitter(id: string) {
+  const kept = useQuery({ queryKey: ["sitter", id], queryFn: () => call<Sitter>(base(id)) });
+  const waiting = useWaiting(id);
+  const data = useMemo(() => kept.data && overlaid(kept.data, waiting), [kept.data, waiting]);
+  return { ...kept, data };
+}
 
-/** Something computed for a sitter, asked again only when its key changes. */
-function useComputed<T>(sitter: Sitter, kind: string, path: string, enabled = true) {
+/**
+ * Something computed for a sitter, asked again only when its key changes. What it depends on is
+ * declared beside its route; the key follows from that.
+ */
+export function useComputed<T>(sitter: Sitter, path: string, query = "", enabled = true) {
   return useQuery({
     enabled,
-    queryKey: ["computed", path, sitter.keys[kind]],
-    queryFn: () => call<T>(`${base(sitter.id)}/${path}`),
+    queryKey: ["computed", sitter.id, path, query, sitter.keys[path]],
+    queryFn: () => call<T>(`${base(sitter.id)}/${path}${query && `?${query}`}`),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });
 }
 
-export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "reference", "reference");
-export const useLadder = (s: Sitter) => useComputed<number[]>(s, "frame", "ladder");
-export const useSitterLadder = (s: Sitter, enabled: boolean) => useComputed<number[]>(s, "regions", "ladder/sitter", enabled);
-export const useClipping = (s: Sitter) => useComputed<Schemas["ClippingOut"]>(s, "uncorrected", "reference/clipping");
-export const useRegionMap = (s: Sitter) => useComputed<Schemas["RegionMapOut"]>(s, "regions", "regions/map");
-export const useShapes = (s: Sitter, enabled: boolean) => useComputed<Schemas["ShapeOut"][]>(s, "values", "shapes", enabled);
-export const useEdges = (s: Sitter, enabled = true) => useComputed<Schemas["EdgesOut"]>(s, "values", "edges", enabled);
-export const useRisks = (s: Sitter, enabled: boolean) => useComputed<Schemas["RiskOut"][]>(s, "looking", "risks", enabled);
-export const useMeasures = (s: Sitter, enabled: boolean) => useComputed<Schemas["MeasuresOut"]>(s, "reference", "measures", enabled);
-export const useValues = (s: Sitter) => useComputed<Schemas["ValuesOut"]>(s, "values", "values");
-export const useOutlines = (s: Sitter) => useComputed<Schemas["OutlinesOut"]>(s, "values", "outlines");
-export const useRegions = (s: Sitter) => useComputed<Schemas["RegionsOut"]>(s, "regions", "regions");
-export const useFlesh = (s: Sitter) => useComputed<Schemas["FleshOut"]>(s, "flesh", "flesh");
-export const useBoard = (s: Sitter, enabled: boolean) => useComputed<Schemas["BoardOut"]>(s, "board", "flesh/board", enabled);
-export const useBatch = (s: Sitter, enabled: boolean) => useComputed<Schemas["BatchOut"]>(s, "batch", "flesh/batch", enabled);
-export const useLight = (s: Sitter) => useComputed<Schemas["PlanLight"]>(s, "light", "light");
-export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair", "hair");
-export const usePasses = (s: Sitter) => useComputed<Schemas["PassesOut"]>(s, "passes", "passes");
+export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "reference");
+export const useLadder = (s: Sitter) => useComputed<number[]>(s, "ladder");
+export const useSitterLadder = (s: Sitter, on: boolean) => useComputed<number[]>(s, "ladder/sitter", "", on);
+export const useClipping = (s: Sitter) => useComputed<Schemas["ClippingOut"]>(s, "reference/clipping");
+export const useRegionMap = (s: Sitter) => useComputed<Schemas["RegionMapOut"]>(s, "regions/map");
+export const useShapes = (s: Sitter) => useComputed<Schemas["ShapeOut"][]>(s, "shapes");
+export const useEdges = (s: Sitter) => useComputed<Schemas["EdgesOut"]>(s, "edges");
+export const useRisks = (s: Sitter) => useComputed<Schemas["RiskOut"][]>(s, "risks");
+export const useMeasures = (s: Sitter) => useComputed<Schemas["MeasuresOut"]>(s, "measures");
+export const useValues = (s: Sitter) => useComputed<Schemas["ValuesOut"]>(s, "values");
+export const useOutlines = (s: Sitter) => useComputed<Schemas["OutlinesOut"]>(s, "outlines");
+export const useRegions = (s: Sitter) => useComputed<Schemas["RegionsOut"]>(s, "regions");
+export const useFlesh = (s: Sitter) => useComputed<Schemas["FleshOut"]>(s, "flesh");
+export const useBoard = (s: Sitter) => useComputed<Schemas["BoardOut"]>(s, "flesh/board");
+export const useBatch = (s: Sitter, on: boolean) =>
+  useComputed<Schemas["BatchOut"]>(s, "flesh/batch", "", on);
+export const useLight = (s: Sitter) => useComputed<Schemas["PlanLight"]>(s, "light");
+export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair");
+export const usePasses = (s: Sitter) => useComputed<Schemas["PassesOut"]>(s, "passes");
 export const useLibrary = () =>
-  useQuery({ queryKey: ["library"], queryFn: () => call<Schemas["Library"]>("/api/library"), staleTime: Infinity });
-
-/** Change one stage; the screen shows the new settings at once and falls back when they are refused. */
-export function useChange<S extends StageName>(sitter: Sitter, stage: S) {
-  const client = useQueryClient();
-  const notice = useNotice();
-  const key = ["sitter", sitter.id];
-  const { mutate, isPending } = useMutation({
-    scope: { id: `change-${sitter.id}` },
-    mutationFn: ({ settings, change }: { settings: Settings[S]; change: string }) =>
-      send<Sitter>("PUT", `${base(sitter.id)}/${stage}?change=${encodeURIComponent(change)}`, settings),
-    onSuccess: (fresh) => client.setQueryData(key, fresh),
-    onError: (error) => {
-      notice(error.message);
-      void client.invalidateQueries({ queryKey: key });
-    },
+  useQuery({
+    queryKey: ["library"],
+    queryFn: () => call<Schemas["Library"]>("/api/library"),
+    staleTime: Infinity,
   });
-  const change = useCallback(
-    (part: Partial<Settings[S]>, words: string) => {
-      const now = client.getQueryData<Sitter>(["sitter", sitter.id]) ?? sitter;
-      const settings = { ...now.settings[stage], ...part };
-      client.setQueryData(["sitter", sitter.id], { ...now, settings: { ...now.settings, [stage]: settings } });
-      mutate({ settings, change: words });
-    },
-    [client, mutate, sitter, stage],
-  );
-  return { change, isPending };
-}
 
-export function useHistory(sitter: Sitter) {
+/** Passes ticked: facts, which undo does not touch. */
+export function useDone(sitter: Sitter) {
   const client = useQueryClient();
   const notice = useNotice();
+  const path = `${base(sitter.id)}/done`;
+  const done = useQuery({ queryKey: ["done", sitter.id], queryFn: () => call<Schemas["DoneOut"][]>(path) });
   const { mutate } = useMutation({
-    scope: { id: `change-${sitter.id}` },
-    mutationFn: (direction: "undo" | "redo") => send<Sitter>("POST", `${base(sitter.id)}/${direction}`),
-    onSuccess: (fresh) => client.setQueryData(["sitter", sitter.id], fresh),
+    scope: { id: `done-${sitter.id}` },
+    mutationFn: ({ school, key, tick }: { school: string; key: string; tick?: number | undefined }) =>
+      tick === undefined ? send("POST", path, { school, key }) : send("DELETE", `${path}/${tick}`),
     onError: (error) => notice(error.message),
+    onSettled: () => client.invalidateQueries({ queryKey: ["done", sitter.id] }),
   });
-  return mutate;
+  return { done: done.data ?? [], toggle: mutate };
 }

@@ -236,6 +236,50 @@ export interface paths {
         patch: operations["rename_sitter_api_sitters__sitter_id__patch"];
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Passes Done
+         * @description Passes that are ticked.
+         */
+        get: operations["passes_done_api_sitters__sitter_id__done_get"];
+        put?: never;
+        /**
+         * Tick Pass
+         * @description Tick a pass.
+         */
+        post: operations["tick_pass_api_sitters__sitter_id__done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/done/{fact}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Untick Pass
+         * @description Strike a tick out.
+         */
+        delete: operations["untick_pass_api_sitters__sitter_id__done__fact__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/edges": {
         parameters: {
             query?: never;
@@ -285,7 +329,7 @@ export interface paths {
         };
         /**
          * Hair File
-         * @description Mapping lines in canvas millimetres.
+         * @description Growth lines in canvas millimetres.
          */
         get: operations["hair_file_api_sitters__sitter_id__files_hair_lines_svg_get"];
         put?: never;
@@ -488,11 +532,7 @@ export interface paths {
          * @description Mixtures for the value groups of the skin.
          */
         get: operations["get_flesh_api_sitters__sitter_id__flesh_get"];
-        /**
-         * Set Flesh
-         * @description Change the tubes or how values are fitted to them.
-         */
-        put: operations["set_flesh_api_sitters__sitter_id__flesh_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -509,7 +549,7 @@ export interface paths {
         };
         /**
          * Batch
-         * @description How much to mix for a sitting, and whether the rack holds enough.
+         * @description How much to mix for a sitting.
          */
         get: operations["batch_api_sitters__sitter_id__flesh_batch_get"];
         put?: never;
@@ -589,14 +629,10 @@ export interface paths {
         };
         /**
          * Get Hair
-         * @description Mapping lines of the hair.
+         * @description Growth lines of the hair.
          */
         get: operations["get_hair_api_sitters__sitter_id__hair_get"];
-        /**
-         * Set Hair
-         * @description Change guide strokes or the spacing of the lines.
-         */
-        put: operations["set_hair_api_sitters__sitter_id__hair_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -653,14 +689,10 @@ export interface paths {
         };
         /**
          * Get Light
-         * @description Points, and the direction of the light when a face shows it.
+         * @description Peaks, and the direction of the light when a face shows it.
          */
         get: operations["get_light_api_sitters__sitter_id__light_get"];
-        /**
-         * Set Light
-         * @description Change how far the zones spread.
-         */
-        put: operations["set_light_api_sitters__sitter_id__light_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -740,11 +772,7 @@ export interface paths {
          * @description The passes of the chosen school.
          */
         get: operations["get_passes_api_sitters__sitter_id__passes_get"];
-        /**
-         * Set Passes
-         * @description Change the school or tick passes.
-         */
-        put: operations["set_passes_api_sitters__sitter_id__passes_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -824,11 +852,7 @@ export interface paths {
          * @description Where the frame lies on the photograph.
          */
         get: operations["get_frame_api_sitters__sitter_id__reference_get"];
-        /**
-         * Set Reference
-         * @description Change the frame or the way of looking.
-         */
-        put: operations["set_reference_api_sitters__sitter_id__reference_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -908,11 +932,7 @@ export interface paths {
          * @description Regions of the sitter.
          */
         get: operations["get_regions_api_sitters__sitter_id__regions_get"];
-        /**
-         * Set Regions
-         * @description Change the scribbles.
-         */
-        put: operations["set_regions_api_sitters__sitter_id__regions_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -980,6 +1000,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/settings/{stage}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Settings
+         * @description Change a stage's settings.
+         */
+        patch: operations["change_settings_api_sitters__sitter_id__settings__stage__patch"];
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/settings/{stage}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset Settings
+         * @description Give a stage its usual settings, also one that cannot be read.
+         */
+        post: operations["reset_settings_api_sitters__sitter_id__settings__stage__reset_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/shapes": {
         parameters: {
             query?: never;
@@ -1032,11 +1092,7 @@ export interface paths {
          * @description Value groups and histogram.
          */
         get: operations["get_values_api_sitters__sitter_id__values_get"];
-        /**
-         * Set Values
-         * @description Change how values are grouped.
-         */
-        put: operations["set_values_api_sitters__sitter_id__values_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1056,6 +1112,26 @@ export interface paths {
          * @description Two spots: steps apart, and how their surrounds fool the eye.
          */
         get: operations["compare_spots_api_sitters__sitter_id__values_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/values/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Merge
+         * @description Cuts without the one between a group and the next lighter; nothing is kept.
+         */
+        get: operations["merge_api_sitters__sitter_id__values_merge_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1378,13 +1454,11 @@ export interface components {
         };
         /**
          * BatchTubeOut
-         * @description How much of one tube, and what the rack says is left of it.
+         * @description How much of one tube.
          */
         BatchTubeOut: {
             /** Cm */
             cm: number;
-            /** Left Ml */
-            left_ml: number | null;
             /** Ml */
             ml: number;
             /** Tube */
@@ -1426,6 +1500,32 @@ export interface components {
             file: string;
         };
         /**
+         * ChangeOut
+         * @description What a change came to: only what it touched.
+         */
+        ChangeOut: {
+            /** Before */
+            before: number;
+            /** Edition */
+            edition: number;
+            /** Keys */
+            keys: {
+                [key: string]: string;
+            };
+            /** Lists */
+            lists: {
+                [key: string]: components["schemas"]["ListEditIn"];
+            };
+            /** Redo */
+            redo: string | null;
+            /** Set */
+            set: {
+                [key: string]: unknown;
+            };
+            /** Undo */
+            undo: string | null;
+        };
+        /**
          * ClippingOut
          * @description Parts of the framed picture, 0–1, lost in black and in white, and what that means.
          */
@@ -1460,6 +1560,23 @@ export interface components {
             steps: number;
         };
         /**
+         * DoneOut
+         * @description A pass that was painted, and when it was ticked (UTC).
+         */
+        DoneOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** School */
+            school: string;
+        };
+        /**
          * EdgeOut
          * @description A stretch of border: flat list x, y, x, y … in fractions of the picture.
          */
@@ -1490,6 +1607,31 @@ export interface components {
             /** Lengths Mm */
             lengths_mm: {
                 [key: string]: number;
+            };
+        };
+        /**
+         * EditIn
+         * @description Fields to set anew, and lists to change, in one go.
+         */
+        EditIn: {
+            /**
+             * Change
+             * @default Change
+             */
+            change: string;
+            /**
+             * Lists
+             * @default {}
+             */
+            lists: {
+                [key: string]: components["schemas"]["ListEditIn"];
+            };
+            /**
+             * Set
+             * @default {}
+             */
+            set: {
+                [key: string]: unknown;
             };
         };
         /**
@@ -1539,6 +1681,7 @@ export interface components {
             ][];
             /**
              * Film Mm
+             * @description As it is laid, wet
              * @default 0.1
              */
             film_mm: number;
@@ -1720,7 +1863,7 @@ export interface components {
         };
         /**
          * HairOut
-         * @description Mapping lines, root first, as flat lists x, y, x, y … in fractions of the picture.
+         * @description Growth lines, root first, as flat lists x, y, x, y … in fractions of the picture.
          */
         HairOut: {
             /** Coherence */
@@ -1734,7 +1877,7 @@ export interface components {
         };
         /**
          * HairSettings
-         * @description Guide strokes and the spacing of the mapping lines.
+         * @description Guide strokes and the spacing of the growth lines.
          */
         HairSettings: {
             /**
@@ -1801,6 +1944,26 @@ export interface components {
              * @default 0.045
              */
             zone_1_reach: number;
+        };
+        /**
+         * ListEditIn
+         * @description Entries of a list taken out and put in at one place; without a start, at the end.
+         */
+        ListEditIn: {
+            /**
+             * Add
+             * @default []
+             */
+            add: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Remove
+             * @default 0
+             */
+            remove: number;
+            /** Start */
+            start?: number | null;
         };
         /**
          * MadeOut
@@ -1924,7 +2087,7 @@ export interface components {
              * @enum {string}
              */
             source: "colour meter" | "photograph" | "by hand";
-            swatches: components["schemas"]["SwatchSettings"];
+            swatches: components["schemas"]["SwatchSettings-Input"];
         };
         /**
          * NewTube
@@ -2018,15 +2181,20 @@ export interface components {
             tubes: string[];
         };
         /**
+         * PassDone
+         * @description A pass of a school that was painted.
+         */
+        PassDone: {
+            /** Key */
+            key: string;
+            /** School */
+            school: string;
+        };
+        /**
          * PassSettings
-         * @description The school followed, and which passes are done.
+         * @description The school followed; which passes are done is a fact, not a setting.
          */
         PassSettings: {
-            /**
-             * Done
-             * @default []
-             */
-            done: string[];
             /**
              * School
              * @default layered-oil
@@ -2040,6 +2208,8 @@ export interface components {
         PassesOut: {
             /** Cautions */
             cautions: string[];
+            /** Key */
+            key: string;
             /** Passes */
             passes: components["schemas"]["PlanPass"][];
             /** Remarks */
@@ -2108,6 +2278,11 @@ export interface components {
          * @description A mixture kept on the palette board: its target, and its parts when they are locked.
          */
         PinSettings: {
+            /**
+             * Film Mm
+             * @description Dry film, when it is a wash
+             */
+            film_mm: number | null;
             /**
              * Locked
              * @default false
@@ -2230,9 +2405,14 @@ export interface components {
          * @description Light on the skin.
          */
         PlanLight: {
-            direction?: components["schemas"]["PlanDirection"] | null;
-            /** Points */
-            points: components["schemas"]["PlanLightPoint"][];
+            direction: components["schemas"]["PlanDirection"] | null;
+            /**
+             * Face Mm
+             * @description Height of the face on the canvas; none without a face
+             */
+            face_mm: number | null;
+            /** Peaks */
+            peaks: components["schemas"]["PlanLightPeak"][];
             /**
              * Shadow Below
              * @description Skin darker than this value counts as shadow
@@ -2240,10 +2420,10 @@ export interface components {
             shadow_below: number;
         };
         /**
-         * PlanLightPoint
-         * @description A point of maximum luminosity.
+         * PlanLightPeak
+         * @description One of the brightest places on the skin.
          */
-        PlanLightPoint: {
+        PlanLightPeak: {
             /** Place */
             place: string;
             /** Value */
@@ -2270,9 +2450,12 @@ export interface components {
             brush_mm: number;
             /** Edge */
             edge: string;
-            /** Film Mm */
+            /**
+             * Film Mm
+             * @description As it is laid, wet
+             */
             film_mm: number;
-            heap?: components["schemas"]["PlanHeap"] | null;
+            heap: components["schemas"]["PlanHeap"] | null;
             /** Key */
             key: string;
             /**
@@ -2457,7 +2640,7 @@ export interface components {
              */
             grid_square_mm: number;
             /** Keystone */
-            keystone?: [
+            keystone: [
                 [
                     number,
                     number
@@ -2499,7 +2682,7 @@ export interface components {
              * Unit
              * @description Which of the measures is the unit
              */
-            unit?: number | null;
+            unit: number | null;
             /**
              * White
              * @default 10
@@ -2641,6 +2824,8 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
+            /** Edition */
+            edition: number;
             /** Filename */
             filename: string;
             /** Height */
@@ -2657,9 +2842,9 @@ export interface components {
             note: string;
             /** Redo */
             redo: string | null;
-            /** Revision */
-            revision: number;
             settings: components["schemas"]["StudySettings"];
+            /** Troubles */
+            troubles: components["schemas"]["TroubleOut"][];
             /** Undo */
             undo: string | null;
             /** Width */
@@ -2719,7 +2904,7 @@ export interface components {
         };
         /**
          * StudySettings
-         * @description Everything the painter set for one sitter.
+         * @description One document for each stage.
          */
         StudySettings: {
             /**
@@ -2765,7 +2950,6 @@ export interface components {
             light: components["schemas"]["LightSettings"];
             /**
              * @default {
-             *       "done": [],
              *       "school": "layered-oil"
              *     }
              */
@@ -2843,13 +3027,13 @@ export interface components {
             id: number;
             /** Source */
             source: string;
-            swatches: components["schemas"]["SwatchSettings"];
+            swatches: components["schemas"]["SwatchSettings-Output"];
         };
         /**
          * SwatchSettings
          * @description L*a*b* (D65, 2°) read off the swatches of a tube.
          */
-        SwatchSettings: {
+        "SwatchSettings-Input": {
             /** Masstone */
             masstone: [
                 number,
@@ -2876,6 +3060,36 @@ export interface components {
             ] | null;
         };
         /**
+         * SwatchSettings
+         * @description L*a*b* (D65, 2°) read off the swatches of a tube.
+         */
+        "SwatchSettings-Output": {
+            /** Masstone */
+            masstone: [
+                number,
+                number,
+                number
+            ];
+            /** Over Black */
+            over_black: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Over White */
+            over_white: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Tint */
+            tint: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * ToneOut
          * @description One tone of a string.
          */
@@ -2891,6 +3105,16 @@ export interface components {
             stepped_hex: string;
             /** Stepped Value */
             stepped_value: number;
+        };
+        /**
+         * TroubleOut
+         * @description A stage whose settings cannot be read.
+         */
+        TroubleOut: {
+            /** Sentence */
+            sentence: string;
+            /** Stage */
+            stage: string;
         };
         /**
          * Tube
@@ -2909,6 +3133,8 @@ export interface components {
             hex: string;
             /** Key */
             key: string;
+            /** Left Ml */
+            left_ml: number | null;
             /** Lightfastness */
             lightfastness: string;
             /** Name */
@@ -2962,7 +3188,7 @@ export interface components {
             reading: number | null;
             /** Readings */
             readings: components["schemas"]["SwatchReadingOut"][];
-            swatches: components["schemas"]["SwatchSettings"] | null;
+            swatches: components["schemas"]["SwatchSettings-Output"] | null;
             /** Typical */
             typical: {
                 [key: string]: string;
@@ -2981,7 +3207,7 @@ export interface components {
             name: string;
             /** Pigment */
             pigment: string;
-            swatches?: components["schemas"]["SwatchSettings"] | null;
+            swatches: components["schemas"]["SwatchSettings-Output"] | null;
         };
         /** ValidationError */
         ValidationError: {
@@ -3446,6 +3672,102 @@ export interface operations {
             };
         };
     };
+    passes_done_api_sitters__sitter_id__done_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    tick_pass_api_sitters__sitter_id__done_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassDone"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    untick_pass_api_sitters__sitter_id__done__fact__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+                fact: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_edges_api_sitters__sitter_id__edges_get: {
         parameters: {
             query?: never;
@@ -3568,6 +3890,7 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "A4" | "Letter";
+                count?: string;
             };
             header?: never;
             path: {
@@ -3660,6 +3983,7 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "A4" | "Letter";
+                count?: string;
             };
             header?: never;
             path: {
@@ -3842,43 +4166,6 @@ export interface operations {
             };
         };
     };
-    set_flesh_api_sitters__sitter_id__flesh_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FleshSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     batch_api_sitters__sitter_id__flesh_batch_get: {
         parameters: {
             query?: never;
@@ -4044,43 +4331,6 @@ export interface operations {
             };
         };
     };
-    set_hair_api_sitters__sitter_id__hair_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HairSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     get_ladder_api_sitters__sitter_id__ladder_get: {
         parameters: {
             query?: never;
@@ -4161,43 +4411,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanLight"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    set_light_api_sitters__sitter_id__light_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LightSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
                 };
             };
             /** @description Validation Error */
@@ -4340,43 +4553,6 @@ export interface operations {
             };
         };
     };
-    set_passes_api_sitters__sitter_id__passes_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PassSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     canvas_after_api_sitters__sitter_id__passes_canvas__number__get: {
         parameters: {
             query?: never;
@@ -4412,7 +4588,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "macro" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;
@@ -4440,7 +4616,9 @@ export interface operations {
     redo_api_sitters__sitter_id__redo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
             path: {
                 sitter_id: string;
             };
@@ -4486,43 +4664,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FrameOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    set_reference_api_sitters__sitter_id__reference_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReferenceSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
                 };
             };
             /** @description Validation Error */
@@ -4668,43 +4809,6 @@ export interface operations {
             };
         };
     };
-    set_regions_api_sitters__sitter_id__regions_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RegionSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     get_region_map_api_sitters__sitter_id__regions_map_get: {
         parameters: {
             query?: never;
@@ -4798,6 +4902,76 @@ export interface operations {
             };
         };
     };
+    change_settings_api_sitters__sitter_id__settings__stage__patch: {
+        parameters: {
+            query?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
+            path: {
+                stage: string;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    reset_settings_api_sitters__sitter_id__settings__stage__reset_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stage: string;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitterOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_shapes_api_sitters__sitter_id__shapes_get: {
         parameters: {
             query?: never;
@@ -4832,7 +5006,9 @@ export interface operations {
     undo_api_sitters__sitter_id__undo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
             path: {
                 sitter_id: string;
             };
@@ -4891,43 +5067,6 @@ export interface operations {
             };
         };
     };
-    set_values_api_sitters__sitter_id__values_put: {
-        parameters: {
-            query?: {
-                change?: string;
-            };
-            header?: never;
-            path: {
-                sitter_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ValueSettings"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SitterOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     compare_spots_api_sitters__sitter_id__values_compare_get: {
         parameters: {
             query: {
@@ -4951,6 +5090,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    merge_api_sitters__sitter_id__values_merge_get: {
+        parameters: {
+            query: {
+                group: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
                 };
             };
             /** @description Validation Error */

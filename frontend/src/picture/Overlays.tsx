@@ -4,11 +4,29 @@ import type { Spot } from "./PictureStage";
 import type { Size } from "./useView";
 
 /** The canvas's grid with its margin numbers, light over dark so that it shows on any value. */
-export function GridOverlay({ grid, canvasWidth, size, px }: { grid: Schemas["GridOut"]; canvasWidth: number; size: Size; px: number }) {
+export function GridOverlay({
+  grid,
+  canvasWidth,
+  size,
+  px,
+}: {
+  grid: Schemas["GridOut"];
+  canvasWidth: number;
+  size: Size;
+  px: number;
+}) {
   const scale = size.width / canvasWidth;
   const edge = [0, 0, size.width, 0, size.width, size.height, 0, size.height, 0, 0];
   const lines = [edge, ...grid.lines.map((line) => line.map((v) => v * scale))];
-  const number = { fontSize: 13 * px, fontStyle: "700", fill: "#ffffff", stroke: "#000000", strokeWidth: 3 * px, fillAfterStrokeEnabled: true, listening: false };
+  const number = {
+    fontSize: 13 * px,
+    fontStyle: "700",
+    fill: "#ffffff",
+    stroke: "#000000",
+    strokeWidth: 3 * px,
+    fillAfterStrokeEnabled: true,
+    listening: false,
+  };
   return (
     <>
       {lines.map((points, i) => (
@@ -17,8 +35,20 @@ export function GridOverlay({ grid, canvasWidth, size, px }: { grid: Schemas["Gr
           <Line points={points} stroke="#ffffff" strokeWidth={1 * px} />
         </Group>
       ))}
-      {grid.columns.map(([at, name]) => <Text key={`c${name}`} {...number} x={at * scale - 20 * px} y={4 * px} width={40 * px} align="center" text={name} />)}
-      {grid.rows.map(([at, name]) => <Text key={`r${name}`} {...number} x={5 * px} y={at * scale - 7 * px} text={name} />)}
+      {grid.columns.map(([at, name]) => (
+        <Text
+          key={`c${name}`}
+          {...number}
+          x={at * scale - 20 * px}
+          y={4 * px}
+          width={40 * px}
+          align="center"
+          text={name}
+        />
+      ))}
+      {grid.rows.map(([at, name]) => (
+        <Text key={`r${name}`} {...number} x={5 * px} y={at * scale - 7 * px} text={name} />
+      ))}
     </>
   );
 }
@@ -33,11 +63,32 @@ export function EdgesOverlay({ edges, size, px }: { edges: Schemas["EdgeOut"][];
         const points = e.points.map((v, j) => v * (j % 2 ? size.height : size.width));
         const weight = edgeWeights[e.kind];
         return weight === 0 ? (
-          <Line key={i} listening={false} points={points} stroke="#ffffff" strokeWidth={1.2 * px} dash={[1 * px, 6 * px]} lineCap="round" />
+          <Line
+            key={i}
+            listening={false}
+            points={points}
+            stroke="#ffffff"
+            strokeWidth={1.2 * px}
+            dash={[1 * px, 6 * px]}
+            lineCap="round"
+          />
         ) : (
           <Group key={i} listening={false}>
-            <Line points={points} stroke="#ffffff" opacity={0.8} strokeWidth={(weight + 1.6) * px} lineCap="round" lineJoin="round" />
-            <Line points={points} stroke="#000000" strokeWidth={weight * px} lineCap="round" lineJoin="round" />
+            <Line
+              points={points}
+              stroke="#ffffff"
+              opacity={0.8}
+              strokeWidth={(weight + 1.6) * px}
+              lineCap="round"
+              lineJoin="round"
+            />
+            <Line
+              points={points}
+              stroke="#000000"
+              strokeWidth={weight * px}
+              lineCap="round"
+              lineJoin="round"
+            />
           </Group>
         );
       })}
@@ -46,17 +97,63 @@ export function EdgesOverlay({ edges, size, px }: { edges: Schemas["EdgeOut"][];
 }
 
 /** A measured line with ticks at its ends, the plumb and the level it leans from, and its words. */
-export function MeasureLine({ start, end, words, size, px, bold = false }: { start: Spot; end: Spot; words: string; size: Size; px: number; bold?: boolean }) {
-  const [x1, y1, x2, y2] = [start[0] * size.width, start[1] * size.height, end[0] * size.width, end[1] * size.height];
+export function MeasureLine({
+  start,
+  end,
+  words,
+  size,
+  px,
+  bold = false,
+  at,
+}: {
+  start: Spot;
+  end: Spot;
+  words: string;
+  size: Size;
+  px: number;
+  bold?: boolean;
+  at?: Spot | undefined;
+}) {
+  const [x1, y1, x2, y2] = [
+    start[0] * size.width,
+    start[1] * size.height,
+    end[0] * size.width,
+    end[1] * size.height,
+  ];
   const length = Math.max(1e-6, Math.hypot(x2 - x1, y2 - y1));
   const [nx, ny] = [(-(y2 - y1) / length) * 7 * px, ((x2 - x1) / length) * 7 * px];
-  const parts = [[x1, y1, x2, y2], [x1 - nx, y1 - ny, x1 + nx, y1 + ny], [x2 - nx, y2 - ny, x2 + nx, y2 + ny]];
+  const parts = [
+    [x1, y1, x2, y2],
+    [x1 - nx, y1 - ny, x1 + nx, y1 + ny],
+    [x2 - nx, y2 - ny, x2 + nx, y2 + ny],
+  ];
   return (
     <Group listening={false}>
-      {bold && <Line points={[x1, y1, x2, y1, x2, y2]} stroke="#ffffff" strokeWidth={1 * px} dash={[4 * px, 4 * px]} />}
-      {parts.map((points, i) => <Line key={i} points={points} stroke="#ffffff" strokeWidth={(bold ? 5 : 3.6) * px} />)}
-      {parts.map((points, i) => <Line key={`k${i}`} points={points} stroke="#000000" strokeWidth={(bold ? 2.2 : 1.2) * px} />)}
-      <Text x={(x1 + x2) / 2 + 8 * px} y={(y1 + y2) / 2 - 8 * px} text={words} fontSize={14 * px} fontStyle="700" fill="#ffffff" stroke="#000000" strokeWidth={3.5 * px} fillAfterStrokeEnabled />
+      {bold && (
+        <Line
+          points={[x1, y1, x2, y1, x2, y2]}
+          stroke="#ffffff"
+          strokeWidth={1 * px}
+          dash={[4 * px, 4 * px]}
+        />
+      )}
+      {parts.map((points, i) => (
+        <Line key={i} points={points} stroke="#ffffff" strokeWidth={(bold ? 5 : 3.6) * px} />
+      ))}
+      {parts.map((points, i) => (
+        <Line key={`k${i}`} points={points} stroke="#000000" strokeWidth={(bold ? 2.2 : 1.2) * px} />
+      ))}
+      <Text
+        x={at?.[0] ?? (x1 + x2) / 2 + 8 * px}
+        y={at?.[1] ?? (y1 + y2) / 2 - 8 * px}
+        text={words}
+        fontSize={14 * px}
+        fontStyle="700"
+        fill="#ffffff"
+        stroke="#000000"
+        strokeWidth={3.5 * px}
+        fillAfterStrokeEnabled
+      />
     </Group>
   );
 }
@@ -73,34 +170,86 @@ export function RegionsOverlay({ map, size, px }: { map: Schemas["RegionMapOut"]
           <Path data={o.path} stroke="#000000" strokeWidth={1.4 * line} />
         </Group>
       ))}
-      {map.outlines.filter((o) => o.radius > 9 * line).map((o, i) => (
-        <Text key={`n${i}`} x={o.x - 60 * line} y={o.y - 8 * line} width={120 * line} align="center" text={o.region.replace("_", " ")} fontSize={14 * line} fontStyle="700" fill="#ffffff" stroke="#000000" strokeWidth={3.5 * line} fillAfterStrokeEnabled />
-      ))}
+      {map.outlines
+        .filter((o) => o.radius > 9 * line)
+        .map((o, i) => (
+          <Text
+            key={`n${i}`}
+            x={o.x - 60 * line}
+            y={o.y - 8 * line}
+            width={120 * line}
+            align="center"
+            text={o.region.replace("_", " ")}
+            fontSize={14 * line}
+            fontStyle="700"
+            fill="#ffffff"
+            stroke="#000000"
+            strokeWidth={3.5 * line}
+            fillAfterStrokeEnabled
+          />
+        ))}
     </Group>
   );
 }
 
 /** One shape picked out: its outline heavy, all else as it is. */
-export function ShapeOverlay({ outlines, shape, size, px }: { outlines: Schemas["OutlinesOut"]; shape: number; size: Size; px: number }) {
+export function ShapeOverlay({
+  outlines,
+  shape,
+  size,
+  px,
+}: {
+  outlines: Schemas["OutlinesOut"];
+  shape: number;
+  size: Size;
+  px: number;
+}) {
   const scale = size.width / outlines.width;
   const found = outlines.outlines.find((o) => o.shape === shape);
   if (!found) return null;
   return (
     <Group scaleX={scale} scaleY={scale} listening={false}>
       <Path data={found.path} stroke="#ffffff" strokeWidth={(7 * px) / scale} />
-      <Path data={found.path} stroke="#000000" strokeWidth={(3 * px) / scale} dash={[(9 * px) / scale, (5 * px) / scale]} />
+      <Path
+        data={found.path}
+        stroke="#000000"
+        strokeWidth={(3 * px) / scale}
+        dash={[(9 * px) / scale, (5 * px) / scale]}
+      />
     </Group>
   );
 }
 
 /** A numbered mark at a spot. */
-export function SpotMark({ spot, name = "", size, px }: { spot: Spot; name?: string; size: Size; px: number }) {
+export function SpotMark({
+  spot,
+  name = "",
+  size,
+  px,
+}: {
+  spot: Spot;
+  name?: string;
+  size: Size;
+  px: number;
+}) {
   const [x, y] = [spot[0] * size.width, spot[1] * size.height];
   return (
     <Group listening={false}>
       <Circle x={x} y={y} radius={11 * px} stroke="#ffffff" strokeWidth={4 * px} />
       <Circle x={x} y={y} radius={11 * px} stroke="#000000" strokeWidth={1.5 * px} />
-      {name && <Text x={x + 15 * px} y={y - 8 * px} text={name} fontSize={16 * px} fontStyle="700" fill="#ffffff" stroke="#000000" strokeWidth={3.5 * px} fillAfterStrokeEnabled />}
+      {name && (
+        <Text
+          x={x + 15 * px}
+          y={y - 8 * px}
+          text={name}
+          fontSize={16 * px}
+          fontStyle="700"
+          fill="#ffffff"
+          stroke="#000000"
+          strokeWidth={3.5 * px}
+          fillAfterStrokeEnabled
+        />
+      )}
     </Group>
   );
 }
@@ -108,8 +257,10 @@ export function SpotMark({ spot, name = "", size, px }: { spot: Spot; name?: str
 /** A rectangle between two spots, seen on light and on dark. */
 export function RectangleMark({ from, to, size, px }: { from: Spot; to: Spot; size: Size; px: number }) {
   const box = {
-    x: Math.min(from[0], to[0]) * size.width, y: Math.min(from[1], to[1]) * size.height,
-    width: Math.abs(to[0] - from[0]) * size.width, height: Math.abs(to[1] - from[1]) * size.height,
+    x: Math.min(from[0], to[0]) * size.width,
+    y: Math.min(from[1], to[1]) * size.height,
+    width: Math.abs(to[0] - from[0]) * size.width,
+    height: Math.abs(to[1] - from[1]) * size.height,
   };
   return (
     <Group listening={false}>
@@ -120,7 +271,15 @@ export function RectangleMark({ from, to, size, px }: { from: Spot; to: Spot; si
 }
 
 /** Outlines of the value shapes with the number of their group. */
-export function OutlinesOverlay({ outlines, size, px }: { outlines: Schemas["OutlinesOut"]; size: Size; px: number }) {
+export function OutlinesOverlay({
+  outlines,
+  size,
+  px,
+}: {
+  outlines: Schemas["OutlinesOut"];
+  size: Size;
+  px: number;
+}) {
   const scale = size.width / outlines.width;
   const line = px / scale;
   return (
@@ -135,7 +294,20 @@ export function OutlinesOverlay({ outlines, size, px }: { outlines: Schemas["Out
         const font = Math.min(15 * line, o.radius * 1.4);
         return (
           font > 7 * line && (
-            <Text key={`n${i}`} x={o.x - font} y={o.y - font / 2} width={2 * font} align="center" text={String(o.group + 1)} fontSize={font} fontStyle="700" fill="#ffffff" stroke="#000000" strokeWidth={3 * line} fillAfterStrokeEnabled />
+            <Text
+              key={`n${i}`}
+              x={o.x - font}
+              y={o.y - font / 2}
+              width={2 * font}
+              align="center"
+              text={String(o.group + 1)}
+              fontSize={font}
+              fontStyle="700"
+              fill="#ffffff"
+              stroke="#000000"
+              strokeWidth={3 * line}
+              fillAfterStrokeEnabled
+            />
           )
         );
       })}
@@ -144,7 +316,17 @@ export function OutlinesOverlay({ outlines, size, px }: { outlines: Schemas["Out
 }
 
 /** Lines from root to tip: a dot where a strand grows, an open arrow where it ends. */
-export function DirectedLines({ lines, size, px, bold = false }: { lines: number[][]; size: Size; px: number; bold?: boolean }) {
+export function DirectedLines({
+  lines,
+  size,
+  px,
+  bold = false,
+}: {
+  lines: number[][];
+  size: Size;
+  px: number;
+  bold?: boolean;
+}) {
   return (
     <>
       {lines.map((flat, i) => {
@@ -160,10 +342,34 @@ export function DirectedLines({ lines, size, px, bold = false }: { lines: number
         const width = bold ? 3 : 1.3;
         return (
           <Group key={i} listening={false}>
-            <Line points={points} stroke={bold ? "#ffffff" : "#000000"} opacity={bold ? 1 : 0.6} strokeWidth={(width + 2) * px} lineCap="round" />
-            <Line points={points} stroke={bold ? "#000000" : "#ffffff"} strokeWidth={width * px} lineCap="round" dash={bold ? [9 * px, 5 * px] : []} />
-            <Line points={head} stroke={bold ? "#000000" : "#ffffff"} strokeWidth={width * px} lineCap="round" />
-            <Circle x={points[0] ?? 0} y={points[1] ?? 0} radius={(bold ? 5 : 3) * px} fill={bold ? "#000000" : "#ffffff"} stroke={bold ? "#ffffff" : "#000000"} strokeWidth={1 * px} />
+            <Line
+              points={points}
+              stroke={bold ? "#ffffff" : "#000000"}
+              opacity={bold ? 1 : 0.6}
+              strokeWidth={(width + 2) * px}
+              lineCap="round"
+            />
+            <Line
+              points={points}
+              stroke={bold ? "#000000" : "#ffffff"}
+              strokeWidth={width * px}
+              lineCap="round"
+              dash={bold ? [9 * px, 5 * px] : []}
+            />
+            <Line
+              points={head}
+              stroke={bold ? "#000000" : "#ffffff"}
+              strokeWidth={width * px}
+              lineCap="round"
+            />
+            <Circle
+              x={points[0] ?? 0}
+              y={points[1] ?? 0}
+              radius={(bold ? 5 : 3) * px}
+              fill={bold ? "#000000" : "#ffffff"}
+              stroke={bold ? "#ffffff" : "#000000"}
+              strokeWidth={1 * px}
+            />
           </Group>
         );
       })}

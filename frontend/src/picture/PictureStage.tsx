@@ -1,15 +1,16 @@
-import { Box, LinearProgress, useTheme } from "@mui/material";
+import { Box, Button, LinearProgress, useTheme } from "@mui/material";
 import type Konva from "konva";
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { Group, Image as KonvaImage, Layer, Line, Stage } from "react-konva";
 import { studio } from "../theme";
+import { useCursor } from "./useCursor";
 import { useImage } from "./useImage";
 import { useView, type Size } from "./useView";
 
 export type Spot = [number, number];
 
 interface Props {
-  /** Pictures from bottom to top, all laid over the same frame. */
+  /** The picture, and a transparent one laid over the same frame. */
   pictures: (string | null)[];
   /** A second picture to the right of the first, with a gap between. */
   beside?: string | null;
@@ -38,7 +39,20 @@ const GAP = 1.02;
 
 /** The wall: one picture with its layers, moved by wheel, pinch, drag and keys. */
 export function PictureStage(props: Props) {
-  const { pictures, size, mirror = false, upsideDown = false, tool, strokeWidth = 3, onStroke, onPick, onPointer, overlay, fitSignal, label } = props;
+  const {
+    pictures,
+    size,
+    mirror = false,
+    upsideDown = false,
+    tool,
+    strokeWidth = 3,
+    onStroke,
+    onPick,
+    onPointer,
+    overlay,
+    fitSignal,
+    label,
+  } = props;
   const dim = useTheme().palette.mode === "dark";
   const box = useRef<HTMLDivElement>(null);
   const group = useRef<Konva.Group>(null);
@@ -46,12 +60,23 @@ export function PictureStage(props: Props) {
   const beside = useImage(props.beside ?? null);
   const twice = Boolean(props.beside);
   const picture = useMemo(() => ({ width: size.width, height: size.height }), [size.width, size.height]);
-  const both = useMemo(() => ({ width: size.width * (twice ? 1 + GAP : 1), height: size.height }), [size.width, size.height, twice]);
+  const both = useMemo(
+    () => ({ width: size.width * (twice ? 1 + GAP : 1), height: size.height }),
+    [size.width, size.height, twice],
+  );
   const { view, fit, zoomAt, panBy } = useView(wall, both);
   const bottom = useImage(pictures[0] ?? null);
   const middle = useImage(pictures[1] ?? null);
-  const top = useImage(pictures[2] ?? null);
-  const layers = [bottom, middle, top];
+  const layers = [bottom, middle];
+  const cursor = useCursor({
+    tool,
+    straight: props.straight ?? false,
+    mirror,
+    upsideDown,
+    onPick,
+    onStroke,
+    onMove: onPointer,
+  });
   const [stroke, setStroke] = useState<Spot[]>([]);
   const pointers = useRef(new Map<number, { x: number; y: number }>());
   const moving = useRef(false);
@@ -60,17 +85,22 @@ export function PictureStage(props: Props) {
   useLayoutEffect(() => {
     const element = box.current;
     if (!element) return;
-    const watch = new ResizeObserver(() => setWall({ width: element.clientWidth, height: element.clientHeight }));
+    const watch = new ResizeObserver(() =>
+      setWall({ width: element.clientWidth, height: element.clientHeight }),
+    );
     watch.observe(element);
     return () => watch.disconnect();
   }, []);
   useEffect(() => fit(), [fit, fitSignal, twice]);
 
-  const spotAt = useCallback((x: number, y: number): Spot => {
-    const at = group.current?.getAbsoluteTransform().copy().invert().point({ x, y }) ?? { x: 0, y: 0 };
-    const across = at.x / picture.width;
-    return [across > GAP ? across - GAP : across, at.y / picture.height];
-  }, [picture]);
+  const spotAt = useCallback(
+    (x: number, y: number): Spot => {
+      const at = group.current?.getAbsoluteTransform().copy().invert().point({ x, y }) ?? { x: 0, y: 0 };
+      const across = at.x / picture.width;
+      return [across > GAP ? across - GAP : across, at.y / picture.height];
+    },
+    [picture],
+  );
   const local = (e: React.PointerEvent) => {
     const rect = e.currentTarget.getBoundingClientRect();
     return { x: e.clientX - rect.left, y: e.clientY - rect.top };
@@ -128,7 +158,10 @@ export function PictureStage(props: Props) {
     const wheel = (e: WheelEvent) => {
       e.preventDefault();
       const rect = (e.currentTarget as HTMLElement).getBoundingClientRect();
-      zoomAt(Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0015)), { x: e.clientX - rect.left, y: e.clientY - rect.top });
+      zoomAt(Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0015)), {
+        x: e.clientX - rect.left,
+        y: e.clientY - rect.top,
+      });
     };
     element?.addEventListener("wheel", wheel, { passive: false });
     return () => element?.removeEventListener("wheel", wheel);
@@ -139,7 +172,7 @@ export function PictureStage(props: Props) {
       space.current = isDown;
       e.preventDefault();
     }
-    if (!isDown || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (!isDown || e.ctrlKey || e.metaKey || e.altKey || (e.key === " " && !space.current)) return;
     const middleOf = { x: wall.width / 2, y: wall.height / 2 };
     const steps: Record<string, () => void> = {
       "+": () => zoomAt(1.25, middleOf),
@@ -150,6 +183,10 @@ export function PictureStage(props: Props) {
       ArrowUp: () => panBy(0, 60),
       ArrowDown: () => panBy(0, -60),
     };
+    if (cursor.key(e.key, e.shiftKey)) {
+      e.preventDefault();
+      return;
+    }
     const step = steps[e.key];
     if (step) {
       step();
@@ -159,26 +196,141 @@ export function PictureStage(props: Props) {
 
   const px = 1 / view.scale;
   const busy = props.busy || layers.some((l) => l.loading) || beside.loading;
+  const troubled = [...layers, beside].find((l) => l.trouble !== null);
+  const drawn = stroke.length > 1 ? stroke : cursor.stroke;
+  const line = drawn.flatMap(([x, y]) => [x * picture.width, y * picture.height]);
   return (
-    <Box ref={box} tabIndex={0} role="application" aria-label={label} aria-busy={busy} data-tool={tool}
-      onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={cancel}
-      onPointerLeave={() => onPointer?.(null)} onKeyDown={(e) => key(e, true)} onKeyUp={(e) => key(e, false)}
-      sx={{ position: "relative", flex: 1, minHeight: 0, overflow: "hidden", touchAction: "none", bgcolor: dim ? studio.dim.wall : studio.day.wall, cursor: tool === "pan" ? "grab" : "crosshair", "&:focus-visible": { outlineOffset: -2 } }}>
-      {busy && <LinearProgress color="inherit" aria-label="Working" sx={{ position: "absolute", top: 0, left: 0, right: 0, zIndex: 1 }} />}
+    <Box
+      ref={box}
+      tabIndex={0}
+      role="application"
+      aria-label={label}
+      aria-description={hints[tool]}
+      aria-busy={busy}
+      data-tool={tool}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={cancel}
+      onPointerLeave={() => onPointer?.(null)}
+      onKeyDown={(e) => key(e, true)}
+      onKeyUp={(e) => key(e, false)}
+      sx={{
+        position: "relative",
+        flex: 1,
+        minHeight: 0,
+        overflow: "hidden",
+        touchAction: "none",
+        bgcolor: dim ? studio.dim.wall : studio.day.wall,
+        cursor: tool === "pan" ? "grab" : "crosshair",
+        "&:focus-visible": { outlineOffset: -2 },
+      }}
+    >
+      {troubled && (
+        <Box
+          role="alert"
+          sx={{
+            position: "absolute",
+            inset: 0,
+            zIndex: 1,
+            display: "grid",
+            placeContent: "center",
+            justifyItems: "center",
+            gap: 1,
+            p: 3,
+            textAlign: "center",
+            pointerEvents: "none",
+          }}
+        >
+          <Box
+            sx={{
+              bgcolor: "background.default",
+              color: "text.primary",
+              p: 2,
+              maxWidth: 420,
+              pointerEvents: "auto",
+            }}
+          >
+            {troubled.trouble}
+            <Button
+              color="inherit"
+              variant="outlined"
+              onClick={troubled.again}
+              sx={{ display: "block", mx: "auto", mt: 1 }}
+            >
+              Try again
+            </Button>
+          </Box>
+        </Box>
+      )}
+      {busy && (
+        <LinearProgress
+          color="inherit"
+          aria-label="Working"
+          sx={{ position: "absolute", top: 0, left: 0, right: 0, zIndex: 1 }}
+        />
+      )}
       <Stage width={wall.width} height={wall.height}>
         <Layer>
-          <Group ref={group} x={view.x} y={view.y} offsetX={both.width / 2} offsetY={picture.height / 2}
-            scaleX={view.scale * (mirror ? -1 : 1)} scaleY={view.scale} rotation={upsideDown ? 180 : 0}>
-            {layers.map((layer, i) => layer.image && (
-              <KonvaImage key={i} image={layer.image} width={picture.width} height={picture.height} listening={false} />
-            ))}
-            {twice && beside.image && <KonvaImage image={beside.image} x={GAP * picture.width} width={picture.width} height={picture.height} listening={false} />}
+          <Group
+            ref={group}
+            x={view.x}
+            y={view.y}
+            offsetX={both.width / 2}
+            offsetY={picture.height / 2}
+            scaleX={view.scale * (mirror ? -1 : 1)}
+            scaleY={view.scale}
+            rotation={upsideDown ? 180 : 0}
+          >
+            {layers.map(
+              (layer, i) =>
+                layer.image && (
+                  <KonvaImage
+                    key={i}
+                    image={layer.image}
+                    width={picture.width}
+                    height={picture.height}
+                    listening={false}
+                  />
+                ),
+            )}
+            {twice && beside.image && (
+              <KonvaImage
+                image={beside.image}
+                x={GAP * picture.width}
+                width={picture.width}
+                height={picture.height}
+                listening={false}
+              />
+            )}
             {overlay?.(px)}
-            {stroke.length > 1 && (
+            {drawn.length > 1 && (
               <>
-                <Line listening={false} points={stroke.flatMap(([x, y]) => [x * picture.width, y * picture.height])} stroke="#ffffff" strokeWidth={Math.max(strokeWidth, 3 * px) + 2 * px} lineCap="round" lineJoin="round" />
-                <Line listening={false} points={stroke.flatMap(([x, y]) => [x * picture.width, y * picture.height])} stroke="#111111" strokeWidth={Math.max(strokeWidth, 3 * px)} lineCap="round" lineJoin="round" />
+                <Line
+                  listening={false}
+                  points={line}
+                  stroke="#ffffff"
+                  strokeWidth={Math.max(strokeWidth, 3 * px) + 2 * px}
+                  lineCap="round"
+                  lineJoin="round"
+                />
+                <Line
+                  listening={false}
+                  points={line}
+                  stroke="#111111"
+                  strokeWidth={Math.max(strokeWidth, 3 * px)}
+                  lineCap="round"
+                  lineJoin="round"
+                />
               </>
+            )}
+            {cursor.at && (
+              <Cross
+                x={cursor.at[0] * picture.width}
+                y={cursor.at[1] * picture.height}
+                px={px}
+                down={cursor.stroke.length > 0}
+              />
             )}
           </Group>
         </Layer>
@@ -186,3 +338,28 @@ export function PictureStage(props: Props) {
     </Box>
   );
 }
+
+/** Where the keys stand on the picture. */
+function Cross({ x, y, px, down }: { x: number; y: number; px: number; down: boolean }) {
+  const arm = 14 * px;
+  const lines = [
+    [x - arm, y, x + arm, y],
+    [x, y - arm, x, y + arm],
+  ];
+  return (
+    <Group listening={false} name="cursor">
+      {lines.map((points, i) => (
+        <Line key={i} points={points} stroke="#ffffff" strokeWidth={(down ? 5 : 4) * px} />
+      ))}
+      {lines.map((points, i) => (
+        <Line key={`k${i}`} points={points} stroke="#000000" strokeWidth={(down ? 2.5 : 1.5) * px} />
+      ))}
+    </Group>
+  );
+}
+
+const hints = {
+  pan: "Arrow keys move the picture, plus and minus zoom.",
+  pick: "Arrow keys move a cross, with Shift in fine steps; Enter picks.",
+  draw: "Arrow keys move a cross, with Shift in fine steps; Enter begins and ends a stroke, Escape lets go.",
+} as const;

@@ -1,13 +1,16 @@
 /** Ways of looking, the same in every stage. */
 export interface Look {
-  picture: "colour" | "grey" | "squint" | "groups" | "colour-groups" | "macro" | "canvas";
+  /** The picture on the wall: one of these at a time. */
+  picture: "colour" | "grey" | "squint" | "groups" | "masses" | "colour-groups";
+  /** What lies over it: any of these together. */
   grid: boolean;
   outlines: boolean;
   regions: boolean;
-  mirror: boolean;
-  upsideDown: boolean;
   /** Edges as lines, the harder the heavier. */
   edges: boolean;
+  /** How it hangs. */
+  mirror: boolean;
+  upsideDown: boolean;
   /** The photograph in colour beside the chosen view. */
   beside: boolean;
 }
@@ -23,48 +26,49 @@ export const plainLook: Look = {
   beside: false,
 };
 
-export const pictureKinds: Record<Exclude<Look["picture"], "canvas">, string> = {
-  colour: "frame",
-  grey: "frame",
-  squint: "squint",
-  groups: "values",
-  "colour-groups": "flesh",
-  macro: "looking",
-};
-
 export interface Way {
   key: string;
   label: string;
+  /** What it is, in full. */
+  title: string;
   on: (look: Look) => boolean;
   press: (look: Look) => Look;
 }
 
-const show = (picture: Look["picture"], key: string, label: string): Way => ({
+const show = (picture: Look["picture"], key: string, label: string, title = label): Way => ({
   key,
   label,
+  title,
   on: (look) => look.picture === picture,
   press: (look) => ({ ...look, picture }),
 });
 
-const flip = (part: "grid" | "outlines" | "regions" | "mirror" | "upsideDown" | "edges" | "beside", key: string, label: string): Way => ({
+type Flag = Exclude<keyof Look, "picture">;
+
+const flip = (part: Flag, key: string, label: string, title = label): Way => ({
   key,
   label,
+  title,
   on: (look) => look[part],
   press: (look) => ({ ...look, [part]: !look[part] }),
 });
 
-export const ways: Way[] = [
-  show("colour", "c", "colour"),
-  show("grey", "g", "grey"),
-  show("squint", "s", "squint"),
-  show("groups", "v", "groups"),
-  show("macro", "q", "masses"),
-  show("colour-groups", "f", "flat colour"),
-  flip("outlines", "o", "outlines"),
-  flip("edges", "d", "edges"),
-  flip("regions", "e", "regions"),
-  flip("grid", "r", "grid"),
-  flip("mirror", "m", "mirror"),
-  flip("upsideDown", "u", "upside down"),
-  flip("beside", "b", "beside"),
+/** One picture at a time; then what lies over it and how it hangs, in any number. */
+export const pictures: Way[] = [
+  show("colour", "c", "colour", "the photograph in colour"),
+  show("grey", "g", "grey", "values without colour"),
+  show("squint", "s", "squint", "as narrowed eyes see it"),
+  show("groups", "v", "groups", "value groups in their greys"),
+  show("masses", "q", "masses", "value groups of the squinted picture"),
+  show("colour-groups", "f", "flat", "value groups in their mean colours"),
 ];
+export const layers: Way[] = [
+  flip("outlines", "o", "outlines", "outlines of the value shapes"),
+  flip("edges", "d", "edges", "edges, the harder the heavier"),
+  flip("regions", "e", "regions", "skin, hair, cloth as found"),
+  flip("grid", "r", "grid", "the canvas's grid"),
+  flip("mirror", "m", "mirror", "left to right"),
+  flip("upsideDown", "u", "turn", "upside down"),
+  flip("beside", "b", "beside", "the photograph beside it"),
+];
+export const ways = [...pictures, ...layers];

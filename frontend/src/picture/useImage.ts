@@ -1,19 +1,57 @@
 import { useEffect, useState } from "react";
 
+interface Shown {
+  image: HTMLImageElement | null;
+  loading: boolean;
+  /** In words, when the picture could not be had. */
+  trouble: string | null;
+  again: () => void;
+}
+
+const TROUBLE = "The picture could not be loaded.";
+
+/** What the server says about a picture it did not give. */
+async function sentenceOf(url: string): Promise<string> {
+  try {
+    const answer = await fetch(url);
+    if (answer.ok) return TROUBLE;
+    const body = (await answer.json()) as { detail?: string };
+    return body.detail ?? TROUBLE;
+  } catch {
+    return `${TROUBLE} Is the application still running?`;
+  }
+}
+
 /** The newest picture that has arrived; the one before stays on the wall until then. */
-export function useImage(url: string | null): { image: HTMLImageElement | null; loading: boolean } {
+export function useImage(url: string | null): Shown {
   const [shown, setShown] = useState<{ url: string; image: HTMLImageElement } | null>(null);
+  const [failed, setFailed] = useState<{ url: string; words: string } | null>(null);
+  const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     if (url === null) return;
     let wanted = true;
     const image = new Image();
     image.onload = () => {
-      if (wanted) setShown({ url, image });
+      if (!wanted) return;
+      setShown({ url, image });
+      setFailed(null);
+    };
+    image.onerror = () => {
+      void sentenceOf(url).then((words) => wanted && setFailed({ url, words }));
     };
     image.src = url;
     return () => {
       wanted = false;
     };
-  }, [url]);
-  return { image: url === null ? null : (shown?.image ?? null), loading: url !== null && shown?.url !== url };
+  }, [url, attempt]);
+  const trouble = url !== null && failed?.url === url ? failed.words : null;
+  return {
+    image: url === null ? null : (shown?.image ?? null),
+    loading: url !== null && shown?.url !== url && trouble === null,
+    trouble,
+    again: () => {
+      setFailed(null);
+      setAttempt((n) => n + 1);
+    },
+  };
 }

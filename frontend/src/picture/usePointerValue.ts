@@ -9,7 +9,7 @@ const CODES_PER_STEP = 25;
 export function usePointerValue(sitter: Sitter) {
   const data = useRef<ImageData | null>(null);
   const [value, setValue] = useState<number | null>(null);
-  const url = pictureUrl(sitter, "value-codes", "frame");
+  const url = pictureUrl(sitter, "value-codes");
   useEffect(() => {
     let wanted = true;
     const image = new Image();

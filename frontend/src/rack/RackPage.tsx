@@ -1,4 +1,18 @@
-import { Autocomplete, Box, Button, ButtonBase, Dialog, DialogActions, DialogContent, DialogTitle, Menu, MenuItem, TextField, Typography, useTheme } from "@mui/material";
+import {
+  Autocomplete,
+  Box,
+  Button,
+  ButtonBase,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Menu,
+  MenuItem,
+  TextField,
+  Typography,
+  useTheme,
+} from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useLibrary } from "../api/hooks";
@@ -33,67 +47,267 @@ export function RackPage() {
   const whole = useRef<HTMLInputElement>(null);
   const tube = rack.data?.find((t) => t.key === chosen) ?? rack.data?.[0];
   const photo = usePhotoReading(tube, changes, (patches) => setPending({ source: "photograph", patches }));
-  const pigment = (key: string) => { const p = library.data?.tubes.find((t) => t.key === key); return p ? `${p.name}, ${p.ci_name}, ${p.opacity}` : key; };
-  useEffect(() => { document.title = "Tubes · True Sitter"; }, []);
-  const choose = (key: string) => { setChosen(key); setPending(null); photo.close(); };
-  const remove = (t: RackTube) => void changes.remove(t).then((gone) => gone !== null && notice(`${t.name} was taken off the rack.`, { label: "Put back", run: () => void changes.restore(t.key) }));
+  const pigment = (key: string) => {
+    const p = library.data?.tubes.find((t) => t.key === key);
+    return p ? `${p.name}, ${p.ci_name}, ${p.opacity}` : key;
+  };
+  useEffect(() => {
+    document.title = "Tubes · True Sitter";
+  }, []);
+  const choose = (key: string) => {
+    setChosen(key);
+    setPending(null);
+    photo.close();
+  };
+  const remove = (t: RackTube) =>
+    void changes.remove(t).then(
+      (gone) =>
+        gone !== null &&
+        notice(`${t.name} was removed from the rack.`, {
+          label: "Put back",
+          run: () => void changes.restore(t.key),
+        }),
+    );
   const take = (kind: "readings" | "rack", file: File | undefined) => {
-    if (file) void changes.takeFile(kind, file).then((kept) => kept && notice(`${kept.length === 1 ? "One tube was" : `${kept.length} tubes were`} taken in from ${file.name}.`));
+    if (file)
+      void changes
+        .takeFile(kind, file)
+        .then(
+          (kept) =>
+            kept &&
+            notice(
+              `${kept.length === 1 ? "One tube was" : `${kept.length} tubes were`} imported from ${file.name}.`,
+            ),
+        );
   };
   const upload = (kind: "readings" | "rack", ref: typeof readings, label: string, accept: string) => (
-    <input ref={ref} type="file" hidden accept={accept} aria-label={label} onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ""; take(kind, file); }} />
+    <input
+      ref={ref}
+      type="file"
+      hidden
+      accept={accept}
+      aria-label={label}
+      onChange={(e) => {
+        const file = e.target.files?.[0];
+        e.target.value = "";
+        take(kind, file);
+      }}
+    />
   );
   return (
     <Box sx={{ height: "100vh", display: "flex", flexDirection: "column" }}>
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1, px: 2, borderBottom: 1, borderColor: "divider", bgcolor: "background.default", minHeight: 52 }}>
-        <Button color="inherit" component={Link} to="/" aria-label="Back to the shelf" sx={{ fontWeight: 400, px: 1 }}>Shelf</Button>
-        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 20, flex: 1 }}>Tube rack</Typography>
-        <Button color="inherit" onClick={(e) => setMenu({ at: e.currentTarget, which: "in" })}>Take in a file</Button>
-        <Button color="inherit" onClick={(e) => setMenu({ at: e.currentTarget, which: "out" })}>Print or take away</Button>
-        <Button variant="contained" disableElevation onClick={() => setAdding(true)}>Add a tube</Button>
+      <Box
+        component="header"
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          gap: 1,
+          px: 2,
+          borderBottom: 1,
+          borderColor: "divider",
+          bgcolor: "background.default",
+          minHeight: 52,
+        }}
+      >
+        <Button
+          color="inherit"
+          component={Link}
+          to="/"
+          aria-label="Back to the shelf"
+          sx={{ fontWeight: 400, px: 1 }}
+        >
+          Shelf
+        </Button>
+        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 20, flex: 1 }}>
+          Tube rack
+        </Typography>
+        <Button color="inherit" onClick={(e) => setMenu({ at: e.currentTarget, which: "in" })}>
+          Import
+        </Button>
+        <Button color="inherit" onClick={(e) => setMenu({ at: e.currentTarget, which: "out" })}>
+          Print or download
+        </Button>
+        <Button variant="contained" disableElevation onClick={() => setAdding(true)}>
+          Add a tube
+        </Button>
         <Menu open={menu !== null} anchorEl={menu?.at ?? null} onClose={() => setMenu(null)}>
-          {menu?.which === "in" && <MenuItem onClick={() => { readings.current?.click(); setMenu(null); }}>Readings of swatches (CSV or CGATS text)</MenuItem>}
-          {menu?.which === "in" && <MenuItem onClick={() => { whole.current?.click(); setMenu(null); }}>A rack (CSV or JSON)</MenuItem>}
-          {menu?.which === "out" && files.map(([href, words]) => <MenuItem key={href} component="a" href={href} download onClick={() => setMenu(null)}>{words}</MenuItem>)}
+          {menu?.which === "in" && (
+            <MenuItem
+              onClick={() => {
+                readings.current?.click();
+                setMenu(null);
+              }}
+            >
+              Readings of swatches (CSV or CGATS text)
+            </MenuItem>
+          )}
+          {menu?.which === "in" && (
+            <MenuItem
+              onClick={() => {
+                whole.current?.click();
+                setMenu(null);
+              }}
+            >
+              A rack (CSV or JSON)
+            </MenuItem>
+          )}
+          {menu?.which === "out" &&
+            files.map(([href, words]) => (
+              <MenuItem key={href} component="a" href={href} download onClick={() => setMenu(null)}>
+                {words}
+              </MenuItem>
+            ))}
         </Menu>
         {upload("readings", readings, "File of readings", ".csv,.txt,.cgats,text/plain,text/csv")}
         {upload("rack", whole, "File of a rack", ".csv,.json,application/json,text/csv")}
       </Box>
-      <Box sx={{ flex: 1, minHeight: 0, display: "grid", gridTemplateColumns: { xs: "250px minmax(0,1fr) 296px", lg: "290px minmax(0,1fr) 348px" } }}>
-        <Box component="nav" aria-label="Tubes" sx={{ borderRight: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto" }}>
-          {rack.isPending && <Typography color="text.secondary" sx={{ p: 2 }}>Loading the rack …</Typography>}
-          {rack.isError && <Typography role="alert" sx={{ p: 2 }}>{rack.error.message}</Typography>}
+      <Box
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          display: "grid",
+          gridTemplateColumns: { xs: "250px minmax(0,1fr) 296px", lg: "290px minmax(0,1fr) 348px" },
+        }}
+      >
+        <Box
+          component="nav"
+          aria-label="Tubes"
+          sx={{ borderRight: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto" }}
+        >
+          {rack.isPending && (
+            <Typography color="text.secondary" sx={{ p: 2 }}>
+              Loading the rack …
+            </Typography>
+          )}
+          {rack.isError && (
+            <Typography role="alert" sx={{ p: 2 }}>
+              {rack.error.message}
+            </Typography>
+          )}
           {rack.data?.map((t) => (
-            <ButtonBase key={t.key} aria-current={t.key === tube?.key} onClick={() => choose(t.key)} sx={{ width: "100%", justifyContent: "flex-start", textAlign: "left", gap: 1.5, px: 2, py: 1, minHeight: 64, borderBottom: 1, borderColor: "divider", bgcolor: t.key === tube?.key ? "background.paper" : "transparent", opacity: t.empty ? 0.55 : 1 }}>
-              <Box sx={{ width: 40, height: 40, flex: "none", bgcolor: t.hex, border: 1, borderColor: "divider" }} />
+            <ButtonBase
+              key={t.key}
+              aria-current={t.key === tube?.key}
+              onClick={() => choose(t.key)}
+              sx={{
+                width: "100%",
+                justifyContent: "flex-start",
+                textAlign: "left",
+                gap: 1.5,
+                px: 2,
+                py: 1,
+                minHeight: 64,
+                borderBottom: 1,
+                borderColor: "divider",
+                bgcolor: t.key === tube?.key ? "background.paper" : "transparent",
+                opacity: t.empty ? 0.55 : 1,
+              }}
+            >
+              <Box
+                sx={{
+                  width: 40,
+                  height: 40,
+                  flex: "none",
+                  bgcolor: t.hex,
+                  border: 1,
+                  borderColor: "divider",
+                }}
+              />
               <Box sx={{ minWidth: 0 }}>
-                <Box sx={{ fontSize: 16, fontWeight: t.key === tube?.key ? 700 : 400, lineHeight: 1.25 }}>{t.name}</Box>
+                <Box sx={{ fontSize: 16, fontWeight: t.key === tube?.key ? 700 : 400, lineHeight: 1.25 }}>
+                  {t.name}
+                </Box>
                 <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
-                  {[t.empty ? "empty" : t.amount_ml === null ? "" : `${t.amount_ml} ml left`, t.swatches ? "read" : "not read"].filter(Boolean).join(", ")}
+                  {[
+                    t.empty ? "empty" : t.amount_ml === null ? "" : `${t.amount_ml} ml left`,
+                    t.swatches ? "read" : "not read",
+                  ]
+                    .filter(Boolean)
+                    .join(", ")}
                 </Box>
               </Box>
             </ButtonBase>
           ))}
         </Box>
-        <Box sx={{ minWidth: 0, minHeight: 0, display: "flex", flexDirection: "column", bgcolor: dim ? studio.dim.wall : studio.day.wall }}>
-          {photo.wall ?? (tube && library.data && <SwatchWall tube={tube} pending={pending?.patches ?? null} labels={library.data.patches} dim={dim} />)}
+        <Box
+          component="main"
+          sx={{
+            minWidth: 0,
+            minHeight: 0,
+            display: "flex",
+            flexDirection: "column",
+            bgcolor: dim ? studio.dim.wall : studio.day.wall,
+          }}
+        >
+          {photo.wall ??
+            (tube && library.data && (
+              <SwatchWall
+                tube={tube}
+                pending={pending?.patches ?? null}
+                labels={library.data.patches}
+                dim={dim}
+              />
+            ))}
           {rack.data?.length === 0 && (
             <Box sx={{ m: "auto", maxWidth: 420, textAlign: "center", p: 3 }}>
               <Typography sx={{ fontFamily: serif, fontSize: 22, mb: 1 }}>The rack is empty.</Typography>
-              <Typography>Add the tubes you own. Until their swatches are read they are taken to be like the library&rsquo;s; read them once, and every mixture is reckoned with your own paint.</Typography>
+              <Typography>
+                Add the tubes you own. Until their swatches are read they are taken to be like the
+                library&rsquo;s; read them once, and every mixture is reckoned with your own paint.
+              </Typography>
             </Box>
           )}
         </Box>
-        <Box component="aside" aria-label="Sheet" sx={{ borderLeft: 1, borderColor: "divider", bgcolor: "background.default", overflowY: "auto", px: 2.5, py: 2 }}>
-          {photo.sheet ?? (tube && <TubeSheet tube={tube} pigment={pigment(tube.pigment)} pending={pending} onPending={setPending} onRemove={() => remove(tube)} changes={changes} photoButton={photo.button} />)}
+        <Box
+          component="aside"
+          aria-label="Sheet"
+          sx={{
+            borderLeft: 1,
+            borderColor: "divider",
+            bgcolor: "background.default",
+            overflowY: "auto",
+            px: 2.5,
+            py: 2,
+          }}
+        >
+          {photo.sheet ??
+            (tube && (
+              <TubeSheet
+                tube={tube}
+                pigment={pigment(tube.pigment)}
+                pending={pending}
+                onPending={setPending}
+                onRemove={() => remove(tube)}
+                changes={changes}
+                photoButton={photo.button}
+              />
+            ))}
         </Box>
       </Box>
-      {adding && <NewTube onClose={() => setAdding(false)} onAdd={(t) => void changes.add(t).then((kept) => { if (kept) { choose(kept.key); setAdding(false); } })} />}
+      {adding && (
+        <NewTube
+          onClose={() => setAdding(false)}
+          onAdd={(t) =>
+            void changes.add(t).then((kept) => {
+              if (kept) {
+                choose(kept.key);
+                setAdding(false);
+              }
+            })
+          }
+        />
+      )}
     </Box>
   );
 }
 
-function NewTube({ onClose, onAdd }: { onClose: () => void; onAdd: (tube: { name: string; pigment: string; amount_ml: number | null }) => void }) {
+function NewTube({
+  onClose,
+  onAdd,
+}: {
+  onClose: () => void;
+  onAdd: (tube: { name: string; pigment: string; amount_ml: number | null }) => void;
+}) {
   const library = useLibrary();
   const options = library.data?.tubes.filter((t) => !t.own) ?? [];
   const [pigment, setPigment] = useState<string | null>(null);
@@ -106,16 +320,49 @@ function NewTube({ onClose, onAdd }: { onClose: () => void; onAdd: (tube: { name
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
       <DialogTitle sx={{ fontFamily: serif }}>Add a tube</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 2, pt: "8px !important" }}>
-        <Autocomplete options={options} groupBy={(t) => t.family} getOptionLabel={(t) => `${t.name} (${t.ci_name})`} value={found ?? null} isOptionEqualToValue={(a, b) => a.key === b.key}
-          onChange={(_, t) => { setPigment(t?.key ?? null); if (t && !name) setName(`My ${t.name.toLowerCase()}`); }}
-          renderInput={(p) => <TextField {...p} label="What is in it" autoFocus />} />
-        {found?.off_because && <Typography sx={{ fontSize: 14.5 }}>{found.name} {found.off_because}. {options.find((t) => t.key === found.substitute)?.name} can stand in for it.</Typography>}
-        <TextField label="What you call it" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 60 } }} />
-        <TextField label="Left in it, ml" value={ml} error={bad} helperText={bad ? "0 to 5000, or empty when you do not count" : " "} onChange={(e) => setMl(e.target.value)} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
+        <Autocomplete
+          options={options}
+          groupBy={(t) => t.family}
+          getOptionLabel={(t) => `${t.name} (${t.ci_name})`}
+          value={found ?? null}
+          isOptionEqualToValue={(a, b) => a.key === b.key}
+          onChange={(_, t) => {
+            setPigment(t?.key ?? null);
+            if (t && !name) setName(`My ${t.name.toLowerCase()}`);
+          }}
+          renderInput={(p) => <TextField {...p} label="What is in it" autoFocus />}
+        />
+        {found?.off_because && (
+          <Typography sx={{ fontSize: 14.5 }}>
+            {found.name} {found.off_because}. {options.find((t) => t.key === found.substitute)?.name} can
+            stand in for it.
+          </Typography>
+        )}
+        <TextField
+          label="What you call it"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 60 } }}
+        />
+        <TextField
+          label="Left in it, ml"
+          value={ml}
+          error={bad}
+          helperText={bad ? "0 to 5000, or empty when you do not count" : " "}
+          onChange={(e) => setMl(e.target.value)}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disableElevation disabled={!pigment || !name.trim() || bad} onClick={() => pigment && onAdd({ name: name.trim(), pigment, amount_ml: amount })}>Add</Button>
+        <Button
+          variant="contained"
+          disableElevation
+          disabled={!pigment || !name.trim() || bad}
+          onClick={() => pigment && onAdd({ name: name.trim(), pigment, amount_ml: amount })}
+        >
+          Add
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -16,10 +16,26 @@ export function SwatchWall({ tube, pending, labels, dim }: Props) {
   const current = tube.readings.find((r) => r.id === tube.reading);
   const read = (name: string) => pending?.[name]?.hex ?? current?.hexes[name];
   return (
-    <Box sx={{ height: "100%", overflow: "auto", bgcolor: dim ? studio.dim.wall : studio.day.wall, color: dim ? studio.dim.ink : studio.day.ink, p: { xs: 2, lg: 4 }, display: "grid", gridTemplateColumns: `repeat(${names.length === 1 ? 1 : 2}, minmax(0, 1fr))`, gap: 3, alignContent: "center" }}>
+    <Box
+      sx={{
+        height: "100%",
+        overflow: "auto",
+        bgcolor: dim ? studio.dim.wall : studio.day.wall,
+        color: dim ? studio.dim.ink : studio.day.ink,
+        p: { xs: 2, lg: 4 },
+        display: "grid",
+        gridTemplateColumns: `repeat(${names.length === 1 ? 1 : 2}, minmax(0, 1fr))`,
+        gap: 3,
+        alignContent: "center",
+      }}
+    >
       {names.map((name) => (
         <Box key={name}>
-          <Box role="img" aria-label={`${name}: typical ${tube.typical[name] ?? ""}, predicted ${tube.predicted[name] ?? ""}${read(name) ? `, read ${read(name)}` : ""}`} sx={{ display: "flex", height: { xs: 150, lg: 190 } }}>
+          <Box
+            role="img"
+            aria-label={`${name}: typical ${tube.typical[name] ?? ""}, predicted ${tube.predicted[name] ?? ""}${read(name) ? `, read ${read(name)}` : ""}`}
+            sx={{ display: "flex", height: { xs: 150, lg: 190 } }}
+          >
             <Dab hex={tube.typical[name]} words="library" />
             {tube.swatches && <Dab hex={tube.predicted[name]} words="fitted" />}
             {read(name) && <Dab hex={read(name)} words={pending ? "read just now" : "read"} />}

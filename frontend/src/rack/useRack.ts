@@ -16,7 +16,10 @@ export function useRackChanges() {
   const { mutateAsync, isPending } = useMutation({
     mutationFn: (ask: () => Promise<unknown>) => ask(),
     onSuccess: () =>
-      Promise.all([client.invalidateQueries({ queryKey: ["rack"] }), client.invalidateQueries({ queryKey: ["library"] })]),
+      Promise.all([
+        client.invalidateQueries({ queryKey: ["rack"] }),
+        client.invalidateQueries({ queryKey: ["library"] }),
+      ]),
     onError: (error) => notice(error.message),
   });
   /** What came back, or null when it was refused and the painter was told why. */
@@ -37,18 +40,30 @@ export function useRackChanges() {
     isPending,
     add: (tube: Schemas["NewTube"]) => run(() => send<RackTube>("POST", "/api/tubes", tube)),
     change: (tube: RackTube, part: Partial<Schemas["TubeChange"]>) =>
-      run(() => send<RackTube>("PATCH", at(tube.key), { name: tube.name, amount_ml: tube.amount_ml, empty: tube.empty, ...part })),
+      run(() =>
+        send<RackTube>("PATCH", at(tube.key), {
+          name: tube.name,
+          amount_ml: tube.amount_ml,
+          empty: tube.empty,
+          ...part,
+        }),
+      ),
     restore: (key: string) => run(() => send<RackTube>("POST", at(key, "/restore"))),
     remove: (tube: RackTube) => run(() => send("DELETE", at(tube.key))),
-    takeReading: (key: string, reading: Schemas["NewReading"]) => run(() => send<RackTube>("POST", at(key, "/readings"), reading)),
+    takeReading: (key: string, reading: Schemas["NewReading"]) =>
+      run(() => send<RackTube>("POST", at(key, "/readings"), reading)),
     useReading: (key: string, reading: number | null) =>
       run(() => send<RackTube>("PUT", at(key, `/reading${reading === null ? "" : `?reading=${reading}`}`))),
     meter: (key: string) => run(() => send<Patches>("POST", at(key, "/meter"))),
-    addPhoto: (file: File) => run(() => upload("/api/swatches/photo", "photo", file) as Promise<Schemas["PhotoOut"]>),
-    readPhoto: (sha256: string, marks: Schemas["PhotoMarks"]) => run(() => send<Patches>("POST", `/api/swatches/photo/${sha256}/read`, marks)),
-    keepPalette: (palette: Schemas["PaletteIn"]) => run(() => send<Schemas["PaletteOut"]>("POST", "/api/palettes", palette)),
+    addPhoto: (file: File) =>
+      run(() => upload("/api/swatches/photo", "photo", file) as Promise<Schemas["PhotoOut"]>),
+    readPhoto: (sha256: string, marks: Schemas["PhotoMarks"]) =>
+      run(() => send<Patches>("POST", `/api/swatches/photo/${sha256}/read`, marks)),
+    keepPalette: (palette: Schemas["PaletteIn"]) =>
+      run(() => send<Schemas["PaletteOut"]>("POST", "/api/palettes", palette)),
     dropPalette: (key: string) => run(() => send("DELETE", `/api/palettes/${key}`)),
-    takeFile: (kind: "readings" | "rack", file: File) => run(() => upload(`/api/${kind}`, "file", file) as Promise<RackTube[]>),
+    takeFile: (kind: "readings" | "rack", file: File) =>
+      run(() => upload(`/api/${kind}`, "file", file) as Promise<RackTube[]>),
   };
 }
 

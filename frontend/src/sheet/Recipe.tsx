@@ -1,7 +1,7 @@
 import { Box } from "@mui/material";
 import type { Schemas, Tube } from "../api/client";
 
-export type Tubes = Map<string, Pick<Tube, "name" | "hex" | "ci_name" | "family">>;
+export type Tubes = Map<string, Pick<Tube, "name" | "hex" | "ci_name" | "family" | "left_ml">>;
 
 interface Props {
   parts: Record<string, number>;
@@ -18,16 +18,23 @@ export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
     <Box>
       <Box aria-hidden sx={{ display: "flex", height: 14, border: 1, borderColor: "divider" }}>
         {list.map(([key, count]) => (
-          <Box key={key} sx={{ flex: `${count} 0 3px`, bgcolor: heap?.hexes[key] ?? tubes.get(key)?.hex ?? "#808080" }} />
+          <Box
+            key={key}
+            sx={{ flex: `${count} 0 3px`, bgcolor: heap?.hexes[key] ?? tubes.get(key)?.hex ?? "#808080" }}
+          />
         ))}
       </Box>
       <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>
         {list.map(([key, count], i) => (
-          <span key={key}>{i > 0 && " : "}<strong>{count}</strong> {tubes.get(key)?.name ?? key}{heap?.tubes.includes(key) && <em> let down</em>}</span>
+          <span key={key}>
+            {i > 0 && " : "}
+            <strong>{count}</strong> {tubes.get(key)?.name ?? key}
+            {heap?.tubes.includes(key) && <em> weakened</em>}
+          </span>
         ))}
         {filmMm !== null && <span>; dry film {(filmMm * 1000).toPrecision(2)} µm</span>}
       </Box>
-      {heap && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>First let down {heap.sentence}.</Box>}
+      {heap && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>First weaken: {heap.sentence}.</Box>}
     </Box>
   );
 }

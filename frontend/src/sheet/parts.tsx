@@ -3,11 +3,30 @@ import { useEffect, useState, type ReactNode } from "react";
 import { serif } from "../theme";
 
 /** A heading of the sheet and what stands under it. */
-export function Section({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+export function Section({
+  title,
+  children,
+  action,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+}) {
   return (
     <Box component="section" sx={{ mb: 3 }}>
-      <Box sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider", mb: 1.5, minHeight: 34 }}>
-        <Typography component="h2" sx={{ fontFamily: serif, fontSize: 19, flex: 1 }}>{title}</Typography>
+      <Box
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          borderBottom: 1,
+          borderColor: "divider",
+          mb: 1.5,
+          minHeight: 34,
+        }}
+      >
+        <Typography component="h2" sx={{ fontFamily: serif, fontSize: 19, flex: 1 }}>
+          {title}
+        </Typography>
         {action}
       </Box>
       {children}
@@ -17,7 +36,14 @@ export function Section({ title, children, action }: { title: string; children: 
 
 /** A line of plain words. */
 export function Say({ children, quiet = false }: { children: ReactNode; quiet?: boolean }) {
-  return <Typography sx={{ fontSize: 15, mb: 0.8, lineHeight: 1.4 }} color={quiet ? "text.secondary" : "text.primary"}>{children}</Typography>;
+  return (
+    <Typography
+      sx={{ fontSize: 15, mb: 0.8, lineHeight: 1.4 }}
+      color={quiet ? "text.secondary" : "text.primary"}
+    >
+      {children}
+    </Typography>
+  );
 }
 
 interface NumberProps {
@@ -35,16 +61,30 @@ export function NumberField({ label, value, least, most, unit, whole = false, on
   const [text, setText] = useState(String(value));
   useEffect(() => setText(String(value)), [value]);
   const number = Number(text.replace(",", "."));
-  const bad = text.trim() === "" || !Number.isFinite(number) || number < least || number > most || (whole && !Number.isInteger(number));
+  const bad =
+    text.trim() === "" ||
+    !Number.isFinite(number) ||
+    number < least ||
+    number > most ||
+    (whole && !Number.isInteger(number));
   const take = () => {
     if (bad) setText(String(value));
     else if (number !== value) onChange(number);
   };
   return (
-    <TextField label={unit ? `${label}, ${unit}` : label} value={text} size="small" error={bad} variant="outlined"
+    <TextField
+      label={unit ? `${label}, ${unit}` : label}
+      value={text}
+      size="small"
+      error={bad}
+      variant="outlined"
       helperText={bad ? `${least} to ${most}` : undefined}
-      onChange={(e) => setText(e.target.value)} onBlur={take} onKeyDown={(e) => e.key === "Enter" && take()}
-      slotProps={{ htmlInput: { inputMode: "decimal" } }} sx={{ flex: 1, minWidth: 0 }} />
+      onChange={(e) => setText(e.target.value)}
+      onBlur={take}
+      onKeyDown={(e) => e.key === "Enter" && take()}
+      slotProps={{ htmlInput: { inputMode: "decimal" } }}
+      sx={{ flex: 1, minWidth: 0 }}
+    />
   );
 }
 
@@ -67,9 +107,19 @@ export function Handle({ label, value, least, most, step, shown = String, onChan
         <span>{label}</span>
         <strong>{shown(held ?? value)}</strong>
       </Box>
-      <Slider aria-label={label} size="medium" value={held ?? value} min={least} max={most} step={step}
+      <Slider
+        aria-label={label}
+        size="medium"
+        value={held ?? value}
+        min={least}
+        max={most}
+        step={step}
         onChange={(_, v) => setHeld(v as number)}
-        onChangeCommitted={(_, v) => { setHeld(null); if (v !== value) onChange(v as number); }} />
+        onChangeCommitted={(_, v) => {
+          setHeld(null);
+          if (v !== value) onChange(v as number);
+        }}
+      />
     </Box>
   );
 }

@@ -12,7 +12,7 @@ export function useTubes(sitter: Sitter): Tubes {
     // A tube taken off the rack since it was set out here: its pigment stands in for what the library no longer lists.
     for (const tube of own ?? []) {
       const like = known.get(tube.pigment);
-      if (!known.has(tube.key) && like) known.set(tube.key, { ...like, name: tube.name });
+      if (!known.has(tube.key) && like) known.set(tube.key, { ...like, name: tube.name, left_ml: null });
     }
     return known;
   }, [library.data, own]);

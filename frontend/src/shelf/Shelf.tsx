@@ -1,4 +1,14 @@
-import { Box, Button, CircularProgress, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
+import {
+  Box,
+  Button,
+  ButtonBase,
+  CircularProgress,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Typography,
+} from "@mui/material";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate } from "react-router";
@@ -7,7 +17,8 @@ import { useSitters } from "../api/hooks";
 import { useNotice } from "../sitter/notice";
 import { serif, studio } from "../theme";
 
-const ACCEPT = "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif,.jpg,.jpeg,.png,.webp,.tif,.tiff,.heic,.heif";
+const ACCEPT =
+  "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif,.jpg,.jpeg,.png,.webp,.tif,.tiff,.heic,.heif";
 
 /** All sitters, and the place where a new photograph is put in. */
 export function Shelf() {
@@ -41,7 +52,10 @@ export function Shelf() {
     mutationFn: (sitter: Sitter) => send("DELETE", base(sitter.id)),
     onSuccess: async (_, sitter) => {
       await refresh();
-      notice(`${sitter.name} was taken off the shelf.`, { label: "Put back", run: () => restore.mutate(sitter.id) });
+      notice(`${sitter.name} was removed from the shelf.`, {
+        label: "Put back",
+        run: () => restore.mutate(sitter.id),
+      });
     },
     onError: (error) => notice(error.message),
   });
@@ -55,16 +69,41 @@ export function Shelf() {
 
   return (
     <Box
-      onDragOver={(e) => { e.preventDefault(); setOver(true); }}
+      component="main"
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
       onDragLeave={() => setOver(false)}
       onDrop={drop}
       sx={{ height: "100vh", overflow: "auto", bgcolor: "background.default", px: { xs: 3, md: 6 }, py: 4 }}
     >
-      <Box sx={{ display: "flex", alignItems: "baseline", gap: 3, borderBottom: 1, borderColor: "divider", pb: 2, mb: 4 }}>
-        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 34 }}>True Sitter</Typography>
-        <Typography color="text.secondary" sx={{ flex: 1 }}>from a photograph to a plan that can be painted</Typography>
-        <Button color="inherit" component={Link} to="/tubes">Tube rack</Button>
-        <Button variant="contained" disableElevation disabled={add.isPending} onClick={() => input.current?.click()}>
+      <Box
+        sx={{
+          display: "flex",
+          alignItems: "baseline",
+          gap: 3,
+          borderBottom: 1,
+          borderColor: "divider",
+          pb: 2,
+          mb: 4,
+        }}
+      >
+        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 34 }}>
+          True Sitter
+        </Typography>
+        <Typography color="text.secondary" sx={{ flex: 1 }}>
+          from a photograph to a plan that can be painted
+        </Typography>
+        <Button color="inherit" component={Link} to="/tubes">
+          Tube rack
+        </Button>
+        <Button
+          variant="contained"
+          disableElevation
+          disabled={add.isPending}
+          onClick={() => input.current?.click()}
+        >
           {add.isPending ? "Reading the photograph …" : "New sitter"}
         </Button>
         <input
@@ -82,43 +121,90 @@ export function Shelf() {
       </Box>
       {sitters.isPending && <CircularProgress color="inherit" size={28} aria-label="Loading the shelf" />}
       {sitters.isError && <Typography role="alert">{sitters.error.message}</Typography>}
-      <Box component="ul" aria-label="Sitters" sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(250px, 1fr))", gap: 5, p: 0, m: 0, listStyle: "none" }}>
+      <Box
+        component="ul"
+        aria-label="Sitters"
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "repeat(auto-fill, minmax(250px, 1fr))",
+          gap: 5,
+          p: 0,
+          m: 0,
+          listStyle: "none",
+        }}
+      >
         {sitters.data?.map((sitter) => (
           <Box component="li" key={sitter.id}>
             <Link to={`/sitters/${sitter.id}/reference`} style={{ textDecoration: "none", color: "inherit" }}>
-              <Box sx={{ bgcolor: studio.day.wall, p: 2, height: 300, display: "grid", placeItems: "center" }}>
-                <Box component="img" src={pictureUrl(sitter, "colour", "frame")} alt={`Reference of ${sitter.name}`} loading="lazy"
-                  sx={{ maxWidth: "100%", maxHeight: 268, display: "block" }} />
+              <Box
+                sx={{ bgcolor: studio.day.wall, p: 2, height: 300, display: "grid", placeItems: "center" }}
+              >
+                <Box
+                  component="img"
+                  src={pictureUrl(sitter, "colour")}
+                  alt={`Reference of ${sitter.name}`}
+                  loading="lazy"
+                  sx={{ maxWidth: "100%", maxHeight: 268, display: "block" }}
+                />
               </Box>
-              <Typography component="h2" sx={{ fontFamily: serif, fontSize: 21, mt: 1.5 }}>{sitter.name}</Typography>
+              <Typography component="h2" sx={{ fontFamily: serif, fontSize: 21, mt: 1.5 }}>
+                {sitter.name}
+              </Typography>
             </Link>
-            <Typography color="text.secondary" sx={{ fontSize: 14.5, lineHeight: 1.4 }}>{sitter.note || sitter.filename}</Typography>
+            <Typography color="text.secondary" sx={{ fontSize: 14.5, lineHeight: 1.4 }}>
+              {sitter.note || sitter.filename}
+            </Typography>
             <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
               <Typography sx={{ fontSize: 14 }}>
-                {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm · {sitter.settings.values.groups} groups
+                {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm
+                · {sitter.settings.values.groups} groups
               </Typography>
-              <Button onClick={() => setAsking(sitter)} aria-label={`Take ${sitter.name} off the shelf`}>Remove</Button>
+              <Button onClick={() => setAsking(sitter)} aria-label={`Remove ${sitter.name} from the shelf`}>
+                Remove
+              </Button>
             </Box>
           </Box>
         ))}
         <Box component="li">
-          <Box
+          <ButtonBase
             onClick={() => input.current?.click()}
-            sx={{ height: 300, border: over ? "3px solid" : "1px dashed", borderColor: over ? "text.primary" : "text.secondary", display: "grid", placeItems: "center", textAlign: "center", p: 3, cursor: "pointer" }}
+            sx={{
+              width: "100%",
+              height: 300,
+              border: over ? "3px solid" : "1px dashed",
+              borderColor: over ? "text.primary" : "text.secondary",
+              display: "grid",
+              placeItems: "center",
+              textAlign: "center",
+              p: 3,
+              cursor: "pointer",
+            }}
           >
             <Typography color="text.secondary">
-              {sitters.data?.length === 0 ? "The shelf is empty. " : ""}Drop a photograph here: JPEG, PNG, WebP, TIFF or HEIC, up to 60 MB.
-              One clear light from the side is best.
+              {sitters.data?.length === 0 ? "The shelf is empty. " : ""}Drop a photograph here: JPEG, PNG,
+              WebP, TIFF or HEIC, up to 60 MB. One clear light from the side is best.
             </Typography>
-          </Box>
+          </ButtonBase>
         </Box>
       </Box>
       <Dialog open={asking !== null} onClose={() => setAsking(null)}>
-        <DialogTitle sx={{ fontFamily: serif }}>Take {asking?.name} off the shelf?</DialogTitle>
-        <DialogContent>The photograph and everything planned for it go. You can put them back until the application is started anew.</DialogContent>
+        <DialogTitle sx={{ fontFamily: serif }}>Remove {asking?.name} from the shelf?</DialogTitle>
+        <DialogContent>
+          The photograph and everything planned for it go. You can put them back until the application is
+          started anew.
+        </DialogContent>
         <DialogActions>
           <Button onClick={() => setAsking(null)}>Keep</Button>
-          <Button variant="contained" disableElevation onClick={() => { if (asking) remove.mutate(asking); setAsking(null); }}>Take off</Button>
+          <Button
+            variant="contained"
+            disableElevation
+            onClick={() => {
+              if (asking) remove.mutate(asking);
+              setAsking(null);
+            }}
+          >
+            Remove
+          </Button>
         </DialogActions>
       </Dialog>
     </Box>

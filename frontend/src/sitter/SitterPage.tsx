@@ -1,99 +1,252 @@
-import { Box, Button, ButtonBase, CircularProgress, FormControlLabel, Switch, Typography } from "@mui/material";
-import { useEffect } from "react";
+import {
+  Alert,
+  Box,
+  Button,
+  ButtonBase,
+  CircularProgress,
+  FormControlLabel,
+  Switch,
+  Typography,
+} from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
+import { Suspense, useEffect, useMemo } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
-import { useHistory, useSitter } from "../api/hooks";
-import type { Sitter } from "../api/client";
-import { plainLook, type Look } from "../picture/look";
-import { FleshStage } from "../stages/flesh/FleshStage";
-import { HairStage } from "../stages/hair/HairStage";
-import { LightStage } from "../stages/light/LightStage";
-import { PassesStage } from "../stages/passes/PassesStage";
-import { ReferenceStage } from "../stages/reference/ReferenceStage";
-import { ValuesStage } from "../stages/values/ValuesStage";
+import { base, send, type Sitter } from "../api/client";
+import { useSitter } from "../api/hooks";
+import { useHistory } from "../api/useChange";
+import { plainLook, ways, type Look } from "../picture/look";
+import { Say } from "../sheet/parts";
 import { serif } from "../theme";
+import { Glossary } from "./Glossary";
 import { LadderWayContext, plainLadder, type LadderWay } from "./ladderWay";
+import { useNotice } from "./notice";
+import { useShortcuts } from "./shortcuts";
+import { stageKeys, stages, type JobEntry, type StageKey } from "./stages";
 import { useStored } from "./stored";
-
-const stages = {
-  reference: { label: "Reference", Stage: ReferenceStage },
-  values: { label: "Values", Stage: ValuesStage },
-  flesh: { label: "Flesh", Stage: FleshStage },
-  light: { label: "Light", Stage: LightStage },
-  hair: { label: "Hair", Stage: HairStage },
-  passes: { label: "Passes", Stage: PassesStage },
-} as const;
-const names = Object.keys(stages) as (keyof typeof stages)[];
+import { WallContext, WallStore } from "./wall";
+import { Workspace } from "./Workspace";
 
 interface Props {
   dim: boolean;
   onDim: (dim: boolean) => void;
 }
 
-/** One sitter: the stages along the top, undo, and the stage itself. */
+/** One sitter: the stages along the top, undo, and the open job of the open stage. */
 export function SitterPage(props: Props) {
-  const { id = "", stage } = useParams();
+  const { id = "", stage, job } = useParams();
   const sitter = useSitter(id);
-  if (sitter.isPending) return <Centre><CircularProgress color="inherit" aria-label="Loading the sitter" /></Centre>;
   if (sitter.isError)
     return (
       <Centre>
-        <Box role="alert">{sitter.error.message} <Link to="/">Back to the shelf</Link></Box>
+        <Box role="alert">
+          {sitter.error.message} <Link to="/">Back to the shelf</Link>
+        </Box>
       </Centre>
     );
-  const name = names.find((n) => n === stage);
+  if (!sitter.data)
+    return (
+      <Centre>
+        <CircularProgress color="inherit" aria-label="Loading the sitter" />
+      </Centre>
+    );
+  const name = stageKeys.find((n) => n === stage);
   if (!name) return <Navigate to={`/sitters/${id}/reference`} replace />;
-  return <Bench key={id} sitter={sitter.data} stage={name} {...props} />;
+  const jobs: Record<string, JobEntry> = stages[name].jobs;
+  const open = job ?? Object.keys(jobs)[0] ?? "";
+  if (!(open in jobs)) return <Navigate to={`/sitters/${id}/${name}`} replace />;
+  return <Bench key={id} sitter={sitter.data} stage={name} job={open} {...props} />;
 }
 
-function Bench({ sitter, stage, dim, onDim }: Props & { sitter: Sitter; stage: keyof typeof stages }) {
+function Bench({ sitter, stage, job, dim, onDim }: Props & { sitter: Sitter; stage: StageKey; job: string }) {
   const history = useHistory(sitter);
   const navigate = useNavigate();
-  const [stored, setLook] = useStored<Look>(`look-${sitter.id}`, plainLook);
-  const look = { ...plainLook, ...stored };
+  const [stored, setLook] = useStored<Partial<Look>>(`look-${sitter.id}`, plainLook);
+  const look = usable(stored);
   const ladderWay = useStored<LadderWay>("ladder", plainLadder);
-  const { Stage } = stages[stage];
+  const wall = useMemo(() => new WallStore(), []);
+  const address = `/sitters/${sitter.id}`;
 
   useEffect(() => {
     document.title = `${sitter.name} · True Sitter`;
-    const press = (e: KeyboardEvent) => {
-      const target = e.target as HTMLElement;
-      if (target.closest("input, textarea, [role=dialog]")) return;
-      const command = e.ctrlKey || e.metaKey;
-      const letter = e.key.toLowerCase();
-      if (command && letter === "z") history(e.shiftKey ? "redo" : "undo");
-      else if (command && letter === "y") history("redo");
-      else if (!command && !e.altKey && /^[1-6]$/.test(e.key)) void navigate(`/sitters/${sitter.id}/${names[Number(e.key) - 1] ?? "reference"}`);
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, [history, navigate, sitter.id, sitter.name]);
+  }, [sitter.name]);
+  useShortcuts({
+    "ctrl+z": () => history("undo"),
+    "ctrl+shift+z": () => history("redo"),
+    "ctrl+y": () => history("redo"),
+    ...Object.fromEntries(
+      stageKeys.map((name, i) => [String(i + 1), () => void navigate(`${address}/${name}`)]),
+    ),
+  });
 
+  const jobs: Record<string, JobEntry> = stages[stage].jobs;
+  const Job = jobs[job]?.Job;
   return (
     <Box sx={{ height: "100vh", display: "flex", flexDirection: "column" }}>
-      <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 1, px: 2, borderBottom: 1, borderColor: "divider", bgcolor: "background.default", minHeight: 52 }}>
-        <Button color="inherit" component={Link} to="/" aria-label="Back to the shelf" sx={{ fontWeight: 400, px: 1 }}>Shelf</Button>
-        <Typography component="h1" noWrap sx={{ fontFamily: serif, fontSize: 20, flex: "0 1 auto", mr: 2 }}>{sitter.name}</Typography>
+      <Box
+        component="header"
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          gap: 0.5,
+          px: 2,
+          borderBottom: 1,
+          borderColor: "divider",
+          bgcolor: "background.default",
+          minHeight: 52,
+        }}
+      >
+        <Button
+          color="inherit"
+          component={Link}
+          to="/"
+          aria-label="Back to the shelf"
+          sx={{ fontWeight: 400, px: 1 }}
+        >
+          Shelf
+        </Button>
+        <Typography component="h1" noWrap sx={{ fontFamily: serif, fontSize: 20, flex: "0 1 auto", mr: 2 }}>
+          {sitter.name}
+        </Typography>
         <Box component="nav" aria-label="Stages" sx={{ display: "flex", flex: 1 }}>
-          {names.map((n, i) => (
-            <ButtonBase key={n} component={Link} to={`/sitters/${sitter.id}/${n}`} aria-current={n === stage ? "page" : undefined} title={`${stages[n].label} (${i + 1})`}
-              sx={{ px: { xs: 1, lg: 1.6 }, minHeight: 52, fontSize: 16, fontWeight: n === stage ? 700 : 400, boxShadow: n === stage ? "inset 0 -3px 0 currentColor" : "none" }}>
-              {stages[n].label}
+          {stageKeys.map((name, i) => (
+            <ButtonBase
+              key={name}
+              component={Link}
+              to={`${address}/${name}`}
+              aria-current={name === stage ? "page" : undefined}
+              aria-keyshortcuts={String(i + 1)}
+              title={`${stages[name].label} (${i + 1})`}
+              sx={{
+                px: { xs: 1, lg: 1.5 },
+                minHeight: 52,
+                fontSize: 16,
+                fontWeight: name === stage ? 700 : 400,
+                boxShadow: name === stage ? "inset 0 -3px 0 currentColor" : "none",
+              }}
+            >
+              {stages[name].label}
             </ButtonBase>
           ))}
         </Box>
-        <Button color="inherit" disabled={sitter.undo === null} onClick={() => history("undo")} title={sitter.undo ? `Undo: ${sitter.undo}` : "Nothing to undo"}>Undo</Button>
-        <Button color="inherit" disabled={sitter.redo === null} onClick={() => history("redo")} title={sitter.redo ? `Redo: ${sitter.redo}` : "Nothing to redo"}>Redo</Button>
-        <FormControlLabel control={<Switch color="default" checked={dim} onChange={(_, on) => onDim(on)} />} label="Dim studio" sx={{ mr: 0, whiteSpace: "nowrap", "& .MuiFormControlLabel-label": { fontSize: 14, display: { xs: "none", lg: "block" } } }} />
+        <Glossary />
+        <Button
+          color="inherit"
+          disabled={sitter.undo === null}
+          onClick={() => history("undo")}
+          title={sitter.undo ? `Undo: ${sitter.undo}` : "Nothing to undo"}
+        >
+          Undo
+        </Button>
+        <Button
+          color="inherit"
+          disabled={sitter.redo === null}
+          onClick={() => history("redo")}
+          title={sitter.redo ? `Redo: ${sitter.redo}` : "Nothing to redo"}
+        >
+          Redo
+        </Button>
+        <FormControlLabel
+          control={
+            <Switch
+              color="default"
+              checked={dim}
+              onChange={(_, on) => onDim(on)}
+              slotProps={{ input: { "aria-label": "Dim studio" } }}
+            />
+          }
+          label="Dim"
+          sx={{
+            mr: 0,
+            "& .MuiFormControlLabel-label": { fontSize: 14, display: { xs: "none", lg: "block" } },
+          }}
+        />
       </Box>
+      <Troubles sitter={sitter} />
       <LadderWayContext value={ladderWay}>
-        <Stage sitter={sitter} look={look} onLook={setLook} />
+        <WallContext value={wall}>
+          <Workspace sitter={sitter} look={look} onLook={setLook}>
+            <Jobs address={`${address}/${stage}`} jobs={jobs} open={job} />
+            <Suspense fallback={<Say quiet>Opening …</Say>}>
+              {Job && <Job key={`${stage}/${job}`} sitter={sitter} look={look} onLook={setLook} />}
+            </Suspense>
+          </Workspace>
+        </WallContext>
       </LadderWayContext>
     </Box>
   );
 }
 
+/** A look as it was kept, with what this version does not know put back to the plain one. */
+function usable(stored: Partial<Look>): Look {
+  const look = { ...plainLook, ...stored };
+  return ways.some((way) => way.on({ ...plainLook, picture: look.picture }))
+    ? look
+    : { ...look, picture: "colour" };
+}
+
+/** The jobs of a stage, each with its address. */
+function Jobs({ address, jobs, open }: { address: string; jobs: Record<string, JobEntry>; open: string }) {
+  if (Object.keys(jobs).length < 2) return null;
+  return (
+    <Box component="nav" aria-label="Jobs" sx={{ display: "flex", border: 1, borderColor: "divider", mb: 2 }}>
+      {Object.entries(jobs).map(([name, { label }]) => (
+        <ButtonBase
+          key={name}
+          component={Link}
+          to={`${address}/${name}`}
+          aria-current={name === open ? "page" : undefined}
+          sx={{
+            flex: "1 1 auto",
+            px: 0.25,
+            minHeight: 48,
+            minWidth: 0,
+            fontSize: { xs: 13.5, lg: 15 },
+            fontWeight: name === open ? 700 : 400,
+            bgcolor: name === open ? "text.primary" : "transparent",
+            color: name === open ? "background.default" : "text.secondary",
+            "&:focus-visible": { outlineOffset: -4 },
+          }}
+        >
+          {label}
+        </ButtonBase>
+      ))}
+    </Box>
+  );
+}
+
+/** Stages whose settings cannot be read: what is wrong, and the way out. */
+function Troubles({ sitter }: { sitter: Sitter }) {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const reset = (stage: string) =>
+    send<Sitter>("POST", `${base(sitter.id)}/settings/${stage}/reset`)
+      .then((fresh) => client.setQueryData(["sitter", sitter.id], fresh))
+      .catch((error: Error) => notice(error.message));
+  return sitter.troubles.map(({ stage, sentence }) => (
+    <Alert
+      key={stage}
+      severity="warning"
+      variant="outlined"
+      icon={false}
+      sx={{ borderRadius: 0, color: "text.primary" }}
+      action={
+        <Button color="inherit" onClick={() => void reset(stage)}>
+          Begin {stage} anew
+        </Button>
+      }
+    >
+      {sentence} The usual settings stand in for them; nothing was thrown away.
+    </Alert>
+  ));
+}
+
 function Centre({ children }: { children: React.ReactNode }) {
-  return <Box sx={{ height: "100vh", display: "grid", placeItems: "center", bgcolor: "background.default" }}>{children}</Box>;
+  return (
+    <Box
+      component="main"
+      sx={{ height: "100vh", display: "grid", placeItems: "center", bgcolor: "background.default" }}
+    >
+      {children}
+    </Box>
+  );
 }

@@ -9,7 +9,10 @@ export interface LadderWay {
 
 export const plainLadder: LadderWay = { count: "up", of: "picture" };
 
-export const LadderWayContext = createContext<[LadderWay, (way: LadderWay) => void]>([plainLadder, () => undefined]);
+export const LadderWayContext = createContext<[LadderWay, (way: LadderWay) => void]>([
+  plainLadder,
+  () => undefined,
+]);
 export const useLadderWay = () => useContext(LadderWayContext);
 
 /** A value as the painter counts it. */

@@ -1,8 +1,9 @@
-import type { ReactNode } from "react";
-import type { WorkspaceProps } from "../sitter/Workspace";
+import type { Sitter } from "../api/client";
+import type { Look } from "../picture/look";
 
-/** One job of a stage: what its sheet says and what the wall does meanwhile. */
-export interface Job {
-  sheet: ReactNode;
-  wall: Partial<WorkspaceProps>;
+/** What every job is given: the sitter as the painter sees it now, and the ways of looking. */
+export interface JobProps {
+  sitter: Sitter;
+  look: Look;
+  onLook: (look: Look) => void;
 }

@@ -111,6 +111,7 @@ class PlanLight(Out):
     direction: PlanDirection | None = None
     peaks: list[PlanLightPeak]
     shadow_below: float = Field(description="Skin darker than this value counts as shadow")
+    face_mm: float | None = Field(description="Height of the face on the canvas; none without a face")
 
 
 class PlanWhorl(Out):
@@ -229,7 +230,7 @@ def flesh_of(study: Study) -> PlanFlesh:
 
 def light_of(study: Study) -> PlanLight:
     """Light of a study."""
-    light, direction = study.light.zones(), study.light.direction()
+    light, direction, face = study.light.zones(), study.light.direction(), study.sitter.face
     return PlanLight(
         direction=PlanDirection(
             vector=direction.vector, confidence=direction.confidence, words=direction.in_words()
@@ -238,6 +239,7 @@ def light_of(study: Study) -> PlanLight:
         else None,
         peaks=[PlanLightPeak(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.peaks],
         shadow_below=light.shadow_below,
+        face_mm=None if face is None else face.height(study.picture.shape) * study.picture.mm_per_px,
     )
 
 

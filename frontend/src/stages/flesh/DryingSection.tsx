@@ -1,7 +1,7 @@
 import { Box, Button, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import type { Sitter } from "../../api/client";
-import { useChange } from "../../api/hooks";
+import { useChange } from "../../api/useChange";
 import { Say, Section } from "../../sheet/parts";
 import { counted, useLadderWay } from "../../sitter/ladderWay";
 
@@ -14,8 +14,9 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
   const [{ count }] = useLadderWay();
   const [wet, setWet] = useState("");
   const [dry, setDry] = useState("");
-  const pairs = settings.drying ?? [];
-  const value = (text: string) => (text.trim() === "" ? Number.NaN : counted(Number(text.replace(",", ".")), count));
+  const pairs = settings.drying;
+  const value = (text: string) =>
+    text.trim() === "" ? Number.NaN : counted(Number(text.replace(",", ".")), count);
   const [w, d] = [value(wet), value(dry)];
   const good = w >= 0 && w <= 10 && d >= 0 && d <= 10;
   const add = () => {
@@ -25,20 +26,62 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
   };
   return (
     <Section title="Drying">
-      <TextField select fullWidth size="small" label="Medium" value={settings.medium ?? "oil"} onChange={(e) => change({ medium: e.target.value as (typeof media)[number] }, `Medium: ${e.target.value}`)} sx={{ mb: 1 }}>
-        {media.map((m) => <MenuItem key={m} value={m}>{m}</MenuItem>)}
+      <TextField
+        select
+        fullWidth
+        size="small"
+        label="Medium"
+        value={settings.medium}
+        onChange={(e) =>
+          change({ medium: e.target.value as (typeof media)[number] }, `Medium: ${e.target.value}`)
+        }
+        sx={{ mb: 1 }}
+      >
+        {media.map((m) => (
+          <MenuItem key={m} value={m}>
+            {m}
+          </MenuItem>
+        ))}
       </TextField>
-      <Say quiet>{pairs.length ? "Your own swatches are used instead of what is usual for the medium." : settings.medium === "oil" || !settings.medium ? "Oil hardly shifts." : "The usual shift is used (from memory). Papers differ: read two or more swatches wet and dry."}</Say>
+      <Say quiet>
+        {pairs.length
+          ? "Your own swatches are used instead of what is usual for the medium."
+          : settings.medium === "oil" || !settings.medium
+            ? "Oil hardly shifts."
+            : "The usual shift is used (from memory). Papers differ: read two or more swatches wet and dry."}
+      </Say>
       {pairs.map(([a, b], i) => (
         <Box key={`${a}/${b}`} sx={{ display: "flex", alignItems: "center", fontSize: 15 }}>
-          <Box sx={{ flex: 1 }}>wet {counted(a, count).toFixed(1)}, dry {counted(b, count).toFixed(1)}</Box>
-          <Button color="inherit" size="small" onClick={() => change({ drying: pairs.filter((_, j) => j !== i) }, "Take a drying swatch away")}>remove</Button>
+          <Box sx={{ flex: 1 }}>
+            wet {counted(a, count).toFixed(1)}, dry {counted(b, count).toFixed(1)}
+          </Box>
+          <Button
+            color="inherit"
+            size="small"
+            onClick={() => change({ drying: pairs.filter((_, j) => j !== i) }, "Remove a drying swatch")}
+          >
+            remove
+          </Button>
         </Box>
       ))}
       <Box sx={{ display: "flex", gap: 1 }}>
-        <TextField size="small" label="Wet value" value={wet} onChange={(e) => setWet(e.target.value)} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
-        <TextField size="small" label="Dry value" value={dry} onChange={(e) => setDry(e.target.value)} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
-        <Button color="inherit" variant="outlined" disabled={!good} onClick={add}>Add</Button>
+        <TextField
+          size="small"
+          label="Wet value"
+          value={wet}
+          onChange={(e) => setWet(e.target.value)}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+        <TextField
+          size="small"
+          label="Dry value"
+          value={dry}
+          onChange={(e) => setDry(e.target.value)}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+        <Button color="inherit" variant="outlined" disabled={!good} onClick={add}>
+          Add
+        </Button>
       </Box>
     </Section>
   );

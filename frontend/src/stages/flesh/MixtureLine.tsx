@@ -2,7 +2,7 @@ import { Box, Button } from "@mui/material";
 import type { ReactNode } from "react";
 import type { Mixture } from "../../api/client";
 import { Pair, Recipe, type Tubes } from "../../sheet/Recipe";
-import { counted, useLadderWay } from "../../sitter/ladderWay";
+import { useCounted } from "../../sheet/Value";
 
 interface Props {
   mixture: Mixture;
@@ -16,26 +16,39 @@ interface Props {
 
 /** Wanted beside predicted, parts as a bar and in words, and how far off it is in plain language. */
 export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Props) {
-  const [{ count }] = useLadderWay();
+  const value = useCounted();
   return (
-    <Box data-testid="mixture" sx={{ display: "flex", gap: 1.2, py: 1, borderBottom: 1, borderColor: "divider" }}>
-      <Pair left={mixture.target_hex} right={mixture.predicted_hex} label={`Wanted ${mixture.target_hex}, predicted ${mixture.predicted_hex}`} />
+    <Box
+      data-testid="mixture"
+      sx={{ display: "flex", gap: 1.2, py: 1, borderBottom: 1, borderColor: "divider" }}
+    >
+      <Pair
+        left={mixture.target_hex}
+        right={mixture.predicted_hex}
+        label={`Target ${mixture.target_hex}, mixture ${mixture.predicted_hex}`}
+      />
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center", mb: 0.4, gap: 1 }}>
           <strong>{title}</strong>
           <span>
-            {Math.abs(mixture.seen_value - mixture.target_value) >= 0.1 && <Box component="span" sx={{ fontSize: 13.5, color: "text.secondary" }}>photograph {counted(mixture.seen_value, count).toFixed(1)}, wanted </Box>}
-            {counted(mixture.target_value, count).toFixed(1)}
+            {Math.abs(mixture.seen_value - mixture.target_value) >= 0.1 && (
+              <Box component="span" sx={{ fontSize: 13.5, color: "text.secondary" }}>
+                photograph {value(mixture.seen_value)}, target{" "}
+              </Box>
+            )}
+            {value(mixture.target_value)}
           </span>
         </Box>
         <Recipe parts={mixture.parts} tubes={tubes} filmMm={mixture.film_mm} heap={mixture.heap} />
         <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
-          {mixture.judgement}; ΔE {mixture.delta_e.toFixed(1)}, value {Math.abs(mixture.value_error) < 0.05 ? "" : mixture.value_error > 0 ? "+" : "−"}{Math.abs(mixture.value_error).toFixed(1)}{mixture.on_screen ? "" : "; this screen cannot show it truly"}
+          {mixture.judgement}; colour difference {mixture.delta_e.toFixed(1)}
+          {mixture.on_screen ? "" : "; this screen cannot show it truly"}
         </Box>
         {mixture.wet && (
           <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 14.5, mt: 0.4 }}>
             <Box aria-hidden sx={{ width: 28, height: 20, bgcolor: mixture.wet.hex, flex: "none" }} />
-            mix it to look like this wet: it dries {Math.abs(mixture.wet.shift).toFixed(1)} {mixture.wet.shift > 0 ? "lighter" : "darker"}
+            mix it to look like this wet: it dries {Math.abs(mixture.wet.shift).toFixed(1)}{" "}
+            {mixture.wet.shift > 0 ? "lighter" : "darker"}
           </Box>
         )}
         {note}
@@ -43,8 +56,15 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
           <Box sx={{ fontSize: 14.5, fontWeight: 600 }}>
             Cannot be reached{mixture.suggested_tube ? ". " : " with these tubes."}
             {mixture.suggested_tube && (
-              <Button color="inherit" variant="outlined" size="small" onClick={() => onAdd(mixture.suggested_tube ?? "")} sx={{ mt: 0.5 }}>
-                Add {tubes.get(mixture.suggested_tube)?.name}: ΔE {mixture.suggested_delta_e?.toFixed(1)}
+              <Button
+                color="inherit"
+                variant="outlined"
+                size="small"
+                onClick={() => onAdd(mixture.suggested_tube ?? "")}
+                sx={{ mt: 0.5 }}
+              >
+                Add {tubes.get(mixture.suggested_tube)?.name}: {mixture.suggested_delta_e?.toFixed(1)} instead
+                of {mixture.delta_e.toFixed(1)}
               </Button>
             )}
           </Box>

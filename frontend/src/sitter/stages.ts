@@ -1,0 +1,69 @@
+import { lazy, type ComponentType, type LazyExoticComponent } from "react";
+import type { JobProps } from "../stages/job";
+
+type Load = LazyExoticComponent<ComponentType<JobProps>>;
+
+export interface JobEntry {
+  label: string;
+  Job: Load;
+}
+
+/** A job is loaded when it is opened. */
+const job = <N extends string>(
+  label: string,
+  name: N,
+  load: () => Promise<Record<N, ComponentType<JobProps>>>,
+): JobEntry => ({
+  label,
+  Job: lazy(() => load().then((module) => ({ default: module[name] }))),
+});
+
+/** Stages and their jobs, in order; the names are those of their addresses. */
+export const stages = {
+  reference: {
+    label: "Reference",
+    jobs: {
+      frame: job("frame", "FrameJob", () => import("../stages/reference/FrameJob")),
+      colour: job("colour", "ColourJob", () => import("../stages/reference/ColourJob")),
+      grid: job("grid", "GridJob", () => import("../stages/reference/GridJob")),
+      measure: job("measure", "MeasureJob", () => import("../stages/reference/MeasureJob")),
+      regions: job("regions", "RegionsJob", () => import("../stages/reference/RegionsJob")),
+    },
+  },
+  values: {
+    label: "Values",
+    jobs: {
+      groups: job("groups", "GroupsJob", () => import("../stages/values/GroupsJob")),
+      shapes: job("shapes", "ShapesJob", () => import("../stages/values/ShapesJob")),
+      edges: job("edges", "EdgesJob", () => import("../stages/values/EdgesJob")),
+      compare: job("compare", "CompareJob", () => import("../stages/values/CompareJob")),
+      sketches: job("sketches", "SketchesJob", () => import("../stages/values/SketchesJob")),
+    },
+  },
+  flesh: {
+    label: "Flesh",
+    jobs: {
+      skin: job("skin", "SkinJob", () => import("../stages/flesh/SkinJob")),
+      spot: job("spot", "SpotJob", () => import("../stages/flesh/SpotJob")),
+      glaze: job("glaze", "GlazeJob", () => import("../stages/flesh/GlazeJob")),
+      board: job("board", "BoardJob", () => import("../stages/flesh/BoardJob")),
+      amounts: job("amounts", "AmountsJob", () => import("../stages/flesh/AmountsJob")),
+      tubes: job("tubes", "TubesJob", () => import("../stages/flesh/TubesJob")),
+    },
+  },
+  light: {
+    label: "Light",
+    jobs: { zones: job("zones", "ZonesJob", () => import("../stages/light/ZonesJob")) },
+  },
+  hair: {
+    label: "Hair",
+    jobs: { growth: job("growth", "GrowthJob", () => import("../stages/hair/GrowthJob")) },
+  },
+  passes: {
+    label: "Passes",
+    jobs: { plan: job("plan", "PlanJob", () => import("../stages/passes/PlanJob")) },
+  },
+} as const satisfies Record<string, { label: string; jobs: Record<string, JobEntry> }>;
+
+export type StageKey = keyof typeof stages;
+export const stageKeys = Object.keys(stages) as StageKey[];

@@ -1,0 +1,140 @@
+import { Box } from "@mui/material";
+import { useBatch } from "../../api/hooks";
+import { useChange } from "../../api/useChange";
+import { Handle, NumberField, Say, Section } from "../../sheet/parts";
+import { useTubes } from "../../sheet/useTubes";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+/** How much of every mixture and every tube a sitting takes. */
+export function AmountsJob({ sitter }: JobProps) {
+  const tubes = useTubes(sitter);
+  const settings = sitter.settings.flesh;
+  const washes = settings.transparent;
+  const batch = useBatch(sitter, !washes);
+  const { change, isPending } = useChange(sitter, "flesh");
+  const families = [...new Set(batch.data?.lines.map((l) => l.family))];
+  const right = { textAlign: "right" } as const;
+  const sheet = washes ? (
+    <Section title="Paint for a sitting">
+      <Say>Amounts are reckoned for opaque paint; washes take hardly any.</Say>
+    </Section>
+  ) : (
+    <>
+      <Section title="How it is laid">
+        <Box sx={{ display: "flex", gap: 1, mb: 1.5 }}>
+          <NumberField
+            label="Wet film"
+            unit="mm"
+            value={settings.film_mm}
+            least={0.005}
+            most={5}
+            onChange={(v) => change({ film_mm: v }, `Film of ${v} mm`)}
+          />
+          <NumberField
+            label="Coats"
+            value={settings.coats}
+            least={1}
+            most={20}
+            whole
+            onChange={(v) => change({ coats: v }, `${v} coats`)}
+          />
+        </Box>
+        <Handle
+          label="Left in the brush"
+          value={Math.round(settings.loss * 100)}
+          least={0}
+          most={90}
+          step={5}
+          shown={(v) => `${v} %`}
+          onChange={(v) => change({ loss: v / 100 }, `${v} % lost`)}
+        />
+      </Section>
+      <Section title="From each tube">
+        {batch.isPending && <Say quiet>Reckoning …</Say>}
+        {batch.isError && <Say>{batch.error.message}</Say>}
+        {batch.data && (
+          <Box
+            component="table"
+            sx={{
+              width: "100%",
+              borderCollapse: "collapse",
+              fontSize: 15,
+              "& td, & th": { py: 0.5, borderBottom: 1, borderColor: "divider", fontWeight: 400 },
+            }}
+          >
+            <thead>
+              <tr>
+                <Box component="th" sx={{ textAlign: "left" }}>
+                  tube
+                </Box>
+                <Box component="th" sx={right}>
+                  ml
+                </Box>
+                <Box component="th" sx={right}>
+                  strand, cm
+                </Box>
+              </tr>
+            </thead>
+            <tbody>
+              {batch.data.tubes.map((t) => {
+                const left = tubes.get(t.tube)?.left_ml ?? null;
+                const short = left !== null && left < t.ml;
+                return (
+                  <tr key={t.tube} data-testid="batch-tube">
+                    <td>
+                      <Box
+                        component="span"
+                        aria-hidden
+                        sx={{
+                          display: "inline-block",
+                          width: 14,
+                          height: 14,
+                          mr: 1,
+                          bgcolor: tubes.get(t.tube)?.hex,
+                          verticalAlign: "-2px",
+                        }}
+                      />
+                      {tubes.get(t.tube)?.name ?? t.tube}
+                      {left !== null && (
+                        <Box sx={{ fontSize: 13.5, fontWeight: short ? 700 : 400 }}>
+                          {short
+                            ? `only ${left} ml left: short by ${(t.ml - left).toFixed(1)}`
+                            : `${left} ml left`}
+                        </Box>
+                      )}
+                    </td>
+                    <Box component="td" sx={right}>
+                      {t.ml < 0.1 ? "< 0.1" : t.ml.toFixed(1)}
+                    </Box>
+                    <Box component="td" sx={right}>
+                      {t.cm < 0.1 ? "a touch" : t.cm.toFixed(1)}
+                    </Box>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Box>
+        )}
+        <Say quiet>
+          Strand from a usual opening of 8 mm. The areas are what the picture shows on your canvas.
+        </Say>
+      </Section>
+      {families.map((family) => (
+        <Section key={family} title={family}>
+          {batch.data?.lines
+            .filter((l) => l.family === family && l.ml >= 0.005)
+            .map((l) => (
+              <Box key={l.name} sx={{ display: "flex", fontSize: 15, py: 0.3 }}>
+                <Box sx={{ flex: 1 }}>{l.name}</Box>
+                <Box sx={{ width: 90, ...right }}>{l.area_cm2.toFixed(0)} cm²</Box>
+                <Box sx={{ width: 76, ...right }}>{l.ml.toFixed(1)} ml</Box>
+              </Box>
+            ))}
+        </Section>
+      ))}
+    </>
+  );
+  useWall({ busy: isPending || batch.isFetching });
+  return sheet;
+}

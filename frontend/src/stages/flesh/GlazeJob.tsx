@@ -1,0 +1,129 @@
+import { Box, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useComputed } from "../../api/hooks";
+import { SpotMark } from "../../picture/Overlays";
+import type { Spot } from "../../picture/PictureStage";
+import { Handle, Say, Section } from "../../sheet/parts";
+import { Pair, Recipe } from "../../sheet/Recipe";
+import { useCounted } from "../../sheet/Value";
+import { useTubes } from "../../sheet/useTubes";
+import { useLeft } from "../../sitter/stored";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+/** Which thin film over a grey underpainting gives the colour of a spot, and what each coat does. */
+export function GlazeJob({ sitter }: JobProps) {
+  const tubes = useTubes(sitter);
+  const value = useCounted();
+  const [spot, setSpot] = useLeft<Spot | null>(`glaze-${sitter.id}`, null);
+  const washes = sitter.settings.flesh.transparent;
+  const [under, setUnder] = useState<"grey" | "paper">(washes ? "paper" : "grey");
+  const [ground, setGround] = useLeft(`glaze-ground-${sitter.id}`, 8);
+  const query = spot
+    ? `x=${spot[0].toFixed(4)}&y=${spot[1].toFixed(4)}${under === "grey" ? `&ground=${ground}` : ""}`
+    : "";
+  const found = useComputed<Schemas["GlazesOut"]>(sitter, "flesh/glazes", query, spot !== null);
+  const sheet = (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={under}
+        aria-label="What lies below"
+        onChange={(_, v: typeof under | null) => v && setUnder(v)}
+        sx={{ mb: 1.5 }}
+      >
+        <ToggleButton value="grey">over grey</ToggleButton>
+        <ToggleButton value="paper">over white paper</ToggleButton>
+      </ToggleButtonGroup>
+      <Section title={under === "grey" ? "Glaze over grey" : "Wash over paper"}>
+        <Say quiet>
+          {under === "grey"
+            ? "Choose the value of the dry grey underpainting, then press on the picture where it lies."
+            : "Press on the picture: which washes, thinned with water, give its colour over white paper."}
+        </Say>
+        {under === "grey" && (
+          <Handle
+            label="Underpainting, value"
+            value={ground}
+            least={1}
+            most={9.5}
+            step={0.1}
+            shown={(v) => value(v)}
+            onChange={setGround}
+          />
+        )}
+        {found.isError && <Say>{found.error.message}</Say>}
+        {found.data && (
+          <Say>
+            {found.data.place}: from {under === "grey" ? "a grey" : "paper"} of{" "}
+            {value(found.data.ground_value)} to {value(found.data.target_value)}.
+            {found.data.target_value > found.data.ground_value
+              ? " A glaze only darkens: begin with a lighter grey."
+              : ""}
+          </Say>
+        )}
+        {found.data && !found.data.glazes.some((g) => g.near) && (
+          <Say>
+            <strong>No glaze from these tubes comes near.</strong> Begin with another grey, or set out a clear
+            warm colour.
+          </Say>
+        )}
+      </Section>
+      {found.data?.glazes.map((g, i) => (
+        <Box
+          key={Object.keys(g.parts).join()}
+          data-testid="glaze"
+          sx={{ display: "flex", gap: 1.2, py: 1, borderTop: 1, borderColor: "divider" }}
+        >
+          <Pair
+            left={found.data.target_hex}
+            right={g.after_hex}
+            label={`Target ${found.data.target_hex}, with the glaze ${g.after_hex}`}
+          />
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Box sx={{ display: "flex", justifyContent: "space-between", mb: 0.4 }}>
+              <strong>{i ? `or, ${i + 1}` : "best"}</strong>
+              <span>{value(g.after_value)}</span>
+            </Box>
+            <Recipe parts={g.parts} tubes={tubes} filmMm={g.film_mm} />
+            <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+              off by {g.delta.toFixed(1)} in colour, value counting more
+            </Box>
+            {g.coats.length > 0 && (
+              <>
+                <Box
+                  sx={{ display: "flex", height: 26, mt: 0.6 }}
+                  role="img"
+                  aria-label={`${g.coats.length} thin coats`}
+                >
+                  <Box sx={{ flex: 1, bgcolor: found.data.ground_hex }} />
+                  {g.coats.map((c, j) => (
+                    <Box key={j} sx={{ flex: 1, bgcolor: c.hex }} />
+                  ))}
+                </Box>
+                <Box sx={{ fontSize: 13.5 }}>
+                  {g.coats.length === 1 ? "one coat" : `${g.coats.length} coats`} a third as thick:{" "}
+                  {g.coats.map((c) => value(c.value)).join(", ")}
+                </Box>
+              </>
+            )}
+          </Box>
+        </Box>
+      ))}
+      <Say quiet>
+        {under === "grey"
+          ? "Only over paint that is dry. Fat over lean: more oil in the glaze than in what lies below."
+          : "Each wash over one that is dry. More water for a thinner film; no white tube is needed."}
+      </Say>
+    </>
+  );
+  useWall({
+    tool: "pick",
+    onPick: setSpot,
+    busy: found.isFetching,
+    overlay: (px, size) => spot && <SpotMark spot={spot} size={size} px={px} />,
+  });
+  return sheet;
+}

@@ -1,0 +1,217 @@
+import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useState } from "react";
+import { base, type Schemas } from "../../api/client";
+import { useDone, usePasses } from "../../api/hooks";
+import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Say, Section } from "../../sheet/parts";
+import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { useTubes } from "../../sheet/useTubes";
+import { Value } from "../../sheet/Value";
+import { useStored } from "../../sitter/stored";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+/** The ordered passes, the canvas after each, and the sheet to print. */
+export function PlanJob({ sitter, look }: JobProps) {
+  const plan = usePasses(sitter);
+  const { done, toggle } = useDone(sitter);
+  const file = useFileUrl(sitter);
+  const tubes = useTubes(sitter);
+  const passes = plan.data?.passes ?? [];
+  const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
+  const number = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
+  const current = passes[number - 1];
+  const [canvas, setCanvas] = useState(true);
+  const tickOf = (key: string) => done.find((d) => d.key === key && d.school === plan.data?.key)?.id;
+  useWall({
+    busy: plan.isFetching,
+    picture:
+      canvas && current
+        ? `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}`
+        : undefined,
+    onTray: (next) => {
+      // A picture chosen in the tray takes the canvas off the wall.
+      if (next.picture !== look.picture) setCanvas(false);
+      return next;
+    },
+  });
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={canvas}
+        aria-label="Picture"
+        onChange={(_, v: boolean | null) => v !== null && setCanvas(v)}
+        sx={{ mb: 2 }}
+      >
+        <ToggleButton value={true}>Canvas</ToggleButton>
+        <ToggleButton value={false}>Reference</ToggleButton>
+      </ToggleButtonGroup>
+      <Section title={plan.data?.school ?? "Passes"}>
+        {plan.isPending && <Say quiet>Planning the passes and painting the canvas after each …</Say>}
+        {plan.isError && <Say>{plan.error.message}</Say>}
+        {current && (
+          <>
+            <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+              <Button
+                color="inherit"
+                variant="outlined"
+                disabled={number <= 1}
+                onClick={() => setChosen(number - 1)}
+                aria-label="Pass before"
+              >
+                Before
+              </Button>
+              <Slider
+                aria-label="Canvas after pass"
+                min={1}
+                max={passes.length}
+                step={1}
+                value={number}
+                onChange={(_, v) => setChosen(v as number)}
+                sx={{ mx: 1 }}
+              />
+              <Button
+                color="inherit"
+                variant="outlined"
+                disabled={number >= passes.length}
+                onClick={() => setChosen(number + 1)}
+                aria-label="Next pass"
+              >
+                Next
+              </Button>
+            </Box>
+            <Details pass={current} number={number} tubes={tubes} />
+          </>
+        )}
+      </Section>
+      <Section title={`All ${passes.length || ""} passes`}>
+        <Box component="ol" sx={{ listStyle: "none", p: 0, m: 0 }}>
+          {passes.map((p, i) => {
+            const tick = tickOf(p.key);
+            const bold = i + 1 === number ? 700 : 400;
+            return (
+              <Box
+                component="li"
+                key={p.key}
+                aria-current={i + 1 === number ? "step" : undefined}
+                sx={{
+                  display: "flex",
+                  alignItems: "center",
+                  borderBottom: 1,
+                  borderColor: "divider",
+                  fontWeight: bold,
+                }}
+              >
+                <Checkbox
+                  color="default"
+                  checked={tick !== undefined}
+                  onChange={() => toggle({ school: plan.data?.key ?? "", key: p.key, tick })}
+                  slotProps={{ input: { "aria-label": `${p.name} is done` } }}
+                />
+                <ButtonBase
+                  onClick={() => setChosen(i + 1)}
+                  sx={{
+                    flex: 1,
+                    justifyContent: "flex-start",
+                    minHeight: 44,
+                    fontSize: 15,
+                    fontWeight: "inherit",
+                    gap: 1,
+                    textAlign: "left",
+                  }}
+                >
+                  <Box aria-hidden sx={{ width: 26, height: 20, bgcolor: p.predicted_hex, flex: "none" }} />
+                  <span style={{ flex: 1 }}>
+                    {i + 1} {p.name}
+                  </span>
+                  <span>
+                    <Value of={p.value} />
+                  </span>
+                </ButtonBase>
+              </Box>
+            );
+          })}
+        </Box>
+        {plan.data?.remarks.map((r) => (
+          <Say quiet key={r}>
+            {r}
+          </Say>
+        ))}
+      </Section>
+      <Section title="Download">
+        <Downloads
+          files={["A4", "Letter"].map((paper) => ({
+            label: `PDF, ${paper}`,
+            href: file("plan.pdf", { paper }),
+          }))}
+        />
+        <Downloads files={[{ label: "Plan as data, JSON", href: file("plan.json") }]} />
+      </Section>
+      <Section title="Cautions">
+        {plan.data?.cautions.map((c) => (
+          <Say quiet key={c}>
+            {c}
+          </Say>
+        ))}
+      </Section>
+    </>
+  );
+}
+
+function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: number; tubes: Tubes }) {
+  return (
+    <Box sx={{ mt: 1 }}>
+      <Box sx={{ display: "flex", gap: 1.5, mb: 1 }}>
+        <Box
+          role="img"
+          aria-label={`Mixture ${pass.predicted_hex}`}
+          sx={{ width: 92, height: 64, bgcolor: pass.predicted_hex, flex: "none" }}
+        />
+        <Box sx={{ flex: 1 }}>
+          <Box sx={{ fontSize: 17, fontWeight: 700 }}>
+            {number} {pass.name}
+          </Box>
+          <Say>
+            on {pass.places.join(", ") || "the canvas"}, value{" "}
+            <strong>
+              <Value of={pass.value} />
+            </strong>
+          </Say>
+        </Box>
+      </Box>
+      <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />
+      <Say>
+        {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>; film {film(pass.film_mm)}; edge {pass.edge}.
+      </Say>
+      <Say>
+        {pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with
+        what stays in the brush. {pass.note}
+      </Say>
+      <Say>
+        {pass.wait_minutes >= 1 ? (
+          <>
+            Then wait <strong>{time(pass.wait_minutes)}</strong>.{" "}
+          </>
+        ) : (
+          "No need to wait before the next. "
+        )}
+        {pass.start_minutes < 1
+          ? "The work begins here."
+          : `This pass can start ${time(pass.start_minutes)} after the beginning.`}
+      </Say>
+      <Say quiet>
+        After this pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.
+      </Say>
+    </Box>
+  );
+}
+
+const film = (mm: number) => (mm < 0.01 ? `${(mm * 1000).toPrecision(2)} µm` : `${mm.toPrecision(2)} mm`);
+const time = (minutes: number) =>
+  minutes >= 2880
+    ? `${Math.round(minutes / 1440)} days`
+    : minutes >= 90
+      ? `${Math.round(minutes / 60)} hours`
+      : `${Math.round(minutes)} minutes`;
