@@ -27,6 +27,8 @@ def settle(page: Page) -> None:
     page.wait_for_load_state("networkidle")
     page.wait_for_selector("[aria-label='Working']", state="detached", timeout=60_000)
     page.wait_for_timeout(400)
+    page.wait_for_selector("[aria-busy=true]", state="detached", timeout=60_000)
+    page.wait_for_timeout(900)
 
 
 class Camera:

@@ -2,16 +2,16 @@ import { Box, ButtonBase } from "@mui/material";
 import { layers, pictures, type Look, type Way } from "./look";
 
 const word = {
-  px: { xs: 0.5, lg: 0.7 },
+  px: { xs: 0.35, lg: 0.45 },
   minHeight: 44,
-  minWidth: 40,
+  minWidth: 36,
   fontFamily: "inherit",
   whiteSpace: "nowrap",
 } as const;
 
 function Key({ name }: { name: string }) {
   return (
-    <Box component="kbd" sx={{ ml: 0.4, fontSize: 11.5, fontFamily: "inherit", color: "text.secondary" }}>
+    <Box component="kbd" sx={{ ml: 0.3, fontSize: 11.5, fontFamily: "inherit", color: "text.secondary" }}>
       {name.toUpperCase()}
     </Box>
   );
@@ -21,13 +21,15 @@ interface Props {
   look: Look;
   onPress: (way: Way) => void;
   onFit: () => void;
+  /** A job's own picture stands on the wall: none of these is shown. */
+  standIn: boolean;
 }
 
 /**
  * Ways of looking, by word with its key, in one row. Left: pictures, one of them at a time, as tabs in a
  * common frame. Right: what lies over the picture, each a switch of its own with a box that fills.
  */
-export function Tray({ look, onPress, onFit }: Props) {
+export function Tray({ look, onPress, onFit, standIn }: Props) {
   return (
     <Box
       role="toolbar"
@@ -49,7 +51,7 @@ export function Tray({ look, onPress, onFit }: Props) {
         sx={{ display: "flex", border: 1, borderColor: "divider", my: 0.25 }}
       >
         {pictures.map((way) => {
-          const on = way.on(look);
+          const on = !standIn && way.on(look);
           return (
             <ButtonBase
               key={way.key}

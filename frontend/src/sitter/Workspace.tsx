@@ -114,7 +114,12 @@ function LadderOf({ sitter, look: chosen, onLook }: Omit<Props, "children">) {
       <Box component="main" sx={{ display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}>
         {wall.instead ?? <WallOf sitter={sitter} look={chosen} fitSignal={fitSignal} read={pointer.read} />}
         {!wall.instead && (
-          <Tray look={{ ...chosen, ...wall.force }} onPress={(way) => tray(way.press(chosen))} onFit={fit} />
+          <Tray
+            look={{ ...chosen, ...wall.force }}
+            onPress={(way) => tray(way.press(chosen))}
+            onFit={fit}
+            standIn={typeof wall.picture === "string"}
+          />
         )}
       </Box>
     </>

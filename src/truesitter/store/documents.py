@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -37,9 +38,9 @@ def plain(model: Settings) -> Document:
     return model.model_dump(mode="json", exclude=set(type(model).ROWS))
 
 
-def rows(model: Settings) -> dict[str, list[Document]]:
-    """The documents of a stage's rows, list by list."""
-    return {name: [r.model_dump(mode="json") for r in getattr(model, name)] for name in type(model).ROWS}
+def rows(entries: Sequence[Settings]) -> list[Document]:
+    """The documents of a list's entries."""
+    return [entry.model_dump(mode="json") for entry in entries]
 
 
 def load_settings(session: Session, sitter_id: str) -> tuple[StudySettings, tuple[Trouble, ...]]:
@@ -76,6 +77,20 @@ def load_rows(
     for of, field, at, document in session.execute(query.order_by(ItemRow.at)):
         found[of, field].append(Entry(at, document))
     return found
+
+
+def load_entries(
+    session: Session, sitter_id: str, stage: str, field: str, start: int, count: int
+) -> list[Entry]:
+    """Some entries of one list from a number on; one that is below nothing is left out."""
+    query = (
+        select(ItemRow.at, ItemRow.document)
+        .where(ItemRow.sitter_id == sitter_id, ItemRow.stage == stage, ItemRow.field == field)
+        .order_by(ItemRow.at)
+        .offset(max(0, start))
+        .limit(count + min(0, start))
+    )
+    return [Entry(at, document) for at, document in session.execute(query)]
 
 
 def apply_patch(session: Session, sitter_id: str, stage: str, patch: Patch, forward: bool) -> None:

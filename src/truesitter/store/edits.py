@@ -131,22 +131,15 @@ Patch = dict[str, Any]
 """``{"set": {field: [before, after]}, "lists": {field: {"out": [[at, document]], "in": […]}}}``"""
 
 
-def make_patch(
-    old: Document, new: Document, old_rows: dict[str, list[Entry]], new_rows: dict[str, list[Document]]
-) -> Patch:
-    """The patch between two states of a stage; empty when they are the same."""
-    patch: Patch = {}
+def field_patch(old: Document, new: Document) -> Patch:
+    """The patch between two documents of a stage; empty when they are the same."""
     changed = {k: [old.get(k), new.get(k)] for k in {*old, *new} if old.get(k) != new.get(k)}
-    if changed:
-        patch["set"] = dict(sorted(changed.items()))
-    for name, documents in new_rows.items():
-        out, put = list_patch(old_rows.get(name, []), documents)
-        if out or put:
-            patch.setdefault("lists", {})[name] = {
-                "out": [[e.at, e.document] for e in out],
-                "in": [[e.at, e.document] for e in put],
-            }
-    return patch
+    return {"set": dict(sorted(changed.items()))} if changed else {}
+
+
+def list_change(out: Sequence[Entry], put: Sequence[Entry]) -> dict[str, list[list[Any]]]:
+    """Entries taken out and put in, as a patch holds them."""
+    return {"out": [[e.at, e.document] for e in out], "in": [[e.at, e.document] for e in put]}
 
 
 def touched_by(stage: str, patch: Patch) -> list[str]:

@@ -10,8 +10,28 @@ from sqlalchemy.orm import Session
 
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings, StudySettings
-from truesitter.store.documents import STAGES, apply_patch, load_rows, plain, reset_patch, rows
-from truesitter.store.edits import Edit, Patch, clash, edited, make_patch, touched_by
+from truesitter.store.documents import (
+    STAGES,
+    apply_patch,
+    load_entries,
+    load_rows,
+    plain,
+    reset_patch,
+    rows,
+)
+from truesitter.store.edits import (
+    Edit,
+    Entry,
+    ListEdit,
+    Patch,
+    clash,
+    edited,
+    field_patch,
+    list_change,
+    list_patch,
+    places,
+    touched_by,
+)
 from truesitter.store.models import EditRow, RevisionRow, SitterRow
 
 REMEMBERED = 200
@@ -93,20 +113,38 @@ def change(
     new = edited(old, edit)
     if new == old:
         return None
-    lists = [name for name in edit.lists if getattr(new, name) != getattr(old, name)]
-    lists += [n for n in edit.set if n in type(old).ROWS and n not in lists]
-    entries = load_rows(session, row.id, stage) if lists else {}
-    new_rows = rows(new) if lists else {}
-    patch = make_patch(
-        plain(old),
-        plain(new),
-        {n: entries.get((stage, n), []) for n in lists},
-        {n: new_rows[n] for n in lists},
-    )
+    patch = field_patch(plain(old), plain(new))
+    for name in type(old).ROWS:
+        if name in edit.set:
+            kept = load_rows(session, row.id, stage).get((stage, name), [])
+            changed = list_patch(kept, rows(getattr(new, name)))
+        elif name in edit.lists:
+            changed = _spliced(session, row.id, stage, name, edit.lists[name], getattr(new, name))
+        else:
+            continue
+        if any(changed):
+            patch.setdefault("lists", {})[name] = list_change(*changed)
     apply_patch(session, row.id, stage, patch, forward=True)
     _append(session, row, stage, edit.words, patch, now)
     _mark(session, row, sorted(edit.touches(stage) & _names(stage, patch)))
     return new
+
+
+def _spliced(
+    session: Session, sitter_id: str, stage: str, field: str, edit: ListEdit, new: tuple[Settings, ...]
+) -> tuple[list[Entry], list[Entry]]:
+    """Entries that an edit takes out of a list and puts in, without reading the others."""
+    count = len(new) - len(edit.add) + edit.remove
+    start = count if edit.start is None else edit.start
+    around = load_entries(session, sitter_id, stage, field, start - 1, edit.remove + 2)
+    before = around.pop(0).at if start > 0 else None
+    out, after = around[: edit.remove], around[edit.remove].at if len(around) > edit.remove else None
+    added = rows(new[start : start + len(edit.add)])
+    spots = places(before, after, len(added))
+    if len({before, after, *spots}) < len(spots) + 2:
+        # Halved too often: the whole list is laid out anew.
+        return list_patch(load_rows(session, sitter_id, stage)[stage, field], rows(new))
+    return out, [Entry(at, document) for at, document in zip(spots, added, strict=True)]
 
 
 def _names(stage: str, patch: Patch) -> set[str]:
