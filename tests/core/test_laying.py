@@ -1,0 +1,184 @@
+"""Ways of laying: the wash, the unifying glaze, the ground, masses and lights, each against brute force."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.paint.glazes import find_glazes, glaze_blends
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.media import MEDIA, PRIMED_CANVAS, DryMm, WetMm
+from truesitter.core.paint.mixing import lab_value
+from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.rack import LIBRARY
+from truesitter.core.paint.rounding import recipe_cost
+from truesitter.core.paint.wishes import Wishes
+from truesitter.core.passes.brushes import WIDTHS_MM, widest_brush
+from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.kinds.glaze import GLAZE, GLAZE_FILMS_MM
+from truesitter.core.passes.kinds.light import LIGHT
+from truesitter.core.passes.kinds.mass import MASS
+from truesitter.core.passes.kinds.wash import WASH, film_for_value
+from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.plan import Subject
+from truesitter.core.passes.planner import plan_passes
+from truesitter.core.passes.schools import school
+from truesitter.core.sitter.region_names import Region
+
+SIZE = (24, 30)
+SIX = STARTERS[1]
+
+
+def scene(lab: np.ndarray, groups: np.ndarray | None = None, wishes: Wishes | None = None) -> Scene:
+    maps = np.zeros(SIZE, np.uint8)
+    skin = np.full(SIZE, Region.SKIN, np.uint8)
+    value = lab_value(lab.astype(float)).astype(np.float32)
+    subject = Subject(maps if groups is None else groups, skin, maps, lab, value, 1.0)
+    wishes = wishes or Wishes()
+    return Scene(subject, wishes.palette(SIX), wishes, MEDIA["oil"], 5.5, lab)
+
+
+def flat(lightness: float, a: float = 12.0, b: float = 16.0) -> np.ndarray:
+    return np.broadcast_to(np.array([lightness, a, b], np.float32), (*SIZE, 3)).copy()
+
+
+def step(mask: np.ndarray | None = None, film: float = 0.1, group: int | None = None) -> Step:
+    return Step(np.ones(SIZE, bool) if mask is None else mask, group, (Region.SKIN,), WetMm(film))
+
+
+def toned(parts: dict[str, int]) -> Canvas:
+    return Canvas.bare(SIZE).lay(Layer(np.ones(SIZE, bool), parts, None))
+
+
+def test_bare_canvas_looks_as_white_as_it_is_primed() -> None:
+    lab = Canvas.bare(SIZE).labs()[0]
+    luminance = ((lab[0] + 16) / 116) ** 3
+    assert luminance == pytest.approx(PRIMED_CANVAS.reflectance, abs=1e-6)
+    assert luminance == pytest.approx(0.85)
+
+
+def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
+    canvas, wanted = toned({"titanium-white": 1}), flat(78.0, 8.0, 30.0)
+    found = GLAZE.lay(scene(wanted), step(), None, canvas)
+    assert isinstance(found, Laid)
+    (layer,) = found.layers
+    below, errors = canvas.spectra[-1], {}
+    for parts in glaze_blends(SIX):
+        k, s = LIBRARY.mixture(parts)
+        for film in GLAZE_FILMS_MM:
+            lab = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below)))
+            errors[str(parts), film] = float(delta_e_2000(lab, wanted[0, 0].astype(float)))
+    best = min(errors, key=lambda key: errors[key])
+    assert (str(layer.parts), layer.film_mm) == best
+    assert found.recipe.delta_e == pytest.approx(errors[best])
+    assert found.film > layer.film_mm, "what is laid is wet"
+
+
+def test_a_glaze_that_gains_nothing_is_left_out_in_words() -> None:
+    canvas = toned({"titanium-white": 3, "yellow-ochre": 1})
+    there = canvas.labs()[-1].astype(np.float32)
+    found = GLAZE.lay(scene(flat(*(float(v) for v in there))), step(), None, canvas)
+    assert isinstance(found, str)
+    assert "no thin film" in found
+
+
+def test_glazes_for_a_spot_come_best_first() -> None:
+    ground = leave_surface(np.full(31, 0.6)) * 0 + 0.6
+    glazes = find_glazes(ground, np.array([60.0, 15.0, 25.0]), SIX)
+    costs = [g.cost for g in glazes]
+    assert len(costs) > 1
+    assert costs[0] <= min(costs) + 0.3
+    for g in glazes:
+        assert g.cost == pytest.approx(
+            float(recipe_cost(np.array(g.after.lab), np.array([60.0, 15.0, 25.0])))
+        )
+
+
+@pytest.mark.parametrize("value", [3.2, 4.0, 5.5, 7.0])
+def test_a_wash_is_as_thick_as_its_value_asks_for(value: float) -> None:
+    ground = Canvas.bare((1, 1)).spectra[0]
+    film = film_for_value(ground, {"raw-umber": 1}, LIBRARY, value, DryMm(0.2))
+    k, s = LIBRARY.mixture({"raw-umber": 1})
+    seen = leave_surface(film_reflectance(k, s, film, ground))
+    assert lab_value(reflectance_to_lab(seen)) == pytest.approx(value, abs=0.01)
+    assert film_for_value(ground, {"raw-umber": 1}, LIBRARY, 0.5, DryMm(0.001)) == 0.001
+
+
+def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() -> None:
+    groups = np.zeros(SIZE, np.uint8)
+    groups[:, 10:20], groups[:, 20:] = 1, 2
+    lab = flat(0.0)
+    for group, value in enumerate((3.4, 4.2, 8.8)):
+        lab[groups == group, 0] = value_to_lightness(value)
+    place = np.zeros(SIZE, bool)
+    place[:12] = True
+    canvas = toned({"titanium-white": 12, "ivory-black": 1})
+    ground = float(canvas.values()[0, 0])
+    found = WASH.lay(scene(lab, groups), step(place, film=1.0), None, canvas)
+    assert isinstance(found, Laid)
+    assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
+    for layer in found.layers:
+        canvas = canvas.lay(layer)
+    values = canvas.values()
+    assert values[5, 5] == pytest.approx(3.4, abs=0.05)
+    assert values[5, 15] == pytest.approx(4.2, abs=0.05)
+    assert values[5, 25] == pytest.approx(ground)
+    np.testing.assert_allclose(values[12:], ground)
+    assert not (found.mask & ~place).any()
+
+
+def test_lights_are_mixed_for_the_lightest_part_of_their_place() -> None:
+    lab = flat(50.0)
+    lab[..., 0] = np.linspace(40, 80, SIZE[1])
+    recipe = LIGHT.mix(scene(lab), step())
+    assert recipe is not None
+    top = lab[..., 0][lab[..., 0] >= np.quantile(lab[..., 0], 0.7)].mean()
+    assert recipe.target_lab[0] == pytest.approx(top, abs=0.5)
+    mass = MASS.mix(scene(lab), step())
+    assert mass is not None
+    assert mass.target_lab[0] == pytest.approx(60, abs=0.5)
+
+
+def test_flesh_is_laid_in_the_mixtures_of_the_flesh_stage() -> None:
+    own = MASS.mix(scene(flat(40.0)), step())
+    assert own is not None
+    there = scene(flat(60.0))
+    kept = Scene(
+        Subject(**{**vars(there.subject), "flesh": {1: own}}), there.palette, there.wishes, there.medium, 5.5,
+        there.mapped_lab,
+    )  # fmt: skip
+    assert MASS.mix(kept, step(group=1)) is own
+    assert MASS.mix(kept, step(group=0)) is not own
+
+
+def test_a_film_is_laid_wet_and_reckoned_dry() -> None:
+    laid = MASS.lay(scene(flat(60.0)), step(film=0.1), MASS.mix(scene(flat(60.0)), step()), Canvas.bare(SIZE))
+    assert isinstance(laid, Laid)
+    assert laid.film == 0.1
+    assert laid.layers[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
+
+
+@pytest.mark.parametrize("circle", [1.0, 3.0, 7.6, 15.1, 30.0, 74.0, 200.0])
+def test_a_brush_leaves_room_to_turn(circle: float) -> None:
+    """Two thirds of the largest circle of its shape (from memory)."""
+    fitting = [w for w in WIDTHS_MM if w <= circle * 2 / 3]
+    assert widest_brush(circle) == (max(fitting) if fitting else 1)
+
+
+def test_last_lights_take_the_shape_the_light_has() -> None:
+    """In the zones round a peak only what is light is touched: a streak stays a streak."""
+    lab = flat(60.0)
+    lab[10:14, 4:26, 0] = 78.0
+    zones = np.zeros(SIZE, np.uint8)
+    y, x = np.mgrid[0 : SIZE[0], 0 : SIZE[1]]
+    away = np.hypot(y - 12, x - 15)
+    zones[away < 12], zones[away < 3] = 2, 1
+    there = scene(lab)
+    subject = Subject(**{**vars(there.subject), "zones": zones, "mm_per_px": 3.0})
+    last = plan_passes(subject, SIX, school("layered-oil")).passes[-1]
+    assert last.key == "last-lights"
+    assert last.mask[12, 4:26].all()
+    assert not last.mask[6].any()

@@ -1,0 +1,97 @@
+"""Two spots, masses against marks, and edges joined into strokes."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from truesitter.core.values.compare import compare, read_spot
+from truesitter.core.values.contrast import read_contrast
+from truesitter.core.values.edge_runs import join_edges
+from truesitter.core.values.edges import EdgeSamples, Sharpness
+
+
+def spot_on(spot: float, surround: float, far: float = 5.0) -> np.ndarray:
+    """A small patch of one value on a ring of another, on a picture 1000 wide."""
+    y, x = np.mgrid[0:400, 0:1000]
+    away = np.hypot(y - 200, x - 300)
+    value = np.full((400, 1000), far, np.float32)
+    value[away < 36] = surround
+    value[away < 9] = spot
+    return value
+
+
+@pytest.mark.parametrize(
+    ("spot", "surround", "seems"),
+    [(5, 2, "lighter"), (5, 8, "darker"), (5, 5.5, "as it is"), (5, 4.2, "as it is"), (3, 1.9, "lighter")],
+)
+def test_a_surround_makes_a_spot_seem_other_than_it_is(spot: float, surround: float, seems: str) -> None:
+    """Simultaneous contrast: on dark a spot seems lighter, on light darker (common practice)."""
+    read = read_spot(spot_on(spot, surround, far=9.9), 0.3, 0.5)
+    assert read.value == pytest.approx(spot, abs=0.05)
+    assert read.surround == pytest.approx(surround, abs=0.15), "the ring ends where the surround does"
+    assert read.seems == seems
+
+
+def test_two_spots_in_words() -> None:
+    value = spot_on(5, 2)
+    value[100:300, 600:800] = 7
+    found = compare(value, (0.3, 0.5), (0.7, 0.5))
+    assert found.steps == pytest.approx(-2, abs=0.05)
+    assert found.sentence().startswith("The first spot is 2.0 steps darker than the second.")
+    assert "the first looks lighter than it is, because its surround is value 2" in found.sentence()
+    back = compare(value, (0.7, 0.5), (0.3, 0.5)).sentence()
+    assert back.startswith("The first spot is 2.0 steps lighter")
+    assert compare(value, (0.7, 0.5), (0.72, 0.5)).sentence() == "The two spots have the same value."
+
+
+def test_marks_outweigh_masses_only_where_they_are_strong_and_the_masses_flat() -> None:
+    x = np.mgrid[0:200, 0:200][1].astype(np.float32)
+    masses = np.full((200, 200), 5, np.float32)
+    masses[:, 100:] = 5 + 0.05 * (x[:, 100:] - 100)
+    marks = np.zeros_like(masses)
+    marks[60:140] = 0.6 * np.sign(np.sin(x[60:140] * 2))
+    found = read_contrast(masses + marks, masses, 4.0)
+    assert found.at_risk()[100, 50]
+    assert not found.at_risk()[20, 50], "no marks"
+    assert found.micro[100, 50] == pytest.approx(0.6, abs=0.06)
+    assert found.macro[100, 50] < 0.1
+    faint = read_contrast(masses + marks * 0.2, masses, 4.0)
+    assert not faint.at_risk().any(), "too weak to be seen"
+
+
+def samples(
+    points: list[tuple[float, float]], direction: tuple[float, float], width: float, contrast: float
+) -> list[np.ndarray]:
+    n = len(points)
+    return [
+        np.array(points, float),
+        np.tile(direction, (n, 1)).astype(float),
+        np.full(n, width),
+        np.full(n, contrast),
+    ]
+
+
+def test_readings_of_one_kind_in_a_row_become_one_stroke() -> None:
+    """Two parallel borders 20 mm apart: one hard, one soft; a gap of 10 mm parts a stroke."""
+    hard = samples([(2.0 * i, 10.0) for i in range(20)], (1, 0), 0.5, 3)
+    soft = samples([(2.0 * i, 30.0) for i in range(20)], (1, 0), 8, 3)
+    after = samples([(60.0 + 2.0 * i, 10.0) for i in range(10)], (1, 0), 0.5, 3)
+    joined = EdgeSamples(*(np.concatenate(parts) for parts in zip(hard, soft, after, strict=True)))
+    edges = join_edges(joined, (100, 100), 1.0)
+    assert [e.kind for e in edges].count(Sharpness.SOFT) == 1
+    assert sorted(round(e.length_mm) for e in edges) == [18, 38, 38]
+    assert [e.length_mm for e in edges] == sorted((e.length_mm for e in edges), reverse=True)
+    first = next(e for e in edges if e.kind is Sharpness.SOFT)
+    assert first.points[:, 1] == pytest.approx(np.full(20, 0.3))
+    assert (np.diff(first.points[:, 0]) > 0).all() or (np.diff(first.points[:, 0]) < 0).all()
+    assert (first.width_mm, first.contrast) == pytest.approx((8, 3))
+    assert join_edges(EdgeSamples(*(np.zeros((0, 2)),) * 2, np.zeros(0), np.zeros(0)), (9, 9), 1.0) == ()
+
+
+def test_a_border_that_turns_is_followed() -> None:
+    turn = np.linspace(0, np.pi, 40)
+    points = np.column_stack([50 + 25 * np.cos(turn), 50 + 25 * np.sin(turn)])
+    direction = np.column_stack([-np.sin(turn), np.cos(turn)])
+    (edge,) = join_edges(EdgeSamples(points, direction, np.full(40, 1.0), np.full(40, 2.0)), (100, 100), 1.0)
+    assert edge.length_mm == pytest.approx(np.pi * 25, rel=0.02)
