@@ -6,7 +6,7 @@ from math import gcd
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
@@ -56,6 +56,7 @@ def test_what_the_tubes_can_make_is_found_again(shares: list[float]) -> None:
 
 
 @given(st.floats(5, 95), st.floats(-60, 60), st.floats(-60, 60))
+@example(30.0, 0.0, 25.0)
 @settings(deadline=None, max_examples=25)
 def test_recipes_are_whole_small_parts_that_say_truly_what_they_make(
     light: float, a: float, b: float

@@ -128,9 +128,8 @@ class Sheet:
     ) -> None:
         """A single short line at a place; it is made smaller where it would leave the page."""
         (shown,) = wrapped(words, font, size, float("inf"))
-        room = {"left": self.width - MARGIN - x, "right": x - MARGIN, "centre": 2 * min(x, self.width - x)}[
-            align
-        ]
+        before, after = x - MARGIN, self.width - MARGIN - x
+        room = {"left": after, "right": before, "centre": 2 * min(before, after)}[align]
         size *= min(1.0, room / max(1e-6, width_of(shown, font, size)))
         self.page.setFont(font, size)
         draw = {"left": self.page.drawString, "right": self.page.drawRightString,

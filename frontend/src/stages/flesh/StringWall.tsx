@@ -50,6 +50,9 @@ export function StringWall({ strings, tubes, words, busy }: Props) {
               {s.family}
             </Box>
             <Box
+              tabIndex={0}
+              role="group"
+              aria-label={`Tones of ${s.family}`}
               sx={{
                 display: "grid",
                 gridTemplateColumns: `repeat(${s.tones.length}, minmax(92px, 1fr))`,

@@ -117,24 +117,31 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
         return None
     tubes = list(parts)
     numbers = np.array([parts[k] for k in tubes], dtype=np.int64)
-    main = int(numbers.argmax())
     best: LetDown | None = None
-    for count in range(1, min(MOST_HEAPS, len(tubes) - 1) + 1):
-        for strong in combinations([i for i in range(len(tubes)) if i != main], count):
-            for times in product(range(1, MOST_TIMES + 1), repeat=count):
-                small = _small(numbers, Heaps(main, tuple(zip(strong, times, strict=True))))
-                if small is None or (best and sum(best.parts.values()) <= small.sum()):
-                    continue
-                named = sorted(zip(tubes, small.tolist(), strict=True), key=lambda item: -item[1])
-                best = LetDown(
-                    into=tubes[main],
-                    heaps={tubes[i]: t for i, t in zip(strong, times, strict=True)},
-                    parts={k: n for k, n in named if n},
-                )
+    for heaps in _all_heaps(len(tubes)):
+        small = _small(numbers, heaps)
+        if small is None or (best and sum(best.parts.values()) <= small.sum()):
+            continue
+        named = sorted(zip(tubes, small.tolist(), strict=True), key=lambda item: -item[1])
+        best = LetDown(
+            into=tubes[heaps.main],
+            heaps={tubes[i]: times for i, times in heaps.strong},
+            parts={k: n for k, n in named if n},
+        )
     if best is None:
         return None
     shorter = 5 * sum(best.parts.values()) <= numbers.sum()
     return best if shorter or numbers.sum() > _UNCOUNTABLE else None
+
+
+def _all_heaps(tubes: int) -> Iterator[Heaps]:
+    """Every choice of main tube and heaps; rounding may have left the main tube not quite the largest."""
+    for main in range(tubes):
+        others = [i for i in range(tubes) if i != main]
+        for count in range(1, min(MOST_HEAPS, len(others)) + 1):
+            for strong in combinations(others, count):
+                for times in product(range(1, MOST_TIMES + 1), repeat=count):
+                    yield Heaps(main, tuple(zip(strong, times, strict=True)))
 
 
 def _small(numbers: WholeParts, heaps: Heaps) -> WholeParts | None:

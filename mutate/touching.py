@@ -1,0 +1,96 @@
+"""Which tests run which line: coverage with a context for each test, kept until code or tests change."""
+
+from __future__ import annotations
+
+import functools
+import hashlib
+import json
+import os
+import subprocess
+import sys
+from collections import Counter, defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+from pathlib import Path
+
+import coverage
+
+STATE = Path(".sitter/mutate")
+TESTS = ("tests/core", "tests/published", "tests/formats")
+
+
+@dataclass(frozen=True)
+class Touching:
+    """Tests by line.
+
+    Attributes
+    ----------
+    lines
+        Path → line → tests that ran it while they were called; a line run at import has none.
+    seconds
+        How long each test takes.
+    """
+
+    lines: dict[str, dict[int, frozenset[str]]]
+    seconds: dict[str, float]
+
+    @functools.cached_property
+    def breadth(self) -> Counter[str]:
+        """How many lines each test runs."""
+        return Counter(t for of_file in self.lines.values() for tests in of_file.values() for t in tests)
+
+    def tests(self, path: str, line: int, longest: float) -> tuple[str, ...]:
+        """Tests to run for a changed line, those about little else first, `longest` seconds of them at most.
+
+        Of a line run at import (a constant), all of its module's.
+        """
+        of_file = self.lines.get(path, {})
+        touching = of_file.get(line) or frozenset().union(*of_file.values())
+        chosen, total = [], 0.0
+        for test in sorted(touching, key=lambda t: (self.breadth[t], t)):
+            total += self.seconds.get(test, 1.0)
+            if chosen and total > longest:
+                break
+            chosen.append(test)
+        return tuple(chosen)
+
+    def time_of(self, tests: Iterable[str]) -> float:
+        """Seconds of some tests together."""
+        return sum(self.seconds.get(t, 1.0) for t in tests)
+
+
+def _digest() -> str:
+    files = sorted([*Path("src/truesitter").rglob("*.py"), *Path("tests").rglob("*.py")])
+    return hashlib.sha256(b"".join(f.read_bytes() for f in files)).hexdigest()
+
+
+def measure() -> Touching:
+    """Run the tests of the core once with coverage, unless nothing changed since."""
+    STATE.mkdir(parents=True, exist_ok=True)
+    stamp, data, times = STATE / "of", STATE / "coverage", STATE / "seconds.json"
+    now = _digest()
+    if not stamp.exists() or stamp.read_text() != now:
+        command = [
+            sys.executable, "-m", "pytest", *TESTS, "-p", "mutate.recording", "--cov=src/truesitter/core",
+            "--cov-context=test", "--cov-report=",
+        ]  # fmt: skip
+        environment = {"COVERAGE_FILE": str(data), "MUTATE_SECONDS": str(times)}
+        done = subprocess.run(command, env={**os.environ, **environment}, check=False)
+        if done.returncode:
+            raise SystemExit("The tests fail as they are; mend them first.")
+        stamp.write_text(now)
+    return _read(data, times)
+
+
+def _read(data: Path, times: Path) -> Touching:
+    measured = coverage.CoverageData(basename=str(data))
+    measured.read()
+    lines: dict[str, dict[int, frozenset[str]]] = {}
+    here = Path.cwd()
+    for file in measured.measured_files():
+        by_line: dict[int, frozenset[str]] = defaultdict(frozenset)
+        for line, contexts in measured.contexts_by_lineno(file).items():
+            # "…|run", "…|setup": what a fixture ran counts for the test that asked for it first.
+            by_line[line] = frozenset(c.rsplit("|", 1)[0] for c in contexts if c)
+        lines[Path(file).relative_to(here).as_posix()] = dict(by_line)
+    return Touching(lines, json.loads(times.read_text()))

@@ -1,0 +1,123 @@
+"""Every screen and job, day and dim, against axe-core's rules (from WCAG 2.2), and by keys alone."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+from tests.conftest import truth
+from tests.e2e.test_bench import wall
+
+STAGES = ("reference", "values", "flesh", "light", "hair", "passes")
+
+
+@pytest.fixture(scope="module")
+def sitter(page: Page, base: str) -> str:
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
+    return f"{base}/sitters/{kept['id']}"
+
+
+def settled(page: Page) -> None:
+    """Nothing is being fetched, mixed or unfolded any more."""
+    page.wait_for_load_state("networkidle")
+    expect(page.get_by_role("progressbar")).to_have_count(0)
+    page.wait_for_timeout(300)
+
+
+def findings(page: Page) -> list[str]:
+    """What axe holds against the screen, minor things left out."""
+    response = Axe().run(page).response
+    return [
+        f"{page.url}: {v['id']} ({v['impact']}): {v['nodes'][0]['html'][:160]}"
+        for v in response["violations"]
+        if v["impact"] in ("critical", "serious", "moderate")
+    ]
+
+
+def jobs(page: Page, sitter: str) -> Iterator[str]:
+    """Addresses of all jobs, as the stages name them."""
+    for stage in STAGES:
+        page.goto(f"{sitter}/{stage}")
+        settled(page)
+        links = page.get_by_role("navigation", name="Jobs").get_by_role("link").all()
+        yield from [str(link.get_attribute("href")) for link in links] or [
+            f"/sitters/{sitter.rsplit('/', 1)[1]}/{stage}"
+        ]
+
+
+@pytest.mark.parametrize("light", ["day", "dim"])
+def test_no_screen_shuts_anybody_out(page: Page, base: str, sitter: str, light: str) -> None:
+    page.goto(f"{sitter}/reference")
+    page.get_by_role("switch", name="Dim studio").set_checked(light == "dim")
+    found, addresses = [], list(jobs(page, sitter))
+    assert len(addresses) >= 18
+    for address in ("/", "/tubes", *addresses):
+        page.goto(f"{base}{address}")
+        settled(page)
+        expect(page.get_by_role("main")).to_have_count(1)
+        found += findings(page)
+    page.get_by_role("button", name="Words").click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.wait_for_timeout(400)
+    found += findings(page)
+    page.keyboard.press("Escape")
+    assert found == []
+
+
+def walk(page: Page, keys: str) -> None:
+    """Keys pressed on the picture, which is reached with Tab like anything else."""
+    picture = page.get_by_role("application")
+    expect(picture).not_to_have_attribute("data-tool", "pan")
+    wall(page)
+    picture.focus()
+    for key in keys.split():
+        page.keyboard.press(key)
+
+
+def test_two_spots_are_compared_by_keys_alone(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/values/compare")
+    walk(page, "ArrowLeft Enter " + "ArrowDown " * 12 + "Enter")
+    expect(page.get_by_text("The first spot is")).to_be_visible()
+
+
+def test_a_region_is_drawn_by_keys_alone_and_taken_back(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/reference/regions")
+    undo = page.get_by_role("button", name="Undo")
+    expect(undo).to_be_disabled()
+    walk(page, "ArrowRight Enter " + "ArrowRight " * 8 + "Enter")
+    expect(undo).to_be_enabled()
+    page.keyboard.press("Control+z")
+    expect(undo).to_be_disabled()
+
+
+def test_a_job_stays_open_when_the_page_is_loaded_again(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/values")
+    page.get_by_role("navigation", name="Jobs").get_by_role("link", name="edges").click()
+    page.wait_for_url("**/values/edges")
+    page.reload()
+    current = page.get_by_role("navigation", name="Jobs").locator("[aria-current=page]")
+    expect(current).to_have_text("edges")
+    page.get_by_role("navigation", name="Jobs").get_by_role("link", name="shapes").click()
+    page.go_back()
+    expect(current).to_have_text("edges")
+
+
+def test_no_change_is_lost_however_fast_they_come(page: Page, sitter: str) -> None:
+    """Ten presses while the first is still on its way to the server: all ten are kept."""
+    page.goto(f"{sitter}/values")
+    cut = page.locator("[data-cut='0'][role=slider]")
+    expect(cut).to_be_visible()
+    before = float(cut.get_attribute("aria-valuenow") or 0)
+    page.route("**/settings/**", lambda route: (page.wait_for_timeout(120), route.continue_()))
+    cut.focus()
+    for _ in range(10):
+        page.keyboard.press("ArrowUp")
+    expect(cut).to_have_attribute("aria-valuenow", str(round(before + 1.0, 2)))
+    settled(page)
+    page.unroute("**/settings/**")
+    page.reload()
+    expect(cut).to_have_attribute("aria-valuenow", str(round(before + 1.0, 2)))
