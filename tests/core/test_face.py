@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import subprocess
+import sys
+
 import numpy as np
 import pytest
 
@@ -103,3 +106,23 @@ def test_windows_are_cut_off_at_the_edge() -> None:
     assert (rows, columns) == (slice(6, 13), slice(0, 4))
     assert np.zeros((10, 20))[rows, columns].shape == (4, 4)
     np.testing.assert_array_equal(in_pixels([(0.5, 0.25)], (8, 4)), [[2.0, 2.0]])
+
+
+def test_the_detector_starts_quietly_and_nobody_else_is_silenced() -> None:
+    """Its first words are held back from standard error; what others write meanwhile is passed on."""
+    run = """
+import os, numpy as np
+from tests.conftest import truth
+from truesitter.core.sitter import landmarks
+import cv2
+picture = cv2.imdecode(np.frombuffer(truth("maren").data, np.uint8), cv2.IMREAD_REDUCED_COLOR_2)[..., ::-1]
+models = landmarks._models
+def talking():
+    os.write(2, b"a trace of somebody else\\n")
+    return models()
+landmarks._models = talking
+assert landmarks.detect(np.ascontiguousarray(picture)).face is not None
+os.write(2, b"the end")
+"""
+    done = subprocess.run([sys.executable, "-c", run], capture_output=True, text=True, check=True)
+    assert done.stderr == "a trace of somebody else\nthe end"

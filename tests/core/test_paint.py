@@ -10,11 +10,12 @@ from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
+from truesitter.core.paint.fit import fit_pigment, fit_titanium_white
 from truesitter.core.paint.flesh import mix_colour
 from truesitter.core.paint.let_down import HEAP_PARTS, Heaps, told_by_heaps
 from truesitter.core.paint.mixing import mix
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
-from truesitter.core.paint.pigments import Lab, pigment_library
+from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
 from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.solver import solve_recipe, suggest_tube
 from truesitter.core.refusal import Refusal
@@ -188,3 +189,15 @@ def test_lead_and_mercury_are_off_by_default_with_the_reason_and_a_substitute() 
     assert not any(pigment_library()[safe_substitute(key)].hazard for key in off)
     assert not any(key in off for palette in STARTERS for key in palette.tubes)
     assert {"sanding", "spraying", "solvents"} <= set(PROCESSES)
+
+
+def test_the_shipped_curves_are_those_of_the_fit() -> None:
+    library = pigment_library()
+    white = fit_titanium_white(library["titanium-white"].masstone)
+    np.testing.assert_allclose(white.scattering, pigment_curves()["titanium-white"].scattering, rtol=1e-4)
+    ochre = library["yellow-ochre"]
+    assert ochre.tint is not None
+    fit = fit_pigment(ochre.masstone, ochre.tint, ochre.opacity, white)
+    np.testing.assert_allclose(fit.curves.absorption, pigment_curves()["yellow-ochre"].absorption, rtol=0.02)
+    assert fit.masstone_error < 0.3
+    assert fit.tint_error < 0.3

@@ -9,7 +9,10 @@ from __future__ import annotations
 
 import contextlib
 import os
+import re
+import tempfile
 import threading
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -28,6 +31,10 @@ _LEAST_ON_SITTER = 0.92
 the far half of the face in the air; its places would then all be wrong."""
 
 _lock = threading.Lock()
+_started: list[bool] = []
+"""Holds something once a face was found: all parts of the detector have then said their first words."""
+
+_CHATTER = re.compile(rb"INFO: Created |WARNING: All log messages|[IW]\d{4} ")
 
 
 @dataclass(frozen=True)
@@ -57,16 +64,21 @@ def _shrink(picture: Bytes, long_side: int) -> Bytes:
 
 
 @contextlib.contextmanager
-def _quiet_stderr() -> Any:
-    """Hold back the start-up chatter that the detector's native code writes to descriptor 2."""
-    saved, null = os.dup(2), os.open(os.devnull, os.O_WRONLY)
-    try:
-        os.dup2(null, 2)
-        yield
-    finally:
-        os.dup2(saved, 2)
-        os.close(saved)
-        os.close(null)
+def _chatter_held_back() -> Iterator[None]:
+    """Take the native code's start-up chatter out of standard error; all else is passed on, a moment later.
+
+    The detector offers no way to quieten it, and writes to the descriptor that the whole process shares.
+    """
+    saved = os.dup(2)
+    with tempfile.TemporaryFile() as held:
+        try:
+            os.dup2(held.fileno(), 2)
+            yield
+        finally:
+            os.dup2(saved, 2)
+            os.close(saved)
+            held.seek(0)
+            os.write(2, b"".join(line for line in held if not _CHATTER.match(line)))
 
 
 @cache
@@ -83,10 +95,11 @@ def detect(picture: Bytes) -> Detection:
     """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8."""
     face_input = _shrink(picture, _FACE_LONG_SIDE)
     person_input = _shrink(picture, _PERSON_LONG_SIDE)
-    with _lock, _quiet_stderr():
+    with _lock, _chatter_held_back() if not _started else contextlib.nullcontext():
         face_model, person_model = _models()
         found = face_model.process(face_input).multi_face_landmarks
         person = np.asarray(person_model.process(person_input).segmentation_mask, dtype=np.float32)
+        _started.extend([True] if found else [])
     face = None
     if found:
         face = Face(np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64))
