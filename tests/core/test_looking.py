@@ -6,9 +6,10 @@ import numpy as np
 import pytest
 
 from truesitter.core.values.compare import compare, read_spot
-from truesitter.core.values.contrast import read_contrast
-from truesitter.core.values.edge_runs import join_edges
+from truesitter.core.values.contrast import largest_patches, read_contrast
+from truesitter.core.values.edge_runs import Edge, join_edges
 from truesitter.core.values.edges import EdgeSamples, Sharpness
+from truesitter.core.values.shapes import find_shapes, largest_circles
 
 
 def spot_on(spot: float, surround: float, far: float = 5.0) -> np.ndarray:
@@ -95,3 +96,31 @@ def test_a_border_that_turns_is_followed() -> None:
     direction = np.column_stack([-np.sin(turn), np.cos(turn)])
     (edge,) = join_edges(EdgeSamples(points, direction, np.full(40, 1.0), np.full(40, 2.0)), (100, 100), 1.0)
     assert edge.length_mm == pytest.approx(np.pi * 25, rel=0.02)
+
+
+def test_patches_are_said_where_they_lie_largest_first() -> None:
+    mask = np.zeros((100, 200), bool)
+    mask[10:21, 20:41] = True
+    mask[60:90, 150:190] = True
+    large, small = largest_patches(mask, 5)
+    assert (large[0], small[0]) == (1200, 231)
+    assert large[1:] == pytest.approx((170 / 200, 75 / 100))
+    assert small[1:] == pytest.approx((30.5 / 200, 15.5 / 100))
+    assert [p[0] for p in largest_patches(mask, 1)] == [1200]
+    assert largest_patches(np.zeros((9, 9), bool), 3) == []
+
+
+def test_an_edge_is_named_half_way_along() -> None:
+    points = np.column_stack([np.linspace(0, 1, 9), np.full(9, 0.25)])
+    assert Edge(Sharpness.HARD, points, 30, 1, 3).middle == (0.5, 0.25)
+
+
+def test_the_largest_circle_lies_in_the_middle_of_a_square() -> None:
+    """Odd sides, so that there is one middle pixel: 21 wide is 10.5 from the middle to the edge."""
+    labels = np.zeros((80, 120), np.uint8)
+    labels[20:41, 30:51] = 1
+    shapes = find_shapes(labels)
+    circles = largest_circles(shapes)
+    n = int(shapes.number[30, 40])
+    assert (circles.x[n], circles.y[n], circles.radius[n]) == pytest.approx((40.5, 30.5, 10.5), abs=0.5)
+    assert (circles.x[n], circles.y[n]) == (40.5, 30.5)

@@ -6,14 +6,17 @@ import numpy as np
 import pytest
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.films import coats_to_value, ground_of, seen
-from truesitter.core.paint.flesh import mix_colour
+from truesitter.core.paint.flesh import mix_colour, mix_flesh
+from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.media import MEDIA, WHITE_PAPER, DryMm, WetMm
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.nudges import PILES, nudge
 from truesitter.core.paint.palettes import STARTERS, Palette, starter
 from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.quantity import tube_amounts
 from truesitter.core.paint.reach import palette_reach
 from truesitter.core.paint.rounding import Recipe, recipe_cost
 from truesitter.core.paint.solver import solve_recipe, solve_recipes, suggest_tube
@@ -127,9 +130,9 @@ def test_a_tube_is_suggested_only_when_it_takes_away_a_third_of_the_error() -> N
         assert suggestion is not None
         better = solve_recipe(target, grey.with_tubes((*grey.tubes, suggestion.tube)))
         assert cost(better) < cost(recipe) * 0.75
-    nearly = Palette("own", "Own", tuple(k for k in pigment_library() if k not in ("zinc-white",))[:14])
-    hopeless = solve_recipe((97.0, 60.0, -60.0), nearly)
-    assert suggest_tube(hopeless, nearly.with_tubes(nearly.tubes)) is None or not hopeless.reached
+    hopeless = solve_recipe((97.0, 60.0, -60.0), EARTH)
+    assert not hopeless.reached
+    assert suggest_tube(hopeless, EARTH) is None, "no paint is so pale and so purple"
 
 
 def test_no_tube_is_suggested_that_was_ruled_out() -> None:
@@ -212,3 +215,47 @@ def test_a_wet_film_is_thicker_than_what_is_left_of_it() -> None:
         assert medium.wet(medium.dry(WetMm(0.1))) == pytest.approx(0.1)
         assert 0 < medium.solids <= 1
     assert MEDIA["watercolour"].solids < MEDIA["oil"].solids
+
+
+@pytest.mark.parametrize("palette", [EARTH, SIX])
+def test_each_tone_is_the_one_before_with_a_little_added(palette: Palette) -> None:
+    """Base and additions of every step, mixed by hand, are what is shown; few parts of few tubes, lighter."""
+    first, *others = mix_string(skin_pixels(), palette, 6)
+    assert (first.base, first.added, first.stepped) == (0, {}, first.recipe.predicted)
+    total = sum(first.recipe.parts.values())
+    shares, before = {k: n / total for k, n in first.recipe.parts.items()}, first.stepped
+    for tone in others:
+        assert 1 <= len(tone.added) <= 3
+        assert sum(tone.added.values()) <= 20
+        amounts = {k: tone.base * shares.get(k, 0.0) + tone.added.get(k, 0) for k in {*shares, *tone.added}}
+        shares = {k: n / sum(amounts.values()) for k, n in amounts.items()}
+        after = mix(shares, palette)
+        assert after.lab == pytest.approx(tone.stepped.lab, abs=1e-6)
+        assert after.value > before.value
+        assert delta_e_2000(np.array(after.lab), np.array(tone.recipe.target_lab)) < 4
+        before = after
+
+
+def test_washes_reach_as_deep_as_their_thickest_film() -> None:
+    """One blue on white paper, 0.03 mm dry: its own film over the paper and nothing else."""
+    blue = Palette("own", "Own", ("ultramarine-blue",), WHITE_PAPER)
+    k, s = blue.rack.mixture({"ultramarine-blue": 1})
+    film = leave_surface(film_reflectance(k, s, DryMm(0.03), WHITE_PAPER.internal()))
+    reach = palette_reach(blue)
+    assert reach.darkest == pytest.approx(float(lab_value(reflectance_to_lab(film))), abs=1e-6)
+    assert reach.lightest == pytest.approx(float(lab_value(reflectance_to_lab(WHITE_PAPER.seen()))), abs=1e-6)
+
+
+def test_the_reach_told_with_flesh_is_that_of_the_tubes_allowed() -> None:
+    lab = np.full((8, 8, 3), SKIN)
+    skin, groups = np.ones((8, 8), bool), np.zeros((8, 8), np.uint8)
+    no_black = mix_flesh(lab, groups, skin, EARTH, Wishes(black=False))
+    assert no_black.reach == palette_reach(Palette("own", "Own", EARTH.tubes[:-1]))
+    assert no_black.reach.darkest > mix_flesh(lab, groups, skin, EARTH).reach.darkest + 1
+
+
+def test_nothing_of_a_mixture_takes_nothing_of_each_tube() -> None:
+    assert tube_amounts({"yellow-ochre": 2, "light-red": 1}, 0) == {"yellow-ochre": 0, "light-red": 0}
+    assert tube_amounts({"yellow-ochre": 2, "light-red": 1}, 6) == {"yellow-ochre": 4, "light-red": 2}
+    with pytest.raises(Refusal):
+        tube_amounts({"yellow-ochre": 0}, 1)
