@@ -17,7 +17,7 @@ from scipy.optimize import differential_evolution
 from skimage import color, feature, filters
 
 from bench.inputs import demo_bytes, large_jpeg, study
-from bench.serving import dragging, screen
+from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.hair.field import Guide, solve_axes
@@ -203,7 +203,7 @@ def passes() -> list[Figure]:
     return [
         figure(
             "All passes planned and simulated",
-            times(lambda: plan_passes(subject, palette, LAYERED_OIL), 5),
+            times(lambda: plan_passes(subject, palette, LAYERED_OIL), 15),
             "< 500",
         )
     ]
@@ -234,6 +234,8 @@ CASES = {
     "opening": opening,
     "dragging": dragging,
     "screen": screen,
+    "guides": guides,
+    "start": start,
     "mixtures": mixtures,
     "strings": strings,
     "hair": hair,

@@ -1,11 +1,15 @@
-"""A cut dragged: how long the server, and the whole way to the screen, take."""
+"""What a painter waits for: a start, a dragged cut on the server and on the screen, one more guide."""
 
 from __future__ import annotations
 
 import socket
+import subprocess
+import sys
 import tempfile
 import threading
+import time
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import uvicorn
@@ -16,6 +20,11 @@ from bench.inputs import demo_bytes
 from bench.timing import Figure, figure, times
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
+
+CHROMIUM: dict[str, Any] = {
+    "executable_path": "/usr/bin/chromium",
+    "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
+}
 
 
 def dragging() -> list[Figure]:
@@ -28,6 +37,57 @@ def dragging() -> list[Figure]:
             ms = times(lambda: client.get(f"{url}{next(positions):.3f},4.5,6,7.5").raise_for_status(), 60)
         shelf.close()
     return [figure("Cut dragged, server", ms, "p95 < 60")]
+
+
+def guides() -> list[Figure]:
+    """One more guide of hair where there are 200 already, of 30 points each; and what is written for it."""
+    with tempfile.TemporaryDirectory() as folder:
+        shelf = Shelf(Path(folder))
+        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
+        guide = {"points": [[0.3 + 0.01 * i, 0.2] for i in range(30)]}
+        with TestClient(create_app(shelf)) as client:
+            url = f"/api/sitters/{sitter.id}/settings/hair"
+
+            def add(count: int) -> None:
+                edit = {"label": "Guides", "lists": {"guides": [{"add": [guide] * count}]}}
+                client.patch(url, json=edit).raise_for_status()
+
+            add(200)
+            before = _bytes(folder)
+            ms = times(lambda: add(1), 30)
+            grown = (_bytes(folder) - before) / 31 / 1024
+        shelf.close()
+    return [figure(f"One more guide beside 200 ({grown:.1f} KiB written)", ms, "< 20, < 10 KiB")]
+
+
+def _bytes(folder: str) -> int:
+    """Of the database, what has not been folded into it yet included."""
+    return sum(f.stat().st_size for f in Path(folder).glob("*.sqlite*"))
+
+
+def start() -> list[Figure]:
+    """From the command to the shelf on the screen."""
+    took = []
+    with sync_playwright() as playwright, tempfile.TemporaryDirectory() as folder:
+        browser = playwright.chromium.launch(**CHROMIUM)
+        for _ in range(5):
+            with socket.socket() as free:
+                free.bind(("127.0.0.1", 0))
+                port = free.getsockname()[1]
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            began = time.perf_counter()
+            command = [sys.executable, "-m", "truesitter.cli", "serve", "--data", folder, "--port", str(port)]
+            server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+            assert server.stdout is not None
+            server.stdout.readline()
+            page.goto(f"http://127.0.0.1:{port}/")
+            page.get_by_text("The shelf is empty.").wait_for()
+            took.append((time.perf_counter() - began) * 1000)
+            server.terminate()
+            server.wait(20)
+            page.close()
+        browser.close()
+    return [figure("First page after a start", np.array(took), "< 1500")]
 
 
 _WATCH = """
@@ -56,15 +116,12 @@ def screen() -> list[Figure]:
             server.should_exit = True
             thread.join(10)
         shelf.close()
-    return [figure("Cut dragged, on the screen", ms, "p95 < 120")]
+    return [figure("Cut dragged, on the screen", ms, "p95 < 80")]
 
 
 def _drag_on_screen(address: str) -> np.ndarray:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
-            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-        )
+        browser = playwright.chromium.launch(**CHROMIUM)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.add_init_script(_WATCH)
         page.goto(address)
