@@ -15,6 +15,7 @@ from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
 from truesitter.core.study.flesh import FAMILIES
 from truesitter.core.study.results import PHOTOGRAPH, Declaration, Result, Watch, all_declared, declared
+from truesitter.formats.pictures import VIEWS
 
 STAGES = ("picture", "sitter", "values", "looking", "light", "flesh", "hair", "passes")
 ARGUMENTS = {"thumbnail": [(2,), (5,)], "string": [(family,) for family in FAMILIES]}
@@ -114,6 +115,17 @@ def test_a_computation_reads_only_what_it_declares(change: dict[str, dict[str, A
         assert not undeclared, f"{name} reads {undeclared}"
         strays = watch.needs.get(name, set()) - set(descriptor.declaration.needed(settings))
         assert not strays, f"{name} is made from {strays}"
+
+
+@pytest.mark.parametrize("name", list(VIEWS))
+def test_a_picture_shows_only_what_it_declares(name: str) -> None:
+    view, watch, data = VIEWS[name], Watch(), small("maren")
+    study = Study("hash", lambda: data, StudySettings(), Memo(), watch)
+    watch.compute("picture", lambda: view.make(study))
+    assert not watch.settings.get("picture", set()) - set(view.declaration.settings)
+    assert not watch.needs.get("picture", set()) - set(view.declaration.needed(study.settings))
+    for need in view.declaration.needed(study.settings):
+        assert need == PHOTOGRAPH or declared(need)
 
 
 @pytest.mark.parametrize("seed", range(8))

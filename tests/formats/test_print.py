@@ -19,7 +19,7 @@ from truesitter.formats.fonts import SANS, printable, width_of, wrapped
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
-from truesitter.formats.sheet import MARGIN
+from truesitter.formats.sheet import MARGIN, Sheet, Words, swatches
 from truesitter.formats.swatch_sheet import swatch_sheet_pdf
 from truesitter.formats.transfer import thumbnails_pdf, transfer_pdf
 from truesitter.formats.wording import Counting
@@ -148,3 +148,15 @@ def test_lines_are_broken_at_words_and_never_too_wide() -> None:
         assert "".join(lines).replace(" ", "") == printable(words).replace(" ", "")
     assert wrapped("one two three", SANS, 9, width_of("one two", SANS, 9) + 0.1) == ["one two", "three"]
     assert wrapped("", SANS, 9, 100) == [""]
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_more_words_than_a_page_holds_go_on_overleaf(paper: str) -> None:
+    sheet = Sheet(paper, "A test")
+    sheet.start("Long")
+    words = [f"word{i}" for i in range(3000)]
+    sheet.text(" ".join(words))
+    sheet.entry(swatches(("#808080",), 60, 20), [Words(" ".join(words))])
+    read = assert_stays_on_the_page(sheet.done())
+    assert len(re.findall(r"word\d+", read)) == 6000
+    assert read.count("Long") == sheet.number > 4
