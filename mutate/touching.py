@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ast
 import functools
 import hashlib
 import json
@@ -16,7 +17,10 @@ from pathlib import Path
 import coverage
 
 STATE = Path(".sitter/mutate")
-TESTS = ("tests/core", "tests/published", "tests/formats")
+CONTRACT = "tests/web/test_app.py::test_the_checked_in_schemas_are_those_of_the_code"
+"""What settings are and how far they go is written down there too."""
+
+TESTS = ("tests/core", "tests/published", "tests/formats", CONTRACT)
 
 
 @dataclass(frozen=True)
@@ -40,14 +44,20 @@ class Touching:
         return Counter(t for of_file in self.lines.values() for tests in of_file.values() for t in tests)
 
     def tests(self, path: str, line: int, longest: float) -> tuple[str, ...]:
-        """Tests to run for a changed line, those about little else first, `longest` seconds of them at most.
+        """Tests to run for a changed line, those most about its file first; so many seconds of them at most.
 
-        Of a line run at import (a constant), all of its module's.
+        None when no test runs its statement; of one run at import (a constant), all of its module's.
         """
         of_file = self.lines.get(path, {})
-        touching = of_file.get(line) or frozenset().union(*of_file.values())
+        run = [of_file[n] for n in _statement(path, line) if n in of_file]
+        if not run:
+            return ()
+        touching = frozenset().union(*run) or frozenset().union(*of_file.values())
+        if "/core/settings/" in path:
+            touching |= {CONTRACT}
+        about = Counter(t for tests in of_file.values() for t in tests)
         chosen, total = [], 0.0
-        for test in sorted(touching, key=lambda t: (self.breadth[t], t)):
+        for test in sorted(touching, key=lambda t: (-about[t] / self.breadth[t], t)):
             total += self.seconds.get(test, 1.0)
             if chosen and total > longest:
                 break
@@ -57,6 +67,24 @@ class Touching:
     def time_of(self, tests: Iterable[str]) -> float:
         """Seconds of some tests together."""
         return sum(self.seconds.get(t, 1.0) for t in tests)
+
+
+@functools.cache
+def _statements(path: str) -> tuple[tuple[int, int], ...]:
+    """First and last line of every statement, of one with a body those of its head; innermost last."""
+    found = []
+    for node in ast.walk(ast.parse(Path(path).read_text("utf-8"))):
+        if isinstance(node, ast.stmt):
+            body = getattr(node, "body", None)
+            last = body[0].lineno - 1 if body else node.end_lineno or node.lineno
+            found.append((node.lineno, max(node.lineno, last)))
+    return tuple(sorted(found))
+
+
+def _statement(path: str, line: int) -> range:
+    """Lines of the statement a line belongs to."""
+    first, last = max((s for s in _statements(path) if s[0] <= line <= s[1]), default=(line, line))
+    return range(first, last + 1)
 
 
 def _digest() -> str:

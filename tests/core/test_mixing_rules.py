@@ -225,6 +225,7 @@ def test_each_tone_is_the_one_before_with_a_little_added(palette: Palette) -> No
     total = sum(first.recipe.parts.values())
     shares, before = {k: n / total for k, n in first.recipe.parts.items()}, first.stepped
     for tone in others:
+        assert 1 <= tone.base <= 6
         assert 1 <= len(tone.added) <= 3
         assert sum(tone.added.values()) <= 20
         amounts = {k: tone.base * shares.get(k, 0.0) + tone.added.get(k, 0) for k in {*shares, *tone.added}}
