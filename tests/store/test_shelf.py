@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
@@ -19,6 +20,7 @@ from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.demo.seed import seed
+from truesitter.store import database
 from truesitter.store.blobs import Blobs, MissingFile
 from truesitter.store.database import open_database
 from truesitter.store.edits import Edit, ListEdit, edited
@@ -56,6 +58,15 @@ def test_the_database_writes_ahead_and_holds_foreign_keys(tmp_path: Path) -> Non
     with engine.connect() as connection:
         assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
         assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
+
+
+def test_a_database_of_today_is_opened_without_migrating(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    assert ScriptDirectory(str(database._MIGRATIONS)).get_current_head() == database.NEWEST
+    database.open_database(tmp_path / "a.sqlite").dispose()
+    monkeypatch.setattr(database, "_migrate", lambda *_: pytest.fail("there is nothing to migrate"))
+    database.open_database(tmp_path / "a.sqlite").dispose()
 
 
 def test_migrations_lead_to_the_tables_the_code_uses(tmp_path: Path) -> None:

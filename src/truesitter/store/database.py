@@ -5,13 +5,13 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session, sessionmaker
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _WRITING = "writing"
+NEWEST = "0003"
+"""Number of the newest migration."""
 
 
 def open_database(path: Path, revision: str = "head") -> Engine:
@@ -35,12 +35,29 @@ def open_database(path: Path, revision: str = "head") -> Engine:
         writing = connection.get_execution_options().get(_WRITING)
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
 
+    with engine.execution_options(**{_WRITING: True}).begin() as connection:
+        if revision != "head" or _stands_at(connection) != NEWEST:
+            _migrate(connection, revision)
+    return engine
+
+
+def _stands_at(connection: Connection) -> str | None:
+    """The newest migration a database has been through."""
+    if not inspect(connection).has_table("alembic_version"):
+        return None
+    stands: str | None = connection.scalar(text("SELECT version_num FROM alembic_version"))
+    return stands
+
+
+def _migrate(connection: Connection, revision: str) -> None:
+    # Loaded only when there is something to migrate: every other start is quicker without.
+    from alembic import command
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(_MIGRATIONS))
-    with engine.execution_options(**{_WRITING: True}).begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, revision)
-    return engine
+    config.attributes["connection"] = connection
+    command.upgrade(config, revision)
 
 
 class Sessions:

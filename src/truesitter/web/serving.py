@@ -16,6 +16,9 @@ from truesitter.store.lock import folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
+WARM_UP_AFTER = 2.0
+"""Seconds from the start; by then the first page is on the screen, which loading would have slowed [try]."""
+
 
 def data_folder() -> Path:
     """Where a painter's own sitters are kept by default."""
@@ -67,10 +70,15 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
         if prepare:
             prepare(shelf)
         # The detector takes seconds to load: let it do so while the painter looks at the shelf.
-        threading.Thread(target=_warm_up, daemon=True).start()
+        warm_up = threading.Timer(WARM_UP_AFTER, _warm_up)
+        warm_up.daemon = True
+        warm_up.start()
         server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="warning"))
+        # A browser that is quick waits in line from here on.
+        listening.listen()
         print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
         server.run(sockets=[listening])
+        warm_up.cancel()
         shelf.close()
 
 

@@ -15,8 +15,6 @@ from itertools import pairwise
 
 import cv2
 import numpy as np
-from scipy import sparse
-from scipy.sparse.linalg import splu
 
 from truesitter.core.blur import blur
 from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
@@ -182,6 +180,9 @@ def solve_smooth(data: Doubles, weight: Doubles, pairs: Doubles, coupling: Doubl
     -------
     (n, k) solution.
     """
+    from scipy import sparse
+    from scipy.sparse.linalg import splu
+
     n = len(data)
     strength = np.abs(coupling)
     diagonal = weight.astype(np.float64).copy()

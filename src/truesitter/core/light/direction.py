@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import nnls
-from scipy.spatial import Delaunay
 
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Doubles, Floats, Mask
@@ -38,6 +36,8 @@ class LightDirection:
 
 def _mesh_normals(points: Doubles) -> tuple[Doubles, Doubles, Doubles]:
     """Centres (t, 2), outward normals (t, 3) and areas (t,) of the mesh triangles, in pixels."""
+    from scipy.spatial import Delaunay
+
     triangles = Delaunay(points[:, :2]).simplices
     a, b, c = (points[triangles[:, i]] for i in range(3))
     normal = np.cross(b - a, c - a)
@@ -81,6 +81,8 @@ def light_direction(luminance: Floats, skin: Mask, face: Face) -> LightDirection
     on_skin = skin[rows, cols]
     if on_skin.sum() < 80:
         return None
+    from scipy.optimize import nnls
+
     n, light = normals[on_skin], luminance[rows[on_skin], cols[on_skin]].astype(np.float64)
     weight = np.sqrt(areas[on_skin])
     use = np.ones(len(n), bool)

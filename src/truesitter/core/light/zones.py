@@ -11,7 +11,6 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
-from skimage.graph import MCP_Geometric
 
 from truesitter.core.pixels import pixel_at
 from truesitter.core.refusal import Refusal
@@ -171,6 +170,8 @@ def grow_zones(
     starts = [s for s in starts if cost[s] > 0]
     if not starts:
         return LightZones(peaks, none, shadow_below)
+    from skimage.graph import MCP_Geometric
+
     distance, _ = MCP_Geometric(cost).find_costs(starts)
     reach = zone_1_reach * scale
     zones = np.zeros(shape, np.uint8)

@@ -10,10 +10,9 @@ smoothness (second differences of log K, first differences of log S, weight 0.15
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
-from scipy.interpolate import CubicSpline
-from scipy.optimize import brentq, least_squares
 
 from truesitter.core.colour.spectrum import (
     WAVELENGTHS,
@@ -42,7 +41,15 @@ HIDING = 0.96
 """A 50 µm film of titanium white hides 96 % (contrast ratio over black and 80 % white; from memory)."""
 
 _KNOTS = np.linspace(400, 700, 11)
-_BASIS: Doubles = CubicSpline(_KNOTS, np.eye(11), bc_type="natural")(WAVELENGTHS)
+
+
+@cache
+def _basis() -> Doubles:
+    """What turns heights at the knots into a smooth curve."""
+    # Solvers are loaded when something is solved: a start need not wait for them.
+    from scipy.interpolate import CubicSpline
+
+    return np.asarray(CubicSpline(_KNOTS, np.eye(11), bc_type="natural")(WAVELENGTHS))
 
 
 PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, WHITE_PAPER.reflectance
@@ -95,6 +102,8 @@ def fit_titanium_white(masstone: Lab) -> Curves:
         ]
         black, white = (reflectance_to_xyz(leave_surface(r))[1] for r in over)
         return float(black / white - HIDING)
+
+    from scipy.optimize import brentq
 
     s = float(brentq(hiding, 1.0, 5000.0))
     return Curves(absorption=ratio * s, scattering=np.full(31, s))
@@ -154,12 +163,12 @@ def fit_pigment(
     log_prior = float(np.log(OPACITY_PRIOR[opacity]))
     start_s = log_white + log_prior
     start_k = np.log(_ratio_of(masstone)) + start_s
-    inverse = np.linalg.pinv(_BASIS)
+    inverse = np.linalg.pinv(_basis())
     start = np.concatenate([inverse @ start_k, inverse @ start_s, [np.log(FILM_MM)] if films else []])
     opacity_weight = _OPACITY_WEIGHT * (0.1 if films else 1)
 
     def curves(x: Doubles) -> Curves:
-        return Curves(np.exp(_BASIS @ x[:11]), np.exp(_BASIS @ x[11:22]))
+        return Curves(np.exp(_basis() @ x[:11]), np.exp(_basis() @ x[11:22]))
 
     def misses(x: Doubles) -> list[Doubles]:
         """Differences to the masstone, the tint and the films, as far as they are given."""
@@ -173,10 +182,12 @@ def fit_pigment(
         return out
 
     def residuals(x: Doubles) -> Doubles:
-        prior = [opacity_weight * (float((_BASIS @ x[11:22] - log_white).mean()) - log_prior)]
+        prior = [opacity_weight * (float((_basis() @ x[11:22] - log_white).mean()) - log_prior)]
         if films is not None:
             prior.append(_FILM_WEIGHT * (x[22] - np.log(FILM_MM)))
         return np.concatenate([*misses(x), prior, 0.15 * np.diff(x[:11], 2), 0.15 * np.diff(x[11:22])])
+
+    from scipy.optimize import least_squares
 
     solution = least_squares(residuals, start, method="trf", max_nfev=200).x
     errors = [float(np.linalg.norm(miss)) for miss in misses(solution)]

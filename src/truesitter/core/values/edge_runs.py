@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from truesitter.core.types import Doubles, Ints
 from truesitter.core.values.edges import EdgeSamples, Sharpness, sharpness_of
+
+if TYPE_CHECKING:
+    from scipy.spatial import cKDTree
 
 _SMOOTH_MM = 6.0
 _JOIN_MM = 3.2
@@ -53,6 +56,8 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
     if len(samples.points) == 0:
         return ()
     mm = samples.points * mm_per_px
+    from scipy.spatial import cKDTree
+
     tree = cKDTree(mm)
     width, contrast = _evened(tree, mm, samples, mm_per_px)
     names = list(Sharpness)

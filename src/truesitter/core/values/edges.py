@@ -13,7 +13,6 @@ from enum import Enum
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import map_coordinates
 
 from truesitter.core.blur import blur
 from truesitter.core.types import Doubles, Floats, Labels
@@ -171,6 +170,8 @@ def read_edges(labels: Labels, value: Floats, mm_per_px: float) -> EdgeSamples:
     mm_per_px
         Canvas mm to a pixel.
     """
+    from scipy.ndimage import map_coordinates
+
     points, direction = border_points(labels, _STEP_MM / mm_per_px)
     normal = np.stack([direction[:, 1], -direction[:, 0]], axis=1)
     reach = REACH_MM / mm_per_px
