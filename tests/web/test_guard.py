@@ -5,11 +5,14 @@ from __future__ import annotations
 import logging
 import os
 import socket
+import subprocess
+import sys
 import threading
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from unittest.mock import patch
 
+import httpx
 import pytest
 from fastapi.testclient import TestClient
 
@@ -201,3 +204,17 @@ def test_many_at_once_work_no_more_than_there_are_places(client: TestClient, sit
         urls = [f"/api/sitters/{sitter}/flesh/spot?x={0.3 + i / 40}&y=0.5" for i in range(12)]
         assert {a.status_code for a in pool.map(client.get, urls)} == {200}
     assert 1 <= most <= (os.cpu_count() or 1)
+
+
+def test_the_address_is_told_once_somebody_listens(tmp_path: Path) -> None:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = str(free.getsockname()[1])
+    command = [sys.executable, "-m", "truesitter.cli", "serve", "--data", str(tmp_path), "--port", port]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as server:
+        assert server.stdout is not None
+        address = server.stdout.readline().split()[-1]
+        try:
+            assert httpx.get(f"{address}/api/sitters", timeout=20).json() == []
+        finally:
+            server.terminate()

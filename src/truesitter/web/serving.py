@@ -39,6 +39,8 @@ def listen(port: int) -> socket.socket:
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listening.bind(("127.0.0.1", port))
+        # From here on nobody else can have the port, and a browser that is quick waits in line.
+        listening.listen()
     except OSError as error:
         listening.close()
         raise Refusal(
@@ -74,8 +76,6 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
         warm_up.daemon = True
         warm_up.start()
         server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="warning"))
-        # A browser that is quick waits in line from here on.
-        listening.listen()
         print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
         server.run(sockets=[listening])
         warm_up.cancel()
