@@ -1,6 +1,6 @@
 import { Circle, Group, Line, Path, Rect, Text } from "react-konva";
 import type { Schemas } from "../api/client";
-import type { Spot } from "./PictureStage";
+import type { Spot } from "./spots";
 import type { Size } from "./useView";
 
 /** The canvas's grid with its margin numbers, light over dark so that it shows on any value. */

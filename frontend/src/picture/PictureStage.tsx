@@ -5,9 +5,8 @@ import { Group, Image as KonvaImage, Layer, Line, Stage } from "react-konva";
 import { studio } from "../theme";
 import { useCursor } from "./useCursor";
 import { useImage } from "./useImage";
+import type { Spot } from "./spots";
 import { useView, type Size } from "./useView";
-
-export type Spot = [number, number];
 
 interface Props {
   /** The picture, and a transparent one laid over the same frame. */

@@ -1,4 +1,4 @@
-import type { Spot } from "./PictureStage";
+import type { Spot } from "./spots";
 import type { Size } from "./useView";
 
 const HEIGHT = 18;

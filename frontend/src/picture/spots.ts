@@ -1,4 +1,5 @@
-import type { Spot } from "./PictureStage";
+/** A point of the picture, in fractions of its width and height. */
+export type Spot = [number, number];
 
 /** A fraction kept inside the picture. */
 export const inside = (fraction: number) => Math.min(1, Math.max(0, fraction));

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, renderHook } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
-import type { Spot } from "./PictureStage";
+import type { Spot } from "./spots";
 import { useCursor } from "./useCursor";
 import { labelSpots } from "./labels";
 import { ends, rounded } from "./spots";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { inside } from "./spots";
-import type { Spot } from "./PictureStage";
+import type { Spot } from "./spots";
 
 const STEP = 0.01;
 const arrows: Record<string, Spot> = {

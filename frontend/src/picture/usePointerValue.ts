@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { pictureUrl, type Sitter } from "../api/client";
-import type { Spot } from "./PictureStage";
+import type { Spot } from "./spots";
 
 /** Codes in the value picture count in steps of 1/25. */
 const CODES_PER_STEP = 25;

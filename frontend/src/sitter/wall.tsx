@@ -1,6 +1,6 @@
 import { createContext, useContext, useLayoutEffect, useSyncExternalStore, type ReactNode } from "react";
 import type { Look } from "../picture/look";
-import type { Spot } from "../picture/PictureStage";
+import type { Spot } from "../picture/spots";
 import type { Size } from "../picture/useView";
 
 /** What the open job asks of the wall. */

@@ -14,7 +14,7 @@ import type { Mixture, Schemas } from "../../api/client";
 import { useComputed, useRegionMap } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { RectangleMark, SpotMark } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { ends, inside } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import { Legend } from "./Legend";

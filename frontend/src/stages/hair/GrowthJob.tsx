@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useHair } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { DirectedLines } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { rounded } from "../../picture/spots";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Handle, Say, Section } from "../../sheet/parts";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { base, call, pictureUrl, type Schemas } from "../../api/client";
 import { useClipping } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";

@@ -13,7 +13,7 @@ import { Circle, Line } from "react-konva";
 import { base, call, pictureUrl, type Schemas, type Settings } from "../../api/client";
 import { useFrame } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { ends, inside } from "../../picture/spots";
 import { Handle, NumberField, Say, Section } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";

@@ -5,7 +5,7 @@ import { useMeasures } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { labelSpots } from "../../picture/labels";
 import { MeasureLine } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { ends } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import { Row } from "../../sheet/Row";

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useFrame, useRegionMap, useRegions } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { RegionsOverlay } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { rounded } from "../../picture/spots";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";

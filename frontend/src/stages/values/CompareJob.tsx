@@ -3,7 +3,7 @@ import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useComputed } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useCounted } from "../../sheet/Value";
 import { useLeft } from "../../sitter/stored";

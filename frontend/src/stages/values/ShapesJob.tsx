@@ -2,7 +2,7 @@ import { Box, Button, MenuItem, TextField } from "@mui/material";
 import { useOutlines, useShapes, useValues } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { ShapeOverlay } from "../../picture/Overlays";
-import type { Spot } from "../../picture/PictureStage";
+import type { Spot } from "../../picture/spots";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Say, Section } from "../../sheet/parts";
 import { Row } from "../../sheet/Row";
