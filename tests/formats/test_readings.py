@@ -15,6 +15,7 @@ from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab, smo
 from truesitter.core.paint.rack import OwnTube, Stock
 from truesitter.core.paint.swatches import PATCHES, Swatches
 from truesitter.core.refusal import Refusal
+from truesitter.formats.cells import plain, safe
 from truesitter.formats.rack_files import rack_csv, rack_json, read_rack
 from truesitter.formats.readings import (
     PatchLab,
@@ -163,3 +164,23 @@ def test_the_blank_sheet_has_a_row_for_every_tube() -> None:
     assert text.count("white: leave empty") == 6 * len(pages)
     assert text.count("over black") == 11
     assert "Tube: ____" in pypdf.PdfReader(io.BytesIO(swatch_sheet_pdf([], "Letter"))).pages[0].extract_text()
+
+
+def test_per_cent_is_a_matter_of_the_file_not_of_the_row() -> None:
+    """A black of 0.9 % beside a white of 90 %: L* 8.1 and 96 (CIE 15), not a second white."""
+    names = " ".join(f"SPECTRAL_NM{int(w)}" for w in WAVELENGTHS)
+    rows = "\n".join(
+        f'"jar {patch}" ' + " ".join([v] * len(WAVELENGTHS))
+        for patch, v in (("masstone", "0.9"), ("tint", "90"))
+    )
+    head = f"BEGIN_DATA_FORMAT\nSAMPLE_NAME {names}\nEND_DATA_FORMAT\nBEGIN_DATA\n"
+    black, white = read_readings(f"{head}{rows}\nEND_DATA\n".encode())
+    assert black.lab[0] == pytest.approx(8.13, abs=0.05)
+    assert white.lab[0] == pytest.approx(96.0, abs=0.05)
+
+
+@pytest.mark.parametrize("name", ["=1+1", "+A1", "-2", "@SUM(A1)", "plain", "'quoted", "'=x"])
+def test_no_cell_is_a_formula_and_names_come_back(name: str) -> None:
+    written = safe(name)
+    assert not written.startswith(("=", "+", "-", "@", "\t", "\r"))
+    assert plain(written) == name

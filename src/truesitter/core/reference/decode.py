@@ -194,7 +194,7 @@ def _to_srgb(image: Image.Image, profile: bytes | None) -> Image.Image:
             turned = ImageCms.profileToProfile(image.convert(mode), source, _SRGB, outputMode="RGB")
             if turned is not None:
                 return turned
-        except (ImageCms.PyCMSError, TypeError, ValueError):
-            # A profile that does not fit its picture is left aside, as viewers do.
+        except (ImageCms.PyCMSError, OSError, TypeError, ValueError):
+            # A profile that is broken or does not fit its picture is left aside, as viewers do.
             return image.convert("RGB")
     return image.convert("RGB")
