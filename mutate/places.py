@@ -65,7 +65,7 @@ def _operator(name: str) -> object:
 
 
 def _asleep(path: Path) -> Iterator[tuple[tuple[int, int], tuple[int, int]]]:
-    """Stretches of code that never run, and what the type checker sees to: annotations, frozen classes."""
+    """Stretches of code that never run or only guard: annotations, frozen classes, strict pairs."""
     for node in ast.walk(ast.parse(path.read_text("utf-8"))):
         parts: list[ast.expr | ast.stmt | None] = []
         if isinstance(node, ast.AnnAssign):
@@ -76,6 +76,8 @@ def _asleep(path: Path) -> Iterator[tuple[tuple[int, int], tuple[int, int]]]:
             parts = [node]
         elif isinstance(node, ast.ClassDef):
             parts = list(node.decorator_list)
+        elif isinstance(node, ast.Call):
+            parts = [k.value for k in node.keywords if k.arg == "strict"]
         for part in parts:
             if part is not None and part.end_lineno is not None and part.end_col_offset is not None:
                 yield (part.lineno, part.col_offset), (part.end_lineno, part.end_col_offset)

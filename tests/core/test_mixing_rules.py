@@ -171,6 +171,12 @@ def test_tubes_that_must_be_in_it_are_in_every_tone_of_a_string() -> None:
         assert len(tone.recipe.parts) <= 3
 
 
+def test_a_string_may_be_of_just_the_tubes_that_must_be_in_it() -> None:
+    must = ("titanium-white", "yellow-ochre", "light-red")
+    for tone in mix_string(skin_pixels(), EARTH, 3, Wishes(must=must, most_tubes=3)):
+        assert set(tone.recipe.parts) == set(must)
+
+
 def test_a_pinned_wash_is_predicted_as_the_wash_it_was() -> None:
     washes = starter("watercolour-three")
     kept = solve_recipe(SKIN, washes)

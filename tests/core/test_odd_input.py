@@ -26,16 +26,19 @@ def test_deep_tiffs_are_as_light_as_they_say(top: float) -> None:
     np.testing.assert_allclose(picture[0, :, 1], np.linspace(0, 255, 64), atol=1.01)
 
 
-@pytest.mark.parametrize("kind", ["PNG", "WEBP", "JPEG", "TIFF"])
-@pytest.mark.parametrize("extra", [{"exif": b"Exif\0\0rubbish"}, {"icc_profile": b"no profile at all"}])
-def test_rubbish_beside_the_picture_does_not_spoil_it(kind: str, extra: dict[str, bytes]) -> None:
+RUBBISH = {"exif": b"Exif\0\0rubbish", "icc_profile": b"no profile at all"}
+
+
+@pytest.mark.parametrize(
+    ("kind", "beside"),
+    [*((kind, beside) for kind in ("PNG", "WEBP", "JPEG") for beside in RUBBISH), ("TIFF", "icc_profile")],
+)
+def test_rubbish_beside_the_picture_does_not_spoil_it(kind: str, beside: str) -> None:
     buffer = io.BytesIO()
-    try:
-        Image.fromarray(made_head(120, 160)).save(buffer, kind, **extra)
-    except Exception:
-        pytest.skip("the library writes no such file")
-    assert (inspect(buffer.getvalue()).width, inspect(buffer.getvalue()).height) == (120, 160)
-    assert np.abs(decode(buffer.getvalue()).astype(int) - made_head(120, 160)).mean() < 6
+    Image.fromarray(made_head(120, 160)).save(buffer, kind, **{beside: RUBBISH[beside]})
+    data = buffer.getvalue()
+    assert (inspect(data).width, inspect(data).height) == (120, 160)
+    assert np.abs(decode(data).astype(int) - made_head(120, 160)).mean() < 6
 
 
 def sheet(light: np.ndarray, patch: float = 0.4) -> np.ndarray:

@@ -51,6 +51,7 @@ def test_a_real_photograph_goes_through_every_stage_untouched() -> None:
     assert {e.kind for e in study.looking.edges()} == set(Sharpness)
     shapes = study.values.shapes().shapes
     assert len(shapes) == len(study.values.outlines().outlines) < 400
+    assert study.values.outlines().grid == study.picture.value().shape
     assert len(np.unique(study.looking.thumbnail(3))) == 3
     assert len(study.flesh.mixed().mixtures) >= 3
     assert len(study.flesh.string("skin in the light")) == 5
