@@ -78,10 +78,39 @@ def walk(page: Page, keys: str) -> None:
         page.keyboard.press(key)
 
 
-def test_two_spots_are_compared_by_keys_alone(page: Page, sitter: str) -> None:
-    page.goto(f"{sitter}/values/compare")
-    walk(page, "ArrowLeft Enter " + "ArrowDown " * 12 + "Enter")
-    expect(page.get_by_text("The first spot is")).to_be_visible()
+PICK = "ArrowLeft ArrowLeft Enter"
+DRAW = "ArrowLeft Enter " + "ArrowDown " * 8 + "Enter"
+
+
+@pytest.mark.parametrize(
+    ("job", "keys", "words"),
+    [
+        ("values/compare", PICK + " ArrowDown" * 12 + " Enter", "The first spot is"),
+        ("values/shapes", PICK, "the largest brush that fits is"),
+        ("flesh/spot", PICK, "Yellow ochre"),
+        ("flesh/glaze", PICK, "dry film"),
+        ("hair/growth", DRAW, "Guide 1"),
+    ],
+)
+def test_picking_and_drawing_need_no_pointer(
+    page: Page, sitter: str, job: str, keys: str, words: str
+) -> None:
+    page.goto(f"{sitter}/{job}")
+    walk(page, keys)
+    expect(page.get_by_text(words).first).to_be_visible()
+
+
+def test_what_was_measured_by_keys_is_kept_by_keys(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/reference/measure")
+    walk(page, DRAW)
+    page.get_by_label("Name").focus()
+    page.keyboard.type("a head")
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("button", name="Keep")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("a head is the unit")).to_be_checked()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_label("a head is the unit")).to_have_count(0)
 
 
 def test_a_region_is_drawn_by_keys_alone_and_taken_back(page: Page, sitter: str) -> None:
