@@ -7,7 +7,6 @@ import subprocess
 import sys
 import tempfile
 import time
-from functools import cache
 from itertools import combinations
 
 import cv2
@@ -128,24 +127,17 @@ def strings() -> list[Figure]:
     seven = starter("warm-cool-six")
     one = times(lambda: mix_string(lab, seven, 5), 9)
 
+    families = [study().picture.lab()[study().flesh.family_mask(family)] for family in FAMILIES]
+
     def board() -> None:
-        fresh = Study.of_bytes(demo_bytes("maren"), StudySettings(), study_memo())
-        for family in FAMILIES:
-            fresh.flesh._string(family)
+        for pixels in families:
+            if len(pixels):
+                mix_string(pixels, study().flesh.palette())
 
     return [
         figure("A string of five tones, 7 tubes", one, "< 150"),
         figure("Whole palette board solved anew", times(board, 3), "< 1000"),
     ]
-
-
-@cache
-def study_memo() -> Memo:
-    memo = Memo()
-    first = Study.of_bytes(demo_bytes("maren"), StudySettings(), memo)
-    first.light.zones()
-    first.values.plan()
-    return memo
 
 
 def hair() -> list[Figure]:

@@ -89,7 +89,7 @@ class Canvas:
         colours: Bytes = np.round(lab_to_srgb(self.labs()) * 255).astype(np.uint8)
         return colours[self.stack]
 
-    def values(self, mask: Mask | None = None) -> Floats:
-        """Value map of the canvas (h, w) float32, or its values (n,) inside a mask."""
-        stack = self.stack if mask is None else self.stack[mask]
-        return lab_value(self.labs()).astype(np.float32)[stack]
+    def values(self, where: Ints | None = None) -> Floats:
+        """Value map of the canvas (h, w) float32, or its values (n,) at numbers of pixels, row by row."""
+        stack = self.stack if where is None else self.stack.ravel()[where]
+        return lab_value(self.labs()).astype(np.float32).take(stack)

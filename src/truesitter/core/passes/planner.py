@@ -20,7 +20,7 @@ from truesitter.core.passes.schools import Band, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.types import Floats, Ints, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
 
@@ -114,10 +114,11 @@ class _Planner:
             return
         for layer in laid.layers:
             self.canvas = self.canvas.lay(layer)
-        self.error[laid.mask] = np.abs(self.canvas.values(laid.mask) - self.mapped_value[laid.mask])
+        where = np.flatnonzero(laid.mask)
+        self.error.ravel()[where] = np.abs(self.canvas.values(where) - self.mapped_value.ravel()[where])
         if laid.mask is not place.mask:
             brush = brush_for(laid.mask, self.scene.subject.mm_per_px)
-        self.passes.append(self._pass(place, laid, brush))
+        self.passes.append(self._pass(place, laid, where, brush))
         self.laid.append(template)
         self.canvases.append(self.canvas)
         if template.kind.covers and not laid.recipe.reached:
@@ -127,14 +128,14 @@ class _Planner:
             )
             self.remarks.append(Remark(place.name, place.group, words))
 
-    def _pass(self, place: _Place, laid: Laid, brush: float) -> Pass:
+    def _pass(self, place: _Place, laid: Laid, where: Ints, brush: float) -> Pass:
         template, subject = place.template, self.scene.subject
-        area = float(np.count_nonzero(laid.mask)) * subject.mm_per_px**2 / 100
+        area = len(where) * subject.mm_per_px**2 / 100
         return Pass(
             key=place.key,
             name=place.name,
             group=place.group,
-            places=_place_names(laid.mask, subject.regions, template),
+            places=_place_names(subject.regions.ravel()[where], template),
             mask=laid.mask,
             recipe=laid.recipe,
             film=laid.film,
@@ -169,8 +170,8 @@ class _Planner:
         return PassPlan(tuple(passes), tuple(self.canvases), tuple(self.remarks))
 
 
-def _place_names(mask: Mask, regions: Labels, template: PassTemplate) -> tuple[str, ...]:
-    present = np.bincount(regions[mask], minlength=len(Region))
+def _place_names(regions: Labels, template: PassTemplate) -> tuple[str, ...]:
+    present = np.bincount(regions, minlength=len(Region))
     return tuple(
         r.name.lower().replace("_", " ") for r in template.regions if present[r] > 0.01 * present.sum()
     )
