@@ -19,8 +19,11 @@ def sitter(page: Page, base: str) -> str:
     return f"{base}/sitters/{kept['id']}"
 
 
-def wall(page: Page) -> dict[str, float]:
+def wall(page: Page, in_use: bool = False) -> dict[str, float]:
+    """Where the picture hangs, once it is there; in use once the open job picks or draws on it."""
     stage = page.get_by_role("application")
+    if in_use:
+        expect(stage).not_to_have_attribute("data-tool", "pan")
     expect(stage).to_have_attribute("aria-busy", "false")
     box = stage.bounding_box()
     assert box is not None
@@ -33,7 +36,7 @@ def job(page: Page, name: str) -> Locator:
 
 def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
     """From one spot of the wall to another, in fractions of it."""
-    box = wall(page)
+    box = wall(page, in_use=True)
     points = [(box["x"] + box["width"] * x, box["y"] + box["height"] * y) for x, y in (start, end)]
     page.mouse.move(*points[0])
     page.mouse.down()
@@ -42,7 +45,7 @@ def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> No
 
 
 def press(page: Page, x: float, y: float) -> None:
-    box = wall(page)
+    box = wall(page, in_use=True)
     page.mouse.click(box["x"] + box["width"] * x, box["y"] + box["height"] * y)
 
 
