@@ -25,7 +25,7 @@ from truesitter.store.sitters import Shelf
 from truesitter.web.answers import answers
 from truesitter.web.app import create_app
 from truesitter.web.problems import BUG
-from truesitter.web.serving import run
+from truesitter.web.serving import listen, run
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "192.168.0.7:8440", ""])
@@ -204,6 +204,17 @@ def test_many_at_once_work_no_more_than_there_are_places(client: TestClient, sit
         urls = [f"/api/sitters/{sitter}/flesh/spot?x={0.3 + i / 40}&y=0.5" for i in range(12)]
         assert {a.status_code for a in pool.map(client.get, urls)} == {200}
     assert 1 <= most <= (os.cpu_count() or 1)
+
+
+def test_a_port_that_was_taken_is_listened_to_at_once() -> None:
+    """Before anything is served a browser already waits in line, and a second start is turned away."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    with listen(port):
+        socket.create_connection(("127.0.0.1", port), timeout=5).close()
+        with pytest.raises(Refusal, match="running already"):
+            listen(port)
 
 
 def test_the_address_is_told_once_somebody_listens(tmp_path: Path) -> None:

@@ -1,3 +1,4 @@
+import type Konva from "konva";
 import { Circle, Group, Line, Path, Rect, Text } from "react-konva";
 import type { Schemas } from "../api/client";
 import type { Spot } from "./spots";
@@ -96,6 +97,20 @@ export function EdgesOverlay({ edges, size, px }: { edges: Schemas["EdgeOut"][];
   );
 }
 
+/** White words with a black rim: they can be read on any picture. */
+function Words({ px, ...text }: Konva.TextConfig & { px: number }) {
+  return (
+    <Text
+      {...text}
+      fontStyle="700"
+      fill="#ffffff"
+      stroke="#000000"
+      strokeWidth={3.5 * px}
+      fillAfterStrokeEnabled
+    />
+  );
+}
+
 /** A measured line with ticks at its ends, the plumb and the level it leans from, and its words. */
 export function MeasureLine({
   start,
@@ -143,16 +158,12 @@ export function MeasureLine({
       {parts.map((points, i) => (
         <Line key={`k${i}`} points={points} stroke="#000000" strokeWidth={(bold ? 2.2 : 1.2) * px} />
       ))}
-      <Text
+      <Words
         x={at?.[0] ?? (x1 + x2) / 2 + 8 * px}
         y={at?.[1] ?? (y1 + y2) / 2 - 8 * px}
         text={words}
         fontSize={14 * px}
-        fontStyle="700"
-        fill="#ffffff"
-        stroke="#000000"
-        strokeWidth={3.5 * px}
-        fillAfterStrokeEnabled
+        px={px}
       />
     </Group>
   );
@@ -237,19 +248,7 @@ export function SpotMark({
     <Group listening={false}>
       <Circle x={x} y={y} radius={11 * px} stroke="#ffffff" strokeWidth={4 * px} />
       <Circle x={x} y={y} radius={11 * px} stroke="#000000" strokeWidth={1.5 * px} />
-      {name && (
-        <Text
-          x={x + 15 * px}
-          y={y - 8 * px}
-          text={name}
-          fontSize={16 * px}
-          fontStyle="700"
-          fill="#ffffff"
-          stroke="#000000"
-          strokeWidth={3.5 * px}
-          fillAfterStrokeEnabled
-        />
-      )}
+      {name && <Words x={x + 15 * px} y={y - 8 * px} text={name} fontSize={16 * px} px={px} />}
     </Group>
   );
 }

@@ -14,7 +14,6 @@ import {
   useTheme,
 } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
 import { useLibrary } from "../api/hooks";
 import { useNotice } from "../sitter/notice";
 import { serif, studio } from "../theme";
@@ -22,6 +21,7 @@ import { SwatchWall } from "./SwatchWall";
 import { TubeSheet, type Pending } from "./TubeSheet";
 import { usePhotoReading } from "./usePhotoReading";
 import { useRack, useRackChanges, type RackTube } from "./useRack";
+import { TopBar } from "../sheet/TopBar";
 
 const files = [
   ["/api/swatches/sheet.pdf?paper=A4", "Blank swatch sheet, A4"],
@@ -96,31 +96,8 @@ export function RackPage() {
   );
   return (
     <Box sx={{ height: "100vh", display: "flex", flexDirection: "column" }}>
-      <Box
-        component="header"
-        sx={{
-          display: "flex",
-          alignItems: "center",
-          gap: 1,
-          px: 2,
-          borderBottom: 1,
-          borderColor: "divider",
-          bgcolor: "background.default",
-          minHeight: 52,
-        }}
-      >
-        <Button
-          color="inherit"
-          component={Link}
-          to="/"
-          aria-label="Back to the shelf"
-          sx={{ fontWeight: 400, px: 1 }}
-        >
-          Shelf
-        </Button>
-        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 20, flex: 1 }}>
-          Tube rack
-        </Typography>
+      <TopBar title="Tube rack">
+        <Box sx={{ flex: 1 }} />
         <Button color="inherit" onClick={(e) => setMenu({ at: e.currentTarget, which: "in" })}>
           Import
         </Button>
@@ -160,7 +137,7 @@ export function RackPage() {
         </Menu>
         {upload("readings", readings, "File of readings", ".csv,.txt,.cgats,text/plain,text/csv")}
         {upload("rack", whole, "File of a rack", ".csv,.json,application/json,text/csv")}
-      </Box>
+      </TopBar>
       <Box
         sx={{
           flex: 1,

@@ -33,7 +33,11 @@ export function SwatchWall({ tube, pending, labels, dim }: Props) {
         <Box key={name}>
           <Box
             role="img"
-            aria-label={`${name}: typical ${tube.typical[name] ?? ""}, predicted ${tube.predicted[name] ?? ""}${read(name) ? `, read ${read(name)}` : ""}`}
+            aria-label={[
+              `${name}: typical ${tube.typical[name] ?? ""}`,
+              `predicted ${tube.predicted[name] ?? ""}`,
+              ...(read(name) ? [`read ${read(name)}`] : []),
+            ].join(", ")}
             sx={{ display: "flex", height: { xs: 150, lg: 190 } }}
           >
             <Dab hex={tube.typical[name]} words="library" />

@@ -1,7 +1,7 @@
-import { Box, Button, FormControlLabel, Switch, TextField } from "@mui/material";
+import { Box, Button, TextField } from "@mui/material";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { Say, Section } from "../sheet/parts";
+import { Say, Section, Toggle } from "../sheet/parts";
 import type { Patches, PatchName, RackChanges, RackTube } from "./useRack";
 
 type Lab = [number, number, number];
@@ -56,16 +56,7 @@ export function TubeSheet({ tube, pigment, pending, onPending, onRemove, changes
             }}
           />
         </Box>
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={tube.empty}
-              onChange={(_, on) => void changes.change(tube, { empty: on })}
-            />
-          }
-          label="Empty"
-        />
+        <Toggle label="Empty" on={tube.empty} onChange={(on) => void changes.change(tube, { empty: on })} />
       </Section>
       <Section title="Read its swatches">
         {pending ? (

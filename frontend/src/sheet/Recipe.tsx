@@ -7,11 +7,14 @@ interface Props {
   parts: Record<string, number>;
   tubes: Tubes;
   filmMm?: number | null;
-  /** Strong tubes let down first: their parts are then of those heaps. */
+  /** Strong tubes weakened first: their parts are then of those heaps. */
   heap?: Schemas["PlanHeap"] | null;
 }
 
-/** A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it; a heap has the colour it has on the palette. */
+/**
+ * A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it;
+ * a heap has the colour it has on the palette.
+ */
 export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
   const list = Object.entries(heap?.parts ?? parts);
   return (

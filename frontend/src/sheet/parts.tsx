@@ -1,4 +1,4 @@
-import { Box, Slider, TextField, Typography } from "@mui/material";
+import { Box, FormControlLabel, Slider, Switch, TextField, Typography } from "@mui/material";
 import { useEffect, useState, type ReactNode } from "react";
 import { serif } from "../theme";
 
@@ -43,6 +43,22 @@ export function Say({ children, quiet = false }: { children: ReactNode; quiet?: 
     >
       {children}
     </Typography>
+  );
+}
+
+interface ToggleProps {
+  label: string;
+  on: boolean;
+  onChange: (on: boolean) => void;
+}
+
+/** Something that is so or not. */
+export function Toggle({ label, on, onChange }: ToggleProps) {
+  return (
+    <FormControlLabel
+      control={<Switch color="default" checked={on} onChange={(_, next) => onChange(next)} />}
+      label={label}
+    />
   );
 }
 

@@ -1,13 +1,4 @@
-import {
-  Alert,
-  Box,
-  Button,
-  ButtonBase,
-  CircularProgress,
-  FormControlLabel,
-  Switch,
-  Typography,
-} from "@mui/material";
+import { Alert, Box, Button, ButtonBase, CircularProgress, FormControlLabel, Switch } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { Suspense, useEffect, useMemo } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
@@ -16,7 +7,6 @@ import { useSitter } from "../api/hooks";
 import { useHistory } from "../api/useChange";
 import { plainLook, ways, type Look } from "../picture/look";
 import { Say } from "../sheet/parts";
-import { serif } from "../theme";
 import { Glossary } from "./Glossary";
 import { LadderWayContext, plainLadder, type LadderWay } from "./ladderWay";
 import { useNotice } from "./notice";
@@ -25,6 +15,7 @@ import { stageKeys, stages, type JobEntry, type StageKey } from "./stages";
 import { useStored } from "./stored";
 import { WallContext, WallStore } from "./wall";
 import { Workspace } from "./Workspace";
+import { TopBar } from "../sheet/TopBar";
 
 interface Props {
   dim: boolean;
@@ -82,31 +73,7 @@ function Bench({ sitter, stage, job, dim, onDim }: Props & { sitter: Sitter; sta
   const Job = jobs[job]?.Job;
   return (
     <Box sx={{ height: "100vh", display: "flex", flexDirection: "column" }}>
-      <Box
-        component="header"
-        sx={{
-          display: "flex",
-          alignItems: "center",
-          gap: 0.5,
-          px: 2,
-          borderBottom: 1,
-          borderColor: "divider",
-          bgcolor: "background.default",
-          minHeight: 52,
-        }}
-      >
-        <Button
-          color="inherit"
-          component={Link}
-          to="/"
-          aria-label="Back to the shelf"
-          sx={{ fontWeight: 400, px: 1 }}
-        >
-          Shelf
-        </Button>
-        <Typography component="h1" noWrap sx={{ fontFamily: serif, fontSize: 20, flex: "0 1 auto", mr: 2 }}>
-          {sitter.name}
-        </Typography>
+      <TopBar title={sitter.name}>
         <Box component="nav" aria-label="Stages" sx={{ display: "flex", flex: 1 }}>
           {stageKeys.map((name, i) => (
             <ButtonBase
@@ -160,7 +127,7 @@ function Bench({ sitter, stage, job, dim, onDim }: Props & { sitter: Sitter; sta
             "& .MuiFormControlLabel-label": { fontSize: 14, display: { xs: "none", lg: "block" } },
           }}
         />
-      </Box>
+      </TopBar>
       <Troubles sitter={sitter} />
       <LadderWayContext value={ladderWay}>
         <WallContext value={wall}>

@@ -6,8 +6,16 @@ export type Shortcuts = Record<string, () => void>;
 const layers: { current: Shortcuts }[] = [];
 
 /** Where letters and digits belong to what is being written or chosen. */
-const WRITING =
-  "input:not([type=range]):not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable], [role=listbox], [role=menu], [role=dialog], [role=combobox]";
+const WRITING = [
+  "input:not([type=range]):not([type=checkbox]):not([type=radio])",
+  "textarea",
+  "select",
+  "[contenteditable]",
+  "[role=listbox]",
+  "[role=menu]",
+  "[role=dialog]",
+  "[role=combobox]",
+].join(", ");
 
 /** The name of a pressed key. */
 export function keyName(

@@ -1,13 +1,4 @@
-import {
-  Box,
-  Button,
-  FormControlLabel,
-  MenuItem,
-  Switch,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-} from "@mui/material";
+import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { Circle } from "react-konva";
 import type { Mixture, Schemas } from "../../api/client";
@@ -16,7 +7,7 @@ import { useChange } from "../../api/useChange";
 import { RectangleMark, SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
 import { ends, inside } from "../../picture/spots";
-import { Say, Section } from "../../sheet/parts";
+import { Say, Section, Toggle } from "../../sheet/parts";
 import { Legend } from "./Legend";
 import { useTubes } from "../../sheet/useTubes";
 import { useLeft } from "../../sitter/stored";
@@ -29,6 +20,17 @@ interface Place {
   start: Spot;
   end: Spot | null;
   what?: "shape" | "group";
+}
+
+/** A place as the server is asked for it. */
+function queryOf({ start, end, what }: Place): string {
+  const query = new URLSearchParams({ x: part(start[0]), y: part(start[1]) });
+  if (end) {
+    query.set("x2", part(end[0]));
+    query.set("y2", part(end[1]));
+  }
+  if (what) query.set("what", what);
+  return query.toString();
 }
 
 /** A spot or a rectangle: its mixture, others that would do, nudges, and holding it to the picture. */
@@ -46,9 +48,7 @@ export function SpotJob({ sitter }: JobProps) {
   const [held, setHeld] = useState(false);
   const [pointer, setPointer] = useState<Spot | null>(null);
   const [name, setName] = useState("");
-  const query = place
-    ? `x=${part(place.start[0])}&y=${part(place.start[1])}${place.end ? `&x2=${part(place.end[0])}&y2=${part(place.end[1])}` : ""}${place.what ? `&what=${place.what}` : ""}`
-    : "";
+  const query = place ? queryOf(place) : "";
   const found = useComputed<Schemas["SpotOut"]>(sitter, "flesh/spot", query, place !== null);
   const without = settings.without;
   const forbid = (key: string) =>
@@ -172,14 +172,12 @@ export function SpotJob({ sitter }: JobProps) {
                 L*, a*, b* {found.data.made.lab.map((v) => v.toFixed(0)).join(", ")}; chroma{" "}
                 {found.data.made.chroma.toFixed(0)}, hue {found.data.made.hue.toFixed(0)}°
                 {found.data.made.hiding !== null &&
-                  `; one coat of ${found.data.made.film_mm} mm hides ${(found.data.made.hiding * 100).toFixed(0)} % of what lies below`}
+                  `; one coat of ${found.data.made.film_mm} mm hides ` +
+                    `${(found.data.made.hiding * 100).toFixed(0)} % of what lies below`}
                 .
               </Say>
             )}
-            <FormControlLabel
-              control={<Switch color="default" checked={held} onChange={(_, on) => setHeld(on)} />}
-              label="Hold the mixture to the picture"
-            />
+            <Toggle label="Hold the mixture to the picture" on={held} onChange={setHeld} />
           </>
         )}
         {without.length > 0 && (

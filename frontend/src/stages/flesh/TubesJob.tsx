@@ -1,18 +1,9 @@
-import {
-  Autocomplete,
-  Box,
-  Button,
-  Chip,
-  FormControlLabel,
-  MenuItem,
-  Switch,
-  TextField,
-} from "@mui/material";
+import { Autocomplete, Box, Button, Chip, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useFlesh, useLibrary } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
-import { Handle, Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useRackChanges } from "../../rack/useRack";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
@@ -102,15 +93,10 @@ export function TubesJob({ sitter }: JobProps) {
         {pick("Tubes", chosen, offered, (next) =>
           setTubes(next, next.length > chosen.length ? "Add a tube" : "Put a tube away"),
         )}
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={settings.transparent}
-              onChange={(_, on) => change({ transparent: on }, on ? "Washes on paper" : "Opaque paint")}
-            />
-          }
+        <Toggle
           label="Washes on white paper"
+          on={settings.transparent}
+          onChange={(on) => change({ transparent: on }, on ? "Washes on paper" : "Opaque paint")}
         />
         {outdated.length > 0 && (
           <Box sx={{ my: 1 }}>
@@ -157,10 +143,7 @@ export function TubesJob({ sitter }: JobProps) {
       <DryingSection sitter={sitter} />
       {off.length > 0 && (
         <Section title="Not offered">
-          <FormControlLabel
-            control={<Switch color="default" checked={toxic} onChange={(_, on) => setToxic(on)} />}
-            label="Offer lead and mercury paints"
-          />
+          <Toggle label="Offer lead and mercury paints" on={toxic} onChange={setToxic} />
           {off.map((t) => (
             <Say quiet key={t.key}>
               {t.name} {t.off_because}. {tubes.get(t.substitute)?.name} can stand in for it.
@@ -189,35 +172,20 @@ export function TubesJob({ sitter }: JobProps) {
             "Tubes that may not be in it",
           ),
         )}
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={settings.black}
-              onChange={(_, on) => change({ black: on }, on ? "Allow black" : "No black")}
-            />
-          }
+        <Toggle
           label="Black is allowed"
+          on={settings.black}
+          onChange={(on) => change({ black: on }, on ? "Allow black" : "No black")}
         />
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={settings.monochrome}
-              onChange={(_, on) => change({ monochrome: on }, on ? "Monochrome" : "In colour")}
-            />
-          }
+        <Toggle
           label="Monochrome: only values count"
+          on={settings.monochrome}
+          onChange={(on) => change({ monochrome: on }, on ? "Monochrome" : "In colour")}
         />
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={settings.clip}
-              onChange={(_, on) => change({ clip: on }, on ? "Clip values" : "Ease values")}
-            />
-          }
+        <Toggle
           label="Clip values out of the paint&rsquo;s reach instead of compressing them"
+          on={settings.clip}
+          onChange={(on) => change({ clip: on }, on ? "Clip values" : "Ease values")}
         />
       </Section>
       <Section title="Cautions">

@@ -1,10 +1,10 @@
-import { Box, FormControlLabel, Switch } from "@mui/material";
+import { Box } from "@mui/material";
 import { useState } from "react";
 import { Circle, Text } from "react-konva";
 import { pictureUrl } from "../../api/client";
 import { useLight } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
-import { Handle, Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
@@ -75,10 +75,7 @@ export function ZonesJob({ sitter, look }: JobProps) {
         </Box>
       </Section>
       <Section title="Zones">
-        <FormControlLabel
-          control={<Switch color="default" checked={zones} onChange={(_, on) => setZones(on)} />}
-          label="Show the zones"
-        />
+        <Toggle label="Show the zones" on={zones} onChange={setZones} />
         <Handle
           label="Zone 1 reaches"
           value={settings.zone_1_reach}

@@ -1,10 +1,10 @@
-import { Button, FormControlLabel, Switch } from "@mui/material";
+import { Button } from "@mui/material";
 import { useState } from "react";
 import { base, call, pictureUrl, type Schemas } from "../../api/client";
 import { useClipping } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import type { Spot } from "../../picture/spots";
-import { Handle, Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
@@ -99,14 +99,8 @@ export function ColourJob({ sitter }: JobProps) {
       </Section>
       <Section title="What the photograph has lost">
         <Say>{clipping.data?.sentence ?? (clipping.isError ? clipping.error.message : "Looking …")}</Say>
-        <FormControlLabel
-          control={<Switch color="default" checked={lost} onChange={(_, on) => setLost(on)} />}
-          label="Hatch what is lost"
-        />
-        <FormControlLabel
-          control={<Switch color="default" checked={shadows} onChange={(_, on) => setShadows(on)} />}
-          label="Open the shadows, to look only"
-        />
+        <Toggle label="Hatch what is lost" on={lost} onChange={setLost} />
+        <Toggle label="Open the shadows, to look only" on={shadows} onChange={setShadows} />
       </Section>
     </>
   );

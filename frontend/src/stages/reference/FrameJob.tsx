@@ -1,13 +1,4 @@
-import {
-  Box,
-  Button,
-  FormControlLabel,
-  MenuItem,
-  Switch,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-} from "@mui/material";
+import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { Circle, Line } from "react-konva";
 import { base, call, pictureUrl, type Schemas, type Settings } from "../../api/client";
@@ -15,7 +6,7 @@ import { useFrame } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import type { Spot } from "../../picture/spots";
 import { ends, inside } from "../../picture/spots";
-import { Handle, NumberField, Say, Section } from "../../sheet/parts";
+import { Handle, NumberField, Say, Section, Toggle } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
@@ -195,15 +186,10 @@ export function FrameJob({ sitter }: JobProps) {
           shown={(v) => `${v.toFixed(1)}°`}
           onChange={(v) => set({ straighten: v }, "Straighten")}
         />
-        <FormControlLabel
-          control={
-            <Switch
-              color="default"
-              checked={settings.mirror}
-              onChange={(_, on) => set({ mirror: on }, on ? "Mirror the sitter" : "Unmirror the sitter")}
-            />
-          }
+        <Toggle
           label="Mirror the sitter on the canvas"
+          on={settings.mirror}
+          onChange={(on) => set({ mirror: on }, on ? "Mirror the sitter" : "Unmirror the sitter")}
         />
         {settings.keystone && (
           <Button

@@ -1,9 +1,9 @@
-import { Box, FormControlLabel, MenuItem, Switch, TextField } from "@mui/material";
+import { Box, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import { useFrame } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
-import { NumberField, Say, Section } from "../../sheet/parts";
+import { NumberField, Say, Section, Toggle } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
@@ -80,14 +80,8 @@ export function GridJob({ sitter }: JobProps) {
           Outlines and shadow shapes as large as the canvas, in sheets that overlap by 10 mm with crosses to
           lay one on the other. Check the 100 mm rule on each print.
         </Say>
-        <FormControlLabel
-          control={<Switch color="default" checked={mirrored} onChange={(_, on) => setMirrored(on)} />}
-          label="Mirrored, for rubbing down"
-        />
-        <FormControlLabel
-          control={<Switch color="default" checked={upsideDown} onChange={(_, on) => setUpsideDown(on)} />}
-          label="Upside down, to draw shapes"
-        />
+        <Toggle label="Mirrored, for rubbing down" on={mirrored} onChange={setMirrored} />
+        <Toggle label="Upside down, to draw shapes" on={upsideDown} onChange={setUpsideDown} />
         <Downloads
           files={["A4", "Letter"].map((paper) => ({
             label: `PDF, ${paper}`,

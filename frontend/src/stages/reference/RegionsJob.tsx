@@ -1,4 +1,4 @@
-import { Box, Button, FormControlLabel, MenuItem, Switch, TextField } from "@mui/material";
+import { Box, Button, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import { Line, Text } from "react-konva";
 import type { Schemas } from "../../api/client";
@@ -7,7 +7,7 @@ import { useChange } from "../../api/useChange";
 import { RegionsOverlay } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
 import { rounded } from "../../picture/spots";
-import { Handle, Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
@@ -80,10 +80,7 @@ export function RegionsJob({ sitter }: JobProps) {
               ))}
           </tbody>
         </Box>
-        <FormControlLabel
-          control={<Switch color="default" checked={places} onChange={(_, on) => setPlaces(on)} />}
-          label="Names of the places of the face"
-        />
+        <Toggle label="Names of the places of the face" on={places} onChange={setPlaces} />
       </Section>
       <Section title="Correct it">
         <TextField

@@ -1,10 +1,10 @@
-import { Box, Button, FormControlLabel, Switch } from "@mui/material";
+import { Box, Button } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useComputed } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
-import { Handle, Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useCounted } from "../../sheet/Value";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
@@ -71,10 +71,7 @@ export function CompareJob({ sitter }: JobProps) {
         )}
       </Section>
       <Section title="The same value everywhere">
-        <FormControlLabel
-          control={<Switch color="default" checked={same} onChange={(_, on) => setSame(on)} />}
-          label="Darken everything else"
-        />
+        <Toggle label="Darken everything else" on={same} onChange={setSame} />
         <Handle
           label="Value"
           value={step}

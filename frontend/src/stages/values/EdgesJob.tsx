@@ -1,10 +1,9 @@
-import { FormControlLabel, Switch } from "@mui/material";
 import { useState } from "react";
 import { Line } from "react-konva";
 import { pictureUrl, type Schemas } from "../../api/client";
 import { useEdges, useRisks } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
-import { Say, Section } from "../../sheet/parts";
+import { Say, Section, Toggle } from "../../sheet/parts";
 import { Row } from "../../sheet/Row";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
@@ -64,10 +63,7 @@ export function EdgesJob({ sitter }: JobProps) {
       <Section title="Hardest">{list("hard", (e) => e.contrast / (0.3 + e.width_mm)).map(line)}</Section>
       <Section title="Lost">{list("lost", (e) => e.length_mm).map(line)}</Section>
       <Section title="Likely to be overworked">
-        <FormControlLabel
-          control={<Switch color="default" checked={risk} onChange={(_, on) => setRisk(on)} />}
-          label="Hatch these places"
-        />
+        <Toggle label="Hatch these places" on={risk} onChange={setRisk} />
         {risks.data?.length === 0 && <Say quiet>Nowhere: the big shapes are stronger everywhere.</Say>}
         {risks.data?.map((r, i) => (
           <Say key={i}>
