@@ -23,38 +23,45 @@ from truesitter.core.passes.kinds.light import LIGHT
 from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH, film_for_value
 from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import school
 from truesitter.core.sitter.region_names import Region
 
 SIZE = (24, 30)
+ONE = Patchwork.of(SIZE)
 SIX = STARTERS[1]
 
 
-def scene(lab: np.ndarray, groups: np.ndarray | None = None, wishes: Wishes | None = None) -> Scene:
+def scene(
+    lab: np.ndarray,
+    groups: np.ndarray | None = None,
+    patchwork: Patchwork = ONE,
+    wishes: Wishes | None = None,
+) -> Scene:
     maps = np.zeros(SIZE, np.uint8)
     skin = np.full(SIZE, Region.SKIN, np.uint8)
     value = lab_value(lab.astype(float)).astype(np.float32)
     subject = Subject(maps if groups is None else groups, skin, maps, lab, value, 1.0)
     wishes = wishes or Wishes()
-    return Scene(subject, wishes.palette(SIX), wishes, MEDIA["oil"], 5.5, lab)
+    return Scene(subject, patchwork, wishes.palette(SIX), wishes, MEDIA["oil"], 5.5, lab)
 
 
 def flat(lightness: float, a: float = 12.0, b: float = 16.0) -> np.ndarray:
     return np.broadcast_to(np.array([lightness, a, b], np.float32), (*SIZE, 3)).copy()
 
 
-def step(mask: np.ndarray | None = None, film: float = 0.1, group: int | None = None) -> Step:
-    return Step(np.ones(SIZE, bool) if mask is None else mask, group, (Region.SKIN,), WetMm(film))
+def step(pieces: np.ndarray | None = None, film: float = 0.1, group: int | None = None) -> Step:
+    return Step(np.ones(1, bool) if pieces is None else pieces, group, (Region.SKIN,), WetMm(film))
 
 
-def toned(parts: dict[str, int]) -> Canvas:
-    return Canvas.bare(SIZE).lay(Layer(np.ones(SIZE, bool), parts, None))
+def toned(parts: dict[str, int], patchwork: Patchwork = ONE) -> Canvas:
+    return Canvas.bare(patchwork).lay(Layer(np.ones(len(patchwork.sizes), bool), parts, None))
 
 
 def test_bare_canvas_looks_as_white_as_it_is_primed() -> None:
-    lab = Canvas.bare(SIZE).labs()[0]
+    lab = Canvas.bare(ONE).labs()[0]
     luminance = ((lab[0] + 16) / 116) ** 3
     assert luminance == pytest.approx(PRIMED_CANVAS.reflectance, abs=1e-6)
     assert luminance == pytest.approx(0.85)
@@ -99,7 +106,7 @@ def test_glazes_for_a_spot_come_best_first() -> None:
 
 @pytest.mark.parametrize("value", [3.2, 4.0, 5.5, 7.0])
 def test_a_wash_is_as_thick_as_its_value_asks_for(value: float) -> None:
-    ground = Canvas.bare((1, 1)).spectra[0]
+    ground = Canvas.bare(ONE).spectra[0]
     film = film_for_value(ground, {"raw-umber": 1}, LIBRARY, value, DryMm(0.2))
     k, s = LIBRARY.mixture({"raw-umber": 1})
     seen = leave_surface(film_reflectance(k, s, film, ground))
@@ -115,9 +122,10 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
         lab[groups == group, 0] = value_to_lightness(value)
     place = np.zeros(SIZE, bool)
     place[:12] = True
-    canvas = toned({"titanium-white": 12, "ivory-black": 1})
+    pieces = Patchwork.of(SIZE, groups, place)
+    canvas = toned({"titanium-white": 12, "ivory-black": 1}, pieces)
     ground = float(canvas.values()[0, 0])
-    found = WASH.lay(scene(lab, groups), step(place, film=1.0), None, canvas)
+    found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=1.0), None, canvas)
     assert isinstance(found, Laid)
     assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
     for layer in found.layers:
@@ -127,7 +135,7 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     assert values[5, 15] == pytest.approx(4.2, abs=0.05)
     assert values[5, 25] == pytest.approx(ground)
     np.testing.assert_allclose(values[12:], ground)
-    assert not (found.mask & ~place).any()
+    assert not (pieces.mask(found.pieces) & ~place).any()
 
 
 def test_lights_are_mixed_for_the_lightest_part_of_their_place() -> None:
@@ -147,15 +155,15 @@ def test_flesh_is_laid_in_the_mixtures_of_the_flesh_stage() -> None:
     assert own is not None
     there = scene(flat(60.0))
     kept = Scene(
-        Subject(**{**vars(there.subject), "flesh": {1: own}}), there.palette, there.wishes, there.medium, 5.5,
-        there.mapped_lab,
+        Subject(**{**vars(there.subject), "flesh": {1: own}}), ONE, there.palette, there.wishes, there.medium,
+        5.5, there.mapped_lab,
     )  # fmt: skip
     assert MASS.mix(kept, step(group=1)) is own
     assert MASS.mix(kept, step(group=0)) is not own
 
 
 def test_a_film_is_laid_wet_and_reckoned_dry() -> None:
-    laid = MASS.lay(scene(flat(60.0)), step(film=0.1), MASS.mix(scene(flat(60.0)), step()), Canvas.bare(SIZE))
+    laid = MASS.lay(scene(flat(60.0)), step(film=0.1), MASS.mix(scene(flat(60.0)), step()), Canvas.bare(ONE))
     assert isinstance(laid, Laid)
     assert laid.film == 0.1
     assert laid.layers[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
@@ -178,7 +186,8 @@ def test_last_lights_take_the_shape_the_light_has() -> None:
     zones[away < 12], zones[away < 3] = 2, 1
     there = scene(lab)
     subject = Subject(**{**vars(there.subject), "zones": zones, "mm_per_px": 3.0})
-    last = plan_passes(subject, SIX, school("layered-oil")).passes[-1]
-    assert last.key == "last-lights"
-    assert last.mask[12, 4:26].all()
-    assert not last.mask[6].any()
+    found = plan_passes(subject, SIX, school("layered-oil"))
+    assert found.passes[-1].key == "last-lights"
+    last = found.mask(len(found.passes) - 1)
+    assert last[12, 4:26].all()
+    assert not last[6].any()

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
@@ -14,16 +15,19 @@ from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, 
 from truesitter.core.paint.mixing import lab_value, mix
 from truesitter.core.paint.palettes import STARTERS, starter
 from truesitter.core.paint.rack import LIBRARY
+from truesitter.core.paint.reach import map_picture, palette_reach
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.wash import wash_parts
+from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import SCHOOLS, school
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 
 timed = st.lists(
@@ -68,11 +72,40 @@ def half(shape: tuple[int, int] = (40, 60)) -> np.ndarray:
     return mask
 
 
+HALVES = Patchwork.of((40, 60), half())
+LEFT = HALVES.at(half())
+maps = hnp.arrays(np.uint8, (9, 11), elements=st.integers(0, 200))
+
+
+@given(st.lists(maps, max_size=4), hnp.arrays(np.uint8, (9, 11), elements=st.integers(0, 80)))
+def test_no_border_crosses_a_piece_and_no_pieces_are_alike(
+    maps: list[np.ndarray], eighths: np.ndarray
+) -> None:
+    found = Patchwork.of((9, 11), *maps)
+    kinds = np.stack([m.ravel() for m in maps], axis=1) if maps else np.zeros((99, 1))
+    assert len(found.sizes) == len(np.unique(kinds, axis=0))
+    for one in maps:
+        np.testing.assert_array_equal(found.at(one)[found.labels], one)
+        np.testing.assert_array_equal(found.mask(found.at(one > 9)), one > 9)
+    assert found.sizes.sum() == 99
+    every = range(len(found.sizes))
+    np.testing.assert_array_equal(found.sizes, [(found.labels == n).sum() for n in every])
+    np.testing.assert_array_equal(found.first, [np.flatnonzero(found.labels == n)[0] for n in every])
+    values = eighths / np.float32(8)
+    inside = [values[found.labels == n] for n in every]
+    np.testing.assert_allclose(found.sums(values[..., None])[:, 0], [v.sum() for v in inside])
+    np.testing.assert_array_equal(
+        found.spread(values, 40, 10), [np.histogram(v, 40, (0, 10))[0] for v in inside]
+    )
+    with pytest.raises(ValueError, match="for pieces"):
+        Patchwork.of((9, 12), np.zeros((9, 11), np.uint8))
+
+
 def test_a_thick_layer_is_the_mixture_itself() -> None:
     parts = {"titanium-white": 3, "yellow-ochre": 2}
-    canvas = Canvas.bare((40, 60)).lay(Layer(half(), parts, None))
+    canvas = Canvas.bare(HALVES).lay(Layer(LEFT, parts, None))
     expected = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).lab
-    labs = canvas.labs()[canvas.stack]
+    labs = canvas.labs()[HALVES.labels]
     assert delta_e_2000(labs[5, 5], np.array(expected)) < 1e-6
     assert delta_e_2000(labs[5, 50], np.array(expected)) > 5
 
@@ -80,22 +113,24 @@ def test_a_thick_layer_is_the_mixture_itself() -> None:
 def test_two_coats_equal_one_of_double_film() -> None:
     """Kubelka (1948), through the canvas."""
     parts = {"light-red": 1, "titanium-white": 2}
-    bare = Canvas.bare((40, 60))
-    twice = bare.lay(Layer(half(), parts, 0.01)).lay(Layer(half(), parts, 0.01))
-    once = bare.lay(Layer(half(), parts, 0.02))
+    bare = Canvas.bare(HALVES)
+    twice = bare.lay(Layer(LEFT, parts, 0.01)).lay(Layer(LEFT, parts, 0.01))
+    once = bare.lay(Layer(LEFT, parts, 0.02))
     np.testing.assert_allclose(twice.values(), once.values(), atol=1e-5)
     np.testing.assert_array_equal(twice.picture(), once.picture())
 
 
 @given(st.lists(st.tuples(st.integers(0, 39), st.integers(0, 59), st.integers(2, 30)), max_size=8))
 def test_the_canvas_equals_films_laid_pixel_by_pixel(squares: list[tuple[int, int, int]]) -> None:
-    canvas = Canvas.bare((40, 60))
-    plain = np.full((40, 60, 31), float(enter_surface(0.85)))
-    for i, (row, col, side) in enumerate(squares):
-        mask = np.zeros((40, 60), bool)
+    masks = np.zeros((len(squares), 40, 60), bool)
+    for mask, (row, col, side) in zip(masks, squares, strict=True):
         mask[row : row + side, col : col + side] = True
+    pieces = Patchwork.of((40, 60), *masks)
+    canvas = Canvas.bare(pieces)
+    plain = np.full((40, 60, 31), float(enter_surface(0.85)))
+    for i, mask in enumerate(masks):
         tube = "ivory-black" if i % 2 else "titanium-white"
-        canvas = canvas.lay(Layer(mask, {tube: 1}, 0.02))
+        canvas = canvas.lay(Layer(pieces.at(mask), {tube: 1}, 0.02))
         k, s = (curve[0] for curve in LIBRARY.curves((tube,)))
         plain[mask] = film_reflectance(k, s, 0.02, plain[mask])
     expected = lab_value(reflectance_to_lab(leave_surface(plain)))
@@ -138,7 +173,7 @@ def test_the_plan_waits_for_every_layer_below() -> None:
     passes = plan("maren").passes
     for number, current in enumerate(passes):
         for below in passes[:number]:
-            if (below.mask & current.mask).any():
+            if (below.pieces & current.pieces).any():
                 assert current.start_minutes > below.start_minutes + below.work_minutes
     glaze_or_last = passes[-1]
     assert glaze_or_last.start_minutes > 5 * 24 * 60
@@ -150,9 +185,29 @@ def test_the_plan_waits_for_every_layer_below() -> None:
 
 def test_canvases_change_only_under_their_pass() -> None:
     found = plan("tobias")
-    for before, after, current in zip(found.canvases, found.canvases[1:], found.passes[1:], strict=False):
-        np.testing.assert_array_equal(before.picture()[~current.mask], after.picture()[~current.mask])
-        assert (before.values() != after.values())[current.mask].any()
+    for number in range(1, len(found.passes)):
+        before, after = found.canvases[number - 1 : number + 1]
+        mask = found.mask(number)
+        np.testing.assert_array_equal(before.picture()[~mask], after.picture()[~mask])
+        assert (before.values() != after.values())[mask].any()
+
+
+@pytest.mark.parametrize("name", ["maren", "ines"])
+def test_what_a_plan_says_of_its_passes_is_so_pixel_by_pixel(name: str) -> None:
+    """Area, places, brush and the distance from the reference, counted on the maps themselves."""
+    study = study_of(name)
+    found, subject = study.passes.plan(), study.passes.subject()
+    palette = study.flesh.settings.wishes().palette(study.flesh.palette())
+    _, wanted = map_picture(subject.lab, palette_reach(palette))
+    for number, one in enumerate(found.passes):
+        mask = found.mask(number)
+        assert one.area_cm2 == pytest.approx(mask.sum() * subject.mm_per_px**2 / 100)
+        assert one.brush_mm == brush_for(mask, subject.mm_per_px)
+        inside = subject.regions[mask]
+        most = Region(int(np.bincount(inside).argmax())).name.lower().replace("_", " ")
+        assert most in one.places
+        away = np.abs(found.canvases[number].values() - wanted).mean()
+        assert one.value_error == pytest.approx(away, abs=0.005)
 
 
 def test_washes_and_missing_umbers() -> None:

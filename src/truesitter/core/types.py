@@ -26,5 +26,11 @@ Codes = NDArray[np.uint16]
 Ints = NDArray[np.int32]
 """Signed whole numbers: shape numbers, indices."""
 
+Pieces = NDArray[np.int32]
+"""Number of the piece of the picture that each pixel is of."""
+
+Counts = NDArray[np.int64]
+"""How many, or which pixel counted row by row."""
+
 Shape = tuple[int, ...]
 """Height and width of a map, as arrays give it."""

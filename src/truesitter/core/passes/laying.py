@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
-import cv2
 import numpy as np
 
 from truesitter.core.paint.media import DryMm, Medium, WetMm
@@ -19,14 +19,10 @@ from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import solve_recipes
 from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Doubles, Floats, Mask
-
-
-def mean_lab(lab: Floats, mask: Mask) -> Doubles:
-    """Mean L*a*b* of a picture (h, w, 3) inside a mask, (3,)."""
-    return np.array(cv2.mean(lab, mask.view(np.uint8))[:3])
+from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 
 @dataclass(frozen=True)
@@ -37,6 +33,8 @@ class Scene:
     ----------
     subject
         The sitter's maps.
+    patchwork
+        The pieces every step keeps to.
     palette, wishes
         The tubes that may be used, and what recipes must keep to.
     medium, ground_value
@@ -46,15 +44,26 @@ class Scene:
     """
 
     subject: Subject
+    patchwork: Patchwork
     palette: Palette
     wishes: Wishes
     medium: Medium
     ground_value: float
     mapped_lab: Floats
 
-    def target(self, mask: Mask) -> Doubles:
-        """Mean colour wanted inside a mask."""
-        return mean_lab(self.mapped_lab, mask)
+    @cached_property
+    def sums(self) -> Doubles:
+        """Sum of the wanted L*a*b* over each piece, (n, 3)."""
+        return self.patchwork.sums(self.mapped_lab)
+
+    @cached_property
+    def groups(self) -> Labels:
+        """Value group of each piece, (n,)."""
+        return self.patchwork.at(self.subject.groups)
+
+    def target(self, pieces: Mask) -> Doubles:
+        """Mean colour wanted on some pieces."""
+        return np.asarray(self.sums[pieces].sum(axis=0) / self.patchwork.sizes[pieces].sum())
 
     def recipe(self, lab: Doubles) -> Recipe:
         """The best mixture for a colour."""
@@ -67,15 +76,15 @@ class Step:
 
     Attributes
     ----------
-    mask
-        (h, w) where it is.
+    pieces
+        (n,) where it is.
     group
         Value group it covers, None when it is not one.
     regions, film
         Of its template; the film as it is laid.
     """
 
-    mask: Mask
+    pieces: Mask
     group: int | None
     regions: tuple[Region, ...]
     film: WetMm
@@ -89,15 +98,15 @@ class Laid:
     ----------
     recipe, layers
         Mixture, and what lies on the canvas.
-    mask
-        (h, w) where it lies, inside the step's own.
+    pieces
+        (n,) where it lies, inside the step's own.
     film
         As it is laid.
     """
 
     recipe: Recipe
     layers: tuple[Layer, ...]
-    mask: Mask
+    pieces: Mask
     film: WetMm
 
 
@@ -127,8 +136,8 @@ def lay_film(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) ->
     """An even film of a mixture found beforehand over the whole place."""
     if recipe is None:
         raise ValueError("an even film needs its mixture")
-    layer = Layer(step.mask, recipe.parts, scene.medium.dry(step.film))
-    return Laid(recipe, (layer,), step.mask, step.film)
+    layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film))
+    return Laid(recipe, (layer,), step.pieces, step.film)
 
 
 def thinned(scene: Scene, film: DryMm) -> WetMm:

@@ -50,8 +50,8 @@ class Pass:
     ----------
     key, name, group, places
         Stable key; name, in which ``{band}`` stands for the value group; regions it covers.
-    mask
-        (h, w) where it lies.
+    pieces
+        (n,) where it lies, in the pieces of the canvases.
     recipe
         Parts, target and predicted colour (thick film).
     film, brush_mm, area_cm2, ml
@@ -70,7 +70,7 @@ class Pass:
     name: str
     group: int | None
     places: tuple[str, ...]
-    mask: Mask
+    pieces: Mask
     recipe: Recipe
     film: WetMm
     brush_mm: float
@@ -121,3 +121,7 @@ class PassPlan:
     passes: tuple[Pass, ...]
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
+
+    def mask(self, number: int) -> Mask:
+        """Where a pass lies, (h, w); they are counted from 0."""
+        return self.canvases[number].patchwork.mask(self.passes[number].pieces)

@@ -15,12 +15,13 @@ from truesitter.core.paint.wishes import Wishes
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
 from truesitter.core.passes.schools import Band, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Floats, Ints, Labels, Mask
+from truesitter.core.types import Counts, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
 
@@ -28,6 +29,8 @@ SMALLEST_CM2 = 0.15
 """Passes smaller than this are left to the neighbouring ones."""
 
 THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
+_ERROR_BINS = 500
+"""Values are compared in 50ths of a step."""
 _PEAK_QUANTILE = 0.4
 """Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
 
@@ -42,16 +45,15 @@ class _Place:
     name: str
     group: int | None = None
 
-    def step(self) -> Step:
-        return Step(self.mask, self.group, self.template.regions, self.template.film)
-
 
 def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[_Place]:
-    counts = histogram(values, where)
+    inside = values[where]
+    counts = histogram(inside)
     bands = min(3, int(np.count_nonzero(counts)))
-    which = np.digitize(values, best_fit_cuts(counts, bands)) if bands > 1 else np.zeros(values.shape, int)
+    which = np.zeros(values.shape, np.uint8)
+    which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
     return [
-        _Place(template, where & (which == i), f"{template.key}-{i + 1}", template.name.format(band=name))
+        _Place(template, which == i + 1, f"{template.key}-{i + 1}", template.name.format(band=name))
         for i, name in enumerate(THIRDS[bands])
     ]
 
@@ -69,7 +71,7 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
 
 def _split(template: PassTemplate, subject: Subject) -> list[_Place]:
     """The places of one template, dark to light, too small ones left out."""
-    where = np.isin(subject.regions, [int(r) for r in template.regions])
+    where = np.isin(np.arange(256), template.regions)[subject.regions]
     if template.band is Band.EACH_GROUP:
         places = [
             _Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
@@ -88,37 +90,53 @@ def _split(template: PassTemplate, subject: Subject) -> list[_Place]:
     return [p for p in places if np.count_nonzero(p.mask) >= smallest]
 
 
+def _patchwork(subject: Subject, places: list[_Place]) -> Patchwork:
+    """Pieces along the borders of the regions, of the groups, and of the places that follow neither."""
+    own = dict[str, Labels]()
+    for number, place in enumerate(places, 1):
+        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP):
+            # Places of one template never overlap.
+            own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))[place.mask] = number
+    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())
+
+
 class _Planner:
-    def __init__(self, subject: Subject, palette: Palette, school: School, wishes: Wishes) -> None:
+    def __init__(
+        self, subject: Subject, palette: Palette, school: School, wishes: Wishes, places: list[_Place]
+    ) -> None:
         allowed = wishes.palette(palette)
-        mapped_lab, self.mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
-        self.scene = Scene(subject, allowed, wishes, school.medium, school.ground_value, mapped_lab)
-        self.canvas = Canvas.bare(subject.groups.shape, rack=palette.rack)
-        self.error = np.abs(self.canvas.values() - self.mapped_value)
+        mapped_lab, mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
+        patchwork = _patchwork(subject, places)
+        self.scene = Scene(
+            subject, patchwork, allowed, wishes, school.medium, school.ground_value, mapped_lab
+        )
+        self.regions = patchwork.at(subject.regions)
+        self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
+        self.canvas = Canvas.bare(patchwork, rack=palette.rack)
         self.passes: list[Pass] = []
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
         self.remarks: list[Remark] = []
 
-    def ahead(self, place: _Place) -> tuple[Recipe | None, float]:
-        """What depends on nothing laid before: the mixture of some, and the brush for the place."""
-        brush = brush_for(place.mask, self.scene.subject.mm_per_px)
-        return place.template.kind.mix(self.scene, place.step()), brush
+    def ahead(self, place: _Place) -> tuple[Step, Recipe | None, float | None]:
+        """The step, and of some kinds what depends on nothing laid before: mixture and brush."""
+        template = place.template
+        step = Step(self.scene.patchwork.at(place.mask), place.group, template.regions, template.film)
+        mixed = template.kind.mix(self.scene, step)
+        return step, mixed, None if mixed is None else brush_for(place.mask, self.scene.subject.mm_per_px)
 
-    def add(self, place: _Place, mixed: Recipe | None, brush: float) -> None:
+    def add(self, place: _Place, step: Step, mixed: Recipe | None, brush: float | None) -> None:
         """Lay one place on the canvas and write down its pass."""
         template = place.template
-        laid = template.kind.lay(self.scene, place.step(), mixed, self.canvas)
+        laid = template.kind.lay(self.scene, step, mixed, self.canvas)
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
         for layer in laid.layers:
             self.canvas = self.canvas.lay(layer)
-        where = np.flatnonzero(laid.mask)
-        self.error.ravel()[where] = np.abs(self.canvas.values(where) - self.mapped_value.ravel()[where])
-        if laid.mask is not place.mask:
-            brush = brush_for(laid.mask, self.scene.subject.mm_per_px)
-        self.passes.append(self._pass(place, laid, where, brush))
+        if brush is None or laid.pieces is not step.pieces:
+            brush = brush_for(self.scene.patchwork.mask(laid.pieces), self.scene.subject.mm_per_px)
+        self.passes.append(self._pass(place, laid, brush))
         self.laid.append(template)
         self.canvases.append(self.canvas)
         if template.kind.covers and not laid.recipe.reached:
@@ -128,15 +146,21 @@ class _Planner:
             )
             self.remarks.append(Remark(place.name, place.group, words))
 
-    def _pass(self, place: _Place, laid: Laid, where: Ints, brush: float) -> Pass:
-        template, subject = place.template, self.scene.subject
-        area = len(where) * subject.mm_per_px**2 / 100
+    def _value_error(self) -> float:
+        """Mean distance of the canvas as it is from the mapped reference, in value steps."""
+        middles = (np.arange(_ERROR_BINS) + 0.5) * (10 / _ERROR_BINS)
+        away = np.abs(middles - self.canvas.piece_values()[:, None])
+        return float((self.wanted * away).sum() / self.wanted.sum())
+
+    def _pass(self, place: _Place, laid: Laid, brush: float) -> Pass:
+        template, sizes = place.template, self.scene.patchwork.sizes[laid.pieces]
+        area = float(sizes.sum()) * self.scene.subject.mm_per_px**2 / 100
         return Pass(
             key=place.key,
             name=place.name,
             group=place.group,
-            places=_place_names(subject.regions.ravel()[where], template),
-            mask=laid.mask,
+            places=_place_names(self.regions[laid.pieces], sizes, template),
+            pieces=laid.pieces,
             recipe=laid.recipe,
             film=laid.film,
             brush_mm=brush,
@@ -148,15 +172,14 @@ class _Planner:
             fat=template.fat,
             layers=laid.layers,
             work_minutes=work_minutes(area, brush),
-            value_error=float(self.error.mean()),
+            value_error=self._value_error(),
         )
 
     def finish(self) -> PassPlan:
         """The plan with its waiting times."""
         timed = []
-        covers = [np.packbits(p.mask) for p in self.passes]
         for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
-            under = tuple(n for n in range(number) if bool((covers[n] & covers[number]).any()))
+            under = tuple(n for n in range(number) if bool((self.passes[n].pieces & current.pieces).any()))
             dries = drying_minutes(template.dries_minutes, current.recipe.parts, self.scene.palette.rack)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))
@@ -170,8 +193,8 @@ class _Planner:
         return PassPlan(tuple(passes), tuple(self.canvases), tuple(self.remarks))
 
 
-def _place_names(regions: Labels, template: PassTemplate) -> tuple[str, ...]:
-    present = np.bincount(regions, minlength=len(Region))
+def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:
+    present = np.bincount(regions, weights=sizes, minlength=len(Region))
     return tuple(
         r.name.lower().replace("_", " ") for r in template.regions if present[r] > 0.01 * present.sum()
     )
@@ -194,10 +217,10 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
     """
     if palette.transparent:
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
-    planner = _Planner(subject, palette, school, wishes or Wishes())
     places = [place for template in school.templates for place in _split(template, subject)]
+    planner = _Planner(subject, palette, school, wishes or Wishes(), places)
     # What depends on nothing laid is mixed beside the laying.
     with ThreadPoolExecutor(max_workers=1) as beside:
-        for place, (mixed, brush) in zip(places, beside.map(planner.ahead, places), strict=True):
-            planner.add(place, mixed, brush)
+        for place, ready in zip(places, beside.map(planner.ahead, places), strict=True):
+            planner.add(place, *ready)
     return planner.finish()

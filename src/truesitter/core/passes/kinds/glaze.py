@@ -27,14 +27,12 @@ def _no_mix(scene: Scene, step: Step) -> None:
 def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid | str:
     """The thin film, of one or two tubes, that brings a place nearest to its reference.
 
-    Every stack under the mask is compared with the mean reference colour over it;
+    Every stack of the place is compared with the mean reference colour over it;
     the gain is the area-weighted fall in ΔE2000.
     """
-    inside, mapped = canvas.stack[step.mask], scene.mapped_lab[step.mask]
-    count = np.bincount(inside)
-    stacks = np.flatnonzero(count)
-    area = count[stacks]
-    sums = [np.bincount(inside, weights=mapped[:, i])[stacks] for i in range(3)]
+    stacks, which = np.unique(canvas.stack[step.pieces], return_inverse=True)
+    area = np.bincount(which, weights=scene.patchwork.sizes[step.pieces])
+    sums = [np.bincount(which, weights=channel) for channel in scene.sums[step.pieces].T]
     wanted = np.stack(sums, axis=1) / area[:, None]
     below = canvas.spectra[stacks]
     share = area / area.sum()
@@ -60,7 +58,7 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
         value_error=float(lab_value(mean) - lab_value(target)),
         film_mm=film,
     )
-    return Laid(made, (Layer(step.mask, parts, film),), step.mask, thinned(scene, film))
+    return Laid(made, (Layer(step.pieces, parts, film),), step.pieces, thinned(scene, film))
 
 
 GLAZE = Laying("glaze", _no_mix, _lay)

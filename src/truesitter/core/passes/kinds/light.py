@@ -12,8 +12,9 @@ _TOP = 0.7
 
 
 def _mix(scene: Scene, step: Step) -> Recipe:
-    lightness = scene.mapped_lab[..., 0]
-    return scene.recipe(scene.target(step.mask & (lightness >= np.quantile(lightness[step.mask], _TOP))))
+    inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], _TOP)]
+    return scene.recipe(top.mean(axis=0, dtype=np.float64))
 
 
 LIGHT = Laying("light", _mix, lay_film)

@@ -11,7 +11,7 @@ def _mix(scene: Scene, step: Step) -> Recipe:
     """The flesh stage's own mixture where there is one, else one for the mean colour."""
     if step.regions == (Region.SKIN,) and step.group in scene.subject.flesh:
         return scene.subject.flesh[step.group]
-    return scene.recipe(scene.target(step.mask))
+    return scene.recipe(scene.target(step.pieces))
 
 
 MASS = Laying("mass", _mix, lay_film, covers=True)

@@ -15,7 +15,7 @@ from truesitter.core.paint.rack import Rack
 from truesitter.core.paint.rounding import Recipe
 from truesitter.core.paint.solver import solve_recipe
 from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.laying import Laid, Laying, Scene, Step, mean_lab, thinned
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step, thinned
 from truesitter.core.types import Doubles
 
 _UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
@@ -65,15 +65,15 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
     ground_value = float(lab_value(reflectance_to_lab(leave_surface(ground))))
     thickest = scene.medium.dry(step.film)
     layers, areas, targets, films = [], [], [], []
-    for group in np.flatnonzero(np.bincount(scene.subject.groups[step.mask])):
-        mask = step.mask & (scene.subject.groups == group)
-        lab = mean_lab(scene.mapped_lab, mask)
+    for group in np.unique(scene.groups[step.pieces]):
+        pieces = step.pieces & (scene.groups == group)
+        lab = scene.target(pieces)
         value = float(lab_value(lab))
         if value >= ground_value - _LEAST_DARKER:
             continue
         films.append(film_for_value(ground, parts, canvas.rack, value, thickest))
-        layers.append(Layer(mask, parts, films[-1]))
-        areas.append(float(np.count_nonzero(mask)))
+        layers.append(Layer(pieces, parts, films[-1]))
+        areas.append(float(scene.patchwork.sizes[pieces].sum()))
         targets.append(lab)
     if not layers:
         return "nothing in the picture is darker than the ground."
@@ -86,7 +86,7 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
         delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
         value_error=predicted.value - float(lab_value(target)),
     )
-    covered = np.any([layer.mask for layer in layers], axis=0)
+    covered = np.any([layer.pieces for layer in layers], axis=0)
     mean = DryMm(float(np.average(films, weights=areas)))
     return Laid(made, tuple(layers), covered, thinned(scene, mean))
 
