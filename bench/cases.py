@@ -23,13 +23,13 @@ from truesitter.core.hair.field import Guide, solve_axes
 from truesitter.core.hair.lines import growth_lines
 from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
 from truesitter.core.memo import Memo
-from truesitter.core.paint.mixing import mix, mixture_reflectance
-from truesitter.core.paint.palettes import Palette, starter
-from truesitter.core.paint.proportions import TubeSets
-from truesitter.core.paint.rack import LIBRARY
-from truesitter.core.paint.rounding import recipe_cost
-from truesitter.core.paint.solver import solve_recipe
-from truesitter.core.paint.strings import mix_string
+from truesitter.core.paint.recipes.mixing import mix, mixture_reflectance
+from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.solver import solve_recipe
+from truesitter.core.paint.recipes.strings import mix_string
+from truesitter.core.paint.tubes.palettes import Palette, starter
+from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.settings import StudySettings

@@ -10,8 +10,8 @@ import csv
 from pathlib import Path
 
 from truesitter.core.colour.spectrum import WAVELENGTHS
-from truesitter.core.paint.fit import Fit, fit_pigment, fit_titanium_white, fit_white
-from truesitter.core.paint.pigments import pigment_library
+from truesitter.core.paint.tubes.fit import Fit, fit_pigment, fit_titanium_white, fit_white
+from truesitter.core.paint.tubes.pigments import pigment_library
 
 TARGET = Path(__file__).parents[1] / "src/truesitter/core/data/pigment_curves.csv"
 

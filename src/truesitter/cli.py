@@ -13,10 +13,11 @@ import typer
 from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
-from truesitter.core.paint.mixing import lab_value, mix
-from truesitter.core.paint.palettes import Palette, starter
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.solver import solve_recipe
+from truesitter.core.paint.tubes.palettes import Palette, starter
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings, TubeSettings
 from truesitter.core.settings.base import first_fault

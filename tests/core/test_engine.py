@@ -10,19 +10,20 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.films import Film, coats_to_value, ground_of, hiding, seen, stack
-from truesitter.core.paint.glazes import find_glazes
-from truesitter.core.paint.media import MEDIA
-from truesitter.core.paint.mixing import lab_value, mix
-from truesitter.core.paint.nudges import DIRECTIONS, Direction, nudge
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.proportions import TubeSets
-from truesitter.core.paint.quantity import paint_ml, tube_amounts, tube_cm
-from truesitter.core.paint.reach import palette_reach
-from truesitter.core.paint.solver import solve_recipe, solve_recipes
-from truesitter.core.paint.strings import mix_string, tone_targets
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.quantity import paint_ml, tube_amounts, tube_cm
+from truesitter.core.paint.recipes.films import Film, coats_to_value, ground_of, hiding, seen, stack
+from truesitter.core.paint.recipes.glazes import find_glazes
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.nudges import DIRECTIONS, Direction, nudge
+from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.reach import palette_reach
+from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes
+from truesitter.core.paint.recipes.strings import mix_string, tone_targets
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.refusal import Refusal
 
 EARTH, SIX, _, GREYS, WASHES = STARTERS

@@ -7,15 +7,14 @@ import pytest
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.glazes import find_glazes, glaze_blends
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.media import MEDIA, PRIMED_CANVAS, DryMm, WetMm
-from truesitter.core.paint.mixing import lab_value
-from truesitter.core.paint.palettes import STARTERS
-from truesitter.core.paint.rack import LIBRARY
-from truesitter.core.paint.rounding import recipe_cost
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.media.media import MEDIA, PRIMED_CANVAS, DryMm, WetMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.glazes import find_glazes, glaze_blends
+from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import STARTERS
+from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, widest_brush
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.kinds.glaze import GLAZE, GLAZE_FILMS_MM

@@ -9,10 +9,10 @@ from pydantic import ValidationError
 from truesitter.core.colour.spaces import srgb_to_hex
 from truesitter.core.light.direction import LightDirection
 from truesitter.core.light.zones import find_peaks
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.nudges import nudge
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.reach import Reach, map_picture, map_target
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.recipes.nudges import nudge
+from truesitter.core.paint.recipes.reach import Reach, map_picture, map_target
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.passes.kinds.wash import wash_parts
 from truesitter.core.reference.decode import PhotographInfo, estimated_bytes
 from truesitter.core.reference.frame import LEAST_CROP_PX, Frame, place

@@ -7,22 +7,22 @@ import pytest
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.films import coats_to_value, ground_of, seen
-from truesitter.core.paint.flesh import mix_colour, mix_flesh
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.media import MEDIA, WHITE_PAPER, DryMm, WetMm
-from truesitter.core.paint.mixing import lab_value, mix
-from truesitter.core.paint.nudges import PILES, nudge
-from truesitter.core.paint.palettes import STARTERS, Palette, starter
-from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.quantity import tube_amounts
-from truesitter.core.paint.reach import palette_reach
-from truesitter.core.paint.rounding import Recipe, recipe_cost
-from truesitter.core.paint.solver import solve_recipe, solve_recipes, suggest_tube
-from truesitter.core.paint.strings import SingleValue, mix_string, tone_targets
-from truesitter.core.paint.swatches import Swatches, fit_swatches
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, DryMm, WetMm
+from truesitter.core.paint.media.quantity import tube_amounts
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen
+from truesitter.core.paint.recipes.flesh import mix_colour, mix_flesh
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.nudges import PILES, nudge
+from truesitter.core.paint.recipes.reach import palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes, suggest_tube
+from truesitter.core.paint.recipes.strings import SingleValue, mix_string, tone_targets
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette, starter
+from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches
 from truesitter.core.refusal import Refusal
 
 EARTH, SIX = STARTERS[0], STARTERS[1]

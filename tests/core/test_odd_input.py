@@ -10,7 +10,7 @@ from PIL import Image
 
 from tests.conftest import made_head
 from truesitter.core.colour.spaces import linear_to_srgb
-from truesitter.core.paint.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
 from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.values.shapes import absorb_small
 

@@ -9,15 +9,22 @@ import pytest
 from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.paint.cautions import GENERAL, PROCESSES, cautions_for, off_by_default, safe_substitute
-from truesitter.core.paint.fit import fit_pigment, fit_titanium_white
-from truesitter.core.paint.flesh import mix_colour
-from truesitter.core.paint.let_down import HEAP_PARTS, Heaps, told_by_heaps
-from truesitter.core.paint.mixing import mix
-from truesitter.core.paint.palettes import STARTERS, Palette, starter
-from truesitter.core.paint.pigments import Lab, pigment_curves, pigment_library
-from truesitter.core.paint.reach import Reach, clip_value, compress_value, map_target, palette_reach
-from truesitter.core.paint.solver import solve_recipe, suggest_tube
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.recipes.flesh import mix_colour
+from truesitter.core.paint.recipes.let_down import HEAP_PARTS, Heaps, told_by_heaps
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.reach import Reach, clip_value, compress_value, map_target, palette_reach
+from truesitter.core.paint.recipes.solver import solve_recipe, suggest_tube
+from truesitter.core.paint.tubes.cautions import (
+    GENERAL,
+    PROCESSES,
+    cautions_for,
+    off_by_default,
+    safe_substitute,
+)
+from truesitter.core.paint.tubes.fit import fit_pigment, fit_titanium_white
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette, starter
+from truesitter.core.paint.tubes.pigments import pigment_curves, pigment_library
 from truesitter.core.refusal import Refusal
 
 EARTH, SIX, PRIMARIES, GREYS, WASHES = STARTERS

@@ -11,11 +11,12 @@ from hypothesis.extra import numpy as hnp
 from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
-from truesitter.core.paint.mixing import lab_value, mix
-from truesitter.core.paint.palettes import STARTERS, starter
-from truesitter.core.paint.rack import LIBRARY
-from truesitter.core.paint.reach import map_picture, palette_reach
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.reach import map_picture, palette_reach
+from truesitter.core.paint.tubes.palettes import STARTERS, starter
+from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.kinds.ground import GROUND

@@ -12,24 +12,24 @@ from skimage.color import lab2lch
 
 from tests.conftest import truth
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
+from truesitter.core.colour.spaces import as_lab, lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.cautions import cautions_for
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.films import ground_of, hiding
-from truesitter.core.paint.glazes import find_glazes
-from truesitter.core.paint.kubelka_munk import leave_surface, opaque_reflectance
-from truesitter.core.paint.media import MEDIA
-from truesitter.core.paint.mixing import Colour, as_lab, mix
-from truesitter.core.paint.nudges import nudge
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Curves, pigment_curves, pigment_library
-from truesitter.core.paint.rack import LIBRARY, OwnTube, Rack
-from truesitter.core.paint.sheet_photo import Mark, read_patches
-from truesitter.core.paint.solver import solve_recipe, solve_recipes
-from truesitter.core.paint.swatches import Swatches, fit_swatches, misses, patch_labs
-from truesitter.core.paint.wet import wet_look
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
+from truesitter.core.paint.recipes.films import ground_of, hiding
+from truesitter.core.paint.recipes.glazes import find_glazes
+from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.recipes.nudges import nudge
+from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes
+from truesitter.core.paint.recipes.wet import wet_look
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.cautions import cautions_for
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.paint.tubes.pigments import Curves, pigment_curves, pigment_library
+from truesitter.core.paint.tubes.rack import LIBRARY, OwnTube, Rack
+from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches, misses, patch_labs
 from truesitter.core.passes.waiting import drying_minutes
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings

@@ -7,7 +7,7 @@ import pytest
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.pigments import pigment_curves
+from truesitter.core.paint.tubes.pigments import pigment_curves
 from truesitter.core.refusal import Refusal
 from truesitter.devices.meter import SimulatedMeter, made_up_paint, true_reflectance
 

@@ -23,9 +23,9 @@ from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import GrowthLine
-from truesitter.core.paint.mixing import mix
-from truesitter.core.paint.palettes import STARTERS, starter
-from truesitter.core.paint.rack import LIBRARY
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.tubes.palettes import STARTERS, starter
+from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study

@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab, smoothest_reflectance
-from truesitter.core.paint.rack import OwnTube, Stock
-from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.paint.tubes.rack import OwnTube, Stock
+from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.formats.cells import plain, safe
 from truesitter.formats.rack_files import rack_csv, rack_json, read_rack

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_bvp
 
-from truesitter.core.paint.kubelka_munk import film_reflectance, opaque_reflectance
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, opaque_reflectance
 
 
 def two_fluxes(k: float, s: float, x: float, ground: float) -> float:

@@ -7,9 +7,9 @@ import pytest
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
-from truesitter.core.paint.fit import TINT_WHITE_PARTS, fit_pigment
-from truesitter.core.paint.kubelka_munk import leave_surface, opaque_reflectance
-from truesitter.core.paint.pigments import pigment_curves
+from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
+from truesitter.core.paint.tubes.fit import TINT_WHITE_PARTS, fit_pigment
+from truesitter.core.paint.tubes.pigments import pigment_curves
 from truesitter.core.types import Doubles
 
 WHITE = pigment_curves()["titanium-white"]

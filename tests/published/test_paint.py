@@ -11,19 +11,19 @@ from hypothesis import strategies as st
 from truesitter.core.colour import srgb_to_lab
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.data import read_table
-from truesitter.core.paint.fit import HIDING, HIDING_FILM_MM
-from truesitter.core.paint.kubelka_munk import (
+from truesitter.core.paint.media.quantity import paint_ml
+from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,
     film_reflectance,
     leave_surface,
     opaque_reflectance,
     ratio_from_reflectance,
 )
-from truesitter.core.paint.mixing import mix
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.pigments import pigment_curves, pigment_library
-from truesitter.core.paint.quantity import paint_ml
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.solver import solve_recipe
+from truesitter.core.paint.tubes.fit import HIDING, HIDING_FILM_MM
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette
+from truesitter.core.paint.tubes.pigments import pigment_curves, pigment_library
 
 SKIN_TUBES = Palette("test", "test", ("titanium-white", "yellow-ochre", "vermilion", "ivory-black"))
 ALL = Palette("all", "all", ("titanium-white", "arylide-yellow", "phthalo-blue", "ultramarine-blue",

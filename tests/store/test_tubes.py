@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from truesitter.core.paint.rack import OwnTube, Stock
-from truesitter.core.paint.swatches import Swatches
+from truesitter.core.paint.tubes.rack import OwnTube, Stock
+from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.store.sitters import Shelf
 from truesitter.store.tubes import MOST_TUBES, UnknownTube

@@ -17,7 +17,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.web.conftest import put_in
-from truesitter.core.paint import solver
+from truesitter.core.paint.recipes import solver
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.values import ValueStage
 from truesitter.store.lock import folder_lock

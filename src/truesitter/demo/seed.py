@@ -5,8 +5,8 @@ from __future__ import annotations
 from importlib.resources import files
 from typing import Any
 
-from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.devices.meter import SimulatedMeter
 from truesitter.store.edits import Edit

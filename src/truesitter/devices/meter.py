@@ -12,16 +12,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
-from truesitter.core.paint.fit import PAPER_REFLECTANCE, PRINTED_BLACK, TINT_WHITE_PARTS
-from truesitter.core.paint.kubelka_munk import (
+from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,
     film_reflectance,
     leave_surface,
     opaque_reflectance,
 )
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.pigments import Curves, Lab, pigment_curves
+from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE, PRINTED_BLACK, TINT_WHITE_PARTS
+from truesitter.core.paint.tubes.pigments import Curves, pigment_curves
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from reportlab.lib.units import mm
 
-from truesitter.core.paint.cautions import cautions_for
-from truesitter.core.paint.mixing import Colour
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.cautions import cautions_for
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
 from truesitter.formats.sheet import BOLD, Sheet, Words, swatches

@@ -12,8 +12,8 @@ from reportlab.pdfgen.canvas import Canvas as Page
 
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
 from truesitter.core.colour.value import value_to_luminance
-from truesitter.core.paint.cautions import cautions_for
-from truesitter.core.paint.rack import Rack
+from truesitter.core.paint.tubes.cautions import cautions_for
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.study import Study
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, PlanPass, tubes_used

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from truesitter.core.paint.let_down import told_by_heaps
-from truesitter.core.paint.mixing import mix
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.rack import Rack
+from truesitter.core.paint.recipes.let_down import told_by_heaps
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.formats.wording import let_down_sentence

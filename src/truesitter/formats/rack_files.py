@@ -11,7 +11,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from truesitter.core.paint.rack import OwnTube, Stock
+from truesitter.core.paint.tubes.rack import OwnTube, Stock
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import SwatchSettings, TubeSettings
 from truesitter.formats.cells import plain, safe

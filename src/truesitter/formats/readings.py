@@ -10,10 +10,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.swatches import PATCHES, Swatches
+from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.refusal import Refusal
 
 LARGEST_TEXT = 1_000_000

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.brushes import widest_brush
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study

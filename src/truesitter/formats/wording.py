@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from truesitter.core.paint.let_down import HEAP_PARTS, LetDown, told_by_heaps
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.recipes.let_down import HEAP_PARTS, LetDown, told_by_heaps
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.rack import Rack
 
 
 @dataclass(frozen=True)

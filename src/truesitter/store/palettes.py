@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from sqlalchemy import select
 
-from truesitter.core.paint.palettes import STARTERS
+from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.refusal import Refusal
 from truesitter.store.database import Sessions
 from truesitter.store.models import PaletteRow

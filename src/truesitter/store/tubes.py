@@ -11,9 +11,9 @@ from datetime import datetime, timedelta
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.rack import OwnTube, Rack, Stock, own_curves, own_fit
-from truesitter.core.paint.swatches import Swatches, misses
+from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.paint.tubes.rack import OwnTube, Rack, Stock, own_curves, own_fit
+from truesitter.core.paint.tubes.swatches import Swatches, misses
 from truesitter.core.refusal import Refusal
 from truesitter.store.clock import now
 from truesitter.store.database import Sessions

@@ -5,12 +5,11 @@ from __future__ import annotations
 import numpy as np
 from pydantic import BaseModel
 
-from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
-from truesitter.core.paint.mixing import lab_value
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion
-from truesitter.core.paint.wet import wet_look
+from truesitter.core.colour.spaces import Lab, lab_to_srgb, srgb_to_hex
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import Suggestion
+from truesitter.core.paint.recipes.wet import wet_look
 from truesitter.core.settings import FleshSettings
 from truesitter.formats.plan import PlanHeap, heap_of
 from truesitter.formats.wording import judgement

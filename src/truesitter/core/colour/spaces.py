@@ -18,6 +18,9 @@ from numpy.typing import ArrayLike
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
 
+Lab = tuple[float, float, float]
+"""L*, a* and b* of one colour."""
+
 RGB_TO_XYZ: Doubles = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]])
 XYZ_TO_RGB: Doubles = np.linalg.inv(RGB_TO_XYZ)
 WHITE_XYZ: Doubles = RGB_TO_XYZ.sum(axis=1)
@@ -25,6 +28,11 @@ LUMINANCE_WEIGHTS: Doubles = RGB_TO_XYZ[1]
 
 _EPSILON = (6 / 29) ** 3
 _SLOPE = (29 / 6) ** 2 / 3
+
+
+def as_lab(colour: Doubles) -> Lab:
+    """Three numbers of an array as a plain tuple."""
+    return (float(colour[0]), float(colour[1]), float(colour[2]))
 
 
 def srgb_to_linear(srgb: ArrayLike) -> Doubles:

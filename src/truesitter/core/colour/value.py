@@ -45,6 +45,11 @@ def lstar_to_value(lstar: ArrayLike) -> Doubles:
     return luminance_to_value(lab_to_xyz(lab)[..., 1])
 
 
+def lab_value(lab: Doubles) -> Doubles:
+    """Munsell value 0–10 of L*a*b* colours (..., 3)."""
+    return luminance_to_value(lab_to_xyz(lab)[..., 1])
+
+
 def value_to_lightness(value: ArrayLike) -> Doubles:
     """Munsell value 0–10 to CIE L* 0–100."""
     y = value_to_luminance(value)

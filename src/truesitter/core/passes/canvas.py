@@ -8,10 +8,10 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
-from truesitter.core.paint.media import PRIMED_CANVAS, DryMm, Support
-from truesitter.core.paint.mixing import lab_value
-from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import PRIMED_CANVAS, DryMm, Support
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
 

@@ -12,12 +12,12 @@ from functools import cached_property
 
 import numpy as np
 
-from truesitter.core.paint.media import DryMm, Medium, WetMm
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import solve_recipes
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.paint.media.media import DryMm, Medium, WetMm
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject

@@ -6,9 +6,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from truesitter.core.paint.media import WetMm
-from truesitter.core.paint.mixing import lab_value
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import WetMm
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.types import Floats, Labels, Mask
 

@@ -7,11 +7,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.quantity import DEFAULT_LOSS, paint_ml
-from truesitter.core.paint.reach import map_picture, palette_reach
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
+from truesitter.core.paint.recipes.reach import map_picture, palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.laying import Laid, Scene, Step

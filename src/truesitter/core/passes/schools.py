@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
-from truesitter.core.paint.media import MEDIA, Medium, WetMm
+from truesitter.core.paint.media.media import MEDIA, Medium, WetMm
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.light import LIGHT

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
 _SPEED = {"fast": 0.6, "medium": 1.0, "slow": 1.6}
 """Drying time of a pigment ground in oil, relative to a medium one (from memory)."""

@@ -6,13 +6,13 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.media import MEDIA, WHITE_PAPER, DryMm, MediumName, WetMm
-from truesitter.core.paint.palettes import STARTERS, Palette
-from truesitter.core.paint.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
-from truesitter.core.paint.rack import KEY_PATTERN, OwnTube, Rack
-from truesitter.core.paint.swatches import Swatches
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, DryMm, MediumName, WetMm
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import STARTERS, Palette
+from truesitter.core.paint.tubes.rack import KEY_PATTERN, OwnTube, Rack
+from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.kinds import LabNumbers, Value

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.paint.quantity import paint_ml, tube_amounts, tube_cm
+from truesitter.core.paint.media.quantity import paint_ml, tube_amounts, tube_cm
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.picture import CANVAS
 from truesitter.core.study.study import Study

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.paint.flesh import Flesh, mix_flesh, target_for
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion, solve_recipes, suggest_tube
-from truesitter.core.paint.strings import SingleValue, Tone, mix_string
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
+from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.pixels import pixel_at
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import FleshSettings

@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
-from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.study.batch import BATCH, batch_of
 from truesitter.core.study.flesh import DRYING, FAMILIES
 from truesitter.formats.mixing_sheet import mixing_pdf

@@ -8,10 +8,10 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.films import coats_to_value, ground_of, seen
-from truesitter.core.paint.glazes import find_glazes
-from truesitter.core.paint.media import WHITE_PAPER, DryMm
-from truesitter.core.paint.mixing import Colour
+from truesitter.core.paint.media.media import WHITE_PAPER, DryMm
+from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen
+from truesitter.core.paint.recipes.glazes import find_glazes
+from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.study.flesh import TARGETS, TUBES, WISHES
 from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy

@@ -7,11 +7,11 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.cautions import PROCESSES, off_by_default, safe_substitute
-from truesitter.core.paint.palettes import STARTERS
-from truesitter.core.paint.pigments import Pigment
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.swatches import PATCHES
+from truesitter.core.paint.tubes.cautions import PROCESSES, off_by_default, safe_substitute
+from truesitter.core.paint.tubes.palettes import STARTERS
+from truesitter.core.paint.tubes.pigments import Pigment
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.paint.tubes.swatches import PATCHES
 from truesitter.store.tubes import KeptTube
 from truesitter.web.bench import Bench
 

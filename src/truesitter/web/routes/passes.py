@@ -7,7 +7,7 @@ from typing import Literal
 from fastapi import APIRouter, HTTPException, Request, Response
 from pydantic import BaseModel
 
-from truesitter.core.paint.cautions import cautions_for
+from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.passes.schools import SCHOOLS
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import PlanPass, passes_of, plan_of

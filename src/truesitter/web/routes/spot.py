@@ -7,12 +7,11 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from truesitter.core.paint.films import hiding
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.nudges import DIRECTIONS, nudge
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.paint.recipes.films import hiding
+from truesitter.core.paint.recipes.nudges import DIRECTIONS, nudge
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.settings import FleshSettings
 from truesitter.core.study.flesh import DRYING, TARGETS, TUBES, WISHES
 from truesitter.web.answers import BenchRoute, answered

@@ -10,10 +10,10 @@ from fastapi import APIRouter, Response, UploadFile
 from fastapi import Path as InPath
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.fit import PAPER_REFLECTANCE
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.sheet_photo import Mark, read_patches
-from truesitter.core.paint.swatches import PATCHES
+from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.swatches import PATCHES
 from truesitter.core.reference.decode import decode
 from truesitter.core.settings import SwatchSettings
 from truesitter.devices.meter import SimulatedMeter

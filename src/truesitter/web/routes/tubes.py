@@ -7,10 +7,10 @@ from datetime import datetime
 from fastapi import APIRouter, Response, UploadFile
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.pigments import Curves
-from truesitter.core.paint.rack import LIBRARY, Rack, Stock, own_fit
-from truesitter.core.paint.swatches import Swatches, patch_labs
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.tubes.pigments import Curves
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack, Stock, own_fit
+from truesitter.core.paint.tubes.swatches import Swatches, patch_labs
 from truesitter.core.settings import SwatchSettings
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
 from truesitter.store.sitters import clean_filename

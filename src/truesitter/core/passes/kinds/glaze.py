@@ -5,12 +5,14 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.glazes import glaze_blends
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import Colour, as_lab, lab_value
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.glazes import glaze_blends
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step, thinned
 from truesitter.core.types import Doubles

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 

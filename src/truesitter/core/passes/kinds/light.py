@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.laying import Laying, Scene, Step, lay_film
 
 _TOP = 0.7

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from truesitter.core.paint.rounding import Recipe
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.laying import Laying, Scene, Step, lay_film
 from truesitter.core.sitter.region_names import Region
 

@@ -5,15 +5,17 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import as_lab, lab_value, mix
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import pigment_library
-from truesitter.core.paint.rack import Rack
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import solve_recipe
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import solve_recipe
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step, thinned
 from truesitter.core.types import Doubles

@@ -11,14 +11,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.let_down import Heaps, ways_to_weaken
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import Colour, as_lab, lab_value, mix
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.proportions import VALUE_WEIGHT, TubeSets
-from truesitter.core.paint.reach import THICKEST_WASH_MM
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
+from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.recipes.proportions import VALUE_WEIGHT, TubeSets
+from truesitter.core.paint.recipes.reach import THICKEST_WASH_MM
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
 
 _PART_COST = 0.02

@@ -13,11 +13,11 @@ from itertools import combinations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.proportions import TubeSets
-from truesitter.core.paint.rounding import PartSearch, Recipe, recipe_cost
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.rounding import PartSearch, Recipe, recipe_cost
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Ints
 

@@ -14,21 +14,22 @@ from functools import cache
 
 import numpy as np
 
+from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import (
     WAVELENGTHS,
     reflectance_to_lab,
     reflectance_to_xyz,
     smoothest_reflectance,
 )
-from truesitter.core.paint.kubelka_munk import (
+from truesitter.core.paint.media.media import WHITE_PAPER, DryMm
+from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,
     film_reflectance,
     leave_surface,
     opaque_reflectance,
     ratio_from_reflectance,
 )
-from truesitter.core.paint.media import WHITE_PAPER, DryMm
-from truesitter.core.paint.pigments import Curves, Lab
+from truesitter.core.paint.tubes.pigments import Curves
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from truesitter.core.paint.palettes import Palette
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 
 

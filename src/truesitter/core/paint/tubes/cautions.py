@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
 _SENTENCES = {
     "toxic-lead": "contains lead: no sanding, no spraying, no food near; gloves, wash hands; "

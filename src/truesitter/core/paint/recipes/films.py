@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
-from truesitter.core.paint.kubelka_munk import enter_surface, film_reflectance, leave_surface
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import Colour, lab_value
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.types import Doubles
 
 _WHITE_GROUND = 0.8

@@ -8,14 +8,15 @@ from itertools import combinations
 
 import numpy as np
 
-from truesitter.core.paint.mixing import Colour, as_lab, lab_value
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.proportions import TubeSets
-from truesitter.core.paint.reach import map_target, palette_reach
-from truesitter.core.paint.rounding import Recipe, recipe_cost
-from truesitter.core.paint.solver import solve_recipes
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.reach import map_target, palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Ints
 

@@ -11,8 +11,8 @@ from typing import Literal, NewType, get_args
 
 import numpy as np
 
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.kubelka_munk import enter_surface
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.optics.kubelka_munk import enter_surface
 from truesitter.core.types import Doubles
 
 WetMm = NewType("WetMm", float)

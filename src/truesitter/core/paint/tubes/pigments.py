@@ -7,13 +7,11 @@ from functools import cache
 
 import numpy as np
 
-from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.colour.spaces import Lab, lab_to_srgb, srgb_to_hex
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
 from truesitter.core.data import read_table
-from truesitter.core.paint.kubelka_munk import leave_surface, opaque_reflectance
+from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
 from truesitter.core.types import Doubles
-
-Lab = tuple[float, float, float]
 
 
 @dataclass(frozen=True)

@@ -10,10 +10,10 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import lab_value, mixture_reflectance
-from truesitter.core.paint.palettes import Palette
+from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.recipes.mixing import mixture_reflectance
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats
 
 THICKEST_WASH_MM = DryMm(0.03)

@@ -9,9 +9,9 @@ from functools import lru_cache
 
 import numpy as np
 
-from truesitter.core.paint.fit import Fit
-from truesitter.core.paint.pigments import Curves, Pigment, pigment_curves, pigment_library
-from truesitter.core.paint.swatches import Swatches, fit_swatches
+from truesitter.core.paint.tubes.fit import Fit
+from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves, pigment_library
+from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from truesitter.core.paint.media import WHITE_PAPER, Support
-from truesitter.core.paint.pigments import Pigment
-from truesitter.core.paint.rack import LIBRARY, Rack
+from truesitter.core.paint.media.media import WHITE_PAPER, Support
+from truesitter.core.paint.tubes.pigments import Pigment
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 

@@ -6,13 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
-from truesitter.core.paint.reach import Reach, map_target, palette_reach
-from truesitter.core.paint.rounding import Recipe
-from truesitter.core.paint.solver import Suggestion, solve_recipes, suggest_tube
-from truesitter.core.paint.wishes import Wishes
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.paint.recipes.reach import Reach, map_target, palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 SMALLEST_SHARE = 0.005

@@ -7,7 +7,9 @@ from dataclasses import dataclass, fields
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.paint.fit import (
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.tubes.fit import (
     FILM_MM,
     Fit,
     film_labs,
@@ -17,8 +19,7 @@ from truesitter.core.paint.fit import (
     masstone_lab,
     tint_lab,
 )
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.pigments import Curves, Lab, Pigment, pigment_curves
+from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves
 from truesitter.core.refusal import Refusal
 
 PATCHES: dict[str, str] = {

@@ -11,15 +11,15 @@ import numpy as np
 
 from truesitter.core.colour.spaces import WHITE_XYZ
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
-from truesitter.core.paint.kubelka_munk import (
+from truesitter.core.paint.optics.kubelka_munk import (
     SAUNDERSON_K1,
     SAUNDERSON_K2,
     film_reflectance,
     leave_surface,
 )
-from truesitter.core.paint.mixing import mixture_reflectance
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.reach import THICKEST_WASH_MM
+from truesitter.core.paint.recipes.mixing import mixture_reflectance
+from truesitter.core.paint.recipes.reach import THICKEST_WASH_MM
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
 
 VALUE_WEIGHT = 6.0

@@ -8,12 +8,12 @@ from itertools import combinations
 import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.films import Film, seen, stack
-from truesitter.core.paint.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.mixing import Colour
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.rounding import recipe_cost
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.films import Film, seen, stack
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles
 
 FILMS_MM = tuple(DryMm(float(f)) for f in np.geomspace(0.00002, 0.03, 24))

@@ -6,29 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.colour.spaces import in_srgb, lab_to_srgb, lab_to_xyz, srgb_to_hex
+from truesitter.core.colour.spaces import Lab, as_lab, in_srgb, lab_to_srgb, srgb_to_hex
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import luminance_to_value
-from truesitter.core.paint.kubelka_munk import (
-    film_reflectance,
-    leave_surface,
-    opaque_reflectance,
-)
-from truesitter.core.paint.media import DryMm
-from truesitter.core.paint.palettes import Palette
-from truesitter.core.paint.pigments import Lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
-
-
-def as_lab(colour: Doubles) -> Lab:
-    """Three numbers of an array as a plain tuple."""
-    return (float(colour[0]), float(colour[1]), float(colour[2]))
-
-
-def lab_value(lab: Doubles) -> Doubles:
-    """Munsell value 0–10 of L*a*b* colours (..., 3)."""
-    return luminance_to_value(lab_to_xyz(lab)[..., 1])
 
 
 @dataclass(frozen=True)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.drying import DryingShift
-from truesitter.core.paint.mixing import Colour
+from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.paint.recipes.mixing import Colour
 
 
 def wet_look(dry: Colour, shift: DryingShift) -> Colour:

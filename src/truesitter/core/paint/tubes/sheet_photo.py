@@ -7,9 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear, srgb_to_lab
-from truesitter.core.paint.mixing import as_lab
-from truesitter.core.paint.pigments import Lab
+from truesitter.core.colour.spaces import Lab, as_lab, linear_to_srgb, picture_to_linear, srgb_to_lab
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
 
