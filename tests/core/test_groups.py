@@ -92,14 +92,23 @@ def test_splitting_and_merging_undo_each_other(tenths: list[int], data: st.DataO
     assert merge_group(more, group) == cuts
 
 
+def test_a_group_is_split_where_its_own_values_part() -> None:
+    """Values of the neighbours, a hair beyond the edges, say nothing about it."""
+    histogram = np.zeros(256)
+    edge = 128  # value 5.0 lies between bins 127 and 128
+    histogram[[edge - 1, 200]], histogram[[150, 180]] = 900, 10
+    (new,) = set(split_group(histogram, (5.0, 7.5), 1)) - {5.0, 7.5}
+    assert 150 < new * 25.6 < 180
+
+
 def test_what_cannot_be_split_or_merged_says_so() -> None:
     histogram = np.zeros(256)
     histogram[[30, 200]] = 5
     with pytest.raises(Refusal, match="single value"):
         split_group(histogram, (5.0,), 0)
-    with pytest.raises(Refusal, match="no group"):
+    with pytest.raises(Refusal, match="no group 8"):
         split_group(histogram, (5.0,), 7)
-    with pytest.raises(Refusal, match="lighter"):
+    with pytest.raises(Refusal, match="lighter than group 3"):
         merge_group((3.0, 5.0), 2)
     with pytest.raises(Refusal, match="2 to 9"):
         merge_group((3.0,), 0)

@@ -10,7 +10,7 @@ from scipy.spatial import cKDTree
 
 from truesitter.core.hair.field import AxisField, Guide
 from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
+from truesitter.core.hair.sense import GrowthHints, Whorl, find_whorls, orient
 
 SIZE = 120
 
@@ -61,6 +61,19 @@ def test_hair_turns_outward_from_a_whorl() -> None:
     ring = (near > 3) & (near < 13)
     along = (directed * outward).sum(axis=2)[ring] / near[ring]
     assert (along > 0.9).mean() > 0.97
+
+
+@pytest.mark.parametrize("tilt", [-12.0, 12.0])
+def test_a_lock_beside_a_whorl_grows_away_from_it(tilt: float) -> None:
+    """Nearly level hair to the left and to the right: gravity and neighbours have no say."""
+    mask = np.zeros((SIZE, SIZE), bool)
+    mask[58:63, 62:75] = mask[58:63, 46:59] = True
+    angle = np.full((SIZE, SIZE), np.radians(tilt))
+    z = np.dstack([np.cos(2 * angle), np.sin(2 * angle)]).astype(np.float32)
+    field = AxisField(z, np.ones((SIZE, SIZE), np.float32), mask)
+    directed = orient(field, nothing(), whorls=(Whorl(60.5 / SIZE, 60.5 / SIZE, 1.0),))
+    assert (directed[58:63, 62:75, 0] > 0.9).all()
+    assert (directed[58:63, 46:59, 0] < -0.9).all()
 
 
 def test_half_swirls_close_together_are_one_whorl_and_far_apart_two() -> None:

@@ -90,6 +90,15 @@ def test_readings_of_one_kind_in_a_row_become_one_stroke() -> None:
     assert join_edges(EdgeSamples(*(np.zeros((0, 2)),) * 2, np.zeros(0), np.zeros(0)), (9, 9), 1.0) == ()
 
 
+@pytest.mark.parametrize("step", [0.5, 0.7, 1.0, 3.0])
+def test_a_stroke_goes_through_all_its_readings_in_order(step: float) -> None:
+    """However close they lie: several are within reach at once."""
+    row = samples([(5 + step * i, 10.0) for i in range(30)], (1, 0), 0.5, 3)
+    (edge,) = join_edges(EdgeSamples(*row), (100, 100), 1.0)
+    assert np.abs(np.diff(edge.points[:, 0])) == pytest.approx(np.full(29, step / 100))
+    assert edge.length_mm == pytest.approx(29 * step)
+
+
 def test_a_border_that_turns_is_followed() -> None:
     turn = np.linspace(0, np.pi, 40)
     points = np.column_stack([50 + 25 * np.cos(turn), 50 + 25 * np.sin(turn)])

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -61,6 +63,10 @@ def test_schools_lay_fat_over_lean(key: str) -> None:
         school("finger-painting")
 
 
+def test_layers_of_oil_dry_by_whole_days() -> None:
+    assert {t.dries_minutes % (24 * 60) for t in school("layered-oil").templates} == {0}
+
+
 def test_slow_tubes_hold_up_a_mixture() -> None:
     assert drying_minutes(1000, {"raw-umber": 1}) == 600
     assert drying_minutes(1000, {"raw-umber": 1, "titanium-white": 1}) == 1600
@@ -108,6 +114,8 @@ def test_a_thick_layer_is_the_mixture_itself() -> None:
     expected = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).lab
     labs = canvas.labs()[HALVES.labels]
     assert delta_e_2000(labs[5, 5], np.array(expected)) < 1e-6
+    shown = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).hex
+    assert "#" + bytes(canvas.picture()[5, 5]).hex() == shown
     assert delta_e_2000(labs[5, 50], np.array(expected)) > 5
 
 
@@ -176,6 +184,10 @@ def test_the_plan_waits_for_every_layer_below() -> None:
         for below in passes[:number]:
             if (below.pieces & current.pieces).any():
                 assert current.start_minutes > below.start_minutes + below.work_minutes
+    for current, following in pairwise(passes):
+        waited = current.start_minutes + current.work_minutes + current.wait_minutes
+        assert waited == pytest.approx(following.start_minutes)
+    assert passes[-1].wait_minutes == 0
     glaze_or_last = passes[-1]
     assert glaze_or_last.start_minutes > 5 * 24 * 60
     assert all(p.ml > 0 and p.area_cm2 > 0 and p.brush_mm > 0 for p in passes)

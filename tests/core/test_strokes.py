@@ -125,6 +125,10 @@ def test_a_face_in_the_air_is_told_from_one_on_the_sitter() -> None:
     assert share_on_sitter(Face(points + np.array([0.25, 0, 0])), person) == pytest.approx(0.5, abs=0.01)
     assert share_on_sitter(Face(points - np.array([0.25, 0, 0])), person) == 1, "cropped by the frame"
     assert share_on_sitter(Face(points + np.array([0.95, 0, 0])), person) == 0
+    upper = np.zeros((100, 80), np.float32)
+    upper[:50] = 1
+    points[:100, :2], points[100:, :2] = (0.9, 0.1), (0.2, 0.9)
+    assert share_on_sitter(Face(points), upper) == pytest.approx(100 / 478)
 
 
 def test_a_face_that_the_frame_crops_is_still_a_face() -> None:
@@ -155,6 +159,20 @@ def test_hair_grows_from_the_head(mouth: float | None, is_hair: bool) -> None:
     drop_islands(posterior, nothing, mouth)
     assert (posterior[hair, 80, 40] == 1) == is_hair
     assert posterior[hair, 30, 40] == 1
+
+
+@pytest.mark.parametrize(("row", "col"), [(0, 0), (0, 40), (95, 75), (50, 30)])
+def test_a_crumb_goes_whole_to_what_lies_round_it(row: int, col: int) -> None:
+    """In the corners of the picture too."""
+    posterior = np.zeros((len(SOLVED), 100, 80), np.float32)
+    cloth, skin = SOLVED.index(Region.GARMENT), SOLVED.index(Region.SKIN)
+    posterior[skin] = 1
+    for y, x, height, width in ((60, 5, 30, 20), (row, col, 5, 5)):
+        posterior[skin, y : y + height, x : x + width] = 0
+        posterior[cloth, y : y + height, x : x + width] = 1
+    drop_islands(posterior, np.full((100, 80), 255, np.uint8), None)
+    assert posterior[cloth].sum() == 600
+    np.testing.assert_array_equal(posterior.sum(axis=0), 1)
 
 
 def test_hair_that_the_painter_marked_stays() -> None:

@@ -3,22 +3,33 @@
 from __future__ import annotations
 
 import itertools
+from functools import cache
 
 import numpy as np
 import pytest
 import shapely
+from scipy.optimize import linear_sum_assignment
 
 from tests.conftest import study_of
 from truesitter.core.sitter.face import (
+    BROW_MIDDLE,
+    BROW_PEAKS,
     BROWS,
+    CHEEKS,
+    CHIN,
     EYES,
     LEFT_EYE_CORNERS,
     LIPS,
     MESH_POINTS,
     MOUTH_CORNERS,
+    MOUTH_MIDDLE,
+    NOSE_BASE,
+    NOSE_WINGS,
     NOSTRILS,
     OVAL,
     RIGHT_EYE_CORNERS,
+    TEMPLES,
+    TOP,
     UPPER_LIP_FIELD,
     Face,
 )  # fmt: skip
@@ -40,6 +51,49 @@ SHAPES = {
 def faces() -> list[Face]:
     found = [study_of(name).sitter.face for name in ("maren", "tobias")]
     return [face for face in found if face is not None]
+
+
+@cache
+def mirrored() -> np.ndarray:
+    """The landmark that mirrors each: the pairing that moves a mirrored face least onto itself.
+
+    Each of the faces at hand, and their mean, gives the same pairs, and the mirror of a mirror is the point
+    itself: the mesh of the detector is symmetrical, and nothing of it is written down here.
+    """
+    found = []
+    for face in faces():
+        points = face.points[:MESH_POINTS] * (1, 1.25, 1)
+        left, right = (
+            points[list(corners)].mean(axis=0) for corners in (LEFT_EYE_CORNERS, RIGHT_EYE_CORNERS)
+        )
+        across = (right - left) / np.linalg.norm(right - left)
+        down = points[CHIN] - points[TOP]
+        down -= across * (down @ across)
+        down /= np.linalg.norm(down)
+        own = np.stack([across, down, np.cross(across, down)], axis=1)
+        found.append((points - (left + right) / 2) @ own / np.linalg.norm(right - left))
+    mean = np.mean(found, axis=0)
+    away = np.linalg.norm(mean[:, None] - mean * (-1, 1, 1), axis=2)
+    partners = linear_sum_assignment(away**2)[1]
+    np.testing.assert_array_equal(partners[partners], np.arange(MESH_POINTS))
+    return np.asarray(partners)
+
+
+@pytest.mark.parametrize("name", [n for n in PLACES if not n.startswith("right")])
+def test_places_on_both_sides_mirror_each_other(name: str) -> None:
+    other = {int(mirrored()[i]) for i in PLACES[name]}
+    assert other == set(PLACES[name.replace("left ", "right ") if name.startswith("left") else name])
+
+
+@pytest.mark.parametrize(
+    ("one", "other"),
+    [(*EYES,), (*BROWS,), (*NOSTRILS,), (OVAL, OVAL), (LIPS, LIPS), (UPPER_LIP_FIELD, UPPER_LIP_FIELD),
+     (LEFT_EYE_CORNERS, RIGHT_EYE_CORNERS[::-1]), (MOUTH_CORNERS, MOUTH_CORNERS), (NOSE_WINGS, NOSE_WINGS),
+     (CHEEKS, CHEEKS), (TEMPLES, TEMPLES), (BROW_PEAKS[:1], BROW_PEAKS[1:]),
+     ((TOP, BROW_MIDDLE, NOSE_BASE, MOUTH_MIDDLE, CHIN),) * 2],
+)  # fmt: skip
+def test_outlines_and_marks_mirror_each_other(one: tuple[int, ...], other: tuple[int, ...]) -> None:
+    assert {int(mirrored()[i]) for i in one} == set(other)
 
 
 @pytest.mark.parametrize("name", list(OUTLINES))

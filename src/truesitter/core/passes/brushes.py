@@ -36,7 +36,7 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
     diameter, area = 2 * radius[1:] * mm_per_px, stats[1:, cv2.CC_STAT_AREA].astype(float)
     order = np.argsort(diameter)
     half = np.searchsorted(np.cumsum(area[order]), area.sum() / 2)
-    return widest_brush(float(diameter[order][min(half, len(order) - 1)]))
+    return widest_brush(float(diameter[order][half]))
 
 
 def work_minutes(area_cm2: float, brush_mm: float) -> float:
