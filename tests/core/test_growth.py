@@ -38,8 +38,19 @@ def test_no_two_lines_run_closer_than_half_their_spacing(spacing: float) -> None
     assert len(points) > SIZE / spacing / 2
     for one, other in combinations(points, 2):
         assert cKDTree(one).query(other)[0].min() > 0.4 * spacing
+    for number, line in enumerate(points[1:], 1):
+        clear = cKDTree(np.concatenate(points[:number])).query(line)[0].max()
+        assert clear > 0.75 * spacing, "a line begins where there is room"
     total = sum(np.hypot(*np.diff(p, axis=0).T).sum() for p in points)
     assert total * spacing == pytest.approx(SIZE**2, rel=0.45), "and they fill the hair"
+
+
+def test_no_line_runs_on_where_the_hair_turns_back() -> None:
+    facing = np.zeros((SIZE, SIZE, 2), np.float32)
+    facing[:, : SIZE // 2, 0], facing[:, SIZE // 2 :, 0] = 1, -1
+    for line in growth_lines(facing, np.ones((SIZE, SIZE), bool), 8):
+        columns = line.points[:, 0] * SIZE
+        assert columns.max() <= SIZE / 2 + 1 or columns.min() >= SIZE / 2 - 1
 
 
 def test_lines_come_row_by_row() -> None:

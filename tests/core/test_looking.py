@@ -43,6 +43,8 @@ def test_two_spots_in_words() -> None:
     assert "the first looks lighter than it is, because its surround is value 2" in found.sentence()
     back = compare(value, (0.7, 0.5), (0.3, 0.5)).sentence()
     assert back.startswith("The first spot is 2.0 steps lighter")
+    near = spot_on(5.5, 5.0)
+    assert compare(near, (0.3, 0.5), (0.8, 0.5)).sentence().startswith("The first spot is 0.5 steps lighter")
     assert compare(value, (0.7, 0.5), (0.72, 0.5)).sentence() == "The two spots have the same value."
 
 

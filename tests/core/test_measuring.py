@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 
 import numpy as np
 import pytest
@@ -119,6 +120,10 @@ def test_rows_are_lettered_past_z_and_diagonals_meet_the_corners() -> None:
     diagonals = make_grid(CANVAS, "diagonals")
     assert (0.0, 0.0, 300.0, 400.0) in diagonals.lines
     assert diagonals.cell_mm is None
+    slanting = [line for line in diagonals.lines if line[0] != line[2] and line[1] != line[3]]
+    sides = [line for line in slanting if {line[0], line[2]} != {0.0, 300.0}]
+    ends = Counter(end for line in sides for end in (line[:2], line[2:]))
+    assert ends == dict.fromkeys([(150, 0), (300, 200), (150, 400), (0, 200)], 2), "the diamond is closed"
 
 
 @pytest.mark.parametrize(

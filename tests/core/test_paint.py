@@ -102,6 +102,9 @@ def test_a_recipe_by_way_of_heaps_is_told_as_the_same_mixture(small: list[int], 
     whole = sum(parts.values())
     for key, n in parts.items():
         assert shares[key] / sum(shares.values()) == pytest.approx(n / whole)
+    for key, times in told.heaps.items():
+        heap = told.heap(key)
+        assert (heap[key], sum(heap.values())) == (1, (HEAP_PARTS + 1) ** times)
 
 
 def test_a_plain_recipe_needs_no_heap() -> None:

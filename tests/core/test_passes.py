@@ -167,6 +167,10 @@ def test_the_plan_brings_the_canvas_to_the_reference(name: str) -> None:
     assert passes[-1].name == "Last lights"
     assert passes[-1].value_error < 0.45
     assert passes[-1].value_error < passes[0].value_error / 3
+    assert all(
+        p.key == f"flesh-{p.group + 1}" for p in passes if p.name.startswith("Flesh") and p.group is not None
+    )
+    assert all(p.film < 0.05 for p in passes if p.name.startswith("Unifying")), "a glaze is thin"
     flesh = [p.target_value for p in passes if p.name.startswith("Flesh")]
     assert len(flesh) >= 3
     assert flesh == sorted(flesh)

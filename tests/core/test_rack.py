@@ -128,6 +128,14 @@ def test_a_fit_returns_to_its_swatches_and_betters_the_library() -> None:
     [
         ({"masstone": (120.0, 0.0, 0.0)}, "no paint looks like"),
         ({"masstone": (60.0, float("nan"), 0.0)}, "no paint looks like"),
+        (
+            {
+                "masstone": (60.0, 5.0, 40.0),
+                "over_black": (20.0, 1.0, 5.0),
+                "over_white": (70.0, 200.0, -5.0),
+            },
+            r"over white: no paint looks like L\* 70, a\* 200, b\* -5",
+        ),
         ({"masstone": (60.0, 5.0, 40.0), "over_black": (20.0, 1.0, 5.0)}, "over black and over white"),
         (
             {"masstone": (60.0, 5.0, 40.0), "over_black": (70.0, 1.0, 5.0), "over_white": (30.0, 1.0, 5.0)},
@@ -242,6 +250,15 @@ def test_a_batch_is_area_times_film() -> None:
         assert line.ml == pytest.approx(line.area_cm2 * 0.01)
         assert sum(line.tubes_ml.values()) == pytest.approx(line.ml)
     assert sum(batch.tubes_ml.values()) == pytest.approx(sum(line.ml for line in batch.lines))
+    hair = [line for line in batch.lines if line.family == "hair"]
+    assert [line.name for line in hair] == [f"tone {i}" for i in range(1, len(hair) + 1)]
+    stage = study().flesh
+    tones = np.array([tone.seen_lab[0] for tone in stage.string("hair")])
+    lightness = study().picture.lab()[..., 0][stage.family_mask("hair")]
+    nearest = np.abs(lightness[:, None] - tones).argmin(axis=1)
+    shares_of_hair = np.bincount(nearest, minlength=len(tones)) / lightness.size
+    whole_hair = sum(line.area_cm2 for line in hair)
+    assert [line.area_cm2 / whole_hair for line in hair] == pytest.approx(shares_of_hair, abs=1e-3)
     garment = sum(line.area_cm2 for line in batch.lines if line.family == "garment")
     assert garment == pytest.approx(shares["garment"] * 1280, rel=0.02)
     twice = batch_of(study(loss=0.5, film_mm=0.1, coats=2))

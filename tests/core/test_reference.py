@@ -16,7 +16,7 @@ from PIL import Image, ImageCms
 from tests.conftest import jpeg, made_head
 from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.reference.errors import UnusablePhotograph
-from truesitter.core.reference.frame import Frame, apply, place
+from truesitter.core.reference.frame import Crop, Frame, apply, place
 from truesitter.core.refusal import Refusal
 
 
@@ -47,11 +47,16 @@ def test_every_format_is_read(kind: str) -> None:
     options = {"lossless": True} if kind == "WEBP" else {}
     data = saved(picture, kind, **options)
     info = inspect(data)
-    assert (info.width, info.height) == (120, 160)
+    assert (info.width, info.height, info.format) == (120, 160, kind)
     np.testing.assert_allclose(
         decode(data).astype(int), picture, atol=0 if kind in ("PNG", "TIFF", "WEBP") else 60
     )
     assert np.abs(decode(data).astype(int) - picture).mean() < 4
+
+
+@pytest.mark.parametrize(("least", "long_side"), [(90, 100), (150, 200), (300, 400), (420, 800), (4000, 800)])
+def test_a_jpeg_is_unpacked_as_small_as_will_do(least: int, long_side: int) -> None:
+    assert decode(jpeg(made_head(640, 800)), least).shape[0] == long_side
 
 
 @pytest.mark.parametrize("orientation", range(1, 9))
@@ -99,7 +104,7 @@ def test_grey_deep_and_transparent_pictures() -> None:
         (bomb(60_000, 60_000), "80 megapixels"),
         (bomb(12_000, 8_000), "80 megapixels"),
         (jpeg(np.zeros((30, 400, 3), np.uint8)), "at least 64"),
-        (b"\0" * (60 * 2**20 + 1), "60 MB"),
+        (b"\0" * (61 * 2**20), "is 61 MB; photographs up to 60 MB"),
     ],
 )
 def test_bad_files_are_refused_with_a_sentence(data: bytes, sentence: str) -> None:
@@ -137,6 +142,18 @@ def test_no_corner_of_the_frame_leaves_the_photograph(
     assert corners[:, 0].max() <= width * (1 + 1e-6)
     assert corners[:, 1].max() <= height * (1 + 1e-6)
     assert crop.size[0] / crop.size[1] == pytest.approx(cw / ch)
+
+
+@given(st.floats(-180, 180), st.floats(1, 900), st.floats(1, 900))
+def test_a_turned_crop_is_a_rectangle_of_its_size_about_its_centre(
+    turn: float, width: float, height: float
+) -> None:
+    corners = Crop((400.0, 300.0), (width, height), turn).corners()
+    assert corners.mean(axis=0) == pytest.approx((400, 300))
+    top, side = corners[1] - corners[0], corners[3] - corners[0]
+    assert top == pytest.approx(width * np.array([np.cos(np.radians(turn)), np.sin(np.radians(turn))]))
+    assert side == pytest.approx(height * np.array([-np.sin(np.radians(turn)), np.cos(np.radians(turn))]))
+    assert corners[2] == pytest.approx(corners[1] + side)
 
 
 @pytest.mark.parametrize("frame", [Frame((1, 400)), Frame(zoom=0.5), Frame(straighten=60)])

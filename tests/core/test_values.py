@@ -60,6 +60,12 @@ def test_best_fit_cuts_rise_and_leave_no_group_empty(values: list[float], groups
 
 def test_a_value_on_a_cut_belongs_to_the_lighter_group() -> None:
     assert cut_labels(np.array([[1.99, 2.0, 2.01, 10.0]], np.float32), (2.0, 5.0)).tolist() == [[0, 1, 1, 2]]
+    below = np.arange(1, 10, dtype=np.float32) - np.float32(1 / 256)
+    cuts = tuple(float(n) for n in range(1, 10))
+    assert cut_labels(np.stack([below, below + np.float32(1 / 256)]), cuts).tolist() == [
+        list(range(9)),
+        list(range(1, 10)),
+    ]
 
 
 def test_painting_values_gives_them_back() -> None:

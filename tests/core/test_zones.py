@@ -61,6 +61,8 @@ def test_every_peak_has_a_name_of_its_own() -> None:
         value += 2 * np.exp(-((x - cx) ** 2 + (y - cy) ** 2) / 100).astype(np.float32)
     peaks = find_peaks(value, np.ones(value.shape, bool), None, 100)
     assert len(peaks) == 3
+    spots = sorted((p.x * 300 - 0.5, p.y * 300 - 0.5) for p in peaks)
+    np.testing.assert_allclose(spots, [(40, 60), (80, 60), (240, 240)])
     assert len({p.place for p in peaks}) == 3
     assert all("figure" in p.place for p in peaks)
 

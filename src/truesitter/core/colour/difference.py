@@ -25,13 +25,12 @@ def delta_e_2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Doubles:
     c1, c2 = np.hypot(a1, b1), np.hypot(a2, b2)
     h1 = np.degrees(np.arctan2(b1, a1)) % 360
     h2 = np.degrees(np.arctan2(b2, a2)) % 360
-    achromatic = c1 * c2 == 0
 
     # Opposite hues lie exactly half a turn apart; rounding must not push them over.
     half_turn = 180 + 1e-9
     dh = h2 - h1
     dh = np.where(dh > half_turn, dh - 360, np.where(dh < -half_turn, dh + 360, dh))
-    dh = np.where(achromatic, 0.0, dh)
+    # Without chroma in one of the two there is no difference of hue, and its mean has no say.
     d_hue = 2 * np.sqrt(c1 * c2) * np.sin(np.radians(dh) / 2)
 
     mean_l, mean_c = (l1 + l2) / 2, (c1 + c2) / 2
@@ -39,7 +38,6 @@ def delta_e_2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Doubles:
     mean_h = np.where(
         np.abs(h1 - h2) <= half_turn, h_sum / 2, np.where(h_sum < 360, h_sum / 2 + 180, h_sum / 2 - 180)
     )
-    mean_h = np.where(achromatic, h_sum, mean_h)
 
     t = (
         1

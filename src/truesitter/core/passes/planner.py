@@ -9,7 +9,6 @@ import numpy as np
 
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
-from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, work_minutes
@@ -118,24 +117,22 @@ class _Planner:
         self.canvases: list[Canvas] = []
         self.remarks: list[Remark] = []
 
-    def ahead(self, place: _Place) -> tuple[Step, Recipe | None, float | None]:
-        """The step, and of some kinds what depends on nothing laid before: mixture and brush."""
+    def brush(self, mask: Mask) -> float:
+        """Widest brush for a place."""
+        return brush_for(mask, self.scene.subject.mm_per_px)
+
+    def add(self, place: _Place, brush: float) -> None:
+        """Lay one place on the canvas and write down its pass, with the brush for the whole of the place."""
         template = place.template
         step = Step(self.scene.patchwork.at(place.mask), place.group, template.regions, template.film)
-        mixed = template.kind.mix(self.scene, step)
-        return step, mixed, None if mixed is None else brush_for(place.mask, self.scene.subject.mm_per_px)
-
-    def add(self, place: _Place, step: Step, mixed: Recipe | None, brush: float | None) -> None:
-        """Lay one place on the canvas and write down its pass."""
-        template = place.template
-        laid = template.kind.lay(self.scene, step, mixed, self.canvas)
+        laid = template.kind.lay(self.scene, step, template.kind.mix(self.scene, step), self.canvas)
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
         for layer in laid.layers:
             self.canvas = self.canvas.lay(layer)
-        if brush is None or laid.pieces is not step.pieces:
-            brush = brush_for(self.scene.patchwork.mask(laid.pieces), self.scene.subject.mm_per_px)
+        if laid.pieces is not step.pieces:
+            brush = self.brush(self.scene.patchwork.mask(laid.pieces))
         self.passes.append(self._pass(place, laid, brush))
         self.laid.append(template)
         self.canvases.append(self.canvas)
@@ -219,8 +216,8 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     places = [place for template in school.templates for place in _split(template, subject)]
     planner = _Planner(subject, palette, school, wishes or Wishes(), places)
-    # What depends on nothing laid is mixed beside the laying.
+    # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
-        for place, ready in zip(places, beside.map(planner.ahead, places), strict=True):
-            planner.add(place, *ready)
+        for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):
+            planner.add(place, brush)
     return planner.finish()

@@ -46,6 +46,10 @@ def weighting(target: Doubles) -> Doubles:
     return np.stack([np.array([1.0 + VALUE_WEIGHT / 10, 0.0, 0.0]), along, across])
 
 
+_SETTLED = 1e-5
+"""A set that comes nearer by less than this, as a square, has come as near as it can."""
+
+
 class TubeSets:
     """Sets of tubes of one size against one target.
 
@@ -91,7 +95,9 @@ class TubeSets:
     def solve(self) -> tuple[Ints, Doubles, Doubles]:
         """The promising sets (m,), their best amounts (m, n) and residuals (m,), best first."""
         rows, logs = np.arange(len(self.sets), dtype=np.int32), self._start()
-        for iterations, part in _STAGES:
+        # Nothing is to be given up where there are few.
+        few = len(rows) <= _FEWEST
+        for iterations, part in ((sum(n for n, _ in _STAGES), 1.0),) if few else _STAGES:
             logs, error = self._improve(logs, rows, iterations)
             best = np.argsort(error, kind="stable")[: max(_FEWEST, int(part * len(rows)))]
             rows, logs, error = rows[best], logs[best], error[best]
@@ -128,11 +134,14 @@ class TubeSets:
             trial_residual, trial_jacobian = self.linearise(trial, rows)
             trial_error = (trial_residual**2).sum(axis=1)
             better = trial_error < error
+            settled = better & (error - trial_error < _SETTLED) | (error < _SETTLED)
             logs = np.where(better[:, None], trial, logs)
             residual = np.where(better[:, None], trial_residual, residual)
             jacobian = np.where(better[:, None, None], trial_jacobian, jacobian)
             error = np.where(better, trial_error, error)
             damping = np.where(better, damping * 0.25, damping * 6).clip(1e-6, 1e4)
+            if settled.all():
+                break
         return logs, np.sqrt(error)
 
     def linearise(self, logs: Doubles, rows: Ints) -> tuple[Doubles, Doubles]:
