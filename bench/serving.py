@@ -101,15 +101,19 @@ def start() -> list[Figure]:
 
 
 _WATCH = """
-window.__shown = 0; window.__moved = 0; window.__took = [];
-const src = Object.getOwnPropertyDescriptor(HTMLImageElement.prototype, 'src');
-Object.defineProperty(HTMLImageElement.prototype, 'src', { ...src, set(url) {
-  if (String(url).startsWith('blob:')) this.addEventListener('load', () => requestAnimationFrame(() =>
-    { window.__took.push(performance.now() - window.__moved); window.__shown += 1; }));
-  src.set.call(this, url);
-}});
+window.__shown = 0; window.__moved = 0; window.__took = []; const seen = new Set();
+const draw = CanvasRenderingContext2D.prototype.drawImage;
+CanvasRenderingContext2D.prototype.drawImage = function (image, ...rest) {
+  draw.call(this, image, ...rest);
+  const url = image.src;
+  if (!url?.startsWith('blob:') || seen.has(url)) return;
+  seen.add(url);
+  window.__took.push(performance.now() - window.__moved);
+  window.__shown += 1;
+};
 window.addEventListener('pointermove', () => { window.__moved = performance.now(); }, true);
 """
+"""Counts when a picture that was not drawn before is drawn on the wall, and how long after the pointer moved."""
 
 
 def screen() -> list[Figure]:

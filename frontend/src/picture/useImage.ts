@@ -8,6 +8,22 @@ interface Shown {
   again: () => void;
 }
 
+const unpacked = new Map<string, HTMLImageElement>();
+
+/** Unpack a picture before anything is drawn with it: whoever shows it then need not wait for another frame. */
+export async function unpack(url: string): Promise<void> {
+  const image = new Image();
+  image.src = url;
+  await image.decode();
+  unpacked.set(url, image);
+}
+
+/** Let an unpacked picture go. */
+export function letGo(url: string): void {
+  unpacked.delete(url);
+  URL.revokeObjectURL(url);
+}
+
 const TROUBLE = "The picture could not be loaded.";
 
 /** What the server says about a picture it did not give. */
@@ -28,7 +44,7 @@ export function useImage(url: string | null): Shown {
   const [failed, setFailed] = useState<{ url: string; words: string } | null>(null);
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
-    if (url === null) return;
+    if (url === null || unpacked.has(url)) return;
     let wanted = true;
     const image = new Image();
     image.onload = () => {
@@ -45,9 +61,10 @@ export function useImage(url: string | null): Shown {
     };
   }, [url, attempt]);
   const trouble = url !== null && failed?.url === url ? failed.words : null;
+  const ready = url === null ? undefined : unpacked.get(url);
   return {
-    image: url === null ? null : (shown?.image ?? null),
-    loading: url !== null && shown?.url !== url && trouble === null,
+    image: url === null ? null : (ready ?? shown?.image ?? null),
+    loading: url !== null && !ready && shown?.url !== url && trouble === null,
     trouble,
     again: () => {
       setFailed(null);

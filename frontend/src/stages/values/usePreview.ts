@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { base } from "../../api/client";
+import { letGo, unpack } from "../../picture/useImage";
 
 /**
  * The newest preview of cuts under the hand: one request at a time, the last position always follows.
@@ -27,8 +28,9 @@ export function usePreview(id: string) {
           const answer = await fetch(`${base(id)}/values/preview?cuts=${next.join(",")}`);
           if (answer.ok && alive.current) {
             const made = URL.createObjectURL(await answer.blob());
+            await unpack(made);
             setUrl((old) => {
-              if (old) URL.revokeObjectURL(old);
+              if (old) letGo(old);
               return made;
             });
           }
