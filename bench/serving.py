@@ -113,7 +113,7 @@ CanvasRenderingContext2D.prototype.drawImage = function (image, ...rest) {
 };
 window.addEventListener('pointermove', () => { window.__moved = performance.now(); }, true);
 """
-"""Counts when a picture that was not drawn before is drawn on the wall, and how long after the pointer moved."""
+"""Counts pictures drawn on the wall for the first time, and how long after the pointer moved."""
 
 
 def screen() -> list[Figure]:
