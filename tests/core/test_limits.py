@@ -45,9 +45,9 @@ def test_where_the_light_comes_from_in_words(vector: tuple[float, float, float],
     ("parts", "added", "direction", "words"),
     [
         (OCHRE, "titanium-white", "greyer", "0.5 steps lighter, bluer"),
-        (OCHRE, "burnt-sienna", "redder", "0.7 steps darker, greyer, bluer"),
+        (OCHRE, "burnt-sienna", "redder", "1.0 steps darker, greyer, bluer"),
         (OCHRE, "ivory-black", "greener", "greyer, bluer"),
-        (ROSE, "burnt-sienna", "greener", "0.8 steps darker, yellower"),
+        (ROSE, "burnt-sienna", "greener", "0.3 steps darker"),
         (ROSE, "ivory-black", "greyer", "greener"),
     ],
 )

@@ -2,9 +2,14 @@
 
 Unknowns are log K and log S as natural cubic splines on 11 knots. Residuals:
 L*a*b* of the masstone, of the tint and of a thin film over black and over white (ΔE
-units, weight 1), the mean of log(S / S_white) against what the opacity class leads one
-to expect (weight 0.3; a tenth of it when films show the opacity themselves), and
-smoothness (second differences of log K, first differences of log S, weight 0.15).
+units, weight 1), log(S / S_white) at every wavelength against what the opacity class leads
+one to expect (less when films show the opacity themselves), how much a thin film of a
+transparent tube lightens what is darker than itself, and smoothness (second differences of
+log K, first differences of log S).
+
+Two swatches alone do not tell how much a tube scatters: with the class left to the mean of
+log S, a rose scattered ten times what its class allows at the ends of the spectrum and a
+thin film of it lightened a dark ground by half a step.
 """
 
 from __future__ import annotations
@@ -21,6 +26,7 @@ from truesitter.core.colour.spectrum import (
     reflectance_to_xyz,
     smoothest_reflectance,
 )
+from truesitter.core.colour.value import lab_value, value_to_luminance
 from truesitter.core.paint.media.media import WHITE_PAPER, DryMm
 from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,
@@ -59,7 +65,20 @@ PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, WHITE_PAPER.reflectance
 FILM_MM = DryMm(0.03)
 """A film scraped thin with a card, dry (from memory); the fit finds the true one."""
 
-_OPACITY_WEIGHT, _FILM_WEIGHT = 0.3, 0.1
+_FILM_WEIGHT = 0.1
+_CLASS_WEIGHT = {"opaque": 0.3, "semi-opaque": 0.7, "semi-transparent": 1.0, "transparent": 1.5}
+"""How strongly S keeps to its class: as strongly as leaves both swatches within ΔE 0.5 for every pigment
+of the library (0.3, 0.7, 1, 1.7, 2 and 3 were tried)."""
+_SEEN_OPACITY = 0.1
+"""The class counts for so much of that where thin films were read."""
+_SMOOTH_K, _SMOOTH_S = 0.3, 0.2
+_STRONGEST, _STRONGEST_WEIGHT = 60000.0, 0.3
+"""K per mm that no tube has (from memory): where a swatch is black anyway, nothing else would bound it."""
+_LIFT_WEIGHT, _LIFT_ALLOWED = 20.0, 0.02
+"""Value steps by which a thin film of a transparent tube may lighten."""
+_THIN_FILMS_MM = np.array([0.00025, 0.0005, 0.001])
+_DARKEST_GROUND = 1.3
+"""No paint of the library dries darker than this value."""
 
 
 @dataclass(frozen=True)
@@ -131,13 +150,25 @@ def tint_lab(curves: Curves, white: Curves) -> Doubles:
     )
 
 
+def _lifts(curves: Curves, grounds: Doubles) -> Doubles:
+    """Value steps (3 n,) by which thin films lighten greys of those values (n,)."""
+    below = enter_surface(value_to_luminance(grounds)[:, None] * np.ones(len(WAVELENGTHS)))
+    laid = film_reflectance(curves.absorption, curves.scattering, _THIN_FILMS_MM[:, None, None], below)
+    return np.asarray(lab_value(reflectance_to_lab(leave_surface(laid))) - grounds).ravel()
+
+
 def masstone_lab(curves: Curves) -> Doubles:
     """L*a*b* (3,) of a thick film."""
     return _thick_lab(curves.absorption, curves.scattering)
 
 
 def fit_pigment(
-    masstone: Lab, tint: Lab | None, opacity: str, white: Curves, films: tuple[Lab, Lab] | None = None
+    masstone: Lab,
+    tint: Lab | None,
+    opacity: str,
+    white: Curves,
+    films: tuple[Lab, Lab] | None = None,
+    typical: Curves | None = None,
 ) -> Fit:
     """Fit one tube to its swatches.
 
@@ -152,6 +183,9 @@ def fit_pigment(
         Curves of the white of the tint.
     films
         L*a*b* of one thin film over the sheet's black line and over its paper.
+    typical
+        Curves of the same pigment from another tube: the fit begins with them, and what it is
+        smooth in is the difference from them.
 
     Raises
     ------
@@ -165,8 +199,15 @@ def fit_pigment(
     start_s = log_white + log_prior
     start_k = np.log(_ratio_of(masstone)) + start_s
     inverse = np.linalg.pinv(_basis())
+    usual = np.zeros(22)
+    if typical is not None:
+        start_k, start_s = np.log(typical.absorption), np.log(typical.scattering)
+        usual = np.concatenate([inverse @ start_k, inverse @ start_s])
     start = np.concatenate([inverse @ start_k, inverse @ start_s, [np.log(FILM_MM)] if films else []])
-    opacity_weight = _OPACITY_WEIGHT * (0.1 if films else 1)
+    class_weight = _CLASS_WEIGHT[opacity] * (_SEEN_OPACITY if films else 1) / np.sqrt(len(WAVELENGTHS))
+    own_value = float(lab_value(np.array(masstone)))
+    clear = opacity == "transparent" and films is None and own_value > _DARKEST_GROUND
+    darker = np.linspace(_DARKEST_GROUND, own_value, 6)[:-1]
 
     def curves(x: Doubles) -> Curves:
         return Curves(np.exp(_basis() @ x[:11]), np.exp(_basis() @ x[11:22]))
@@ -183,10 +224,16 @@ def fit_pigment(
         return out
 
     def residuals(x: Doubles) -> Doubles:
-        prior = [opacity_weight * (float((_basis() @ x[11:22] - log_white).mean()) - log_prior)]
+        found = curves(x)
+        out = [*misses(x), class_weight * (np.log(found.scattering) - log_white - log_prior)]
+        out.append(_STRONGEST_WEIGHT * np.maximum(0, np.log(found.absorption / _STRONGEST)))
         if films is not None:
-            prior.append(_FILM_WEIGHT * (x[22] - np.log(FILM_MM)))
-        return np.concatenate([*misses(x), prior, 0.15 * np.diff(x[:11], 2), 0.15 * np.diff(x[11:22])])
+            out.append(_FILM_WEIGHT * (x[22:] - np.log(FILM_MM)))
+        if clear:
+            out.append(_LIFT_WEIGHT * np.maximum(0, _lifts(found, darker) - _LIFT_ALLOWED))
+        unlike = x[:22] - usual
+        out += [_SMOOTH_K * np.diff(unlike[:11], 2), _SMOOTH_S * np.diff(unlike[11:])]
+        return np.concatenate(out)
 
     from scipy.optimize import least_squares
 

@@ -100,7 +100,8 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
         apart = float(delta_e_2000(np.array(swatches.masstone), np.array(swatches.tint)))
         if apart < _LEAST_APART:
             raise Refusal("tint and masstone look alike: were they exchanged, or the white left out?")
-    return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films)
+    typical = pigment_curves()[pigment.key]
+    return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films, typical)
 
 
 def patch_labs(curves: Curves, film_mm: DryMm | None = None) -> dict[str, Lab]:
