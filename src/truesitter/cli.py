@@ -24,7 +24,7 @@ from truesitter.core.settings.base import first_fault
 from truesitter.core.study import Study
 from truesitter.formats.folder import write_plan
 from truesitter.formats.rack_files import read_rack, tubes_of
-from truesitter.formats.wording import parts_sentence
+from truesitter.formats.wording import dilution_words, parts_sentence
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -130,12 +130,14 @@ def mix_command(
     else:
         light, red, yellow = _numbers(str(target_lab), 3, ",", "a target is given as L,a,b")
         recipe = solve_recipe((light, red, yellow), starter(palette, tubes), most)
+        thinner = starter(palette, tubes).thinning.thinner
+        words = dilution_words(recipe.dilution, thinner) if recipe.dilution else None
         result = {
             "parts": recipe.parts, "predicted_lab": recipe.predicted.lab, "delta_e": recipe.delta_e,
-            "value_error": recipe.value_error, "film_mm": recipe.film_mm, "reached": recipe.reached,
+            "value_error": recipe.value_error, "dilution": words, "reached": recipe.reached,
         }  # fmt: skip
         sentence = (
-            f"{parts_sentence(recipe.parts, tubes, recipe.film_mm)}; ΔE2000 {recipe.delta_e:.2f}, "
+            f"{parts_sentence(recipe.parts, tubes, words)}; ΔE2000 {recipe.delta_e:.2f}, "
             f"value error {recipe.value_error:+.2f}"
         )
     print(json.dumps(result) if as_json else sentence)

@@ -27,6 +27,7 @@ from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.refusal import Refusal
 
 EARTH, SIX, _, GREYS, WASHES = STARTERS
+OIL = MEDIA["oil"].thinning
 FLESH = (62.0, 18.0, 24.0)
 targets = st.tuples(st.floats(25, 85), st.floats(-5, 30), st.floats(0, 35))
 
@@ -273,8 +274,8 @@ def test_amounts_worked_by_hand() -> None:
 def test_a_glaze_laid_by_hand_is_found_again() -> None:
     ground = ground_of((66.0, 0.0, 2.0))
     palette = Palette("clear", "Clear", ("quinacridone-rose", "perm-crimson", "ultramarine-blue", "viridian"))
-    wanted = seen(stack(ground, (Film({"quinacridone-rose": 1, "viridian": 1}, 0.003),)))
-    best, *others = find_glazes(ground, np.array(wanted.lab), palette)
+    wanted = seen(stack(ground, (Film({"quinacridone-rose": 1, "viridian": 1}, 0.001),)))
+    best, *others = find_glazes(ground, np.array(wanted.lab), palette, OIL)
     assert best.cost < 1.5
     assert all(best.cost <= other.cost + 0.7 for other in others)
     assert len({frozenset(g.parts) for g in (best, *others)}) == 1 + len(others)
@@ -284,13 +285,19 @@ def test_a_glaze_laid_by_hand_is_found_again() -> None:
 
 
 def test_a_grey_is_glazed_to_flesh_without_white_or_opaque_paint() -> None:
-    glazes = find_glazes(ground_of((70.0, 0.0, 0.0)), np.array([62.0, 14.0, 18.0]), SIX)
+    glazes = find_glazes(ground_of((70.0, 0.0, 0.0)), np.array([62.0, 14.0, 18.0]), SIX, OIL)
     assert glazes
     for glaze in glazes:
         assert "titanium-white" not in glaze.parts
         assert glaze.after.lab[1] > 5
     assert (
-        find_glazes(ground_of((70.0, 0.0, 0.0)), np.array(FLESH), GREYS.with_tubes(("titanium-white",))) == ()
+        find_glazes(
+            ground_of((70.0, 0.0, 0.0)),
+            np.array(FLESH),
+            GREYS.with_tubes(("titanium-white",)),
+            OIL,
+        )
+        == ()
     )
 
 

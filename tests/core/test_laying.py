@@ -8,8 +8,10 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import MEDIA, PRIMED_CANVAS, DryMm, WetMm
+from truesitter.core.paint.media.media import MEDIA, PRIMED_CANVAS
+from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.films import film_for_value
 from truesitter.core.paint.recipes.glazes import find_glazes, glaze_blends
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.recipes.wishes import Wishes
@@ -17,10 +19,10 @@ from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, widest_brush
 from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.kinds.glaze import GLAZE, GLAZE_FILMS_MM
+from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.light import LIGHT
 from truesitter.core.passes.kinds.mass import MASS
-from truesitter.core.passes.kinds.wash import WASH, film_for_value
+from truesitter.core.passes.kinds.wash import WASH
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
@@ -74,13 +76,17 @@ def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
     below, errors = canvas.spectra[-1], {}
     for parts in glaze_blends(SIX):
         k, s = LIBRARY.mixture(parts)
-        for film in GLAZE_FILMS_MM:
+        for dilution in MEDIA["oil"].thinning.every()[::3]:
+            film = MEDIA["oil"].thinning.dry(dilution)
             lab = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below)))
             errors[str(parts), film] = float(delta_e_2000(lab, wanted[0, 0].astype(float)))
     best = min(errors, key=lambda key: errors[key])
     assert (str(layer.parts), layer.film_mm) == best
     assert found.recipe.delta_e == pytest.approx(errors[best])
-    assert found.film > layer.film_mm, "what is laid is wet"
+    thinning, (thinned,) = MEDIA["oil"].thinning, found.thinned
+    assert found.film == thinning.film, "what is laid is wet"
+    assert thinning.dry(thinned.dilution) == layer.film_mm
+    assert found.paint_mm * thinning.strength == pytest.approx(layer.film_mm), "paint without water"
 
 
 def test_a_glaze_that_gains_nothing_is_left_out_in_words() -> None:
@@ -93,7 +99,7 @@ def test_a_glaze_that_gains_nothing_is_left_out_in_words() -> None:
 
 def test_glazes_for_a_spot_come_best_first() -> None:
     ground = leave_surface(np.full(31, 0.6)) * 0 + 0.6
-    glazes = find_glazes(ground, np.array([60.0, 15.0, 25.0]), SIX)
+    glazes = find_glazes(ground, np.array([60.0, 15.0, 25.0]), SIX, MEDIA["oil"].thinning)
     costs = [g.cost for g in glazes]
     assert len(costs) > 1
     assert costs[0] <= min(costs) + 0.3
@@ -124,7 +130,7 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     pieces = Patchwork.of(SIZE, groups, place)
     canvas = toned({"titanium-white": 12, "ivory-black": 1}, pieces)
     ground = float(canvas.values()[0, 0])
-    found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=1.0), None, canvas)
+    found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), None, canvas)
     assert isinstance(found, Laid)
     assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
     for layer in found.layers:

@@ -8,8 +8,9 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, DryMm, WetMm
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
 from truesitter.core.paint.media.quantity import tube_amounts
+from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen
 from truesitter.core.paint.recipes.flesh import mix_colour, mix_flesh
@@ -253,10 +254,10 @@ def test_of_many_tubes_a_string_takes_those_that_serve_both_its_ends() -> None:
 
 
 def test_washes_reach_as_deep_as_their_thickest_film() -> None:
-    """One blue on white paper, 0.03 mm dry: its own film over the paper and nothing else."""
+    """One blue on white paper, 0.1 mm wet, undiluted, of strength 0.05: its own film and nothing else."""
     blue = Palette("own", "Own", ("ultramarine-blue",), WHITE_PAPER)
     k, s = blue.rack.mixture({"ultramarine-blue": 1})
-    film = leave_surface(film_reflectance(k, s, DryMm(0.03), WHITE_PAPER.internal()))
+    film = leave_surface(film_reflectance(k, s, DryMm(0.1 * 0.05), WHITE_PAPER.internal()))
     reach = palette_reach(blue)
     assert reach.darkest == pytest.approx(float(lab_value(reflectance_to_lab(film))), abs=1e-6)
     assert reach.lightest == pytest.approx(float(lab_value(reflectance_to_lab(WHITE_PAPER.seen()))), abs=1e-6)

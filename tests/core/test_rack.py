@@ -315,7 +315,7 @@ def test_own_tubes_glaze_nudge_and_hide_as_the_librarys_do() -> None:
     own_palette = Palette("p", "P", tuple(t.key for t in mine), rack=rack)
     usual = Palette("p", "P", tuple(t.pigment for t in mine))
     ground, target = ground_of((80.0, 0.0, 0.0)), np.array([70.0, 20.0, 20.0])
-    ours, theirs = find_glazes(ground, target, own_palette), find_glazes(ground, target, usual)
+    ours, theirs = (find_glazes(ground, target, p, MEDIA["oil"].thinning) for p in (own_palette, usual))
     assert [(g.mm, g.after.lab) for g in ours] == [(g.mm, g.after.lab) for g in theirs]
     parts = {"my-titanium-white": 4, "my-quinacridone-rose": 1}
     found = nudge(parts, own_palette, "warmer")

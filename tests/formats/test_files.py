@@ -23,6 +23,7 @@ from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import GrowthLine
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
@@ -41,7 +42,14 @@ from truesitter.formats.png import encode_jpeg, encode_png
 from truesitter.formats.svg import hair_svg, outlines_svg
 from truesitter.formats.tables import mixtures_csv, shapes_csv
 from truesitter.formats.transfer import thumbnails_pdf, tiles, transfer_pdf
-from truesitter.formats.wording import Counting, clipping_sentence, duration, judgement, parts_sentence
+from truesitter.formats.wording import (
+    Counting,
+    clipping_sentence,
+    dilution_words,
+    duration,
+    judgement,
+    parts_sentence,
+)
 
 EARTH = STARTERS[0]
 SVG = "{http://www.w3.org/2000/svg}"
@@ -181,7 +189,13 @@ def test_waits_in_words(minutes: float, words: str) -> None:
 
 def test_parts_in_words() -> None:
     assert parts_sentence({"yellow-ochre": 2, "ivory-black": 1}, LIBRARY) == "2 Yellow ochre : 1 Ivory black"
-    assert "µm" in parts_sentence({"yellow-ochre": 2}, LIBRARY, 0.004)
+    thin = dilution_words(Dilution(1, 27), "water")
+    assert parts_sentence({"yellow-ochre": 2}, LIBRARY, thin) == (
+        "2 Yellow ochre; 1 of paint to 27 of water, a trace"
+    )
+    assert dilution_words(Dilution(2, 1), "medium") == "2 of paint to 1 of medium, stiff"
+    assert dilution_words(Dilution(1, 0), "water") == "paint as it comes"
+    assert dilution_words(Dilution(1, 60, blotted=True), "water").endswith("a trace; blot it at once")
     told = parts_sentence({"titanium-white": 7 * 21 + 100, "ivory-black": 5, "yellow-ochre": 42}, LIBRARY)
     assert told == (
         "7 Titanium white : 5 Ivory black let down : 2 Yellow ochre "

@@ -620,6 +620,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/strength": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strength
+         * @description What a swatch of one tube says, thinned 1 to so many and read dry on white paper; nothing is kept.
+         */
+        get: operations["strength_api_sitters__sitter_id__flesh_strength_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/hair": {
         parameters: {
             query?: never;
@@ -1695,7 +1715,7 @@ export interface components {
              * @default oil
              * @enum {string}
              */
-            medium: "oil" | "acrylic" | "gouache" | "watercolour";
+            medium: "oil" | "quick oil" | "acrylic" | "gouache" | "watercolour" | "egg tempera" | "airbrush";
             /**
              * Monochrome
              * @default false
@@ -1712,6 +1732,11 @@ export interface components {
              */
             must: string[];
             /**
+             * Open Minutes
+             * @description Own time an edge stays movable
+             */
+            open_minutes: number | null;
+            /**
              * Own
              * @default []
              */
@@ -1726,6 +1751,11 @@ export interface components {
              * @default []
              */
             pins: components["schemas"]["PinSettings"][];
+            /**
+             * Strength
+             * @description Of thin layers, by the painter's own swatch; none for the usual one
+             */
+            strength: number | null;
             /**
              * Tones
              * @default 5
@@ -1746,6 +1776,11 @@ export interface components {
              *     ]
              */
             tubes: string[];
+            /**
+             * Wait Minutes
+             * @description Own time before a next layer
+             */
+            wait_minutes: number | null;
             /**
              * Without
              * @default []
@@ -1785,8 +1820,7 @@ export interface components {
             coats: components["schemas"]["CoatOut"][];
             /** Delta */
             delta: number;
-            /** Film Mm */
-            film_mm: number;
+            dilution: components["schemas"]["PlanDilution"];
             /** Near */
             near: boolean;
             /** Parts */
@@ -1913,9 +1947,11 @@ export interface components {
         };
         /**
          * Library
-         * @description All tubes and palettes.
+         * @description All tubes, palettes and media.
          */
         Library: {
+            /** Media */
+            media: components["schemas"]["MediumOut"][];
             /** Palettes */
             palettes: components["schemas"]["PaletteOut"][];
             /** Patches */
@@ -2028,12 +2064,41 @@ export interface components {
             proportions: components["schemas"]["ProportionOut"][];
         };
         /**
+         * MediumOut
+         * @description A medium as usual; times in minutes, at room temperature, from memory.
+         */
+        MediumOut: {
+            /** Caution */
+            caution: string;
+            /** Dryer */
+            dryer: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "oil" | "quick oil" | "acrylic" | "gouache" | "watercolour" | "egg tempera" | "airbrush";
+            /** Oily */
+            oily: boolean;
+            /** Open Minutes */
+            open_minutes: [
+                number,
+                number
+            ];
+            /** Strength */
+            strength: number;
+            /** Thinner */
+            thinner: string;
+            /** Wait Minutes */
+            wait_minutes: number;
+        };
+        /**
          * MixtureOut
          * @description A mixture with the colours to show.
          */
         MixtureOut: {
             /** Delta E */
             delta_e: number;
+            dilution: components["schemas"]["PlanDilution"] | null;
             /** Film Mm */
             film_mm: number | null;
             /** Group */
@@ -2314,6 +2379,24 @@ export interface components {
             y: number;
         };
         /**
+         * PlanDilution
+         * @description Whole parts of paint and of what thins it.
+         */
+        PlanDilution: {
+            /** Blotted */
+            blotted: boolean;
+            /** Consistency */
+            consistency: string;
+            /** Paint */
+            paint: number;
+            /** Thinned With */
+            thinned_with: string;
+            /** Thinner */
+            thinner: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * PlanDirection
          * @description Direction towards the key light: x right, y up, z towards the viewer.
          */
@@ -2477,6 +2560,11 @@ export interface components {
             predicted_hex: string;
             /** Start Minutes */
             start_minutes: number;
+            /**
+             * Thinned
+             * @description Nothing for paint as it comes
+             */
+            thinned: components["schemas"]["PlanThinned"][];
             /** Tool */
             tool: string;
             /**
@@ -2496,6 +2584,17 @@ export interface components {
             wait_minutes: number;
             /** Work Minutes */
             work_minutes: number;
+        };
+        /**
+         * PlanThinned
+         * @description How the paint of a pass is thinned on one value group, or everywhere.
+         */
+        PlanThinned: {
+            dilution: components["schemas"]["PlanDilution"];
+            /** Group */
+            group: number | null;
+            /** Name */
+            name: string | null;
         };
         /**
          * PlanValues
@@ -2891,6 +2990,16 @@ export interface components {
             surround_hex: string;
             /** Value */
             value: number;
+        };
+        /**
+         * StrengthOut
+         * @description How strong thin layers are.
+         */
+        StrengthOut: {
+            /** Strength */
+            strength: number;
+            /** Usual */
+            usual: number;
         };
         /**
          * StringOut
@@ -4287,6 +4396,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpotOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    strength_api_sitters__sitter_id__flesh_strength_get: {
+        parameters: {
+            query: {
+                tube: string;
+                thinner: number;
+                value: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrengthOut"];
                 };
             };
             /** @description Validation Error */

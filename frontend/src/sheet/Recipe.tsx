@@ -6,7 +6,8 @@ export type Tubes = Map<string, Pick<Tube, "name" | "hex" | "ci_name" | "family"
 interface Props {
   parts: Record<string, number>;
   tubes: Tubes;
-  filmMm?: number | null;
+  /** How a thin layer is thinned, in words. */
+  thinned?: string | null;
   /** Strong tubes weakened first: their parts are then of those heaps. */
   heap?: Schemas["PlanHeap"] | null;
 }
@@ -15,7 +16,7 @@ interface Props {
  * A recipe as a bar of dabs in the tubes' own colours, with the parts as numerals under it;
  * a heap has the colour it has on the palette.
  */
-export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
+export function Recipe({ parts, tubes, thinned = null, heap = null }: Props) {
   const list = Object.entries(heap?.parts ?? parts);
   return (
     <Box>
@@ -35,7 +36,7 @@ export function Recipe({ parts, tubes, filmMm = null, heap = null }: Props) {
             {heap?.tubes.includes(key) && <em> weakened</em>}
           </span>
         ))}
-        {filmMm !== null && <span>; dry film {(filmMm * 1000).toPrecision(2)} µm</span>}
+        {thinned !== null && <span>; {thinned}</span>}
       </Box>
       {heap && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>First weaken: {heap.sentence}.</Box>}
     </Box>

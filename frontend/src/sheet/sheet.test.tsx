@@ -33,9 +33,9 @@ it("writes a recipe in parts, tubes by their names", () => {
   expect(container.textContent).toBe("3 Yellow ochre : 1 A strong blue : 2 unknown");
 });
 
-it("tells a wash with its film", () => {
-  const { container } = render(<Recipe parts={{ ochre: 1 }} tubes={tubes} filmMm={0.0123} />);
-  expect(container.textContent).toBe("1 Yellow ochre; dry film 12 µm");
+it("tells a wash with its water", () => {
+  const { container } = render(<Recipe parts={{ ochre: 1 }} tubes={tubes} thinned="1 of paint to 27 of water, a trace" />);
+  expect(container.textContent).toBe("1 Yellow ochre; 1 of paint to 27 of water, a trace");
 });
 
 it("tells a strong tube by the heap it is weakened in", () => {

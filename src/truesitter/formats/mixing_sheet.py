@@ -7,12 +7,11 @@ from reportlab.lib.units import mm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.tubes.cautions import cautions_for
-from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
 from truesitter.formats.sheet import BOLD, Sheet, Words, swatches
 from truesitter.formats.tables import board_rows
-from truesitter.formats.wording import Counting, error_sentence, parts_sentence
+from truesitter.formats.wording import Counting, dilution_words, error_sentence, parts_sentence
 
 _SWATCH_W, _SWATCH_H = 24 * mm, 12 * mm
 
@@ -34,7 +33,7 @@ def mixing_pdf(study: Study, title: str, paper: str, counting: Counting) -> byte
         if group != family:
             family = group
             sheet.section(group.capitalize(), _SWATCH_H)
-        _entry(sheet, name, recipe, added, rack, counting)
+        _entry(sheet, name, recipe, added, study, counting)
     if not study.settings.flesh.transparent:
         _batch(sheet, study)
     used = {key: None for _, _, recipe, _ in rows for key in recipe.parts}
@@ -58,9 +57,11 @@ def _batch(sheet: Sheet, study: Study) -> None:
         sheet.text(f"{rack.pigment(key).name}: {ml:.1f} ml, a strand of {strands[key]:.1f} cm", 9, gap=1)
 
 
-def _entry(sheet: Sheet, name: str, recipe: Recipe, added: str, rack: Rack, counting: Counting) -> None:
+def _entry(sheet: Sheet, name: str, recipe: Recipe, added: str, study: Study, counting: Counting) -> None:
+    rack, thinner = study.flesh.palette().rack, study.flesh.palette().thinning.thinner
+    thinned = dilution_words(recipe.dilution, thinner) if recipe.dilution else None
     words = [
-        Words(f"{name}: {parts_sentence(recipe.parts, rack, recipe.film_mm)}", 9, BOLD),
+        Words(f"{name}: {parts_sentence(recipe.parts, rack, thinned)}", 9, BOLD),
         Words(error_sentence(recipe, counting), 8, grey=True),
     ]
     if added:

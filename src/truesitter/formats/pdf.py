@@ -120,6 +120,7 @@ def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> 
         sheet.text("No skin was found in the picture, so there is nothing to mix for.")
     for mixture in reversed(plan.flesh.mixtures):
         target = srgb_to_hex(lab_to_srgb(list(mixture.target_lab)))
+        thinned = mixture.dilution.words if mixture.dilution else None
         note = f"ΔE {mixture.delta_e:.1f}, {counting.error(mixture.value_error)}"
         if mixture.suggested_tube:
             note += f"; cannot be reached: add {rack.pigment(mixture.suggested_tube).name}"
@@ -129,7 +130,10 @@ def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> 
             _pair_and_dabs((target, mixture.predicted_hex), mixture.parts, rack),
             [
                 Words(f"{mixture.group + 1}  {names[mixture.group]}", 9, BOLD),
-                Words(parts_sentence(mixture.parts, rack, mixture.film_mm), 9),
+                Words(
+                    parts_sentence(mixture.parts, rack, thinned),
+                    9,
+                ),
                 Words(note, 8, grey=True),
             ],
         )
@@ -146,12 +150,19 @@ def _tick_box(hex_: str) -> Art:
     return Art(40, 12, draw)
 
 
+def _laid(current: PlanPass) -> str:
+    """The film, or how the paint is thinned."""
+    if not current.thinned:
+        return f"film {current.film_mm:.3g} mm"
+    return "; ".join(f"{t.name}: {t.dilution.words}" if t.name else t.dilution.words for t in current.thinned)
+
+
 def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
     words = [
         Words(f"{number}  {current.name}", 9, BOLD),
         Words(parts_sentence(current.parts, rack) + ".", 8.5),
         Words(
-            f"Value {counting(current.value)}; film {current.film_mm:.3g} mm; {current.tool}, up to "
+            f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
             f"{current.ml:.1f} ml. {current.note}",
             8,

@@ -2,23 +2,14 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
-from truesitter.core.paint.recipes.let_down import told_by_heaps
-from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
-from truesitter.formats.wording import let_down_sentence
+from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, dilution_of, heap_of
 
 Lab = tuple[float, float, float]
-
-
-class Out(BaseModel):
-    """What is given out: every field is always there."""
-
-    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
 
 class PlanReference(Out):
@@ -50,15 +41,6 @@ class PlanValues(Out):
     groups: list[PlanGroup]
 
 
-class PlanHeap(Out):
-    """Strong tubes let down before they are counted out."""
-
-    parts: dict[str, int] = Field(description="Parts to count out; those of `tubes` are of their heaps")
-    tubes: list[str]
-    hexes: dict[str, str] = Field(description="Colour of each heap on the palette")
-    sentence: str = Field(description="How the heaps are made")
-
-
 class PlanMixture(Out):
     """The mixture for one value group of the skin."""
 
@@ -72,9 +54,17 @@ class PlanMixture(Out):
     value_error: float = Field(description="Predicted minus target, value steps")
     parts: dict[str, int] = Field(description="Whole parts by volume, by tube key, straight from the tubes")
     heap: PlanHeap | None = None
-    film_mm: float | None = Field(default=None, description="Dry film of a wash; none for opaque paint")
+    dilution: PlanDilution | None = Field(default=None, description="Of a wash; none for opaque paint")
     reached: bool
     suggested_tube: str | None = None
+
+
+class PlanThinned(Out):
+    """How the paint of a pass is thinned on one value group, or everywhere."""
+
+    group: int | None
+    name: str | None
+    dilution: PlanDilution
 
 
 class PlanFlesh(Out):
@@ -141,6 +131,7 @@ class PlanPass(Out):
     heap: PlanHeap | None = None
     predicted_hex: str
     film_mm: float = Field(description="As it is laid, wet")
+    thinned: list[PlanThinned] = Field(description="Nothing for paint as it comes")
     brush_mm: float
     area_cm2: float
     ml: float = Field(description="With loss")
@@ -184,20 +175,6 @@ def values_of(study: Study) -> PlanValues:
     return PlanValues(cuts=list(plan.cuts), groups=groups)
 
 
-def heap_of(parts: dict[str, int], rack: Rack) -> PlanHeap | None:
-    """How a recipe is told by heaps; None when it needs none."""
-    told = told_by_heaps(parts)
-    if told is None:
-        return None
-    hexes = {
-        key: mix(told.heap(key), Palette("heap", "Heap", (key, told.into), rack=rack)).hex
-        for key in told.heaps
-    }
-    return PlanHeap(
-        parts=told.parts, tubes=list(told.heaps), hexes=hexes, sentence=let_down_sentence(told, rack)
-    )
-
-
 def flesh_of(study: Study) -> PlanFlesh:
     """Mixtures of a study."""
     flesh, palette = study.flesh.mixed(), study.flesh.palette()
@@ -219,7 +196,7 @@ def flesh_of(study: Study) -> PlanFlesh:
                 value_error=m.recipe.value_error,
                 parts=m.recipe.parts,
                 heap=heap_of(m.recipe.parts, palette.rack),
-                film_mm=m.recipe.film_mm,
+                dilution=dilution_if(m.recipe, palette.thinning.thinner),
                 reached=m.recipe.reached,
                 suggested_tube=m.suggestion.tube if m.suggestion else None,
             )
@@ -269,6 +246,14 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             heap=heap_of(p.recipe.parts, rack),
             predicted_hex=p.recipe.predicted.hex,
             film_mm=p.film,
+            thinned=[
+                PlanThinned(
+                    group=t.group,
+                    name=None if t.group is None else names[t.group],
+                    dilution=dilution_of(t.dilution, plan.thinner),
+                )
+                for t in p.thinned
+            ],
             brush_mm=p.brush_mm,
             area_cm2=p.area_cm2,
             ml=p.ml,

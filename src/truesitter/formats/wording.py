@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.let_down import HEAP_PARTS, LetDown, told_by_heaps
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.tubes.rack import Rack
@@ -45,8 +46,17 @@ def duration(minutes: float) -> str:
     return f"{minutes:.0f} minutes"
 
 
-def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = None) -> str:
-    """Parts as ``8 Titanium white : 3 Yellow ochre``, with the wash's film when there is one."""
+def dilution_words(dilution: Dilution, thinner: str) -> str:
+    """Whole parts and consistency, as ``1 of paint to 27 of water, a trace``."""
+    if not dilution.thinner:
+        words = "paint as it comes"
+    else:
+        words = f"{dilution.paint} of paint to {dilution.thinner} of {thinner}, {dilution.consistency}"
+    return f"{words}; blot it at once" if dilution.blotted else words
+
+
+def parts_sentence(parts: dict[str, int], rack: Rack, thinned: str | None = None) -> str:
+    """Parts as ``8 Titanium white : 3 Yellow ochre``, and how the mixture is thinned where it is."""
     told = told_by_heaps(parts)
     sentence = " : ".join(
         f"{n} {rack.pigment(k).name}{' let down' if told and k in told.heaps else ''}"
@@ -54,7 +64,7 @@ def parts_sentence(parts: dict[str, int], rack: Rack, film_mm: float | None = No
     )
     if told:
         sentence += f" (first {let_down_sentence(told, rack)})"
-    return sentence if film_mm is None else f"{sentence}, dry film {film_mm * 1000:.2g} µm"
+    return f"{sentence}; {thinned}" if thinned else sentence
 
 
 def let_down_sentence(told: LetDown, rack: Rack) -> str:

@@ -11,7 +11,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion
 from truesitter.core.paint.recipes.wet import wet_look
 from truesitter.core.settings import FleshSettings
-from truesitter.formats.plan import PlanHeap, heap_of
+from truesitter.formats.told import PlanDilution, PlanHeap, dilution_if, heap_of
 from truesitter.formats.wording import judgement
 
 _SHIFT_SHOWN = 0.05
@@ -40,6 +40,8 @@ class MixtureOut(BaseModel):
     parts: dict[str, int]
     heap: PlanHeap | None
     film_mm: float | None
+    """Only for keeping a wash as it is; it is told by its dilution."""
+    dilution: PlanDilution | None
     delta_e: float
     value_error: float
     judgement: str
@@ -74,6 +76,7 @@ def mixture_out(
         parts=recipe.parts,
         heap=heap_of(recipe.parts, flesh.rack()),
         film_mm=recipe.film_mm,
+        dilution=dilution_if(recipe, flesh.washes().thinner),
         delta_e=recipe.delta_e,
         value_error=recipe.value_error,
         judgement=judgement(recipe.target_lab, recipe.predicted.lab, recipe.value_error),

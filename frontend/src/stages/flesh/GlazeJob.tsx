@@ -87,7 +87,7 @@ export function GlazeJob({ sitter }: JobProps) {
               <strong>{i ? `or, ${i + 1}` : "best"}</strong>
               <span>{value(g.after_value)}</span>
             </Box>
-            <Recipe parts={g.parts} tubes={tubes} filmMm={g.film_mm} />
+            <Recipe parts={g.parts} tubes={tubes} thinned={g.dilution.words} />
             <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
               off by {g.delta.toFixed(1)} in colour, value counting more
             </Box>

@@ -9,7 +9,8 @@ import numpy as np
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import PRIMED_CANVAS, DryMm, Support
+from truesitter.core.paint.media.media import PRIMED_CANVAS, Support
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.passes.patchwork import Patchwork

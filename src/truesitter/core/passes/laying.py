@@ -13,14 +13,15 @@ from functools import cached_property
 import numpy as np
 
 from truesitter.core.colour.spaces import as_lab
-from truesitter.core.paint.media.media import DryMm, Medium, WetMm
+from truesitter.core.paint.media.media import Medium
+from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject
+from truesitter.core.passes.plan import Subject, Thinned
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
@@ -101,13 +102,19 @@ class Laid:
     pieces
         (n,) where it lies, inside the step's own.
     film
-        As it is laid.
+        As it is laid, wet.
+    paint_mm
+        Paint in it, before it was thinned.
+    thinned
+        Each mixture of thinned paint with its pieces, most paint first.
     """
 
     recipe: Recipe
     layers: tuple[Layer, ...]
     pieces: Mask
     film: WetMm
+    paint_mm: float
+    thinned: tuple[Thinned, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -137,9 +144,4 @@ def lay_film(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) ->
     if recipe is None:
         raise ValueError("an even film needs its mixture")
     layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film))
-    return Laid(recipe, (layer,), step.pieces, step.film)
-
-
-def thinned(scene: Scene, film: DryMm) -> WetMm:
-    """How thick a dry film was laid in the school's medium."""
-    return scene.medium.wet(film)
+    return Laid(recipe, (layer,), step.pieces, step.film, step.film)

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import WetMm
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.types import Floats, Labels, Mask
@@ -43,6 +44,14 @@ class Subject:
 
 
 @dataclass(frozen=True)
+class Thinned:
+    """How paint is thinned on part of a pass's place; which value group that is, None for all of it."""
+
+    dilution: Dilution
+    group: int | None = None
+
+
+@dataclass(frozen=True)
 class Pass:
     """One pass of the plan.
 
@@ -54,8 +63,9 @@ class Pass:
         (n,) where it lies, in the pieces of the canvases.
     recipe
         Parts, target and predicted colour (thick film).
-    film, brush_mm, area_cm2, ml
-        Film as it is laid, widest brush, area, and paint needed including loss.
+    film, thinned, brush_mm, area_cm2, ml
+        Film as it is laid, how its paint is thinned (nothing for paint as it comes), widest brush, area,
+        and paint needed, before it is thinned, including loss.
     edge, tool, note
         How to lay it.
     start_minutes, work_minutes, wait_minutes
@@ -73,6 +83,7 @@ class Pass:
     pieces: Mask
     recipe: Recipe
     film: WetMm
+    thinned: tuple[Thinned, ...]
     brush_mm: float
     area_cm2: float
     ml: float
@@ -119,6 +130,8 @@ class PassPlan:
     """Passes in order, the canvas after each, and what the planner left out and why."""
 
     passes: tuple[Pass, ...]
+    thinner: str
+    """What thin layers are thinned with."""
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
 

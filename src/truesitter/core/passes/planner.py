@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
@@ -101,14 +102,14 @@ def _patchwork(subject: Subject, places: list[_Place]) -> Patchwork:
 
 class _Planner:
     def __init__(
-        self, subject: Subject, palette: Palette, school: School, wishes: Wishes, places: list[_Place]
-    ) -> None:
+        self, subject: Subject, palette: Palette, school: School, wishes: Wishes, medium: Medium,
+        places: list[_Place],
+    ) -> None:  # fmt: skip
+        self.slower = medium.wait_minutes / school.medium.wait_minutes
         allowed = wishes.palette(palette)
         mapped_lab, mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
         patchwork = _patchwork(subject, places)
-        self.scene = Scene(
-            subject, patchwork, allowed, wishes, school.medium, school.ground_value, mapped_lab
-        )
+        self.scene = Scene(subject, patchwork, allowed, wishes, medium, school.ground_value, mapped_lab)
         self.regions = patchwork.at(subject.regions)
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
         self.canvas = Canvas.bare(patchwork, rack=palette.rack)
@@ -160,9 +161,10 @@ class _Planner:
             pieces=laid.pieces,
             recipe=laid.recipe,
             film=laid.film,
+            thinned=laid.thinned,
             brush_mm=brush,
             area_cm2=area,
-            ml=paint_ml(area, laid.film, loss=DEFAULT_LOSS),
+            ml=paint_ml(area, laid.paint_mm, loss=DEFAULT_LOSS),
             edge=template.edge,
             tool=template.tool,
             note=template.note,
@@ -177,7 +179,8 @@ class _Planner:
         timed = []
         for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
             under = tuple(n for n in range(number) if bool((self.passes[n].pieces & current.pieces).any()))
-            dries = drying_minutes(template.dries_minutes, current.recipe.parts, self.scene.palette.rack)
+            base = round(template.dries_minutes * self.slower)
+            dries = drying_minutes(base, current.recipe.parts, self.scene.palette.rack)
             timed.append(Timed(current.work_minutes, dries, under))
         starts = earliest_starts(tuple(timed))
         passes = []
@@ -187,7 +190,9 @@ class _Planner:
             passes.append(
                 replace(current, start_minutes=starts[number], wait_minutes=max(0.0, following - end))
             )
-        return PassPlan(tuple(passes), tuple(self.canvases), tuple(self.remarks))
+        return PassPlan(
+            tuple(passes), self.scene.medium.thinning.thinner, tuple(self.canvases), tuple(self.remarks)
+        )
 
 
 def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:
@@ -197,7 +202,13 @@ def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tupl
     )
 
 
-def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wishes | None = None) -> PassPlan:
+def plan_passes(
+    subject: Subject,
+    palette: Palette,
+    school: School,
+    wishes: Wishes | None = None,
+    medium: Medium | None = None,
+) -> PassPlan:
     """Turn a subject into the ordered passes of a school.
 
     Parameters
@@ -206,6 +217,8 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
         What is painted, with what, and how.
     wishes
         What every recipe must keep to.
+    medium
+        What it is painted in; the school's own when none is given or the school is not for that.
 
     Raises
     ------
@@ -215,7 +228,12 @@ def plan_passes(subject: Subject, palette: Palette, school: School, wishes: Wish
     if palette.transparent:
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     places = [place for template in school.templates for place in _split(template, subject)]
-    planner = _Planner(subject, palette, school, wishes or Wishes(), places)
+    used = medium if medium and medium.name in school.media else school.medium
+    planner = _Planner(subject, palette, school, wishes or Wishes(), used, places)
+    if medium and used is not medium:
+        able = " or ".join(school.media)
+        words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."
+        planner.remarks.append(Remark(school.name, None, words))
     # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
         for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):

@@ -8,7 +8,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
-from truesitter.core.paint.media.media import MEDIA, Medium, WetMm
+from truesitter.core.paint.media.media import MEDIA, Medium, MediumName
+from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.light import LIGHT
@@ -68,14 +69,25 @@ class PassTemplate:
 
 @dataclass(frozen=True)
 class School:
-    """An ordered list of templates with its medium, its ground, and places that stay without light."""
+    """An ordered list of templates, its ground, and places that stay without light.
+
+    Attributes
+    ----------
+    media
+        What it can be painted in; times are those of the first.
+    """
 
     key: str
     name: str
-    medium: Medium
+    media: tuple[MediumName, ...]
     ground_value: float
     templates: tuple[PassTemplate, ...]
     unlit: tuple[str, ...] = ()
+
+    @property
+    def medium(self) -> Medium:
+        """The one its times are written for."""
+        return MEDIA[self.media[0]]
 
 
 _ALL = tuple(Region)
@@ -83,7 +95,7 @@ _ALL = tuple(Region)
 LAYERED_OIL = School(
     key="layered-oil",
     name="Oil in layers",
-    medium=MEDIA["oil"],
+    media=("oil", "quick oil"),
     ground_value=5.5,
     templates=(
         PassTemplate(

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
+from truesitter.core.paint.media.dilution import LEAST_STRENGTH, MOST_STRENGTH, Thinning
 from truesitter.core.paint.media.drying import DryingShift
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, DryMm, MediumName, WetMm
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, Medium, MediumName
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
+from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.rack import KEY_PATTERN, OwnTube, Rack
@@ -95,6 +98,18 @@ class FleshSettings(Settings):
     drying: tuple[tuple[Value, Value], ...] = Field(
         (), max_length=12, description="The painter's own wet and dry values; empty for the usual ones"
     )
+    strength: float | None = Field(
+        None,
+        ge=LEAST_STRENGTH,
+        le=MOST_STRENGTH,
+        description="Of thin layers, by the painter's own swatch; none for the usual one",
+    )
+    wait_minutes: float | None = Field(
+        None, ge=0, le=90 * 24 * 60, description="Own time before a next layer"
+    )
+    open_minutes: float | None = Field(
+        None, ge=0, le=14 * 24 * 60, description="Own time an edge stays movable"
+    )
     film_mm: float = Field(NORMAL_FILM_MM, ge=0.005, le=5, description="As it is laid, wet")
     coats: int = Field(1, ge=1, le=20)
     loss: float = Field(DEFAULT_LOSS, ge=0, le=0.9)
@@ -124,9 +139,30 @@ class FleshSettings(Settings):
 
     def as_palette(self) -> Palette:
         """For the core."""
-        return Palette(
-            "set-out", "Tubes set out", self.tubes, WHITE_PAPER if self.transparent else None, self.rack()
+        palette = Palette("set-out", "Tubes set out", self.tubes, rack=self.rack())
+        return (
+            replace(palette, washes_on=WHITE_PAPER, thinning=self.washes()) if self.transparent else palette
         )
+
+    def medium_used(self) -> Medium:
+        """The medium, with the painter's own figures where there are any."""
+        usual = MEDIA[self.medium]
+        own_open = usual.open_minutes if self.open_minutes is None else (self.open_minutes, self.open_minutes)
+        return replace(
+            usual,
+            thinning=self.thinning(),
+            wait_minutes=usual.wait_minutes if self.wait_minutes is None else self.wait_minutes,
+            open_minutes=own_open,
+        )
+
+    def thinning(self) -> Thinning:
+        """How the medium is thinned, as strong as the painter found it."""
+        usual = MEDIA[self.medium].thinning
+        return replace(usual, strength=self.strength or usual.strength)
+
+    def washes(self) -> Thinning:
+        """How washes on paper are thinned: with water, whatever else the plan is painted in."""
+        return self.thinning() if MEDIA[self.medium].watery else MEDIA["watercolour"].thinning
 
     def wet_film(self) -> WetMm:
         """The film that is laid."""

@@ -30,9 +30,10 @@ FAMILIES: dict[str, tuple[Region, ...]] = {
     "garment": (Region.GARMENT,),
     "background": (Region.BACKGROUND,),
 }
-TUBES = ("flesh.tubes", "flesh.own", "flesh.transparent")
+TUBES = ("flesh.tubes", "flesh.own", "flesh.transparent", "flesh.medium", "flesh.strength")
 WISHES = ("flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black")
 TARGETS = ("flesh.clip", "flesh.monochrome")
+TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")
 _MIXING = (*TUBES, *WISHES, *TARGETS)
 _SMALLEST_FAMILY = 0.0015
@@ -53,7 +54,7 @@ class FleshStage:
         """The tubes set out."""
         return self.settings.as_palette()
 
-    @result("flesh", settings=_MIXING, needs=("lab", "values", "regions"), version=2)
+    @result("flesh", settings=_MIXING, needs=("lab", "values", "regions"), version=3)
     def mixed(self) -> Flesh:
         """A mixture for every value group of the skin."""
         return mix_flesh(

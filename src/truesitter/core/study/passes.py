@@ -6,7 +6,7 @@ from truesitter.core.passes.plan import PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import school
 from truesitter.core.settings import PassSettings
-from truesitter.core.study.flesh import TARGETS, TUBES, WISHES, FleshStage
+from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.light import LightStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
@@ -31,15 +31,19 @@ class PassStage:
 
     @result(
         "passes",
-        settings=("passes.school", *TUBES, *WISHES, *TARGETS, WIDTH_MM),
+        settings=("passes.school", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
         needs=("lab", "values", "regions", "light", "smoothed", "flesh"),
-        version=2,
+        version=3,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
         flesh = self._flesh.settings
         return plan_passes(
-            self.subject(), self._flesh.palette(), school(self.settings.school), flesh.wishes()
+            self.subject(),
+            self._flesh.palette(),
+            school(self.settings.school),
+            flesh.wishes(),
+            flesh.medium_used(),
         )
 
     def subject(self) -> Subject:

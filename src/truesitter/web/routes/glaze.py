@@ -8,11 +8,20 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.paint.media.media import WHITE_PAPER, DryMm
-from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen
+from truesitter.core.paint.media.dilution import (
+    LEAST_STRENGTH,
+    MOST_STRENGTH,
+    MOST_WATER,
+    Dilution,
+)
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
+from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen, strength_by_swatch
 from truesitter.core.paint.recipes.glazes import find_glazes
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.refusal import Refusal
 from truesitter.core.study.flesh import TARGETS, TUBES, WISHES
+from truesitter.formats.told import PlanDilution, dilution_of
 from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
@@ -31,7 +40,7 @@ class GlazeOut(BaseModel):
     """One glaze, and what coat after coat of it does."""
 
     parts: dict[str, int]
-    film_mm: float
+    dilution: PlanDilution
     after_hex: str
     after_value: float
     delta: float
@@ -51,6 +60,30 @@ class GlazesOut(BaseModel):
     glazes: list[GlazeOut]
 
 
+class StrengthOut(BaseModel):
+    """How strong thin layers are."""
+
+    strength: float
+    usual: float
+
+
+@router.get("/flesh/strength")
+def strength(
+    study: CurrentStudy,
+    tube: Annotated[str, Query(max_length=60)],
+    thinner: Annotated[int, Query(ge=0, le=MOST_WATER)],
+    value: Annotated[float, Query(ge=0, le=10)],
+) -> StrengthOut:
+    """What a swatch of one tube says, thinned 1 to so many and read dry on white paper; nothing is kept."""
+    flesh = study.flesh.settings
+    rack, usual = flesh.rack(), MEDIA[flesh.medium].thinning
+    rack.check((tube,))
+    found = strength_by_swatch(tube, rack, usual, Dilution(1, thinner), value, WHITE_PAPER)
+    if not LEAST_STRENGTH <= found <= MOST_STRENGTH:
+        raise Refusal("that swatch is not of this dilution: no paint is so strong or so weak")
+    return StrengthOut(strength=found, usual=usual.strength)
+
+
 @router.get(
     "/flesh/glazes",
     dependencies=[
@@ -67,7 +100,8 @@ def glazes(
     below = WHITE_PAPER.internal()
     if ground is not None:
         below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
-    found = find_glazes(below, target, palette)
+    thinning = flesh.washes() if ground is None else flesh.thinning()
+    found = find_glazes(below, target, palette, thinning)
     wanted, bare = Colour.of(target), seen(below)
     return GlazesOut(
         place=study.sitter.place_at(x, y),
@@ -77,7 +111,8 @@ def glazes(
         target_value=wanted.value,
         glazes=[
             GlazeOut(
-                parts=g.parts, film_mm=g.mm, after_hex=g.after.hex, after_value=g.after.value, delta=g.cost,
+                parts=g.parts, dilution=dilution_of(g.dilution, thinning.thinner), after_hex=g.after.hex,
+                after_value=g.after.value, delta=g.cost,
                 near=g.near,
                 coats=[
                     CoatOut(hex=c.hex, value=c.value)

@@ -7,6 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from truesitter.core.paint.media.media import MEDIA, MediumName
 from truesitter.core.paint.tubes.cautions import PROCESSES, off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.pigments import Pigment
@@ -48,8 +49,23 @@ class PaletteOut(BaseModel):
     own: bool
 
 
+class MediumOut(BaseModel):
+    """A medium as usual; times in minutes, at room temperature, from memory."""
+
+    name: MediumName
+    thinner: str
+    strength: float
+    wait_minutes: float
+    open_minutes: tuple[float, float]
+    dryer: float
+    oily: bool
+    caution: str
+
+
 class Library(BaseModel):
-    """All tubes and palettes."""
+    """All tubes, palettes and media."""
+
+    media: list[MediumOut]
 
     tubes: list[Tube]
     palettes: list[PaletteOut]
@@ -84,6 +100,19 @@ def library(bench: Bench) -> Library:
     starters = [(p.key, p.name, p.tubes, p.transparent, False) for p in STARTERS]
     studio = [(p.key, p.name, p.tubes, p.transparent, True) for p in bench.shelf.palettes.all()]
     return Library(
+        media=[
+            MediumOut(
+                name=m.name,
+                thinner=m.thinning.thinner,
+                strength=m.thinning.strength,
+                wait_minutes=m.wait_minutes,
+                open_minutes=m.open_minutes,
+                dryer=m.dryer,
+                oily=m.oily,
+                caution=m.caution,
+            )
+            for m in MEDIA.values()
+        ],
         tubes=[_tube(p, rack, mine.get(p.key)) for p in rack.pigments()],
         palettes=[
             PaletteOut(key=key, name=name, tubes=list(tubes), transparent=transparent, own=own)

@@ -7,7 +7,7 @@ from datetime import datetime
 from fastapi import APIRouter, Response, UploadFile
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.tubes.pigments import Curves
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack, Stock, own_fit
 from truesitter.core.paint.tubes.swatches import Swatches, patch_labs

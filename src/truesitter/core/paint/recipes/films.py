@@ -10,13 +10,19 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.dilution import Dilution, Thinning
+from truesitter.core.paint.media.media import Support
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 _WHITE_GROUND = 0.8
+_LEAST_READ = 0.1
+"""A swatch nearer to its support than this, in value steps, tells nothing."""
+_THICKEST_SWATCH_MM = DryMm(0.2)
 
 
 @dataclass(frozen=True)
@@ -109,3 +115,68 @@ def coats_to_value(
         if (colour.value - value) * sign >= 0:
             break
     return tuple(coats)
+
+
+def film_for_value(
+    ground: Doubles, parts: dict[str, int], rack: Rack, value: float, thickest: DryMm
+) -> DryMm:
+    """Dry film that brings a ground down to a value, by bisection; `thickest` when none does.
+
+    Parameters
+    ----------
+    ground
+        (31,) internal reflectance.
+    parts, rack
+        The mixture, and where its tubes are.
+    value
+        Wanted, 0–10, darker than the ground.
+    thickest
+        The most that is tried.
+    """
+    k, s = rack.mixture(parts)
+
+    def reached(film: float) -> float:
+        seen = leave_surface(film_reflectance(k, s, film, ground))
+        return float(lab_value(reflectance_to_lab(seen)))
+
+    low, high = 0.0, float(thickest)
+    if reached(high) > value:
+        return thickest
+    for _ in range(24):
+        middle = (low + high) / 2
+        if reached(middle) > value:
+            low = middle
+        else:
+            high = middle
+    return DryMm((low + high) / 2)
+
+
+def strength_by_swatch(
+    tube: str, rack: Rack, thinning: Thinning, dilution: Dilution, value: float, support: Support
+) -> float:
+    """Strength of a tube's thin layers, from one laid at a known dilution on white and read dry.
+
+    Parameters
+    ----------
+    tube, rack
+        Which tube.
+    thinning, dilution
+        How the layer was laid.
+    value
+        As read when dry, 0–10.
+    support
+        What it was laid on.
+
+    Raises
+    ------
+    Refusal
+        For a value that no film of that tube gives on that support.
+    """
+    ground = support.internal()
+    bare = float(lab_value(reflectance_to_lab(support.seen())))
+    if value >= bare - _LEAST_READ:
+        raise Refusal(f"a swatch has to be darker than the bare {support.name}, which is value {bare:.1f}")
+    film = film_for_value(ground, {tube: 1}, rack, value, _THICKEST_SWATCH_MM)
+    if film >= _THICKEST_SWATCH_MM:
+        raise Refusal("no layer of this tube gets that dark: was it another tube?")
+    return thinning.strength_of(dilution, film)

@@ -8,16 +8,14 @@ from itertools import combinations
 import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.dilution import Dilution, Thinning
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.films import Film, seen, stack
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles
-
-FILMS_MM = tuple(DryMm(float(f)) for f in np.geomspace(0.00002, 0.03, 24))
-"""Dry films a glaze may have, from a breath to a coat (from memory)."""
 
 _RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
 _SIMPLER = 0.3
@@ -32,8 +30,8 @@ class Glaze:
 
     Attributes
     ----------
-    parts, mm
-        Mixture by volume and dry film.
+    parts, dilution, mm
+        Mixture by volume, how it is thinned, and the dry film that leaves.
     before, after
         Colour of the ground, and of the ground with the glaze.
     cost
@@ -41,6 +39,7 @@ class Glaze:
     """
 
     parts: dict[str, int]
+    dilution: Dilution
     mm: DryMm
     before: Colour
     after: Colour
@@ -59,7 +58,9 @@ def glaze_blends(palette: Palette) -> list[dict[str, int]]:
     return blends + [{a: m, b: n} for a, b in combinations(colours, 2) for m, n in _RATIOS]
 
 
-def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int = 3) -> tuple[Glaze, ...]:
+def find_glazes(
+    ground: Doubles, target: Doubles, palette: Palette, thinning: Thinning, count: int = 3
+) -> tuple[Glaze, ...]:
     """The glazes that bring a ground nearest to a colour, best first, each of other tubes.
 
     Parameters
@@ -70,6 +71,8 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
         (3,) L*a*b* wanted.
     palette
         The tubes at hand.
+    thinning
+        How the glaze is thinned.
     count
         How many are wanted.
 
@@ -83,7 +86,8 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
         return ()
     curves = [palette.rack.mixture(parts) for parts in blends]
     k, s = (np.stack([c[i] for c in curves])[:, None] for i in (0, 1))
-    films = np.array(FILMS_MM)[None, :, None]
+    dilutions = thinning.every()
+    films = np.array([thinning.dry(d) for d in dilutions])[None, :, None]
     labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, ground)))
     cost = recipe_cost(labs, target)
     best_film = cost.argmin(axis=1)
@@ -93,9 +97,12 @@ def find_glazes(ground: Doubles, target: Doubles, palette: Palette, count: int =
     for i in np.argsort(least, kind="stable"):
         if least[i] > least.min() + _WORTH_SHOWING:
             break
-        parts, mm = blends[int(i)], FILMS_MM[int(best_film[i])]
+        parts, dilution = blends[int(i)], dilutions[int(best_film[i])]
+        mm = thinning.dry(dilution)
         after = seen(stack(ground, (Film(parts, mm),), palette.rack))
-        found.setdefault(frozenset(parts), Glaze(parts, mm, before, after, float(cost[i, best_film[i]])))
+        found.setdefault(
+            frozenset(parts), Glaze(parts, dilution, mm, before, after, float(cost[i, best_film[i]]))
+        )
         if len(found) == count:
             break
     return tuple(found.values())

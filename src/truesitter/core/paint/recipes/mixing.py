@@ -9,7 +9,7 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab, as_lab, in_srgb, lab_to_srgb, srgb_to_hex
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal

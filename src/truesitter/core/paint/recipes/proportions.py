@@ -18,7 +18,6 @@ from truesitter.core.paint.optics.kubelka_munk import (
     leave_surface,
 )
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
-from truesitter.core.paint.recipes.reach import THICKEST_WASH_MM
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
 
@@ -119,7 +118,9 @@ class TubeSets:
     def _improve(self, logs: Doubles, rows: Ints, iterations: int) -> tuple[Doubles, Doubles]:
         """Damped Gauss–Newton on log amounts (m, n) of those sets; better logs and residuals (m,)."""
         n = self.sets.shape[1]
-        limit = (np.log(1e-7), np.log(THICKEST_WASH_MM)) if self.palette.transparent else (-14, 14)
+        limit = (
+            (np.log(1e-7), np.log(self.palette.thinning.thickest)) if self.palette.transparent else (-14, 14)
+        )
         damping = np.full(len(rows), 0.3)
         residual, jacobian = self.linearise(logs, rows)
         error = (residual**2).sum(axis=1)

@@ -11,13 +11,9 @@ from numpy.typing import ArrayLike
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import DryMm
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats
-
-THICKEST_WASH_MM = DryMm(0.03)
-"""Dry film of the strongest practical wash (from memory)."""
 
 _TABLE_STEPS = 20000
 _RATIOS = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
@@ -43,7 +39,7 @@ def palette_reach(palette: Palette) -> Reach:
         blends.append(pair)
     amounts = np.concatenate(blends)
     if palette.transparent:
-        amounts = amounts * THICKEST_WASH_MM
+        amounts = amounts * palette.thinning.thickest
     values = lab_value(reflectance_to_lab(mixture_reflectance(amounts, absorption, scattering, palette)))
     lightest = float(values.max())
     if palette.washes_on is not None:

@@ -13,11 +13,11 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.proportions import VALUE_WEIGHT, TubeSets
-from truesitter.core.paint.recipes.reach import THICKEST_WASH_MM
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
@@ -30,9 +30,6 @@ _HEAP_SETS = 5
 _HEAP_REFINED = 5
 _TOUCH = 5
 """A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
-
-_WASHES_MM = tuple(DryMm(float(f)) for f in np.geomspace(2e-5, THICKEST_WASH_MM, 60))
-"""Films tried for the parts of a wash whose film is not known."""
 
 REACHED_DELTA_E = 3.0
 REACHED_VALUE = 0.25
@@ -52,8 +49,9 @@ class Recipe:
         What the parts make.
     delta_e, value_error
         CIEDE2000 to the target, and predicted minus target value in steps.
-    film_mm
-        For a wash, mm of dry paint on the paper; None for opaque paint.
+    film_mm, dilution
+        For a wash or a glaze, mm of dry paint, which only the reckoning needs, and how it is thinned;
+        None for opaque paint.
     """
 
     parts: dict[str, int]
@@ -62,6 +60,7 @@ class Recipe:
     delta_e: float
     value_error: float
     film_mm: DryMm | None = None
+    dilution: Dilution | None = None
 
     @classmethod
     def of_parts(
@@ -72,15 +71,17 @@ class Recipe:
         Parameters
         ----------
         film_mm
-            Dry film of a wash; without one the film that comes nearest. Opaque paint has none.
+            Dry film of a wash, laid as the next thinner one that can be mixed; without one that which
+            comes nearest. Opaque paint has none.
         """
         target, amounts = np.array(target_lab), {k: float(p) for k, p in parts.items()}
-        film: DryMm | None = None
+        dilution: Dilution | None = None
+        thinning = palette.thinning
         if palette.transparent:
-            tried = _WASHES_MM if film_mm is None else (DryMm(film_mm),)
-            made = [mix(amounts, palette, mm) for mm in tried]
+            tried = thinning.every() if film_mm is None else (thinning.dilution(DryMm(film_mm)),)
+            made = [mix(amounts, palette, thinning.dry(d)) for d in tried]
             costs = recipe_cost(np.array([m.lab for m in made]), target)
-            film, predicted = tried[int(costs.argmin())], made[int(costs.argmin())]
+            dilution, predicted = tried[int(costs.argmin())], made[int(costs.argmin())]
         else:
             predicted = mix(amounts, palette)
         return cls(
@@ -89,7 +90,8 @@ class Recipe:
             predicted=predicted,
             delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
             value_error=predicted.value - float(lab_value(target)),
-            film_mm=film,
+            film_mm=None if dilution is None else thinning.dry(dilution),
+            dilution=dilution,
         )
 
     @property
@@ -165,9 +167,10 @@ class PartSearch:
 
     def __init__(self, sets: TubeSets, wishes: Wishes, rows: Ints, amounts: Doubles) -> None:
         self.sets, self.wishes, self.rows, self.amounts = sets, wishes, rows, amounts
-        # Millimetres of wash of each set; nothing for opaque paint.
+        # Millimetres of wash of each set, as they can be mixed; nothing for opaque paint.
         self.films = np.zeros(len(sets.sets))
-        self.films[rows] = amounts.sum(axis=1)
+        if sets.palette.transparent:
+            self.films[rows] = sets.palette.thinning.laid(amounts.sum(axis=1))
         must = [sets.palette.tubes.index(key) for key in wishes.must]
         self.musts = np.isin(sets.sets, must)
 
@@ -293,11 +296,13 @@ class PartSearch:
     def recipe(self, whole: Whole) -> Recipe:
         """One candidate as a recipe."""
         predicted, target = Colour.of(whole.lab[0]), self.sets.target
+        film = None if whole.film_mm is None else DryMm(float(whole.film_mm[0]))
         return Recipe(
             parts=self._named(whole.parts[0], int(whole.owner[0]), reduce=not whole.by_heap),
             target_lab=as_lab(target),
             predicted=predicted,
             delta_e=float(delta_e_2000(whole.lab[0], target)),
             value_error=predicted.value - float(lab_value(target)),
-            film_mm=None if whole.film_mm is None else DryMm(float(whole.film_mm[0])),
+            film_mm=film,
+            dilution=None if film is None else self.sets.palette.thinning.dilution(film),
         )

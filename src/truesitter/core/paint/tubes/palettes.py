@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from truesitter.core.paint.media.media import WHITE_PAPER, Support
+from truesitter.core.paint.media.dilution import Thinning
+from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, Support
 from truesitter.core.paint.tubes.pigments import Pigment
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.refusal import Refusal
@@ -26,6 +27,8 @@ class Palette:
         needed. None for opaque mixtures laid thick enough to hide.
     rack
         Where the tubes are taken from.
+    thinning
+        How its paint is thinned: the films a wash can have.
     """
 
     key: str
@@ -33,6 +36,7 @@ class Palette:
     tubes: tuple[str, ...]
     washes_on: Support | None = None
     rack: Rack = LIBRARY
+    thinning: Thinning = MEDIA["watercolour"].thinning
 
     def __post_init__(self) -> None:
         """Refuse unknown and repeated tubes."""

@@ -8,7 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.tubes.fit import (
     FILM_MM,
     Fit,

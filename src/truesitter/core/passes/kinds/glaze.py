@@ -8,16 +8,16 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import DryMm
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.glazes import glaze_blends
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas, Layer
-from truesitter.core.passes.laying import Laid, Laying, Scene, Step, thinned
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step
+from truesitter.core.passes.plan import Thinned
 from truesitter.core.types import Doubles
 
-GLAZE_FILMS_MM = tuple(DryMm(mm) for mm in (0.0005, 0.001, 0.002, 0.004, 0.008, 0.016))
 LEAST_GAIN = 0.15
 """A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
 
@@ -39,18 +39,22 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
     below = canvas.spectra[stacks]
     share = area / area.sum()
     now = float(share @ delta_e_2000(reflectance_to_lab(leave_surface(below)), wanted))
-    films = np.array(GLAZE_FILMS_MM)[:, None, None]
-    best: tuple[float, dict[str, int], DryMm, Doubles] | None = None
+    thinning = scene.medium.thinning
+    # Every third dilution will do: neighbours look alike.
+    dilutions = thinning.every()[::3]
+    films = np.array([thinning.dry(d) for d in dilutions])[:, None, None]
+    best: tuple[float, dict[str, int], Dilution, Doubles] | None = None
     for parts in glaze_blends(scene.palette):
         k, s = scene.palette.rack.mixture(parts)
         labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, below)))
         errors = delta_e_2000(labs, wanted) @ share
         best_film = int(np.argmin(errors))
         if best is None or errors[best_film] < best[0]:
-            best = (float(errors[best_film]), parts, GLAZE_FILMS_MM[best_film], labs[best_film])
+            best = (float(errors[best_film]), parts, dilutions[best_film], labs[best_film])
     if best is None or now - best[0] < LEAST_GAIN:
         return "no thin film from this palette brings the shadows and halftones nearer to the reference."
-    error, parts, film, labs = best
+    error, parts, dilution, labs = best
+    film = thinning.dry(dilution)
     mean, target = share @ labs, share @ wanted
     made = Recipe(
         parts=parts,
@@ -59,8 +63,11 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
         delta_e=error,
         value_error=float(lab_value(mean) - lab_value(target)),
         film_mm=film,
+        dilution=dilution,
     )
-    return Laid(made, (Layer(step.pieces, parts, film),), step.pieces, thinned(scene, film))
+    layers = (Layer(step.pieces, parts, film),)
+    paint = film / thinning.strength
+    return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(dilution),))
 
 
 GLAZE = Laying("glaze", _no_mix, _lay)

@@ -19,7 +19,7 @@ def _mix(scene: Scene, step: Step) -> Recipe:
 
 def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid:
     mixed = recipe or _mix(scene, step)
-    return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film)
+    return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
 
 
 GROUND = Laying("ground", _mix, _lay)
