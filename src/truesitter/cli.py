@@ -14,6 +14,7 @@ from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.recipes.ingredients import FIXED, MARK, expand
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.tubes.palettes import Palette, starter
@@ -111,7 +112,9 @@ def mix_command(
     target_lab: Annotated[str | None, typer.Option(help="L,a,b to be mixed")] = None,
     palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
     most: Annotated[int, typer.Option("--max", help="At most so many tubes")] = 4,
-    parts: Annotated[str | None, typer.Option(help="yellow-ochre=2,titanium-white=1")] = None,
+    parts: Annotated[
+        str | None, typer.Option(help="yellow-ochre=2,titanium-white=1; with an @ a mixture: @dark-flesh=1")
+    ] = None,
     as_json: Annotated[bool, typer.Option("--json")] = False,
     rack: _RackFile = None,
 ) -> None:
@@ -121,10 +124,15 @@ def mix_command(
     tubes = Rack(tuple(tube.tube() for tube in _rack(rack)))
     if parts is not None:
         amounts = _parts(parts)
+        if any(key.startswith(MARK) for key in amounts):
+            if any(n != int(n) for n in amounts.values()):
+                raise Refusal("parts of mixtures are whole numbers")
+            whole = expand({k: int(n) for k, n in amounts.items()}, FIXED)
+            amounts = {k: float(n) for k, n in whole.items()}
         colour = mix(amounts, Palette("own", "Own tubes", tuple(amounts), rack=tubes))
         result: dict[str, Any] = {
             "predicted_lab": colour.lab, "value": colour.value, "hex": colour.hex,
-            "on_screen": colour.on_screen,
+            "on_screen": colour.on_screen, "parts": amounts,
         }  # fmt: skip
         sentence = f"value {colour.value:.2f}, {colour.hex}"
     else:

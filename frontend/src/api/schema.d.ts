@@ -580,6 +580,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/combined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Combined
+         * @description Parts of tubes and, with an @ before the name, of mixtures; then a tube until so many steps are made.
+         *
+         *     `parts` is a JSON list of pairs of name and number.
+         */
+        get: operations["combined_api_sitters__sitter_id__flesh_combined_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/glazes": {
         parameters: {
             query?: never;
@@ -592,6 +614,26 @@ export interface paths {
          * @description Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot.
          */
         get: operations["glazes_api_sitters__sitter_id__flesh_glazes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/flesh/named": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Named
+         * @description The mixtures of the skin, the pins, and those that painters know by name.
+         */
+        get: operations["named_api_sitters__sitter_id__flesh_named_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1568,6 +1610,33 @@ export interface components {
             value: number;
         };
         /**
+         * CombinedOut
+         * @description What parts of mixtures and tubes come to.
+         */
+        CombinedOut: {
+            /** Added */
+            added: number;
+            /** Base */
+            base: number;
+            /** Cautions */
+            cautions: string[];
+            heap: components["schemas"]["PlanHeap"] | null;
+            /** Hex */
+            hex: string;
+            /** Lab */
+            lab: [
+                number,
+                number,
+                number
+            ];
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Value */
+            value: number;
+        };
+        /**
          * ComparisonOut
          * @description Two spots in value steps, with the greys to show them by.
          */
@@ -1816,6 +1885,7 @@ export interface components {
             after_hex: string;
             /** After Value */
             after_value: number;
+            coat: components["schemas"]["PlanDilution"];
             /** Coats */
             coats: components["schemas"]["CoatOut"][];
             /** Delta */
@@ -2141,6 +2211,20 @@ export interface components {
         Name: {
             /** Name */
             name: string;
+        };
+        /**
+         * NamedOut
+         * @description A mixture that others may be mixed from.
+         */
+        NamedOut: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
         };
         /**
          * NewReading
@@ -4337,6 +4421,41 @@ export interface operations {
             };
         };
     };
+    combined_api_sitters__sitter_id__flesh_combined_get: {
+        parameters: {
+            query: {
+                parts: string;
+                tube?: string;
+                steps?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CombinedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     glazes_api_sitters__sitter_id__flesh_glazes_get: {
         parameters: {
             query: {
@@ -4359,6 +4478,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GlazesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    named_api_sitters__sitter_id__flesh_named_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedOut"][];
                 };
             };
             /** @description Validation Error */

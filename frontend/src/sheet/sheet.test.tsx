@@ -34,7 +34,9 @@ it("writes a recipe in parts, tubes by their names", () => {
 });
 
 it("tells a wash with its water", () => {
-  const { container } = render(<Recipe parts={{ ochre: 1 }} tubes={tubes} thinned="1 of paint to 27 of water, a trace" />);
+  const { container } = render(
+    <Recipe parts={{ ochre: 1 }} tubes={tubes} thinned="1 of paint to 27 of water, a trace" />,
+  );
   expect(container.textContent).toBe("1 Yellow ochre; 1 of paint to 27 of water, a trace");
 });
 

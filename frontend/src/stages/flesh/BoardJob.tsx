@@ -8,6 +8,7 @@ import { Handle, Say, Section } from "../../sheet/parts";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { CombineSection } from "./CombineSection";
 import { MixtureLine } from "./MixtureLine";
 import { StringWall } from "./StringWall";
 
@@ -103,6 +104,7 @@ export function BoardJob({ sitter }: JobProps) {
           </Say>
         )}
       </Section>
+      <CombineSection sitter={sitter} />
       <Section title="Strings">
         <Handle
           label="Tones in a string"

@@ -1,11 +1,9 @@
-import { Box, Button, MenuItem, TextField } from "@mui/material";
+import { Box, Button, TextField } from "@mui/material";
 import { useState } from "react";
 import type { Sitter } from "../../api/client";
 import { useChange } from "../../api/useChange";
 import { Say, Section } from "../../sheet/parts";
 import { counted, useLadderWay } from "../../sitter/ladderWay";
-
-const media = ["oil", "acrylic", "gouache", "watercolour"] as const;
 
 /** How the paint dries: the medium's usual shift, or the painter's own wet and dry swatches. */
 export function DryingSection({ sitter }: { sitter: Sitter }) {
@@ -26,27 +24,10 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
   };
   return (
     <Section title="Drying">
-      <TextField
-        select
-        fullWidth
-        size="small"
-        label="Medium"
-        value={settings.medium}
-        onChange={(e) =>
-          change({ medium: e.target.value as (typeof media)[number] }, `Medium: ${e.target.value}`)
-        }
-        sx={{ mb: 1 }}
-      >
-        {media.map((m) => (
-          <MenuItem key={m} value={m}>
-            {m}
-          </MenuItem>
-        ))}
-      </TextField>
       <Say quiet>
         {pairs.length
           ? "Your own swatches are used instead of what is usual for the medium."
-          : settings.medium === "oil" || !settings.medium
+          : settings.medium.endsWith("oil")
             ? "Oil hardly shifts."
             : "The usual shift is used (from memory). Papers differ: read two or more swatches wet and dry."}
       </Say>

@@ -104,7 +104,7 @@ export function GlazeJob({ sitter }: JobProps) {
                   ))}
                 </Box>
                 <Box sx={{ fontSize: 13.5 }}>
-                  {g.coats.length === 1 ? "one coat" : `${g.coats.length} coats`} a third as thick:{" "}
+                  {g.coats.length === 1 ? "one coat" : `${g.coats.length} coats`} of {g.coat.words}:{" "}
                   {g.coats.map((c) => value(c.value)).join(", ")}
                 </Box>
               </>

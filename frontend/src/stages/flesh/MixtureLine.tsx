@@ -39,7 +39,12 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
             {value(mixture.target_value)}
           </span>
         </Box>
-        <Recipe parts={mixture.parts} tubes={tubes} thinned={mixture.dilution?.words ?? null} heap={mixture.heap} />
+        <Recipe
+          parts={mixture.parts}
+          tubes={tubes}
+          thinned={mixture.dilution?.words ?? null}
+          heap={mixture.heap}
+        />
         <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
           {mixture.judgement}; colour difference {mixture.delta_e.toFixed(1)}
           {mixture.on_screen ? "" : "; this screen cannot show it truly"}

@@ -9,6 +9,7 @@ import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { DryingSection } from "./DryingSection";
+import { MediumSection } from "./MediumSection";
 import { useTubeChoice } from "./useTubeChoice";
 
 /** The tubes set out, and what recipes must keep to. */
@@ -140,6 +141,7 @@ export function TubesJob({ sitter }: JobProps) {
           Tube rack: your own tubes and swatches
         </Button>
       </Section>
+      <MediumSection sitter={sitter} />
       <DryingSection sitter={sitter} />
       {off.length > 0 && (
         <Section title="Not offered">

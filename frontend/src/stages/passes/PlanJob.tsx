@@ -183,8 +183,15 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       </Box>
       <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />
       <Say>
-        {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>; film {film(pass.film_mm)}; edge {pass.edge}.
+        {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>
+        {pass.thinned.length ? "" : `; film ${pass.film_mm.toPrecision(2)} mm`}; edge {pass.edge}.
       </Say>
+      {pass.thinned.map((t) => (
+        <Say key={t.name ?? ""}>
+          {t.name && <strong>{t.name}: </strong>}
+          {t.dilution.words}
+        </Say>
+      ))}
       <Say>
         {pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with
         what stays in the brush. {pass.note}
@@ -208,7 +215,6 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
   );
 }
 
-const film = (mm: number) => (mm < 0.01 ? `${(mm * 1000).toPrecision(2)} µm` : `${mm.toPrecision(2)} mm`);
 const time = (minutes: number) =>
   minutes >= 2880
     ? `${Math.round(minutes / 1440)} days`

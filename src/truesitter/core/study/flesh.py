@@ -6,9 +6,11 @@ import numpy as np
 
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
+from truesitter.core.paint.recipes.ingredients import FIXED
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
 from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string
+from truesitter.core.paint.tubes.cautions import off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.pixels import pixel_at
 from truesitter.core.refusal import Refusal
@@ -124,6 +126,23 @@ class FleshStage:
         except SingleValue:
             # A single mixture will do, and the spot gives it.
             return ()
+
+    def named(self) -> dict[str, dict[str, int]]:
+        """Opaque mixtures to mix from: known by name, of the skin by group, and the pins.
+
+        Where one is known by a tube that is not offered unless asked for, its substitute stands in.
+        """
+        found = {name: {self._offered(key): n for key, n in parts.items()} for name, parts in FIXED.items()}
+        if not self.palette().transparent:
+            names = self._values.settings.group_names()
+            found |= {f"flesh, {names[m.group]}": m.recipe.parts for m in self.mixed().mixtures}
+            found |= {name: recipe.parts for name, recipe in self.pinned()}
+        return found
+
+    def _offered(self, tube: str) -> str:
+        rack = self.palette().rack
+        refused = off_by_default(rack.pigment(tube).hazard) and tube not in self.settings.tubes
+        return safe_substitute(tube, rack) or tube if refused else tube
 
     @result("pins", settings=(*TUBES, *WISHES, "flesh.pins"))
     def pinned(self) -> tuple[tuple[str, Recipe], ...]:

@@ -13,19 +13,23 @@ from truesitter.core.paint.media.dilution import (
     MOST_STRENGTH,
     MOST_WATER,
     Dilution,
+    Thinning,
 )
 from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen, strength_by_swatch
-from truesitter.core.paint.recipes.glazes import find_glazes
+from truesitter.core.paint.recipes.glazes import Glaze, find_glazes
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.flesh import TARGETS, TUBES, WISHES
+from truesitter.core.types import Doubles
 from truesitter.formats.told import PlanDilution, dilution_of
 from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
+_COATS = 3
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["flesh"], route_class=BenchRoute)
 
 
@@ -46,6 +50,8 @@ class GlazeOut(BaseModel):
     delta: float
     """ΔE2000 to what is wanted, a value error counting more."""
     near: bool
+    coat: PlanDilution
+    """Of coats a third as strong, as near as whole parts allow."""
     coats: list[CoatOut]
 
 
@@ -109,16 +115,23 @@ def glazes(
         ground_value=bare.value,
         target_hex=wanted.hex,
         target_value=wanted.value,
-        glazes=[
-            GlazeOut(
-                parts=g.parts, dilution=dilution_of(g.dilution, thinning.thinner), after_hex=g.after.hex,
-                after_value=g.after.value, delta=g.cost,
-                near=g.near,
-                coats=[
-                    CoatOut(hex=c.hex, value=c.value)
-                    for c in coats_to_value(g.parts, DryMm(g.mm / 3), below, wanted.value, palette.rack)
-                ],
-            )
-            for g in found
+        glazes=[_glaze(g, thinning, below, wanted.value, palette.rack) for g in found],
+    )
+
+
+def _glaze(glaze: Glaze, thinning: Thinning, below: Doubles, value: float, rack: Rack) -> GlazeOut:
+    """A glaze at once, and in thinner coats."""
+    thin = thinning.dilution(DryMm(glaze.mm / _COATS))
+    return GlazeOut(
+        parts=glaze.parts,
+        dilution=dilution_of(glaze.dilution, thinning.thinner),
+        after_hex=glaze.after.hex,
+        after_value=glaze.after.value,
+        delta=glaze.cost,
+        near=glaze.near,
+        coat=dilution_of(thin, thinning.thinner),
+        coats=[
+            CoatOut(hex=c.hex, value=c.value)
+            for c in coats_to_value(glaze.parts, thinning.dry(thin), below, value, rack)
         ],
-    )  # fmt: skip
+    )

@@ -1,0 +1,154 @@
+"""Mixtures as ingredients: mixed from others by volume, or changed with a tube by so many value steps.
+
+A name with `@` before it is a mixture; one part of it is one volume of it, whatever it is mixed from.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from math import lcm
+
+from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.refusal import Refusal
+
+MARK = "@"
+
+FIXED: dict[str, dict[str, int]] = {
+    "usual-flesh": {"yellow-ochre": 2, "vermilion": 1, "titanium-white": 1},
+    "dark-flesh": {"green-earth": 3, "raw-umber": 1},
+    "darkest-hair": {"ivory-black": 12, "perm-crimson": 1},
+    "earth-shadow": {"venetian-red": 1, "dioxazine-violet": 1},
+    "cool-shadow": {"ultramarine-blue": 1, "perm-crimson": 1},
+}
+"""Mixtures that painters know by name (common practice)."""
+
+_MOST_PARTS = 100_000
+_COUNTED = 24
+"""The mixture that is changed is counted out in so many parts at most."""
+
+_ALIKE = 0.05
+"""A change of value that misses by less than this, in steps, is right."""
+
+
+def expand(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> dict[str, int]:
+    """Parts straight from the tubes, largest first, of a mixture that may name others.
+
+    Parameters
+    ----------
+    parts
+        Whole parts by tube key, or by `@` and a name in `known`.
+    known
+        Mixtures by name, in parts that may name others again.
+
+    Raises
+    ------
+    Refusal
+        For a mixture nobody knows, one that holds itself, no parts, or more than can be counted.
+    """
+    shares = _shares(parts, known, ())
+    if not shares:
+        raise Refusal("a mixture needs at least one part of something")
+    whole = lcm(*(s.denominator for s in shares.values()))
+    counted = {key: int(share * whole) for key, share in shares.items()}
+    if sum(counted.values()) > _MOST_PARTS:
+        raise Refusal("that many mixtures in one another cannot be counted out; keep one and begin with it")
+    return dict(sorted(counted.items(), key=lambda item: -item[1]))
+
+
+def _shares(
+    parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]], inside: tuple[str, ...]
+) -> dict[str, Fraction]:
+    """Share of every tube in the whole."""
+    if any(count < 0 for count in parts.values()):
+        raise Refusal("parts of paint cannot be negative")
+    total = sum(parts.values())
+    shares: dict[str, Fraction] = {}
+    for key, count in parts.items():
+        if not count:
+            continue
+        part = Fraction(count, total)
+        if not key.startswith(MARK):
+            shares[key] = shares.get(key, Fraction(0)) + part
+            continue
+        name = key[len(MARK) :]
+        if name in inside:
+            raise Refusal(f"“{name}” is mixed from itself")
+        if name not in known:
+            raise Refusal(f"there is no mixture called “{name}”")
+        for tube, share in _shares(known[name], known, (*inside, name)).items():
+            shares[tube] = shares.get(tube, Fraction(0)) + part * share
+    return shares
+
+
+@dataclass(frozen=True)
+class Changed:
+    """A mixture and what was added to it.
+
+    Attributes
+    ----------
+    base, added
+        Whole parts of the mixture, and of the tube added to them.
+    before, after
+        Colour of the mixture, and with the addition.
+    """
+
+    base: int
+    added: int
+    before: Colour
+    after: Colour
+
+
+def until(parts: Mapping[str, int], tube: str, steps: float, palette: Palette) -> Changed:
+    """So much of a tube into a mixture that its value changes by so many steps.
+
+    Parameters
+    ----------
+    parts
+        The mixture, straight from the tubes.
+    tube
+        What is added.
+    steps
+        Value steps, negative for darker; not 0.
+    palette
+        Opaque; says where the tubes are.
+
+    Returns
+    -------
+    Changed
+        With the fewest parts that come within 0.05 step, or the nearest that can be counted.
+
+    Raises
+    ------
+    Refusal
+        When no amount of the tube does it.
+    """
+    total = sum(parts.values())
+    before = mix({k: float(n) for k, n in parts.items()}, palette)
+
+    def with_share(added: float) -> Colour:
+        amounts = {k: n / total * (1 - added) for k, n in parts.items()}
+        amounts[tube] = amounts.get(tube, 0.0) + added
+        return mix(amounts, palette)
+
+    wanted = before.value + steps
+    sign = 1 if steps > 0 else -1
+    if sign * (with_share(1.0).value - wanted) < 0:
+        way = "lighter" if steps > 0 else "darker"
+        name = palette.pigment(tube).name
+        raise Refusal(f"no amount of {name} makes this {abs(steps):g} steps {way}")
+    low, high = 0.0, 1.0
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if sign * (with_share(middle).value - wanted) < 0 else (low, middle)
+    ratio = high / max(1 - high, 1e-9)
+    if ratio < 0.5 / _COUNTED or ratio > 2 * _COUNTED:
+        raise Refusal(
+            f"{palette.pigment(tube).name} cannot be counted out here: let it down, or begin with it"
+        )
+    near = [(base, max(1, round(base * ratio))) for base in range(1, _COUNTED + 1)]
+    made = [Changed(base, added, before, with_share(added / (base + added))) for base, added in near]
+    right = [c for c in made if abs(c.after.value - wanted) <= _ALIKE]
+    return right[0] if right else min(made, key=lambda c: abs(c.after.value - wanted))
