@@ -7,10 +7,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.media.dilution import CONSISTENCIES, MOST_WATER, Dilution, Thinning
 from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
-from truesitter.core.paint.recipes.films import strength_by_swatch
+from truesitter.core.paint.recipes.films import Film, ground_of, seen, stack, strength_by_swatch
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.tubes.palettes import Palette, starter
@@ -160,3 +161,44 @@ def test_a_dried_swatch_gives_back_how_strong_the_tube_is(tube: str, thinner: in
 def test_swatches_that_say_nothing_are_refused(value: float, sentence: str) -> None:
     with pytest.raises(Refusal, match=sentence):
         strength_by_swatch("yellow-ochre", LIBRARY, WASH, Dilution(1, 10), value, WHITE_PAPER)
+
+
+THIN = [
+    ({"burnt-sienna": 1}, 8.5), ({"quinacridone-rose": 2, "arylide-yellow": 1}, 8.5), ({"raw-umber": 1}, 7.0),
+    ({"perm-crimson": 1, "ultramarine-blue": 1}, 6.0), ({"viridian": 1}, 8.0),
+]  # fmt: skip
+
+
+def grey(value: float) -> np.ndarray:
+    return ground_of((float(value_to_lightness(value)), 0.0, 0.0))
+
+
+@pytest.mark.parametrize(("parts", "ground"), THIN)
+def test_a_second_coat_of_the_same_thin_mixture_is_visibly_darker(
+    parts: dict[str, int], ground: float
+) -> None:
+    """Common practice, no source: by 0.3 step at least, where the first made 0.5 to 1.5."""
+    tried = 0
+    for dilution in WASH.every():
+        film = Film(parts, WASH.dry(dilution))
+        once, twice = seen(stack(grey(ground), (film,))), seen(stack(grey(ground), (film, film)))
+        if 0.5 <= ground - once.value <= 1.5:
+            tried += 1
+            assert once.value - twice.value >= 0.3, dilution
+    assert tried >= 2
+
+
+@pytest.mark.parametrize(("parts", "ground"), THIN[:3])
+def test_one_thin_film_draws_hues_together_and_lightens_nothing(parts: dict[str, int], ground: float) -> None:
+    """Common practice, no source: a warm glaze over locks of differing hue and value."""
+    film = Film(parts, MEDIA["oil"].thinning.dry(Dilution(1, 4)))
+    before = [(30.0, 10.0, 20.0), (45.0, 4.0, 26.0), (38.0, 16.0, 10.0), (60.0, 2.0, 18.0)]
+    after = [seen(stack(ground_of(lab), (film,))) for lab in before]
+    for lab, made in zip(before, after, strict=True):
+        bare = seen(ground_of(lab))
+        assert made.value <= bare.value + 0.05
+
+    def spread(labs: list[tuple[float, float, float]]) -> float:
+        return float(np.std(np.array(labs)[:, 1:], axis=0).sum())
+
+    assert spread([m.lab for m in after]) < spread(before)

@@ -248,8 +248,10 @@ def test_a_batch_is_area_times_film() -> None:
     assert sum(line.area_cm2 for line in skin) == pytest.approx(shares["skin"] * 1280, rel=0.02)
     for line in batch.lines:
         assert line.ml == pytest.approx(line.area_cm2 * 0.01)
-        assert sum(line.tubes_ml.values()) == pytest.approx(line.ml)
-    assert sum(batch.tubes_ml.values()) == pytest.approx(sum(line.ml for line in batch.lines))
+        assert line.made_ml >= line.ml or line.ml < 0.005
+        assert sum(line.tubes_ml.values()) >= line.made_ml * (1 - 1e-9)
+    in_all = sum(sum(line.tubes_ml.values()) for line in batch.lines)
+    assert sum(batch.tubes_ml.values()) == pytest.approx(in_all)
     hair = [line for line in batch.lines if line.family == "hair"]
     assert [line.name for line in hair] == [f"tone {i}" for i in range(1, len(hair) + 1)]
     stage = study().flesh
@@ -262,7 +264,7 @@ def test_a_batch_is_area_times_film() -> None:
     garment = sum(line.area_cm2 for line in batch.lines if line.family == "garment")
     assert garment == pytest.approx(shares["garment"] * 1280, rel=0.02)
     twice = batch_of(study(loss=0.5, film_mm=0.1, coats=2))
-    assert sum(twice.tubes_ml.values()) == pytest.approx(4 * sum(batch.tubes_ml.values()))
+    assert sum(line.ml for line in twice.lines) == pytest.approx(4 * sum(line.ml for line in batch.lines))
     with pytest.raises(Refusal, match="opaque"):
         batch_of(study(palette="watercolour-three", tubes=["arylide-yellow"], transparent=True))
 

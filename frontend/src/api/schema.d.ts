@@ -1495,6 +1495,8 @@ export interface components {
             area_cm2: number;
             /** Family */
             family: string;
+            /** Made Ml */
+            made_ml: number;
             /** Ml */
             ml: number;
             /** Name */

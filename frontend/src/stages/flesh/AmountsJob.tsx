@@ -105,7 +105,7 @@ export function AmountsJob({ sitter }: JobProps) {
                       )}
                     </td>
                     <Box component="td" sx={right}>
-                      {t.ml < 0.1 ? "< 0.1" : t.ml.toFixed(1)}
+                      {t.ml.toFixed(t.ml < 0.995 ? 2 : 1)}
                     </Box>
                     <Box component="td" sx={right}>
                       {t.cm < 0.1 ? "a touch" : t.cm.toFixed(1)}
@@ -125,10 +125,17 @@ export function AmountsJob({ sitter }: JobProps) {
           {batch.data?.lines
             .filter((l) => l.family === family && l.ml >= 0.005)
             .map((l) => (
-              <Box key={l.name} sx={{ display: "flex", fontSize: 15, py: 0.3 }}>
-                <Box sx={{ flex: 1 }}>{l.name}</Box>
-                <Box sx={{ width: 90, ...right }}>{l.area_cm2.toFixed(0)} cm²</Box>
-                <Box sx={{ width: 76, ...right }}>{l.ml.toFixed(1)} ml</Box>
+              <Box key={l.name} sx={{ fontSize: 15, py: 0.3 }}>
+                <Box sx={{ display: "flex" }}>
+                  <Box sx={{ flex: 1 }}>{l.name}</Box>
+                  <Box sx={{ width: 90, ...right }}>{l.area_cm2.toFixed(0)} cm²</Box>
+                  <Box sx={{ width: 76, ...right }}>{l.ml.toFixed(l.ml < 0.995 ? 2 : 1)} ml</Box>
+                </Box>
+                {l.made_ml > l.ml * 1.02 && (
+                  <Box sx={{ fontSize: 13.5, color: "text.secondary", ...right }}>
+                    mix {l.made_ml.toFixed(1)} ml: of less the smallest part cannot be measured
+                  </Box>
+                )}
               </Box>
             ))}
         </Section>

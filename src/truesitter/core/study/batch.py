@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.paint.media.quantity import paint_ml, tube_amounts, tube_cm
+from truesitter.core.paint.media.quantity import paint_ml, tube_cm
+from truesitter.core.paint.recipes.piles import measured
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.picture import CANVAS
 from truesitter.core.study.study import Study
@@ -14,6 +15,10 @@ from truesitter.core.types import Doubles, Mask
 
 BATCH = (*CANVAS, "flesh.transparent", "flesh.film_mm", "flesh.coats", "flesh.loss")
 """Settings that amounts follow from, beside those of the mixtures."""
+
+
+_WORTH_MIXING_ML = 0.005
+"""For less than this nothing is mixed: a neighbour's mixture will do."""
 
 
 @dataclass(frozen=True)
@@ -28,8 +33,10 @@ class BatchLine:
         Its recipe.
     area_cm2, ml
         What it covers on the canvas, and how much that takes.
+    made_ml
+        How much is made of it, so that every pile can be measured.
     tubes_ml
-        Millilitres of each tube.
+        Millilitres of each tube for what is made.
     """
 
     family: str
@@ -37,6 +44,7 @@ class BatchLine:
     parts: dict[str, int]
     area_cm2: float
     ml: float
+    made_ml: float
     tubes_ml: dict[str, float]
 
 
@@ -82,9 +90,9 @@ def batch_of(study: Study) -> Batch:
     totals: dict[str, float] = {}
     for family, name, parts, area in wanted:
         ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss)
-        tubes = tube_amounts(parts, ml)
-        lines.append(BatchLine(family, name, parts, area, ml, tubes))
-        for key, amount in tubes.items():
+        made = measured(parts, ml if ml >= _WORTH_MIXING_ML else 0.0)
+        lines.append(BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml))
+        for key, amount in made.tubes_ml.items():
             totals[key] = totals.get(key, 0.0) + amount
     return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])))
 

@@ -69,6 +69,8 @@ class BatchLineOut(BaseModel):
     parts: dict[str, int]
     area_cm2: float
     ml: float
+    made_ml: float
+    """More than `ml` where less could not be measured."""
 
 
 class BatchTubeOut(BaseModel):
@@ -149,6 +151,7 @@ def batch(study: CurrentStudy) -> BatchOut:
         lines=[
             BatchLineOut(
                 family=line.family, name=line.name, parts=line.parts, area_cm2=line.area_cm2, ml=line.ml,
+                made_ml=line.made_ml,
             )
             for line in reckoned.lines
         ],

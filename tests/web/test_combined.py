@@ -1,0 +1,70 @@
+"""Mixtures from mixtures, the strength of thin layers, and media, over the API."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+
+def combined(client: TestClient, sitter: str, parts: list[tuple[str, int]], **more: object) -> Any:
+    query = {"parts": json.dumps(parts), **more}
+    return client.get(f"/api/sitters/{sitter}/flesh/combined", params=query)
+
+
+def test_mixtures_are_mixed_from_one_another(client: TestClient, maren: str) -> None:
+    """Half a red, half dark flesh; and black until it is a step darker."""
+    known = {m["name"]: m["parts"] for m in client.get(f"/api/sitters/{maren}/flesh/named").json()}
+    assert known["dark-flesh"] == {"green-earth": 3, "raw-umber": 1}
+    assert "vermilion" not in known["usual-flesh"], "a tube that is not offered has its substitute"
+    assert any(name.startswith("flesh, ") for name in known)
+    found = combined(client, maren, [("light-red", 1), ("@dark-flesh", 1)]).json()
+    assert found["parts"] == {"light-red": 4, "green-earth": 3, "raw-umber": 1}
+    assert (found["base"], found["added"]) == (1, 0)
+    assert any("manganese" in line for line in found["cautions"])
+    darker = combined(client, maren, [("@usual-flesh", 1)], tube="ivory-black", steps=-1).json()
+    before = combined(client, maren, [("@usual-flesh", 1)]).json()
+    assert darker["value"] == pytest.approx(before["value"] - 1, abs=0.1)
+    total = sum(before["parts"].values())
+    share = darker["parts"]["ivory-black"] / sum(darker["parts"].values())
+    assert share == pytest.approx(darker["added"] / (darker["added"] + darker["base"]))
+    assert total == 4
+
+
+@pytest.mark.parametrize(
+    ("parts", "more", "sentence"),
+    [
+        ([("@nobody", 1)], {}, "no mixture called"),
+        ([("no-such-tube", 1)], {}, "no-such-tube"),
+        ([], {}, "at least one part"),
+        ([("light-red", 0)], {}, "at least one part"),
+        ([("ivory-black", 1)], {"tube": "yellow-ochre", "steps": -1}, "No amount"),
+        ([("light-red", 1)], {"tube": "nothing", "steps": -1}, "nothing"),
+        ("rubbish", {}, "whole numbers of parts"),
+        ([("light-red", 1.5)], {}, "whole numbers of parts"),
+    ],
+)
+def test_what_cannot_be_combined_gets_a_sentence(
+    client: TestClient, maren: str, parts: Any, more: dict[str, object], sentence: str
+) -> None:
+    answer = combined(client, maren, parts, **more)
+    assert answer.status_code == 422
+    assert sentence in answer.json()["detail"]
+
+
+def test_a_swatch_tells_how_strong_thin_layers_are(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}/flesh/strength"
+    found = client.get(url, params={"tube": "light-red", "thinner": 20, "value": 6.5}).json()
+    weaker = client.get(url, params={"tube": "light-red", "thinner": 20, "value": 7.5}).json()
+    assert 0 < weaker["strength"] < found["strength"]
+    refused = client.get(url, params={"tube": "light-red", "thinner": 20, "value": 9.9})
+    assert (refused.status_code, "darker than the bare" in refused.json()["detail"]) == (422, True)
+
+
+def test_media_say_what_they_are(client: TestClient) -> None:
+    media = {m["name"]: m for m in client.get("/api/library").json()["media"]}
+    assert media["watercolour"]["thinner"] == "water"
+    assert "respirator" in media["airbrush"]["caution"]
+    assert media["oil"]["wait_minutes"] > media["quick oil"]["wait_minutes"]
