@@ -88,7 +88,7 @@ DRAW = "ArrowLeft Enter " + "ArrowDown " * 8 + "Enter"
         ("values/compare", PICK + " ArrowDown" * 12 + " Enter", "The first spot is"),
         ("values/shapes", PICK, "the largest brush that fits is"),
         ("flesh/spot", PICK, "Yellow ochre"),
-        ("flesh/glaze", PICK, "dry film"),
+        ("flesh/glaze", PICK, "of medium"),
         ("hair/growth", DRAW, "Guide 1"),
     ],
 )

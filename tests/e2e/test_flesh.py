@@ -33,7 +33,7 @@ def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) 
     job.get_by_role("link", name="glaze").click()
     expect(page.get_by_role("heading", name="Glaze over grey")).to_be_visible()
     page.mouse.click(box["x"] + box["width"] * 0.45, box["y"] + box["height"] * 0.5)
-    expect(page.get_by_test_id("glaze").first).to_contain_text("dry film")
+    expect(page.get_by_test_id("glaze").first).to_contain_text("of medium")
 
     job.get_by_role("link", name="board").click()
     expect(page.get_by_label("Name of pin cool cheek")).to_be_visible()

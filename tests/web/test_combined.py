@@ -68,3 +68,11 @@ def test_media_say_what_they_are(client: TestClient) -> None:
     assert media["watercolour"]["thinner"] == "water"
     assert "respirator" in media["airbrush"]["caution"]
     assert media["oil"]["wait_minutes"] > media["quick oil"]["wait_minutes"]
+
+
+@pytest.mark.parametrize("what", ["shape", "group"])
+def test_near_mixtures_of_a_place(client: TestClient, maren: str, what: str) -> None:
+    found = client.get(f"/api/sitters/{maren}/flesh/near", params={"x": 0.45, "y": 0.5, "what": what}).json()
+    assert len(found["near"]) == 4
+    assert all(n["base"] >= sum(n["added"].values()) for n in found["near"])
+    assert found["heap"]["parts"]

@@ -642,6 +642,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Near
+         * @description Several near mixtures for the shape, or the value group over its region, in which a spot lies.
+         */
+        get: operations["near_api_sitters__sitter_id__flesh_near_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/spot": {
         parameters: {
             query?: never;
@@ -2227,6 +2247,35 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+        };
+        /**
+         * NearMixturesOut
+         * @description The heap of an area, and what is mixed from it.
+         */
+        NearMixturesOut: {
+            heap: components["schemas"]["MixtureOut"];
+            /** Near */
+            near: components["schemas"]["NearOut"][];
+        };
+        /**
+         * NearOut
+         * @description One near mixture.
+         */
+        NearOut: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** Apart */
+            apart: number;
+            /** Base */
+            base: number;
+            /** Made Hex */
+            made_hex: string;
+            /** Target Hex */
+            target_hex: string;
+            /** Value */
+            value: number;
         };
         /**
          * NewReading
@@ -4511,6 +4560,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NamedOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    near_api_sitters__sitter_id__flesh_near_get: {
+        parameters: {
+            query: {
+                x: number;
+                y: number;
+                what?: "shape" | "group";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearMixturesOut"];
                 };
             };
             /** @description Validation Error */

@@ -23,6 +23,7 @@ from truesitter.web.routes import (
     light,
     looking,
     measures,
+    near,
     passes,
     reference,
     regions,
@@ -37,7 +38,7 @@ from truesitter.web.routes import (
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, combined,
-    light, hair, passes, files, library, tubes, swatches,
+    near, light, hair, passes, files, library, tubes, swatches,
 )  # fmt: skip
 
 

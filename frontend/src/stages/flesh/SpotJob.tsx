@@ -14,6 +14,7 @@ import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { MixtureLine } from "./MixtureLine";
+import { NearSection } from "./NearSection";
 import { useTubeChoice } from "./useTubeChoice";
 
 interface Place {
@@ -191,6 +192,9 @@ export function SpotJob({ sitter }: JobProps) {
           </Button>
         )}
       </Section>
+      {place && best && (shape === "shape" || shape === "group") && !settings.transparent && (
+        <NearSection sitter={sitter} spot={place.start} what={shape} />
+      )}
       {found.data && found.data.nudges.length > 0 && (
         <Section title="Adjust it">
           {found.data.nudges.map((n) => (

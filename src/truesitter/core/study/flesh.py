@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
+import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
 from truesitter.core.paint.recipes.ingredients import FIXED
+from truesitter.core.paint.recipes.near import NearMixtures, near_mixtures
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
 from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string
@@ -81,6 +85,22 @@ class FleshStage:
         at = pixel_at(*spot, labels.shape)
         inside = (labels == labels[at]) & (regions == regions[at])
         return int(labels[at]), self._picture.lab()[inside].mean(axis=0, dtype=np.float64)
+
+    def near(self, spot: tuple[float, float], what: Literal["shape", "group"]) -> NearMixtures:
+        """Heap and near mixtures of the shape, or of the group in its region, in which a spot lies."""
+        if what == "shape":
+            shapes = self._values.shapes()
+            own = shapes.number == shapes.number[pixel_at(*spot, shapes.number.shape)]
+            height, width = self._picture.shape
+            inside = cv2.resize(own.view(np.uint8), (width, height), interpolation=cv2.INTER_NEAREST) > 0
+        else:
+            labels, regions = self._values.plan().labels, self._sitter.regions().labels
+            at = pixel_at(*spot, labels.shape)
+            inside = (labels == labels[at]) & (regions == regions[at])
+        lab = self._picture.lab()[inside]
+        if self.settings.monochrome:
+            lab[:, 1:] = 0
+        return near_mixtures(lab, self.palette(), self.settings.wishes(), self.settings.clip)
 
     def target(self, seen: Doubles) -> Doubles:
         """What is to be mixed for a colour of the picture."""

@@ -3,33 +3,27 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
-from itertools import combinations
 
 import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.mixing import Colour
-from truesitter.core.paint.recipes.proportions import TubeSets
 from truesitter.core.paint.recipes.reach import map_target, palette_reach
-from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.steps import common_tubes, step_to
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
-from truesitter.core.types import Doubles, Floats, Ints
+from truesitter.core.types import Doubles, Floats
 
 _BASES = (6, 3, 2, 1)
 """Parts that may be taken of the last tone when the next is made from it."""
 
-_ADDED = np.array([0, 1, 2, 3, 4, 6, 8, 12, 16])
-_MOST_ADDED = 20
 _TAILS = (0.02, 0.98)
 _KERNEL = 0.7
 _SAMPLE = 20000
-_PART_COST = 0.015
-_SHORTLIST_SETS = 60
 
 
 class SingleValue(Refusal):
@@ -125,7 +119,7 @@ def mix_string(
     allowed = wishes.palette(palette)
     seen = tone_targets(lab, count)
     targets = map_target(seen, palette_reach(allowed), clip)
-    chosen = allowed.with_tubes(_common_tubes(targets, allowed, wishes))
+    chosen = allowed.with_tubes(common_tubes(targets, allowed, wishes))
     tones: list[Tone] = []
     shares: Doubles | None = None
     for here, target in zip(seen, targets, strict=True):
@@ -135,49 +129,11 @@ def mix_string(
             parts = np.array([recipe.parts.get(k, 0) for k in chosen.tubes], dtype=np.float64)
             shares = parts / parts.sum()
             continue
-        base, added, colour = _step(shares, target, chosen, tones[-1].stepped.value)
+        # Every tone is lighter than the one before.
+        lighter = tones[-1].stepped.value + 0.05
+        base, added, colour = step_to(shares, target, chosen, _BASES, lighter)
         shares = base * shares + added
         shares /= shares.sum()
         named = {k: int(p) for k, p in zip(chosen.tubes, added, strict=True) if p > 0}
         tones.append(Tone(as_lab(here), recipe, base, named, colour))
     return tuple(tones)
-
-
-def _common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[str, ...]:
-    """The one set of tubes that serves all tones best."""
-    count = len(palette.tubes)
-    must = {palette.tubes.index(key) for key in wishes.must}
-    every = combinations(range(count), min(wishes.most_tubes, count))
-    sets: Ints = np.array([c for c in every if must <= set(c)], dtype=np.int32)
-    if len(sets) > _SHORTLIST_SETS:
-        # What can do neither end can do no string: both ends narrow the choice.
-        ends = [TubeSets(targets[i], palette, sets).errors(4) for i in (0, -1)]
-        sets = sets[np.argsort(ends[0] + ends[1], kind="stable")[:_SHORTLIST_SETS]]
-    error = np.sum([TubeSets(t, palette, sets).errors(6) for t in targets], axis=0)
-    return tuple(palette.tubes[i] for i in sets[int(np.argmin(error))])
-
-
-@cache
-def _additions(tubes: int) -> tuple[Ints, Doubles]:
-    """Every base (c,) with every way (c, tubes) of adding to one, two or three of the tubes."""
-    grids = np.stack(np.meshgrid(*[_ADDED] * tubes, indexing="ij"), axis=-1).reshape(-1, tubes)
-    grids = grids[((grids > 0).sum(axis=1) <= 3) & (grids.sum(axis=1) <= _MOST_ADDED)]
-    bases = np.repeat(np.array(_BASES, dtype=np.int32), len(grids))
-    return bases, np.tile(grids, (len(_BASES), 1)).astype(np.float64)
-
-
-def _step(
-    shares: Doubles, target: Doubles, palette: Palette, value_before: float
-) -> tuple[int, Doubles, Colour]:
-    """Base, and parts added to it, that come nearest to the next target, and what they make."""
-    bases, added = _additions(len(shares))
-    sets = TubeSets(target, palette, np.arange(len(shares), dtype=np.int32)[None])
-    lab = sets.lab(bases[:, None] * shares + added, np.zeros(len(added), dtype=np.int32))
-    rough = ((lab - target) ** 2 @ (2.5, 1, 1)) ** 0.5
-    short = np.argsort(rough, kind="stable")[:300]
-    cost = recipe_cost(lab[short], target) + _PART_COST * added[short].sum(axis=1)
-    cost += 0.1 * (added[short] > 0).sum(axis=1)
-    # Every tone is lighter than the one before.
-    cost += np.where(lab_value(lab[short]) > value_before + 0.05, 0, 100)
-    best = short[int(np.argmin(cost))]
-    return int(bases[best]), added[best], Colour.of(lab[best])
