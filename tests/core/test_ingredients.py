@@ -86,6 +86,17 @@ def test_a_mixture_is_changed_by_so_many_steps(parts: dict[str, int], steps: flo
     assert abs(found.after.value - before.value - steps) < 0.3
 
 
+def test_the_fewest_parts_that_do_are_told() -> None:
+    """Every smaller heap misses by more than 0.05 step, counted out here one after the other."""
+    for steps in (-1.0, -0.5, -2.0):
+        found = until({"yellow-ochre": 2, "light-red": 1}, "ivory-black", steps, ALL)
+        assert abs(found.after.value - found.before.value - steps) <= 0.05
+        for base in range(1, found.base):
+            for added in range(1, 3 * base):
+                amounts = {"yellow-ochre": base * 2 / 3, "light-red": base / 3, "ivory-black": float(added)}
+                assert abs(mix(amounts, ALL).value - found.before.value - steps) > 0.05, (base, added)
+
+
 def test_what_no_tube_does_is_refused() -> None:
     with pytest.raises(Refusal, match="no amount of Titanium white makes this 4 steps lighter"):
         until({"titanium-white": 9, "yellow-ochre": 1}, "titanium-white", 4, ALL)

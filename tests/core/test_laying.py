@@ -133,6 +133,11 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), None, canvas)
     assert isinstance(found, Laid)
     assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
+    assert [t.group for t in found.thinned] == [0, 1]
+    strength = MEDIA["oil"].thinning.strength
+    undiluted = [0.1 * t.dilution.left for t in found.thinned]
+    assert [layer.film_mm for layer in found.layers] == pytest.approx([strength * mm for mm in undiluted])
+    assert found.paint_mm == pytest.approx(np.mean(undiluted)), "the mean of two equal areas"
     for layer in found.layers:
         canvas = canvas.lay(layer)
     values = canvas.values()

@@ -123,6 +123,14 @@ def test_a_strong_tube_is_let_down_where_no_count_of_parts_would_do(target: Lab)
     assert sum(told.parts.values()) <= 60
 
 
+@pytest.mark.parametrize("key", ["quinacridone-rose", "raw-sienna", "light-red"])
+def test_the_library_ships_what_the_fit_gives(key: str) -> None:
+    pigment, shipped = pigment_library()[key], pigment_curves()[key]
+    found = fit_pigment(pigment.masstone, pigment.tint, pigment.opacity, pigment_curves()["titanium-white"])
+    np.testing.assert_allclose(found.curves.scattering, shipped.scattering, rtol=0.02)
+    np.testing.assert_allclose(found.curves.absorption, shipped.absorption, rtol=0.02, atol=0.01)
+
+
 def test_value_comes_before_hue() -> None:
     """Out of reach in colour, the value is still met."""
     recipe = solve_recipe((45, -50, -10), EARTH)

@@ -14,6 +14,7 @@ from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
@@ -198,6 +199,25 @@ def test_the_plan_waits_for_every_layer_below() -> None:
     ground = passes[0]
     assert ground.area_cm2 == pytest.approx(32 * 40, rel=0.01)
     assert ground.ml == pytest.approx(ground.area_cm2 * 0.05 / 10 / 0.85, rel=0.01)
+
+
+def test_what_it_is_painted_in_sets_the_waits() -> None:
+    """Quick oil as the medium's own wait says; another medium is not this school's, and that is said."""
+    subject, palette = study_of("maren").passes.subject(), STARTERS[0]
+    oil = school("layered-oil")
+    days = {
+        name: plan_passes(subject, palette, oil, None, MEDIA[name])
+        for name in ("oil", "quick oil", "acrylic")
+    }
+    first = {name: found.passes[0].wait_minutes for name, found in days.items()}
+    assert first["quick oil"] / first["oil"] == pytest.approx(
+        MEDIA["quick oil"].wait_minutes / MEDIA["oil"].wait_minutes, rel=0.01
+    )
+    assert first["acrylic"] == first["oil"]
+    assert not any("not in" in r.words for r in (*days["oil"].remarks, *days["quick oil"].remarks))
+    assert any("oil or quick oil, not in acrylic" in r.sentence(()) for r in days["acrylic"].remarks)
+    assert days["oil"].thinner == "medium"
+    assert days["quick oil"].thinner == "quick medium"
 
 
 def test_canvases_change_only_under_their_pass() -> None:
