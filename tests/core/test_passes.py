@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -20,7 +21,7 @@ from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, work_minutes
+from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, laying_minutes, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas, Layer
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.wash import wash_parts
@@ -157,6 +158,15 @@ def test_brushes_fit_their_shapes() -> None:
     assert work_minutes(1000, 10) > work_minutes(100, 10)
 
 
+@given(st.floats(1, 3000), st.sampled_from(WIDTHS_MM), st.floats(0.2, 600))
+def test_no_go_takes_longer_than_the_paint_stays_open(area: float, brush: int, open_minutes: float) -> None:
+    """And one go fewer would."""
+    count = lays(area, brush, open_minutes)
+    assert laying_minutes(area / count, brush) <= open_minutes * (1 + 1e-6)
+    assert count == 1 or laying_minutes(area / (count - 1), brush) > open_minutes * (1 - 1e-6)
+    assert lays(area, brush, 0) == 1
+
+
 def plan(name: str) -> PassPlan:
     return study_of(name).passes.plan()
 
@@ -217,6 +227,12 @@ def test_what_it_is_painted_in_sets_the_waits() -> None:
     assert not any("not in" in r.words for r in (*days["oil"].remarks, *days["quick oil"].remarks))
     assert any("oil or quick oil, not in acrylic" in r.sentence(()) for r in days["acrylic"].remarks)
     assert days["oil"].thinner == "medium"
+    assert {p.lays for p in days["oil"].passes} == {1}, "oil stays open for hours"
+    hasty = replace(MEDIA["oil"], open_minutes=(1.0, 2.0))
+    for one in plan_passes(subject, palette, oil, None, hasty).passes:
+        soft = "soft" in one.edge or "lost" in one.edge
+        assert one.lays == (lays(one.area_cm2, one.brush_mm, 2.0) if soft else 1)
+        assert one.open_minutes == (1.0, 2.0)
     assert days["quick oil"].thinner == "quick medium"
 
 

@@ -2677,6 +2677,11 @@ export interface components {
             /** Key */
             key: string;
             /**
+             * Lays
+             * @description Goes in which it is laid, so that soft edges are still open
+             */
+            lays: number;
+            /**
              * Ml
              * @description With loss
              */
@@ -2685,6 +2690,14 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+            /**
+             * Open Minutes
+             * @description Shortest and longest time an edge can be moved
+             */
+            open_minutes: [
+                number,
+                number
+            ];
             /** Parts */
             parts: {
                 [key: string]: number;

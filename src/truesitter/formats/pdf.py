@@ -157,6 +157,14 @@ def _laid(current: PlanPass) -> str:
     return "; ".join(f"{t.name}: {t.dilution.words}" if t.name else t.dilution.words for t in current.thinned)
 
 
+def _open(current: PlanPass) -> str:
+    """How long edges stay open, and in how many goes that lets it be laid."""
+    words = f"Edges can be moved for {duration(current.open_minutes[1])} at most."
+    if current.lays > 1:
+        words += f" Lay it in {current.lays} goes, along edges that are hard or lost anyway."
+    return words
+
+
 def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
     words = [
         Words(f"{number}  {current.name}", 9, BOLD),
@@ -164,7 +172,7 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
         Words(
             f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
-            f"{current.ml:.1f} ml. {current.note}",
+            f"{current.ml:.1f} ml. {current.note} {_open(current)}",
             8,
         ),
     ]

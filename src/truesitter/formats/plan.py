@@ -138,6 +138,8 @@ class PlanPass(Out):
     edge: str
     tool: str
     note: str
+    open_minutes: tuple[float, float] = Field(description="Shortest and longest time an edge can be moved")
+    lays: int = Field(description="Goes in which it is laid, so that soft edges are still open")
     start_minutes: float
     work_minutes: float
     wait_minutes: float = Field(description="Wait before the next pass")
@@ -260,6 +262,8 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             edge=p.edge,
             tool=p.tool,
             note=p.note,
+            open_minutes=p.open_minutes,
+            lays=p.lays,
             start_minutes=p.start_minutes,
             work_minutes=p.work_minutes,
             wait_minutes=p.wait_minutes,

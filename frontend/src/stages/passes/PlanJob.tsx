@@ -197,6 +197,11 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         what stays in the brush. {pass.note}
       </Say>
       <Say>
+        Edges can be moved for {time(pass.open_minutes[1])} at most.
+        {pass.lays > 1 &&
+          ` Lay it in ${pass.lays} goes, along edges that are hard or lost anyway, and soften each before the next.`}
+      </Say>
+      <Say>
         {pass.wait_minutes >= 1 ? (
           <>
             Then wait <strong>{time(pass.wait_minutes)}</strong>.{" "}

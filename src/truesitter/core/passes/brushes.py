@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import cv2
 import numpy as np
 
@@ -39,7 +41,22 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
     return widest_brush(float(diameter[order][half]))
 
 
-def work_minutes(area_cm2: float, brush_mm: float) -> float:
-    """Rough minutes to mix for and to cover an area (from memory; the painter's log knows better)."""
+def laying_minutes(area_cm2: float, brush_mm: float) -> float:
+    """Rough minutes to cover an area (from memory; the painter's log knows better)."""
     strokes = area_cm2 * 100 / (brush_mm * _STROKE_MM)
-    return _MIXING_MINUTES + strokes * _STROKE_SECONDS / 60 * 1.5
+    return strokes * _STROKE_SECONDS / 60 * 1.5
+
+
+def work_minutes(area_cm2: float, brush_mm: float) -> float:
+    """Rough minutes to mix for an area and to cover it."""
+    return _MIXING_MINUTES + laying_minutes(area_cm2, brush_mm)
+
+
+def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
+    """In how many goes an area is laid, so that the edges of each can be softened while they are open.
+
+    1 for paint that never stays open: there is nothing to wait for.
+    """
+    if open_minutes <= 0:
+        return 1
+    return max(1, math.ceil(laying_minutes(area_cm2, brush_mm) / open_minutes - 1e-9))

@@ -68,6 +68,9 @@ class Pass:
         and paint needed, before it is thinned, including loss.
     edge, tool, note
         How to lay it.
+    open_minutes, lays
+        Shortest and longest time in which its edges can be moved, and in how many goes it is laid so
+        that soft edges are still open.
     start_minutes, work_minutes, wait_minutes
         Earliest start after the first pass, time to paint, and the wait before the next pass.
     value_error
@@ -90,6 +93,8 @@ class Pass:
     edge: str
     tool: str
     note: str
+    open_minutes: tuple[float, float]
+    lays: int
     fat: int
     layers: tuple[Layer, ...]
     start_minutes: float = 0.0

@@ -12,7 +12,7 @@ from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.passes.brushes import brush_for, work_minutes
+from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.patchwork import Patchwork
@@ -168,6 +168,8 @@ class _Planner:
             edge=template.edge,
             tool=template.tool,
             note=template.note,
+            open_minutes=self.scene.medium.open_minutes,
+            lays=lays(area, brush, self.scene.medium.open_minutes[1]) if _is_soft(template) else 1,
             fat=template.fat,
             layers=laid.layers,
             work_minutes=work_minutes(area, brush),
@@ -193,6 +195,11 @@ class _Planner:
         return PassPlan(
             tuple(passes), self.scene.medium.thinning.thinner, tuple(self.canvases), tuple(self.remarks)
         )
+
+
+def _is_soft(template: PassTemplate) -> bool:
+    """True where edges are softened after laying."""
+    return "soft" in template.edge or "lost" in template.edge
 
 
 def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:

@@ -33,7 +33,7 @@ class PassStage:
         "passes",
         settings=("passes.school", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
         needs=("lab", "values", "regions", "light", "smoothed", "flesh"),
-        version=3,
+        version=4,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
