@@ -2164,6 +2164,8 @@ export interface components {
             caution: string;
             /** Dryer */
             dryer: number;
+            /** Most Thinner */
+            most_thinner: number;
             /**
              * Name
              * @enum {string}

@@ -34,10 +34,7 @@ export const glossary: [string, string][] = [
     "Weakened",
     "A strong tube is first mixed 1 part into 20 of the main tube; parts are then counted from that weaker heap.",
   ],
-  [
-    "Thinned",
-    "How a thin layer is mixed: whole parts of paint to parts of water or medium; stiff, soft, runny, thin, or a trace.",
-  ],
+  ["Thinned", "Whole parts of paint to parts of water or medium: stiff, soft, runny, thin, or a trace."],
   [
     "Strength of thin layers",
     "How much paint a thinned layer leaves. A swatch of known dilution, read dry, tells it for your tubes.",

@@ -43,7 +43,7 @@ def duration(minutes: float) -> str:
         return f"{minutes / 1440:.0f} days"
     if minutes >= 90:
         return f"{minutes / 60:.0f} hours"
-    return f"{minutes:.0f} minutes"
+    return f"{minutes:.0f} minutes" if minutes >= 1 else "less than a minute"
 
 
 def dilution_words(dilution: Dilution, thinner: str) -> str:

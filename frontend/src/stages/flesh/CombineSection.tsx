@@ -122,7 +122,7 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
             {options.filter((_, i) => !choices[i]?.key.startsWith("@"))}
           </TextField>
           <Box sx={{ width: 128, flex: "none", display: "flex" }}>
-            <NumberField label="until, steps" value={steps} least={-9} most={9} onChange={setSteps} />
+            <NumberField label="steps, − darker" value={steps} least={-9} most={9} onChange={setSteps} />
           </Box>
         </Box>
       )}

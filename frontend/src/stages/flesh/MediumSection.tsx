@@ -4,19 +4,12 @@ import { base, call, type Schemas, type Sitter } from "../../api/client";
 import { useLibrary } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { NumberField, Say, Section } from "../../sheet/parts";
+import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { counted, useLadderWay } from "../../sitter/ladderWay";
 import { useNotice } from "../../sitter/notice";
 
 type MediumName = Sitter["settings"]["flesh"]["medium"];
-
-/** Minutes as a painter says them. */
-export function spoken(minutes: number): string {
-  if (minutes >= 2880) return `${Math.round(minutes / 1440)} days`;
-  if (minutes >= 90) return `${Math.round(minutes / 60)} hours`;
-  if (minutes >= 1) return `${Math.round(minutes * 10) / 10} minutes`;
-  return `${Math.round(minutes * 60)} seconds`;
-}
 
 function Facts({ medium }: { medium: Schemas["MediumOut"] }) {
   const [shortest, longest] = medium.open_minutes;
@@ -157,7 +150,7 @@ function Strength({ sitter, medium }: { sitter: Sitter; medium: Schemas["MediumO
           label={`1 to … of ${medium.thinner}`}
           value={parts}
           least={0}
-          most={60}
+          most={medium.most_thinner}
           whole
           onChange={setParts}
         />

@@ -5,6 +5,7 @@ import { useDone, usePasses } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Say, Section } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
 import { useStored } from "../../sitter/stored";
@@ -197,21 +198,21 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         what stays in the brush. {pass.note}
       </Say>
       <Say>
-        Edges can be moved for {time(pass.open_minutes[1])} at most.
+        Edges can be moved for {spoken(pass.open_minutes[1])} at most.
         {pass.lays > 1 &&
           ` Lay it in ${pass.lays} goes, along edges that are hard or lost anyway, and soften each before the next.`}
       </Say>
       <Say>
         {pass.wait_minutes >= 1 ? (
           <>
-            Then wait <strong>{time(pass.wait_minutes)}</strong>.{" "}
+            Then wait <strong>{spoken(pass.wait_minutes)}</strong>.{" "}
           </>
         ) : (
           "No need to wait before the next. "
         )}
         {pass.start_minutes < 1
           ? "The work begins here."
-          : `This pass can start ${time(pass.start_minutes)} after the beginning.`}
+          : `This pass can start ${spoken(pass.start_minutes)} after the beginning.`}
       </Say>
       <Say quiet>
         After this pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.
@@ -219,10 +220,3 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
     </Box>
   );
 }
-
-const time = (minutes: number) =>
-  minutes >= 2880
-    ? `${Math.round(minutes / 1440)} days`
-    : minutes >= 90
-      ? `${Math.round(minutes / 60)} hours`
-      : `${Math.round(minutes)} minutes`;

@@ -39,7 +39,7 @@ class Scene:
     palette, wishes
         The tubes that may be used, and what recipes must keep to.
     medium, ground_value
-        Of the school.
+        What it is painted in, and the school's ground.
     mapped_lab
         (h, w, 3) reference fitted into the palette's reach.
     """
@@ -106,7 +106,7 @@ class Laid:
     paint_mm
         Paint in it, before it was thinned.
     thinned
-        Each mixture of thinned paint with its pieces, most paint first.
+        How the paint is thinned, from dark to light where it differs from group to group.
     """
 
     recipe: Recipe

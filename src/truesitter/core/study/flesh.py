@@ -81,10 +81,13 @@ class FleshStage:
 
     def colour_of_group(self, spot: tuple[float, float]) -> tuple[int, Doubles]:
         """Value group in which a spot lies, and its mean L*a*b* (3,) over the same region of the sitter."""
+        group, inside = self._group_at(spot)
+        return group, self._picture.lab()[inside].mean(axis=0, dtype=np.float64)
+
+    def _group_at(self, spot: tuple[float, float]) -> tuple[int, Mask]:
         labels, regions = self._values.plan().labels, self._sitter.regions().labels
         at = pixel_at(*spot, labels.shape)
-        inside = (labels == labels[at]) & (regions == regions[at])
-        return int(labels[at]), self._picture.lab()[inside].mean(axis=0, dtype=np.float64)
+        return int(labels[at]), (labels == labels[at]) & (regions == regions[at])
 
     def near(self, spot: tuple[float, float], what: Literal["shape", "group"]) -> NearMixtures:
         """Heap and near mixtures of the shape, or of the group in its region, in which a spot lies."""
@@ -94,9 +97,7 @@ class FleshStage:
             height, width = self._picture.shape
             inside = cv2.resize(own.view(np.uint8), (width, height), interpolation=cv2.INTER_NEAREST) > 0
         else:
-            labels, regions = self._values.plan().labels, self._sitter.regions().labels
-            at = pixel_at(*spot, labels.shape)
-            inside = (labels == labels[at]) & (regions == regions[at])
+            _, inside = self._group_at(spot)
         lab = self._picture.lab()[inside]
         if self.settings.monochrome:
             lab[:, 1:] = 0

@@ -1,4 +1,4 @@
-"""Glazes: thin films over a grey underpainting or over paper."""
+"""Thin layers: glazes over a grey underpainting or over paper, and how strong a swatch says they are."""
 
 from __future__ import annotations
 

@@ -7,6 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from truesitter.core.paint.media.dilution import MOST_WATER
 from truesitter.core.paint.media.media import MEDIA, MediumName
 from truesitter.core.paint.tubes.cautions import PROCESSES, off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import STARTERS
@@ -55,6 +56,8 @@ class MediumOut(BaseModel):
     name: MediumName
     thinner: str
     strength: float
+    most_thinner: int
+    """Parts to one of paint beyond which nobody measures."""
     wait_minutes: float
     open_minutes: tuple[float, float]
     dryer: float
@@ -105,6 +108,7 @@ def library(bench: Bench) -> Library:
                 name=m.name,
                 thinner=m.thinning.thinner,
                 strength=m.thinning.strength,
+                most_thinner=MOST_WATER,
                 wait_minutes=m.wait_minutes,
                 open_minutes=m.open_minutes,
                 dryer=m.dryer,

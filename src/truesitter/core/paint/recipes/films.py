@@ -60,6 +60,11 @@ def seen(internal: Doubles) -> Colour:
     return Colour.of(reflectance_to_lab(leave_surface(internal)))
 
 
+def _value(internal: Doubles) -> float:
+    """Value 0–10 of an internal reflectance (31,)."""
+    return float(lab_value(reflectance_to_lab(leave_surface(internal))))
+
+
 def hiding(parts: Mapping[str, float], mm: DryMm, rack: Rack = LIBRARY) -> float:
     """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully."""
     grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
@@ -97,7 +102,7 @@ def coats_to_value(
         One for each coat, up to the one that comes nearest; none when the bare ground is
         nearest, fewer when more coats lead away from the value or change nothing any more.
     """
-    start = float(lab_value(reflectance_to_lab(leave_surface(ground))))
+    start = _value(ground)
     sign = np.sign(value - start)
     coats: list[Colour] = []
     below, before = ground, start
@@ -136,8 +141,7 @@ def film_for_value(
     k, s = rack.mixture(parts)
 
     def reached(film: float) -> float:
-        seen = leave_surface(film_reflectance(k, s, film, ground))
-        return float(lab_value(reflectance_to_lab(seen)))
+        return _value(film_reflectance(k, s, film, ground))
 
     low, high = 0.0, float(thickest)
     if reached(high) > value:
@@ -173,7 +177,7 @@ def strength_by_swatch(
         For a value that no film of that tube gives on that support.
     """
     ground = support.internal()
-    bare = float(lab_value(reflectance_to_lab(support.seen())))
+    bare = _value(ground)
     if value >= bare - _LEAST_READ:
         raise Refusal(f"a swatch has to be darker than the bare {support.name}, which is value {bare:.1f}")
     film = film_for_value(ground, {tube: 1}, rack, value, _THICKEST_SWATCH_MM)

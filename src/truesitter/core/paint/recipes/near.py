@@ -27,6 +27,8 @@ _FEW_TUBES = 8
 """Of more tubes, two at most are added at once."""
 _SAMPLE = 20000
 _STEPS = 24
+_NOISE = 0.2
+"""Standard deviation in L*a*b* below which an area does not vary along an axis."""
 
 
 @dataclass(frozen=True)
@@ -56,7 +58,7 @@ class NearMixtures:
 
 
 def near_targets(lab: Floats) -> Doubles:
-    """Mean colour of an area, then one to either side of it along each of its own first two axes.
+    """Mean colour of an area, then one to either side of it along those of its first two axes it varies in.
 
     Parameters
     ----------
@@ -65,9 +67,9 @@ def near_targets(lab: Floats) -> Doubles:
 
     Returns
     -------
-    (5, 3)
-        The mean first. The others lie one standard deviation away, but `LEAST_APART` to
-        `MOST_APART` in ΔE2000.
+    (1, 3), (3, 3) or (5, 3)
+        The mean first; alone for flat colour, with two more for greys. The others lie one
+        standard deviation away, but `LEAST_APART` to `MOST_APART` in ΔE2000.
 
     Raises
     ------
@@ -81,9 +83,11 @@ def near_targets(lab: Floats) -> Doubles:
     spread, axes = np.linalg.eigh(np.cov((sample - mean).T, bias=True))
     found = [mean]
     for axis, variance in zip(axes.T[::-1][:2], spread[::-1][:2], strict=True):
+        if variance < _NOISE**2:
+            continue
         # The lighter side first, so that the order does not hang on a sign nobody chose.
         way = axis if (axis[0], axis[1]) > (0.0, 0.0) else -axis
-        found += [_apart(mean, sign * way, float(np.sqrt(max(variance, 0.0)))) for sign in (1, -1)]
+        found += [_apart(mean, sign * way, float(np.sqrt(variance))) for sign in (1, -1)]
     return np.array(found)
 
 
@@ -125,13 +129,16 @@ def near_mixtures(
     targets = map_target(near_targets(lab), palette_reach(allowed), clip)
     heap = solve_recipes(as_lab(targets[0]), allowed, wishes, 1)[0]
     parts = np.array([heap.parts.get(k, 0) for k in allowed.tubes], dtype=np.float64)
+    if len(heap.parts) >= wishes.most_tubes:
+        # No other tube may come in.
+        allowed, parts = allowed.with_tubes(tuple(heap.parts)), np.array([*heap.parts.values()], np.float64)
     shares = parts / parts.sum()
-    kinds = 3 if len(allowed.tubes) <= _FEW_TUBES else 2
+    kinds = min(3 if len(allowed.tubes) <= _FEW_TUBES else 2, wishes.most_tubes)
     found = []
     for target in targets[1:]:
         # What is wanted is the difference from the heap as it is, not from the heap as it was meant.
         wanted = target + (np.array(heap.predicted.lab) - targets[0])
-        base, added, made = step_to(shares, wanted, allowed, _BASES, kinds=kinds)
+        base, added, made = step_to(shares, wanted, allowed, _BASES, kinds=kinds, most=wishes.most_tubes)
         named = {k: int(p) for k, p in zip(allowed.tubes, added, strict=True) if p > 0}
         found.append(Near(base, named, Colour.of(target), made))
     return NearMixtures(heap, tuple(found))

@@ -57,6 +57,7 @@ def step_to(
     bases: tuple[int, ...],
     lighter_than: float = -1.0,
     kinds: int = 3,
+    most: int = 14,
 ) -> tuple[int, Doubles, Colour]:
     """Parts of a heap and parts added to them that come nearest to a colour, and what they make.
 
@@ -72,8 +73,12 @@ def step_to(
         Value that must be exceeded.
     kinds
         How many tubes are added at once, at most.
+    most
+        How many there may be in all, those of the heap included.
     """
     choice, added = _additions(len(shares), bases, kinds)
+    kept = ((shares > 0) | (added > 0)).sum(axis=1) <= most
+    choice, added = choice[kept], added[kept]
     sets = TubeSets(target, palette, np.arange(len(shares), dtype=np.int32)[None])
     lab = sets.lab(choice[:, None] * shares + added, np.zeros(len(added), dtype=np.int32))
     rough = ((lab - target) ** 2 @ (2.5, 1, 1)) ** 0.5
