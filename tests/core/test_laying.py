@@ -13,7 +13,7 @@ from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.films import film_for_value
 from truesitter.core.paint.recipes.glazes import find_glazes, glaze_blends
-from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
@@ -23,7 +23,7 @@ from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.light import LIGHT
 from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH
-from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
 from truesitter.core.passes.planner import plan_passes
@@ -61,6 +61,12 @@ def toned(parts: dict[str, int], patchwork: Patchwork = ONE) -> Canvas:
     return Canvas.bare(patchwork).lay(Layer(np.ones(len(patchwork.sizes), bool), parts, None))
 
 
+def recipe_of(kind: Laying, there: Scene, one: Step) -> Recipe:
+    laid = kind.lay(there, one, Canvas.bare(there.patchwork))
+    assert isinstance(laid, Laid)
+    return laid.recipe
+
+
 def test_bare_canvas_looks_as_white_as_it_is_primed() -> None:
     lab = Canvas.bare(ONE).labs()[0]
     luminance = ((lab[0] + 16) / 116) ** 3
@@ -70,7 +76,7 @@ def test_bare_canvas_looks_as_white_as_it_is_primed() -> None:
 
 def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
     canvas, wanted = toned({"titanium-white": 1}), flat(78.0, 8.0, 30.0)
-    found = GLAZE.lay(scene(wanted), step(), None, canvas)
+    found = GLAZE.lay(scene(wanted), step(), canvas)
     assert isinstance(found, Laid)
     (layer,) = found.layers
     below, errors = canvas.spectra[-1], {}
@@ -92,7 +98,7 @@ def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
 def test_a_glaze_that_gains_nothing_is_left_out_in_words() -> None:
     canvas = toned({"titanium-white": 3, "yellow-ochre": 1})
     there = canvas.labs()[-1].astype(np.float32)
-    found = GLAZE.lay(scene(flat(*(float(v) for v in there))), step(), None, canvas)
+    found = GLAZE.lay(scene(flat(*(float(v) for v in there))), step(), canvas)
     assert isinstance(found, str)
     assert "no thin film" in found
 
@@ -130,7 +136,7 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     pieces = Patchwork.of(SIZE, groups, place)
     canvas = toned({"titanium-white": 12, "ivory-black": 1}, pieces)
     ground = float(canvas.values()[0, 0])
-    found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), None, canvas)
+    found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), canvas)
     assert isinstance(found, Laid)
     assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
     assert [t.group for t in found.thinned] == [0, 1]
@@ -151,29 +157,26 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
 def test_lights_are_mixed_for_the_lightest_part_of_their_place() -> None:
     lab = flat(50.0)
     lab[..., 0] = np.linspace(40, 80, SIZE[1])
-    recipe = LIGHT.mix(scene(lab), step())
-    assert recipe is not None
+    recipe = recipe_of(LIGHT, scene(lab), step())
     top = lab[..., 0][lab[..., 0] >= np.quantile(lab[..., 0], 0.7)].mean()
     assert recipe.target_lab[0] == pytest.approx(top, abs=0.5)
-    mass = MASS.mix(scene(lab), step())
-    assert mass is not None
+    mass = recipe_of(MASS, scene(lab), step())
     assert mass.target_lab[0] == pytest.approx(60, abs=0.5)
 
 
 def test_flesh_is_laid_in_the_mixtures_of_the_flesh_stage() -> None:
-    own = MASS.mix(scene(flat(40.0)), step())
-    assert own is not None
+    own = recipe_of(MASS, scene(flat(40.0)), step())
     there = scene(flat(60.0))
     kept = Scene(
         Subject(**{**vars(there.subject), "flesh": {1: own}}), ONE, there.palette, there.wishes, there.medium,
         5.5, there.mapped_lab,
     )  # fmt: skip
-    assert MASS.mix(kept, step(group=1)) is own
-    assert MASS.mix(kept, step(group=0)) is not own
+    assert recipe_of(MASS, kept, step(group=1)) is own
+    assert recipe_of(MASS, kept, step(group=0)) is not own
 
 
 def test_a_film_is_laid_wet_and_reckoned_dry() -> None:
-    laid = MASS.lay(scene(flat(60.0)), step(film=0.1), MASS.mix(scene(flat(60.0)), step()), Canvas.bare(ONE))
+    laid = MASS.lay(scene(flat(60.0)), step(film=0.1), Canvas.bare(ONE))
     assert isinstance(laid, Laid)
     assert laid.film == 0.1
     assert laid.layers[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)

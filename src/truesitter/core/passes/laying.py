@@ -1,7 +1,7 @@
 """What a way of laying paint works on, and what it gives.
 
-Each way is one file in `kinds`: what can be found before anything is laid, and what is laid
-on the canvas as it is by then. The planner knows none of them.
+Each way is one file in `kinds`: what is laid on the canvas as it is by then. The planner
+knows none of them.
 """
 
 from __future__ import annotations
@@ -125,8 +125,6 @@ class Laying:
     ----------
     name
         Unlike any other's.
-    mix
-        The mixture, where it depends on nothing laid before; None where it does.
     lay
         What is laid on the canvas as it is, or in words why nothing is.
     covers
@@ -134,14 +132,11 @@ class Laying:
     """
 
     name: str
-    mix: Callable[[Scene, Step], Recipe | None]
-    lay: Callable[[Scene, Step, Recipe | None, Canvas], Laid | str]
+    lay: Callable[[Scene, Step, Canvas], Laid | str]
     covers: bool = False
 
 
-def lay_film(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid:
-    """An even film of a mixture found beforehand over the whole place."""
-    if recipe is None:
-        raise ValueError("an even film needs its mixture")
+def even_film(scene: Scene, step: Step, recipe: Recipe) -> Laid:
+    """An even film of a mixture over the whole place."""
     layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film))
     return Laid(recipe, (layer,), step.pieces, step.film, step.film)

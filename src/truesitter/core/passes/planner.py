@@ -126,7 +126,7 @@ class _Planner:
         """Lay one place on the canvas and write down its pass, with the brush for the whole of the place."""
         template = place.template
         step = Step(self.scene.patchwork.at(place.mask), place.group, template.regions, template.film)
-        laid = template.kind.lay(self.scene, step, template.kind.mix(self.scene, step), self.canvas)
+        laid = template.kind.lay(self.scene, step, self.canvas)
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return

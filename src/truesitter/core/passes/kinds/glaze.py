@@ -22,11 +22,7 @@ LEAST_GAIN = 0.15
 """A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
 
 
-def _no_mix(scene: Scene, step: Step) -> None:
-    """Which glaze helps depends on what lies below it."""
-
-
-def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid | str:
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     """The thin film, of one or two tubes, that brings a place nearest to its reference.
 
     Every stack of the place is compared with the mean reference colour over it;
@@ -70,4 +66,4 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
     return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(dilution),))
 
 
-GLAZE = Laying("glaze", _no_mix, _lay)
+GLAZE = Laying("glaze", _lay)

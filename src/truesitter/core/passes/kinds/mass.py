@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.passes.laying import Laying, Scene, Step, lay_film
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step, even_film
 from truesitter.core.sitter.region_names import Region
 
 
-def _mix(scene: Scene, step: Step) -> Recipe:
-    """The flesh stage's own mixture where there is one, else one for the mean colour."""
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    """In the flesh stage's own mixture where there is one, else one for the mean colour."""
     if step.regions == (Region.SKIN,) and step.group in scene.subject.flesh:
-        return scene.subject.flesh[step.group]
-    return scene.recipe(scene.target(step.pieces))
+        return even_film(scene, step, scene.subject.flesh[step.group])
+    return even_film(scene, step, scene.recipe(scene.target(step.pieces)))
 
 
-MASS = Laying("mass", _mix, lay_film, covers=True)
+MASS = Laying("mass", _lay, covers=True)

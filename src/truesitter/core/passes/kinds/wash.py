@@ -26,10 +26,6 @@ _LEAST_DARKER = 0.2
 """A group less than this darker than the ground, in value steps, is left as ground."""
 
 
-def _no_mix(scene: Scene, step: Step) -> None:
-    """How thin the wash is depends on what lies below it."""
-
-
 def wash_parts(palette: Palette) -> dict[str, int]:
     """Parts for a monochrome underpainting: an umber if there is one, else a mixed one."""
     for umber in _UMBERS:
@@ -39,7 +35,7 @@ def wash_parts(palette: Palette) -> dict[str, int]:
     return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
 
 
-def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Laid | str:
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     """Bring every group inside the step's place that is darker than the ground to its value."""
     parts = wash_parts(scene.palette)
     ground = canvas.ground()
@@ -75,4 +71,4 @@ def _lay(scene: Scene, step: Step, recipe: Recipe | None, canvas: Canvas) -> Lai
     return Laid(made, tuple(layers), covered, step.film, paint, tuple(thinned))
 
 
-WASH = Laying("wash", _no_mix, _lay)
+WASH = Laying("wash", _lay)
