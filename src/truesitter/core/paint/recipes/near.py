@@ -129,9 +129,6 @@ def near_mixtures(
     targets = map_target(near_targets(lab), palette_reach(allowed), clip)
     heap = solve_recipes(as_lab(targets[0]), allowed, wishes, 1)[0]
     parts = np.array([heap.parts.get(k, 0) for k in allowed.tubes], dtype=np.float64)
-    if len(heap.parts) >= wishes.most_tubes:
-        # No other tube may come in.
-        allowed, parts = allowed.with_tubes(tuple(heap.parts)), np.array([*heap.parts.values()], np.float64)
     shares = parts / parts.sum()
     kinds = min(3 if len(allowed.tubes) <= _FEW_TUBES else 2, wishes.most_tubes)
     found = []
