@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.media.dilution import CONSISTENCIES, MOST_WATER, Dilution, Thinning
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.films import Film, ground_of, seen, stack, strength_by_swatch
 from truesitter.core.paint.recipes.mixing import mix
@@ -155,9 +156,7 @@ def test_a_dried_swatch_gives_back_how_strong_the_tube_is(tube: str, thinner: in
     assert thinner * 0.9 <= again.ratio <= thinner * 1.1 + 1, "rounded up to a whole part"
 
 
-@pytest.mark.parametrize(
-    ("value", "sentence"), [(9.6, "darker than the bare white paper"), (0.2, "another tube")]
-)
+@pytest.mark.parametrize(("value", "sentence"), [(9.6, "darker than the bare paper"), (0.2, "another tube")])
 def test_swatches_that_say_nothing_are_refused(value: float, sentence: str) -> None:
     with pytest.raises(Refusal, match=sentence):
         strength_by_swatch("yellow-ochre", LIBRARY, WASH, Dilution(1, 10), value, WHITE_PAPER)

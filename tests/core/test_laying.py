@@ -8,7 +8,8 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import MEDIA, PRIMED_CANVAS
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.supports import PRIMED_CANVAS
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.films import film_for_value
@@ -18,11 +19,12 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, widest_brush
-from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.light import LIGHT
 from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH
+from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
@@ -46,7 +48,9 @@ def scene(
     value = lab_value(lab.astype(float)).astype(np.float32)
     subject = Subject(maps if groups is None else groups, skin, maps, lab, value, 1.0)
     wishes = wishes or Wishes()
-    return Scene(subject, patchwork, wishes.palette(SIX), wishes, MEDIA["oil"], 5.5, lab)
+    return Scene(
+        subject, patchwork, wishes.palette(SIX), wishes, MEDIA["oil"], PRIMED_CANVAS, 5.5, (2.0, 8.0), lab
+    )
 
 
 def flat(lightness: float, a: float = 12.0, b: float = 16.0) -> np.ndarray:
@@ -58,7 +62,7 @@ def step(pieces: np.ndarray | None = None, film: float = 0.1, group: int | None 
 
 
 def toned(parts: dict[str, int], patchwork: Patchwork = ONE) -> Canvas:
-    return Canvas.bare(patchwork).lay(Layer(np.ones(len(patchwork.sizes), bool), parts, None))
+    return Canvas.bare(patchwork).do(Layer(np.ones(len(patchwork.sizes), bool), parts, None))
 
 
 def recipe_of(kind: Laying, there: Scene, one: Step) -> Recipe:
@@ -78,7 +82,7 @@ def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
     canvas, wanted = toned({"titanium-white": 1}), flat(78.0, 8.0, 30.0)
     found = GLAZE.lay(scene(wanted), step(), canvas)
     assert isinstance(found, Laid)
-    (layer,) = found.layers
+    (layer,) = found.deeds
     below, errors = canvas.spectra[-1], {}
     for parts in glaze_blends(SIX):
         k, s = LIBRARY.mixture(parts)
@@ -138,14 +142,14 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     ground = float(canvas.values()[0, 0])
     found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), canvas)
     assert isinstance(found, Laid)
-    assert len(found.layers) == 2, "what is lighter than the ground is left as ground"
+    assert len(found.deeds) == 2, "what is lighter than the ground is left as ground"
     assert [t.group for t in found.thinned] == [0, 1]
     strength = MEDIA["oil"].thinning.strength
     undiluted = [0.1 * t.dilution.left for t in found.thinned]
-    assert [layer.film_mm for layer in found.layers] == pytest.approx([strength * mm for mm in undiluted])
+    assert [layer.film_mm for layer in found.deeds] == pytest.approx([strength * mm for mm in undiluted])
     assert found.paint_mm == pytest.approx(np.mean(undiluted)), "the mean of two equal areas"
-    for layer in found.layers:
-        canvas = canvas.lay(layer)
+    for layer in found.deeds:
+        canvas = canvas.do(layer)
     values = canvas.values()
     assert values[5, 5] == pytest.approx(3.4, abs=0.05)
     assert values[5, 15] == pytest.approx(4.2, abs=0.05)
@@ -169,7 +173,7 @@ def test_flesh_is_laid_in_the_mixtures_of_the_flesh_stage() -> None:
     there = scene(flat(60.0))
     kept = Scene(
         Subject(**{**vars(there.subject), "flesh": {1: own}}), ONE, there.palette, there.wishes, there.medium,
-        5.5, there.mapped_lab,
+        PRIMED_CANVAS, 5.5, (2.0, 8.0), there.mapped_lab,
     )  # fmt: skip
     assert recipe_of(MASS, kept, step(group=1)) is own
     assert recipe_of(MASS, kept, step(group=0)) is not own
@@ -179,7 +183,7 @@ def test_a_film_is_laid_wet_and_reckoned_dry() -> None:
     laid = MASS.lay(scene(flat(60.0)), step(film=0.1), Canvas.bare(ONE))
     assert isinstance(laid, Laid)
     assert laid.film == 0.1
-    assert laid.layers[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
+    assert laid.deeds[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
 
 
 @pytest.mark.parametrize("circle", [1.0, 3.0, 7.6, 15.1, 30.0, 74.0, 200.0])

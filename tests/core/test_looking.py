@@ -72,6 +72,8 @@ def samples(
         np.tile(direction, (n, 1)).astype(float),
         np.full(n, width),
         np.full(n, contrast),
+        np.tile((width / 4, width * 3 / 4), (n, 1)),
+        np.tile((-direction[1], direction[0]), (n, 1)).astype(float),
     ]
 
 
@@ -89,7 +91,10 @@ def test_readings_of_one_kind_in_a_row_become_one_stroke() -> None:
     assert first.points[:, 1] == pytest.approx(np.full(20, 0.3))
     assert (np.diff(first.points[:, 0]) > 0).all() or (np.diff(first.points[:, 0]) < 0).all()
     assert (first.width_mm, first.contrast) == pytest.approx((8, 3))
-    assert join_edges(EdgeSamples(*(np.zeros((0, 2)),) * 2, np.zeros(0), np.zeros(0)), (9, 9), 1.0) == ()
+    assert first.sides_mm == pytest.approx((2, 6))
+    assert first.softer == "lighter"
+    none, nowhere = np.zeros(0), np.zeros((0, 2))
+    assert join_edges(EdgeSamples(nowhere, nowhere, none, none, nowhere, nowhere), (9, 9), 1.0) == ()
 
 
 @pytest.mark.parametrize("step", [0.5, 0.7, 1.0, 3.0])
@@ -105,7 +110,9 @@ def test_a_border_that_turns_is_followed() -> None:
     turn = np.linspace(0, np.pi, 40)
     points = np.column_stack([50 + 25 * np.cos(turn), 50 + 25 * np.sin(turn)])
     direction = np.column_stack([-np.sin(turn), np.cos(turn)])
-    (edge,) = join_edges(EdgeSamples(points, direction, np.full(40, 1.0), np.full(40, 2.0)), (100, 100), 1.0)
+    sides = np.full((40, 2), 0.5)
+    found = EdgeSamples(points, direction, np.full(40, 1.0), np.full(40, 2.0), sides, direction[:, ::-1])
+    (edge,) = join_edges(found, (100, 100), 1.0)
     assert edge.length_mm == pytest.approx(np.pi * 25, rel=0.02)
 
 
@@ -123,7 +130,7 @@ def test_patches_are_said_where_they_lie_largest_first() -> None:
 
 def test_an_edge_is_named_half_way_along() -> None:
     points = np.column_stack([np.linspace(0, 1, 9), np.full(9, 0.25)])
-    assert Edge(Sharpness.HARD, points, 30, 1, 3).middle == (0.5, 0.25)
+    assert Edge(Sharpness.HARD, points, 30, 1, 3, (0.5, 0.5)).middle == (0.5, 0.25)
 
 
 def test_the_largest_circle_lies_in_the_middle_of_a_square() -> None:

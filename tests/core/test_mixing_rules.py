@@ -8,8 +8,9 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
+from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.paint.media.quantity import tube_amounts
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen

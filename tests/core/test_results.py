@@ -66,7 +66,7 @@ def ask(study: Study, name: str) -> list[Any]:
     stage, descriptor = results()[name]
     owner = getattr(study, stage)
     call = descriptor.__get__(owner, type(owner))
-    if study.settings.flesh.transparent and name == "passes":
+    if study.settings.flesh.transparent and name in ("passes", "painted borders", "painted", "seams"):
         return []
     return [call(*args) for args in ARGUMENTS.get(name, [()])]
 

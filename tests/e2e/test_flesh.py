@@ -94,7 +94,7 @@ def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
     page.get_by_role("option", name="Light red earth").click()
     page.get_by_label("Dry value").first.fill("9.9")
     page.get_by_role("button", name="Take the swatch").click()
-    expect(page.get_by_text("darker than the bare white paper")).to_be_visible()
+    expect(page.get_by_text("darker than the bare paper")).to_be_visible()
     page.get_by_label("Dry value").first.fill("6.5")
     page.get_by_role("button", name="Take the swatch").click()
     expect(page.get_by_text("times as strong as usual, by your swatch")).to_be_visible()

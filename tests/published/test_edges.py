@@ -12,7 +12,7 @@ from skimage.transform import ProjectiveTransform
 from tests.conftest import truth
 from truesitter.core.reference.frame import keystone_matrix, rectify
 from truesitter.core.refusal import Refusal
-from truesitter.core.values.edges import Sharpness, profile_widths, read_edges, sharpness_of
+from truesitter.core.values.edges import Sharpness, read_edges, read_profiles, sharpness_of
 from truesitter.core.values.outlines import trace_outlines
 from truesitter.core.values.shapes import find_shapes, largest_circles
 
@@ -36,9 +36,33 @@ def test_an_edge_ends_where_the_next_begins_and_grain_does_not_end_it() -> None:
     x = np.arange(-40, 41.0)
     line = 3 + 3 * ndtr(x / 4) - 3 * ndtr((x - 25) / 3)
     grain = np.random.default_rng(0).normal(0, 0.03, (200, x.size))
-    width, contrast = profile_widths(line + grain)
-    assert np.median(width) == pytest.approx(2.563 * 4, rel=0.12)
-    assert np.median(contrast) == pytest.approx(3, abs=0.2)
+    found = read_profiles(line + grain)
+    assert np.median(found.width) == pytest.approx(2.563 * 4, rel=0.12)
+    assert np.median(found.contrast) == pytest.approx(3, abs=0.2)
+
+
+SIGMAS = [(2.0, 2.0), (2.0, 8.0), (3.0, 6.0), (1.5, 6.0), (4.0, 12.0)]
+
+
+@pytest.mark.parametrize(("dark", "light"), [*SIGMAS, *(pair[::-1] for pair in SIGMAS)])
+@pytest.mark.parametrize(("turn", "lit"), [(0.0, 1), (0.0, 0), (35.0, 1), (180.0, 0)])
+def test_the_soft_side_of_an_edge_is_found_and_how_soft(
+    dark: float, light: float, turn: float, lit: int
+) -> None:
+    """The integral of two half-Gaussians of known σ: a side is 1.2816 σ, half a symmetric edge's 10–90 %."""
+    y, x = np.mgrid[0:200, 0:200] + 0.5
+    across = (x - 100) * np.cos(np.radians(turn)) + (y - 100) * np.sin(np.radians(turn))
+    share = dark / (dark + light)
+    way = np.where(
+        across < 0, 2 * share * ndtr(across / dark), 1 - 2 * (1 - share) * (1 - ndtr(across / light))
+    )
+    labels = ((across > 0) == lit).astype(np.uint8)
+    samples = read_edges(labels, (3 + 4 * way).astype(np.float32), mm_per_px=0.4)
+    inner = np.abs(samples.points - 100).max(axis=1) < 40
+    sides = np.median(samples.sides[inner], axis=0)
+    assert sides == pytest.approx(np.array([1.2816 * dark, 1.2816 * light]), rel=0.1)
+    towards = samples.lighter[inner] @ [np.cos(np.radians(turn)), np.sin(np.radians(turn))]
+    assert towards == pytest.approx(1, abs=0.01)
 
 
 @pytest.mark.parametrize(

@@ -340,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/lines.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lines File
+         * @description Every painted line with its widths.
+         */
+        get: operations["lines_file_api_sitters__sitter_id__files_lines_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/mixtures.csv": {
         parameters: {
             query?: never;
@@ -432,6 +452,26 @@ export interface paths {
          * @description The whole plan to print.
          */
         get: operations["plan_sheet_api_sitters__sitter_id__files_plan_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/practice.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice Sheet
+         * @description The painted lines to draw over.
+         */
+        get: operations["practice_sheet_api_sitters__sitter_id__files_practice_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2039,7 +2079,7 @@ export interface components {
         };
         /**
          * Library
-         * @description All tubes, palettes and media.
+         * @description All tubes, palettes, media, supports and schools.
          */
         Library: {
             /** Media */
@@ -2054,6 +2094,10 @@ export interface components {
             process_cautions: {
                 [key: string]: string;
             };
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Supports */
+            supports: components["schemas"]["SupportOut"][];
             /** Tubes */
             tubes: components["schemas"]["Tube"][];
         };
@@ -2402,6 +2446,11 @@ export interface components {
              * @default layered-oil
              */
             school: string;
+            /**
+             * Support
+             * @description None for the school's usual one
+             */
+            support: ("primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper") | null;
         };
         /**
          * PassesOut
@@ -2676,6 +2725,11 @@ export interface components {
              */
             film_mm: number;
             heap: components["schemas"]["PlanHeap"] | null;
+            /**
+             * Into Wet
+             * @description True when what it goes over is still wet
+             */
+            into_wet: boolean;
             /** Key */
             key: string;
             /**
@@ -2683,6 +2737,11 @@ export interface components {
              * @description Goes in which it is laid, so that soft edges are still open
              */
             lays: number;
+            /**
+             * Lines
+             * @description How many lines it is made of; 0 for places
+             */
+            lines: number;
             /**
              * Ml
              * @description With loss
@@ -2708,8 +2767,18 @@ export interface components {
             places: string[];
             /** Predicted Hex */
             predicted_hex: string;
+            /**
+             * Seams
+             * @description Its borders, longest first
+             */
+            seams: components["schemas"]["PlanSeam"][];
             /** Start Minutes */
             start_minutes: number;
+            /**
+             * Taken
+             * @description Nothing where paint is laid
+             */
+            taken: components["schemas"]["PlanTaken"][];
             /**
              * Thinned
              * @description Nothing for paint as it comes
@@ -2734,6 +2803,62 @@ export interface components {
             wait_minutes: number;
             /** Work Minutes */
             work_minutes: number;
+        };
+        /**
+         * PlanSeam
+         * @description What a pass meets along its border.
+         */
+        PlanSeam: {
+            /**
+             * Here Mm
+             * @description Width of the border's side in the pass
+             */
+            here_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hard" | "firm" | "soft" | "lost";
+            /** Length Mm */
+            length_mm: number;
+            /** Means */
+            means: string;
+            /**
+             * Softer
+             * @description The soft side of an edge crisp on the other
+             */
+            softer: ("this" | "that") | null;
+            /**
+             * There Mm
+             * @description Width of its other side; both make the 10–90 % width
+             */
+            there_mm: number;
+            /** Toward */
+            toward: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlanTaken
+         * @description How much paint is taken off one value group.
+         */
+        PlanTaken: {
+            /** Group */
+            group: number;
+            /** Name */
+            name: string;
+            /**
+             * Pressure
+             * @description 0–1; the value moves evenly with it
+             */
+            pressure: number;
+            /**
+             * Share
+             * @description Part of the film left, 0–1
+             */
+            share: number;
+            /** Words */
+            words: string;
         };
         /**
          * PlanThinned
@@ -3015,6 +3140,21 @@ export interface components {
             y: number;
         };
         /**
+         * SchoolOut
+         * @description An order of passes that can be followed.
+         */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Support
+             * @enum {string}
+             */
+            support: "primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper";
+        };
+        /**
          * ScribbleSettings
          * @description One correcting stroke.
          */
@@ -3259,6 +3399,24 @@ export interface components {
              *     }
              */
             values: components["schemas"]["ValueSettings"];
+        };
+        /**
+         * SupportOut
+         * @description What can be painted on.
+         */
+        SupportOut: {
+            /**
+             * Lightens
+             * @enum {string}
+             */
+            lightens: "by degrees" | "all or nothing" | "not at all";
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper";
+            /** Words */
+            words: string;
         };
         /**
          * SwatchReadingOut
@@ -4116,6 +4274,35 @@ export interface operations {
             };
         };
     };
+    lines_file_api_sitters__sitter_id__files_lines_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     mixing_table_api_sitters__sitter_id__files_mixtures_csv_get: {
         parameters: {
             query?: never;
@@ -4243,6 +4430,37 @@ export interface operations {
             query?: {
                 paper?: "A4" | "Letter";
                 count?: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    practice_sheet_api_sitters__sitter_id__files_practice_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
             };
             header?: never;
             path: {

@@ -9,6 +9,7 @@ from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, plan_of
 from truesitter.formats.png import encode_png
+from truesitter.formats.strokes import lines_svg
 from truesitter.formats.svg import hair_svg, outlines_svg
 from truesitter.formats.wording import Counting
 
@@ -22,6 +23,7 @@ FILES = {
     "hair_direction": "hair_direction.png",
     "outlines": "outlines.svg",
     "hair_lines": "hair_lines.svg",
+    "lines": "lines.svg",
     "sheet": "plan.pdf",
 }
 
@@ -37,8 +39,11 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     files = dict(FILES)
-    passes = [] if study.flesh.palette().transparent else list(study.passes.plan().canvases)
-    for number in range(1, len(passes) + 1):
+    planned = not study.flesh.palette().transparent
+    count = len(study.passes.plan().passes) if planned else 0
+    if not planned:
+        del files["lines"]
+    for number in range(1, count + 1):
         files[f"canvas_{number:02d}"] = f"canvas_{number:02d}.png"
     plan = plan_of(study, files)
     drawing = study.values.outlines()
@@ -55,8 +60,10 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
         "sheet": plan_pdf(study, plan, title, "A4", Counting()),
     }
-    for number, canvas_after in enumerate(passes, 1):
-        contents[f"canvas_{number:02d}"] = encode_png(canvas_after.picture())
+    if planned:
+        contents["lines"] = lines_svg(study.passes.plan(), canvas).encode()
+    for number in range(1, count + 1):
+        contents[f"canvas_{number:02d}"] = encode_png(study.passes.painted().picture(number))
     for key, data in contents.items():
         (folder / files[key]).write_bytes(data)
     (folder / "plan.json").write_text(plan.model_dump_json(indent=1), encoding="utf-8")

@@ -16,7 +16,8 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.study import Study
 from truesitter.formats.pictures import VIEWS
-from truesitter.formats.plan import Plan, PlanPass, tubes_used
+from truesitter.formats.plan import Plan, tubes_used
+from truesitter.formats.plan_passes import PlanPass
 from truesitter.formats.sheet import (
     BOLD,
     BOTTOM,
@@ -151,7 +152,9 @@ def _tick_box(hex_: str) -> Art:
 
 
 def _laid(current: PlanPass) -> str:
-    """The film, or how the paint is thinned."""
+    """The film, how the paint is thinned, or how much is taken off."""
+    if current.taken:
+        return "; ".join(f"{t.name}: {t.words}" for t in current.taken)
     if not current.thinned:
         return f"film {current.film_mm:.3g} mm"
     return "; ".join(f"{t.name}: {t.dilution.words}" if t.name else t.dilution.words for t in current.thinned)
@@ -168,7 +171,7 @@ def _open(current: PlanPass) -> str:
 def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
     words = [
         Words(f"{number}  {current.name}", 9, BOLD),
-        Words(parts_sentence(current.parts, rack) + ".", 8.5),
+        Words(f"{parts_sentence(current.parts, rack) or 'Nothing is mixed'}.", 8.5),
         Words(
             f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
@@ -176,6 +179,12 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
             8,
         ),
     ]
+    if current.lines:
+        words.append(Words(f"{current.lines} line{'s' if current.lines > 1 else ''} of a small brush.", 8))
+    if current.seams:
+        words.append(Words(f"Borders {'; '.join(s.words for s in current.seams)}.", 8))
+    if current.into_wet:
+        words.append(Words("Into the wet paint below: do not wait.", 8))
     if current.wait_minutes >= 1:
         words.append(Words(f"Then wait {duration(current.wait_minutes)}.", 8))
     return words

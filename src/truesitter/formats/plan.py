@@ -7,7 +7,8 @@ from pydantic import Field
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
-from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, dilution_of, heap_of
+from truesitter.formats.plan_passes import PlanPass, passes_of
+from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, heap_of
 
 Lab = tuple[float, float, float]
 
@@ -57,14 +58,6 @@ class PlanMixture(Out):
     dilution: PlanDilution | None = Field(default=None, description="Of a wash; none for opaque paint")
     reached: bool
     suggested_tube: str | None = None
-
-
-class PlanThinned(Out):
-    """How the paint of a pass is thinned on one value group, or everywhere."""
-
-    group: int | None
-    name: str | None
-    dilution: PlanDilution
 
 
 class PlanFlesh(Out):
@@ -118,32 +111,6 @@ class PlanHair(Out):
     lines: int
     whorls: list[PlanWhorl]
     field: str
-
-
-class PlanPass(Out):
-    """One pass, in order."""
-
-    key: str
-    name: str
-    places: list[str]
-    value: float = Field(description="Target value")
-    parts: dict[str, int]
-    heap: PlanHeap | None = None
-    predicted_hex: str
-    film_mm: float = Field(description="As it is laid, wet")
-    thinned: list[PlanThinned] = Field(description="Nothing for paint as it comes")
-    brush_mm: float
-    area_cm2: float
-    ml: float = Field(description="With loss")
-    edge: str
-    tool: str
-    note: str
-    open_minutes: tuple[float, float] = Field(description="Shortest and longest time an edge can be moved")
-    lays: int = Field(description="Goes in which it is laid, so that soft edges are still open")
-    start_minutes: float
-    work_minutes: float
-    wait_minutes: float = Field(description="Wait before the next pass")
-    value_error: float = Field(description="Mean value error of the canvas left after this pass")
 
 
 class Plan(Out):
@@ -230,48 +197,6 @@ def hair_of(study: Study) -> PlanHair:
         whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
         field="hair_direction.png",
     )
-
-
-def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
-    """Passes of a study and the planner's remarks; none for a palette of washes."""
-    if study.flesh.palette().transparent:
-        return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
-    plan, rack = study.passes.plan(), study.flesh.palette().rack
-    names = study.settings.values.group_names()
-    passes = [
-        PlanPass(
-            key=p.key,
-            name=p.title(names),
-            places=list(p.places),
-            value=p.target_value,
-            parts=p.recipe.parts,
-            heap=heap_of(p.recipe.parts, rack),
-            predicted_hex=p.recipe.predicted.hex,
-            film_mm=p.film,
-            thinned=[
-                PlanThinned(
-                    group=t.group,
-                    name=None if t.group is None else names[t.group],
-                    dilution=dilution_of(t.dilution, plan.thinner),
-                )
-                for t in p.thinned
-            ],
-            brush_mm=p.brush_mm,
-            area_cm2=p.area_cm2,
-            ml=p.ml,
-            edge=p.edge,
-            tool=p.tool,
-            note=p.note,
-            open_minutes=p.open_minutes,
-            lays=p.lays,
-            start_minutes=p.start_minutes,
-            work_minutes=p.work_minutes,
-            wait_minutes=p.wait_minutes,
-            value_error=p.value_error,
-        )
-        for p in plan.passes
-    ]
-    return passes, [r.sentence(names) for r in plan.remarks]
 
 
 def tubes_used(plan: Plan, rack: Rack) -> list[str]:

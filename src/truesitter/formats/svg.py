@@ -18,7 +18,8 @@ EDGE_WEIGHTS_MM = {Sharpness.HARD: 1.1, Sharpness.FIRM: 0.7, Sharpness.SOFT: 0.4
 """An edge's sharpness is drawn as the weight of its line, never as a colour."""
 
 
-def _document(width_mm: float, height_mm: float, title: str, body: Iterable[str]) -> str:
+def document(width_mm: float, height_mm: float, title: str, body: Iterable[str]) -> str:
+    """An SVG document of that size whose unit is a millimetre."""
     return "\n".join(
         [
             '<?xml version="1.0" encoding="UTF-8"?>',
@@ -86,7 +87,7 @@ def outlines_svg(
                 f' points="{points}"/>'
             )
         body.append("</g>")
-    return _document(canvas_mm[0], canvas_mm[1], "Outlines of the value groups", body)
+    return document(canvas_mm[0], canvas_mm[1], "Outlines of the value groups", body)
 
 
 def _grid_group(grid: Grid, canvas_mm: tuple[float, float]) -> list[str]:
@@ -113,6 +114,6 @@ def hair_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> s
         points = line.points * canvas_mm
         body.append('<polyline points="' + " ".join(f"{x:.2f},{y:.2f}" for x, y in points) + '"/>')
         dots.append(f'<circle cx="{points[0, 0]:.2f}" cy="{points[0, 1]:.2f}" r="0.6"/>')
-    return _document(
+    return document(
         canvas_mm[0], canvas_mm[1], "Hair: growth lines from root to tip", [*body, "</g>", *dots, "</g>"]
     )

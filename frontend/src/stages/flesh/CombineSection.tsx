@@ -100,7 +100,7 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
       <Button
         color="inherit"
         variant="outlined"
-        disabled={rows.length >= 12 || choices.length === 0}
+        disabled={rows.length >= 12 || named.isPending || choices.length === 0}
         onClick={() => {
           const next = choices.find((c) => rows.every((r) => r.name !== c.key));
           if (next) setRows([...rows, { name: next.key, parts: 1 }]);

@@ -11,6 +11,7 @@ import { Value } from "../../sheet/Value";
 import { useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { SchoolSection } from "./SchoolSection";
 
 /** The ordered passes, the canvas after each, and the sheet to print. */
 export function PlanJob({ sitter, look }: JobProps) {
@@ -49,6 +50,7 @@ export function PlanJob({ sitter, look }: JobProps) {
         <ToggleButton value={true}>Canvas</ToggleButton>
         <ToggleButton value={false}>Reference</ToggleButton>
       </ToggleButtonGroup>
+      <SchoolSection sitter={sitter} />
       <Section title={plan.data?.school ?? "Passes"}>
         {plan.isPending && <Say quiet>Planning the passes and painting the canvas after each …</Say>}
         {plan.isError && <Say>{plan.error.message}</Say>}
@@ -148,7 +150,13 @@ export function PlanJob({ sitter, look }: JobProps) {
             href: file("plan.pdf", { paper }),
           }))}
         />
-        <Downloads files={[{ label: "Plan as data, JSON", href: file("plan.json") }]} />
+        <Downloads
+          files={[
+            { label: "Lines, SVG", href: file("lines.svg") },
+            { label: "Lines to practise, PDF", href: file("practice.pdf") },
+            { label: "Plan as data, JSON", href: file("plan.json") },
+          ]}
+        />
       </Section>
       <Section title="Cautions">
         {plan.data?.cautions.map((c) => (
@@ -182,10 +190,25 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           </Say>
         </Box>
       </Box>
-      <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />
+      {Object.keys(pass.parts).length > 0 && <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />}
+      {pass.taken.map((t) => (
+        <Say key={t.group}>
+          <strong>{t.name}: </strong>
+          {t.words}
+        </Say>
+      ))}
+      {pass.lines > 0 && (
+        <Say>
+          <strong>
+            {pass.lines} {pass.lines > 1 ? "lines" : "line"}
+          </strong>{" "}
+          that swell and taper; a sheet to practise them is below.
+        </Say>
+      )}
       <Say>
         {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>
-        {pass.thinned.length ? "" : `; film ${pass.film_mm.toPrecision(2)} mm`}; edge {pass.edge}.
+        {pass.thinned.length || pass.taken.length ? "" : `; film ${pass.film_mm.toPrecision(2)} mm`}; edge{" "}
+        {pass.edge}.
       </Say>
       {pass.thinned.map((t) => (
         <Say key={t.name ?? ""}>
@@ -194,14 +217,29 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         </Say>
       ))}
       <Say>
-        {pass.area_cm2.toFixed(0)} cm² take <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with
-        what stays in the brush. {pass.note}
+        {pass.taken.length ? (
+          <>{pass.area_cm2.toFixed(0)} cm². </>
+        ) : (
+          <>
+            {pass.area_cm2.toFixed(pass.area_cm2 < 10 ? 1 : 0)} cm² take{" "}
+            <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with what stays in the brush.{" "}
+          </>
+        )}
+        {pass.note}
       </Say>
+      {pass.seams.length > 0 && (
+        <Box component="ul" aria-label="Borders" sx={{ m: 0, mb: 1, pl: 2.2, fontSize: 14.5 }}>
+          {pass.seams.map((s) => (
+            <li key={s.toward}>{s.words}</li>
+          ))}
+        </Box>
+      )}
       <Say>
         Edges can be moved for {spoken(pass.open_minutes[1])} at most.
         {pass.lays > 1 &&
           ` Lay it in ${pass.lays} goes, along edges that are hard or lost anyway, and soften each before the next.`}
       </Say>
+      {pass.into_wet && <Say>It goes into the wet paint below: do not wait.</Say>}
       <Say>
         {pass.wait_minutes >= 1 ? (
           <>

@@ -58,6 +58,17 @@ def value_to_lightness(value: ArrayLike) -> Doubles:
 
 
 @cache
+def _lightness_table() -> Floats:
+    return lstar_to_value(np.arange(10001) / 100.0).astype(np.float32)
+
+
+def lightness_map_to_value(lightness: Floats) -> Floats:
+    """CIE L* map 0–100 to value map 0–10, by a table in hundredths."""
+    codes = np.clip(lightness * np.float32(100.0) + np.float32(0.5), 0, 10000).astype(np.uint16)
+    return _lightness_table()[codes]
+
+
+@cache
 def _value_table() -> Floats:
     return luminance_to_value(np.arange(65536) / 65535.0).astype(np.float32)
 

@@ -14,7 +14,7 @@ WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
 
 _STROKE_MM = 30.0
 _STROKE_SECONDS = 6.0
-_MIXING_MINUTES = 8.0
+MIXING_MINUTES = 8.0
 
 
 def widest_brush(circle_mm: float) -> float:
@@ -49,7 +49,7 @@ def laying_minutes(area_cm2: float, brush_mm: float) -> float:
 
 def work_minutes(area_cm2: float, brush_mm: float) -> float:
     """Rough minutes to mix for an area and to cover it."""
-    return _MIXING_MINUTES + laying_minutes(area_cm2, brush_mm)
+    return MIXING_MINUTES + laying_minutes(area_cm2, brush_mm)
 
 
 def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:

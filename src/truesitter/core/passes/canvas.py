@@ -1,39 +1,28 @@
-"""The simulated canvas: a map of layer stacks, each stack computed once, spectrally."""
+"""The canvas in pieces, as it is planned on: each stack of films computed once, spectrally."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import PRIMED_CANVAS, Support
-from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.media.supports import PRIMED_CANVAS, Support
+from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
+from truesitter.core.passes.layer import Layer, Taking, laid_over
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
 
 
 @dataclass(frozen=True)
-class Layer:
-    """Paint laid on part of the canvas.
+class _Film:
+    """A layer on the canvas, and what part of it is left on each piece."""
 
-    Attributes
-    ----------
-    pieces
-        (n,) the pieces it lies on.
-    parts
-        Parts by volume by pigment key.
-    film_mm
-        Dry film; None for one too thick to see through.
-    """
-
-    pieces: Mask
-    parts: dict[str, int]
-    film_mm: DryMm | None
+    layer: Layer
+    left: Doubles
 
 
 @dataclass(frozen=True)
@@ -50,31 +39,66 @@ class Canvas:
         (m, 31) internal reflectance of each stack; stacks painted over everywhere stay listed.
     rack
         Where the tubes of the layers are.
+    films, open_from
+        Every film laid, and how many of them were there when all was last dry.
+    under
+        (n,) the stack each piece had then.
     """
 
     patchwork: Patchwork
     stack: Ints
     spectra: Doubles
     rack: Rack = LIBRARY
+    films: tuple[_Film, ...] = field(default=(), repr=False)
+    open_from: int = 0
+    under: Ints | None = None
 
     @classmethod
     def bare(cls, patchwork: Patchwork, support: Support = PRIMED_CANVAS, rack: Rack = LIBRARY) -> Canvas:
         """A support with nothing on it."""
         return cls(patchwork, np.zeros(len(patchwork.sizes), np.int32), support.internal()[None], rack)
 
-    def lay(self, layer: Layer) -> Canvas:
-        """The canvas with one more layer; a stack is computed once however large it is."""
-        if not layer.pieces.any():
+    def dried(self) -> Canvas:
+        """The same canvas when nothing on it is open any more."""
+        return replace(self, open_from=len(self.films), under=self.stack)
+
+    def do(self, deed: Layer | Taking) -> Canvas:
+        """The canvas after one thing more is done to it; lines are too thin for its pieces."""
+        if deed.lines or not deed.pieces.any():
             return self
-        k, s = self.rack.mixture(layer.parts)
-        touched, fresh_number = np.unique(self.stack[layer.pieces], return_inverse=True)
-        if layer.film_mm is None:
-            fresh = np.broadcast_to(opaque_reflectance(k / s), (len(touched), 31))
-        else:
-            fresh = film_reflectance(k, s, layer.film_mm, self.spectra[touched])
+        return self._lay(deed) if isinstance(deed, Layer) else self._take(deed)
+
+    def _lay(self, layer: Layer) -> Canvas:
+        touched, which = np.unique(self.stack[layer.pieces], return_inverse=True)
+        fresh = laid_over(layer, self.rack, self.spectra[touched])
+        film = _Film(layer, np.ones(len(self.stack)))
+        return replace(self._stacked(layer.pieces, fresh, which), films=(*self.films, film))
+
+    def _stacked(self, pieces: Mask, fresh: Doubles, which: Ints) -> Canvas:
         stack = self.stack.copy()
-        stack[layer.pieces] = len(self.spectra) + fresh_number
+        stack[pieces] = len(self.spectra) + which
         return replace(self, stack=stack, spectra=np.concatenate([self.spectra, fresh]))
+
+    def _take(self, taking: Taking) -> Canvas:
+        first = 0 if taking.dry else self.open_from
+        base = np.zeros_like(self.stack) if taking.dry or self.under is None else self.under
+        films = list(self.films)
+        at = np.flatnonzero(taking.pieces)
+        spectra = self.spectra[base[at]]
+        for number in range(first, len(films)):
+            film = films[number]
+            left = film.left.copy()
+            left[at] *= taking.share
+            films[number] = replace(film, left=left)
+            on = film.layer.pieces[at]
+            part = left[at[on]]
+            kept = None if (part == 1).all() else part
+            spectra[on] = laid_over(film.layer, self.rack, spectra[on], left=kept)
+        return replace(self._stacked(taking.pieces, spectra, np.arange(len(at))), films=tuple(films))
+
+    def open_on(self, pieces: Mask) -> bool:
+        """True when some of what lies on some pieces can still be moved."""
+        return any((film.layer.pieces & pieces).any() for film in self.films[self.open_from :])
 
     def ground(self) -> Doubles:
         """Internal reflectance (31,) of what covers most of the canvas."""
@@ -86,7 +110,7 @@ class Canvas:
         return reflectance_to_lab(leave_surface(self.spectra[self.stack]))
 
     def picture(self) -> Bytes:
-        """The canvas as an sRGB picture (h, w, 3) uint8."""
+        """The canvas as an sRGB picture (h, w, 3) uint8, its borders hard."""
         colours: Bytes = np.round(lab_to_srgb(self.labs()) * 255).astype(np.uint8)
         return colours[self.patchwork.labels]
 

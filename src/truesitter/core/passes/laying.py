@@ -14,14 +14,16 @@ import numpy as np
 
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.paint.media.media import Medium
+from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Deed, Layer, Line
 from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject, Thinned
+from truesitter.core.passes.plan import Subject, Taken, Thinned
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
@@ -38,8 +40,8 @@ class Scene:
         The pieces every step keeps to.
     palette, wishes
         The tubes that may be used, and what recipes must keep to.
-    medium, ground_value
-        What it is painted in, and the school's ground.
+    medium, support, ground_value, ground_tint
+        What it is painted in and on, and the value, a* and b* of the school's ground.
     mapped_lab
         (h, w, 3) reference fitted into the palette's reach.
     """
@@ -49,7 +51,9 @@ class Scene:
     palette: Palette
     wishes: Wishes
     medium: Medium
+    support: Support
     ground_value: float
+    ground_tint: tuple[float, float]
     mapped_lab: Floats
 
     @cached_property
@@ -83,12 +87,23 @@ class Step:
         Value group it covers, None when it is not one.
     regions, film
         Of its template; the film as it is laid.
+    aim
+        (n,) the pieces whose colour is wanted, where that is not all of them.
+    lines
+        The lines it is made of, instead of pieces.
     """
 
     pieces: Mask
     group: int | None
     regions: tuple[Region, ...]
     film: WetMm
+    aim: Mask | None = None
+    lines: tuple[Line, ...] = ()
+
+    @property
+    def wanted(self) -> Mask:
+        """(n,) the pieces whose colour is wanted."""
+        return self.pieces if self.aim is None else self.aim
 
 
 @dataclass(frozen=True)
@@ -97,24 +112,26 @@ class Laid:
 
     Attributes
     ----------
-    recipe, layers
-        Mixture, and what lies on the canvas.
+    recipe, deeds
+        Mixture, without parts where nothing is mixed, and what is done to the canvas.
     pieces
         (n,) where it lies, inside the step's own.
     film
         As it is laid, wet.
     paint_mm
         Paint in it, before it was thinned.
-    thinned
-        How the paint is thinned, from dark to light where it differs from group to group.
+    thinned, taken
+        How the paint is thinned, and how much is taken off, from dark to light where it differs from
+        group to group.
     """
 
     recipe: Recipe
-    layers: tuple[Layer, ...]
+    deeds: tuple[Deed, ...]
     pieces: Mask
     film: WetMm
     paint_mm: float
     thinned: tuple[Thinned, ...] = ()
+    taken: tuple[Taken, ...] = ()
 
 
 @dataclass(frozen=True)

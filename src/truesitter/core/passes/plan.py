@@ -8,9 +8,11 @@ import numpy as np
 
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Deed, Line
 from truesitter.core.types import Floats, Labels, Mask
 
 
@@ -31,6 +33,8 @@ class Subject:
         Recipe of each value group of the skin, as the flesh stage gives it.
     clip
         Clip values to the palette's reach instead of compressing them.
+    lines
+        Lines that are drawn with a brush, by the key of the pass that draws them.
     """
 
     groups: Labels
@@ -41,6 +45,13 @@ class Subject:
     mm_per_px: float
     flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
+    lines: dict[str, tuple[Line, ...]] = field(default_factory=dict)
+
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        """Width and height on the canvas."""
+        height, width = self.groups.shape
+        return width * self.mm_per_px, height * self.mm_per_px
 
 
 @dataclass(frozen=True)
@@ -49,6 +60,25 @@ class Thinned:
 
     dilution: Dilution
     group: int | None = None
+
+
+@dataclass(frozen=True)
+class Taken:
+    """How much paint is taken off one value group.
+
+    Attributes
+    ----------
+    group
+        The value group.
+    share
+        Part of the film left, 0–1.
+    pressure
+        0–1; the value moves evenly with it.
+    """
+
+    group: int
+    share: float
+    pressure: float
 
 
 @dataclass(frozen=True)
@@ -62,7 +92,7 @@ class Pass:
     pieces
         (n,) where it lies, in the pieces of the canvases.
     recipe
-        Parts, target and predicted colour (thick film).
+        Parts, target and predicted colour (thick film); without parts where paint is taken off.
     film, thinned, brush_mm, area_cm2, ml
         Film as it is laid, how its paint is thinned (nothing for paint as it comes), widest brush, area,
         and paint needed, before it is thinned, including loss.
@@ -75,8 +105,12 @@ class Pass:
         Earliest start after the first pass, time to paint, and the wait before the next pass.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
-    layers
-        What is laid, for the simulated canvas.
+    deeds
+        What is done, for the simulated canvas.
+    taken
+        How much is taken off which value group.
+    into_wet, lines
+        True when what it goes over is still wet; the lines it is made of.
     """
 
     key: str
@@ -96,7 +130,10 @@ class Pass:
     open_minutes: tuple[float, float]
     lays: int
     fat: int
-    layers: tuple[Layer, ...]
+    deeds: tuple[Deed, ...]
+    taken: tuple[Taken, ...] = ()
+    into_wet: bool = False
+    lines: tuple[Line, ...] = ()
     start_minutes: float = 0.0
     work_minutes: float = 0.0
     wait_minutes: float = 0.0
@@ -137,6 +174,8 @@ class PassPlan:
     passes: tuple[Pass, ...]
     thinner: str
     """What thin layers are thinned with."""
+    support: Support
+    """What it is painted on."""
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
 

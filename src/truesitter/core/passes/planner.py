@@ -9,15 +9,18 @@ import numpy as np
 
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
+from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Line
 from truesitter.core.passes.laying import Laid, Scene, Step
+from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
-from truesitter.core.passes.schools import Band, PassTemplate, School
+from truesitter.core.passes.school import Band, PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
@@ -37,13 +40,25 @@ _PEAK_QUANTILE = 0.4
 
 @dataclass(frozen=True)
 class _Place:
-    """One mask of a template: its key and name, the value group it is of, and where it lies."""
+    """One place of a template.
+
+    Attributes
+    ----------
+    mask, lines
+        (h, w) where it lies, or the lines it is made of.
+    key, name, group
+        Of its pass.
+    aim
+        (h, w) the part of it whose colour is wanted; all of it when not given.
+    """
 
     template: PassTemplate
     mask: Mask
     key: str
     name: str
     group: int | None = None
+    aim: Mask | None = None
+    lines: tuple[Line, ...] = ()
 
 
 def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[_Place]:
@@ -52,8 +67,15 @@ def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[_Place]
     bands = min(3, int(np.count_nonzero(counts)))
     which = np.zeros(values.shape, np.uint8)
     which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
+    nested = template.band is Band.NESTED_THIRDS
     return [
-        _Place(template, which == i + 1, f"{template.key}-{i + 1}", template.name.format(band=name))
+        _Place(
+            template,
+            which > i if nested else which == i + 1,
+            f"{template.key}-{i + 1}",
+            template.name.format(band=name),
+            aim=which == i + 1 if nested else None,
+        )
         for i, name in enumerate(THIRDS[bands])
     ]
 
@@ -71,13 +93,17 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
 
 def _split(template: PassTemplate, subject: Subject) -> list[_Place]:
     """The places of one template, dark to light, too small ones left out."""
+    if template.band is Band.LINES:
+        lines = subject.lines.get(template.key, ())
+        nowhere = np.zeros(subject.groups.shape, bool)
+        return [_Place(template, nowhere, template.key, template.name, lines=lines)] if lines else []
     where = np.isin(np.arange(256), template.regions)[subject.regions]
     if template.band is Band.EACH_GROUP:
         places = [
             _Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
-    elif template.band is Band.THIRDS:
+    elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
         places = _thirds(template, subject.value, where) if where.any() else []
     else:
         if template.band is Band.SHADOW_AND_HALFTONE:
@@ -94,8 +120,8 @@ def _patchwork(subject: Subject, places: list[_Place]) -> Patchwork:
     """Pieces along the borders of the regions, of the groups, and of the places that follow neither."""
     own = dict[str, Labels]()
     for number, place in enumerate(places, 1):
-        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP):
-            # Places of one template never overlap.
+        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
+            # Places of one template never overlap, or each lies inside the one before.
             own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))[place.mask] = number
     return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())
 
@@ -103,16 +129,20 @@ def _patchwork(subject: Subject, places: list[_Place]) -> Patchwork:
 class _Planner:
     def __init__(
         self, subject: Subject, palette: Palette, school: School, wishes: Wishes, medium: Medium,
-        places: list[_Place],
+        support: Support, places: list[_Place],
     ) -> None:  # fmt: skip
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         allowed = wishes.palette(palette)
         mapped_lab, mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
         patchwork = _patchwork(subject, places)
-        self.scene = Scene(subject, patchwork, allowed, wishes, medium, school.ground_value, mapped_lab)
+        self.scene = Scene(
+            subject, patchwork, allowed, wishes, medium, support, school.ground_value, school.ground_tint,
+            mapped_lab,
+        )  # fmt: skip
         self.regions = patchwork.at(subject.regions)
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
-        self.canvas = Canvas.bare(patchwork, rack=palette.rack)
+        self.canvas = Canvas.bare(patchwork, support, palette.rack)
+        self.wet_minutes = 0.0
         self.passes: list[Pass] = []
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
@@ -123,18 +153,24 @@ class _Planner:
         return brush_for(mask, self.scene.subject.mm_per_px)
 
     def add(self, place: _Place, brush: float) -> None:
-        """Lay one place on the canvas and write down its pass, with the brush for the whole of the place."""
-        template = place.template
-        step = Step(self.scene.patchwork.at(place.mask), place.group, template.regions, template.film)
-        laid = template.kind.lay(self.scene, step, self.canvas)
+        """Do one place on the canvas and write down its pass, with the brush for the whole of the place."""
+        template, at = place.template, self.scene.patchwork.at
+        into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
+        canvas = self.canvas if into_wet else self.canvas.dried()
+        aim = None if place.aim is None else at(place.aim)
+        step = Step(at(place.mask), place.group, template.regions, template.film, aim, place.lines)
+        laid = template.kind.lay(self.scene, step, canvas)
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
-        for layer in laid.layers:
-            self.canvas = self.canvas.lay(layer)
+        for deed in laid.deeds:
+            canvas = canvas.do(deed)
+        self.canvas = canvas
         if laid.pieces is not step.pieces:
             brush = self.brush(self.scene.patchwork.mask(laid.pieces))
-        self.passes.append(self._pass(place, laid, brush))
+        done = self._pass(place, laid, brush, into_wet)
+        self.wet_minutes = (self.wet_minutes if into_wet else 0.0) + done.work_minutes
+        self.passes.append(done)
         self.laid.append(template)
         self.canvases.append(self.canvas)
         if template.kind.covers and not laid.recipe.reached:
@@ -150,14 +186,21 @@ class _Planner:
         away = np.abs(middles - self.canvas.piece_values()[:, None])
         return float((self.wanted * away).sum() / self.wanted.sum())
 
-    def _pass(self, place: _Place, laid: Laid, brush: float) -> Pass:
+    def _pass(self, place: _Place, laid: Laid, brush: float, into_wet: bool) -> Pass:
         template, sizes = place.template, self.scene.patchwork.sizes[laid.pieces]
         area = float(sizes.sum()) * self.scene.subject.mm_per_px**2 / 100
+        minutes = work_minutes(area, brush)
+        if place.lines:
+            sizes_mm = self.scene.subject.size_mm
+            area = sum(line_area_cm2(line, sizes_mm) for line in place.lines)
+            brush, minutes = line_brush_mm(place.lines), stroke_minutes(len(place.lines))
         return Pass(
             key=place.key,
             name=place.name,
             group=place.group,
-            places=_place_names(self.regions[laid.pieces], sizes, template),
+            places=tuple(r.spoken for r in template.regions)
+            if place.lines
+            else _place_names(self.regions[laid.pieces], sizes, template),
             pieces=laid.pieces,
             recipe=laid.recipe,
             film=laid.film,
@@ -171,8 +214,11 @@ class _Planner:
             open_minutes=self.scene.medium.open_minutes,
             lays=lays(area, brush, self.scene.medium.open_minutes[1]) if _is_soft(template) else 1,
             fat=template.fat,
-            layers=laid.layers,
-            work_minutes=work_minutes(area, brush),
+            deeds=laid.deeds,
+            taken=laid.taken,
+            into_wet=into_wet,
+            lines=place.lines,
+            work_minutes=minutes,
             value_error=self._value_error(),
         )
 
@@ -180,7 +226,10 @@ class _Planner:
         """The plan with its waiting times."""
         timed = []
         for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
-            under = tuple(n for n in range(number) if bool((self.passes[n].pieces & current.pieces).any()))
+            # What goes into wet paint waits for nothing laid in the same sitting.
+            first = next((n for n in range(number, 0, -1) if not self.passes[n].into_wet), 0)
+            below = range(first if current.into_wet else number)
+            under = tuple(n for n in below if bool((self.passes[n].pieces & current.pieces).any()))
             base = round(template.dries_minutes * self.slower)
             dries = drying_minutes(base, current.recipe.parts, self.scene.palette.rack)
             timed.append(Timed(current.work_minutes, dries, under))
@@ -192,9 +241,11 @@ class _Planner:
             passes.append(
                 replace(current, start_minutes=starts[number], wait_minutes=max(0.0, following - end))
             )
+        scene = self.scene
         return PassPlan(
-            tuple(passes), self.scene.medium.thinning.thinner, tuple(self.canvases), tuple(self.remarks)
-        )
+            tuple(passes), scene.medium.thinning.thinner, scene.support, tuple(self.canvases),
+            tuple(self.remarks),
+        )  # fmt: skip
 
 
 def _is_soft(template: PassTemplate) -> bool:
@@ -204,9 +255,7 @@ def _is_soft(template: PassTemplate) -> bool:
 
 def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:
     present = np.bincount(regions, weights=sizes, minlength=len(Region))
-    return tuple(
-        r.name.lower().replace("_", " ") for r in template.regions if present[r] > 0.01 * present.sum()
-    )
+    return tuple(r.spoken for r in template.regions if present[r] > 0.01 * present.sum())
 
 
 def plan_passes(
@@ -215,6 +264,7 @@ def plan_passes(
     school: School,
     wishes: Wishes | None = None,
     medium: Medium | None = None,
+    support: Support | None = None,
 ) -> PassPlan:
     """Turn a subject into the ordered passes of a school.
 
@@ -226,6 +276,8 @@ def plan_passes(
         What every recipe must keep to.
     medium
         What it is painted in; the school's own when none is given or the school is not for that.
+    support
+        What it is painted on; the school's usual one when none is given.
 
     Raises
     ------
@@ -236,7 +288,8 @@ def plan_passes(
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     places = [place for template in school.templates for place in _split(template, subject)]
     used = medium if medium and medium.name in school.media else school.medium
-    planner = _Planner(subject, palette, school, wishes or Wishes(), used, places)
+    ground = support or SUPPORTS[school.support]
+    planner = _Planner(subject, palette, school, wishes or Wishes(), used, ground, places)
     if medium and used is not medium:
         able = " or ".join(school.media)
         words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."

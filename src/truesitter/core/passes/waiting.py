@@ -14,7 +14,7 @@ def drying_minutes(base: int, parts: dict[str, int], rack: Rack = LIBRARY) -> in
     """Drying time of a mixture: that of its slowest tube that makes up a tenth of it or more."""
     total = sum(parts.values())
     speeds = [_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
-    return round(base * max(speeds))
+    return round(base * max(speeds, default=1.0))
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,9 @@ from pydantic import Field, model_validator
 
 from truesitter.core.paint.media.dilution import LEAST_STRENGTH, MOST_STRENGTH, Thinning
 from truesitter.core.paint.media.drying import DryingShift
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, Medium, MediumName
+from truesitter.core.paint.media.media import MEDIA, Medium, MediumName
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette

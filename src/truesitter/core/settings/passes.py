@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import ClassVar, Self
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
+from truesitter.core.paint.media.supports import SupportName
 from truesitter.core.passes.schools import LAYERED_OIL, school
 from truesitter.core.settings.base import Document, Settings
 
@@ -23,6 +24,7 @@ class PassSettings(Settings):
     UPGRADES: ClassVar[dict[int, Callable[[Document], Document]]] = {1: _without_ticks}
 
     school: str = LAYERED_OIL.key
+    support: SupportName | None = Field(None, description="None for the school's usual one")
 
     @model_validator(mode="after")
     def _known_school(self) -> Self:

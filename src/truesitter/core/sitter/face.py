@@ -41,6 +41,20 @@ UPPER_LIP_FIELD = (
     98, 97, 2, 326, 327, 322, 410, 291, 308, 415, 310, 311, 312, 13, 82, 81, 80, 191, 78, 61, 186, 92,
 )  # fmt: skip
 
+PARTING = (
+    (78, 191, 80, 81, 82, 13, 312, 311, 310, 415, 308),
+    (78, 95, 88, 178, 87, 14, 317, 402, 318, 324, 308),
+)
+"""Where the lips meet: the upper and the lower one, from corner to corner."""
+LID_CREASES = ((247, 30, 29, 27, 28, 56, 190), (467, 260, 259, 257, 258, 286, 414))
+UPPER_LIDS = ((33, 246, 161, 160, 159, 158, 157, 173, 133), (263, 466, 388, 387, 386, 385, 384, 398, 362))
+"""From the outer corner to the inner one."""
+BROW_EDGES = (
+    ((70, 63, 105, 66, 107), (46, 53, 52, 65, 55)),
+    ((300, 293, 334, 296, 336), (276, 283, 282, 295, 285)),
+)
+"""Upper and lower border of each brow, from the temple to the nose."""
+
 LEFT_EYE_CORNERS, RIGHT_EYE_CORNERS = (33, 133), (362, 263)
 MOUTH_CORNERS, PUPILS, NOSE_WINGS, CHEEKS, TEMPLES = (61, 291), (468, 473), (129, 358), (234, 454), (127, 356)
 BROW_PEAKS = (105, 334)
@@ -68,6 +82,10 @@ class Face:
         """As `at`, as plain numbers."""
         x, y = self.at(*landmarks)
         return float(x), float(y)
+
+    def line(self, landmarks: tuple[int, ...]) -> Doubles:
+        """A line through landmarks, (n, 2) x, y in fractions."""
+        return np.asarray(self.points[list(landmarks), :2])
 
     @property
     def chin(self) -> Doubles:

@@ -17,6 +17,11 @@ class Region(IntEnum):
     EYES = 6
     GARMENT = 7
 
+    @property
+    def spoken(self) -> str:
+        """As it is said."""
+        return self.name.lower().replace("_", " ")
+
 
 SOLVED = (Region.BACKGROUND, Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT)
 """The regions found by colour and place; the others follow the landmarks."""

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 import numpy as np
 
 from truesitter.core.types import Doubles, Ints
+from truesitter.core.values.edge_sides import UNLIKE
 from truesitter.core.values.edges import EdgeSamples, Sharpness, sharpness_of
 
 if TYPE_CHECKING:
@@ -30,6 +31,8 @@ class Edge:
         (n, 2) x, y in fractions of the picture, in order.
     length_mm, width_mm, contrast
         Length on the canvas, mean 10–90 % width, mean difference of the sides in value steps.
+    sides_mm
+        Mean widths of its darker and its lighter side.
     """
 
     kind: Sharpness
@@ -37,6 +40,15 @@ class Edge:
     length_mm: float
     width_mm: float
     contrast: float
+    sides_mm: tuple[float, float]
+
+    @property
+    def softer(self) -> Literal["darker", "lighter"] | None:
+        """The side it is soft on, where it is crisp on the other."""
+        darker, lighter = self.sides_mm
+        if max(darker, lighter) < UNLIKE * min(darker, lighter) or self.kind is Sharpness.LOST:
+            return None
+        return "darker" if darker > lighter else "lighter"
 
     @property
     def middle(self) -> tuple[float, float]:
@@ -59,7 +71,9 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
     from scipy.spatial import cKDTree
 
     tree = cKDTree(mm)
-    width, contrast = _evened(tree, mm, samples, mm_per_px)
+    readings = np.column_stack([samples.width * mm_per_px, samples.contrast, samples.sides * mm_per_px])
+    readings = evened(tree, samples.direction, readings)
+    width, contrast = readings[:, 0], readings[:, 1]
     names = list(Sharpness)
     found = (sharpness_of(w, c) for w, c in zip(width, contrast, strict=True))
     kinds = np.array([names.index(kind) for kind in found])
@@ -75,24 +89,22 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
                 length_mm=length,
                 width_mm=float(width[order].mean()),
                 contrast=float(contrast[order].mean()),
+                sides_mm=(float(readings[order, 2].mean()), float(readings[order, 3].mean())),
             )
         )
     return tuple(sorted(edges, key=lambda e: -e.length_mm))
 
 
-def _evened(tree: cKDTree, mm: Doubles, samples: EdgeSamples, mm_per_px: float) -> tuple[Doubles, Doubles]:
-    """Width in mm and contrast of each reading, averaged with those near it on the same border."""
+def evened(tree: cKDTree, direction: Doubles, readings: Doubles) -> Doubles:
+    """Readings (n, c) averaged with those near them, in mm, on the same border."""
     near = tree.query_pairs(_SMOOTH_MM, output_type="ndarray")
-    along = np.abs((samples.direction[near[:, 0]] * samples.direction[near[:, 1]]).sum(axis=1)) > 0.7
+    along = np.abs((direction[near[:, 0]] * direction[near[:, 1]]).sum(axis=1)) > 0.7
     near = near[along]
-    count = np.ones(len(mm))
-    width, contrast = samples.width * mm_per_px, samples.contrast.copy()
-    sums = [width.copy(), contrast.copy()]
+    count, total = np.ones(len(readings)), readings.copy()
     for one, other in ((0, 1), (1, 0)):
         np.add.at(count, near[:, one], 1)
-        for total, values in zip(sums, (width, contrast), strict=True):
-            np.add.at(total, near[:, one], values[near[:, other]])
-    return sums[0] / count, sums[1] / count
+        np.add.at(total, near[:, one], readings[near[:, other]])
+    return total / count[:, None]
 
 
 def _walks(tree: cKDTree, mm: Doubles, direction: Doubles, kinds: Ints) -> list[list[int]]:

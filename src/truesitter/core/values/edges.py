@@ -15,7 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from truesitter.core.blur import blur
-from truesitter.core.types import Doubles, Floats, Labels
+from truesitter.core.types import Doubles, Floats, Labels, Pieces
+from truesitter.core.values.edge_sides import side_widths
 
 HARD_MM, FIRM_MM, SOFT_MM = 1.5, 4.0, 10.0
 """Widest hard, firm and soft edge on a canvas of some 300 × 400 mm (from memory)."""
@@ -61,15 +62,21 @@ class EdgeSamples:
         (n, 2) unit vector along the border.
     width, contrast
         (n,) 10–90 % width in pixels and difference of the sides in value steps.
+    sides
+        (n, 2) how much of that lies on the darker and on the lighter side.
+    lighter
+        (n, 2) unit vector across the border, towards the lighter side.
     """
 
     points: Doubles
     direction: Doubles
     width: Doubles
     contrast: Doubles
+    sides: Doubles
+    lighter: Doubles
 
 
-def border_points(labels: Labels, step: float) -> tuple[Doubles, Doubles]:
+def border_points(labels: Labels | Pieces, step: float) -> tuple[Doubles, Doubles]:
     """Points about `step` pixels apart on the borders, and the direction of the border there.
 
     Returns
@@ -96,23 +103,39 @@ def border_points(labels: Labels, step: float) -> tuple[Doubles, Doubles]:
     return points, np.stack([-normal[:, 1], normal[:, 0]], axis=1)
 
 
-def profile_widths(profiles: Doubles) -> tuple[Doubles, Doubles]:
-    """10–90 % width and contrast of profiles across edges.
+@dataclass(frozen=True)
+class Profiles:
+    """Profiles across edges, read.
+
+    Attributes
+    ----------
+    width, contrast
+        (n,) 10–90 % width in samples (all of the profile when the edge fills it), and value steps.
+    sides
+        (n, 2) parts of the width on the darker and on the lighter side.
+    rises
+        (n,) 1 where the value rises along the profile, −1 where it falls.
+    """
+
+    width: Doubles
+    contrast: Doubles
+    sides: Doubles
+    rises: Doubles
+
+
+def read_profiles(profiles: Doubles) -> Profiles:
+    """Width, contrast and sides of profiles across edges.
 
     Parameters
     ----------
     profiles
         (n, 2m + 1) values at equal distances, the border in the middle.
 
-    Returns
-    -------
-    width, contrast
-        (n,) in samples (2m when the edge fills the profile) and value steps.
-
     Notes
     -----
     Each side is followed outwards only as long as the value goes on changing the same
-    way, but for grain: what lies beyond belongs to another edge.
+    way, but for grain: what lies beyond belongs to another edge. The sides are those of two
+    half-Gaussians with the profile's own 10, 50 and 90 % points; see `side_widths`.
     """
     middle = profiles.shape[1] // 2
     sign = np.sign(profiles[:, min(middle + 1, profiles.shape[1] - 1)] - profiles[:, middle - 1])
@@ -127,7 +150,11 @@ def profile_widths(profiles: Doubles) -> tuple[Doubles, Doubles]:
     contrast = high - low
     lower = _crossing(rising, inside, low + 0.1 * contrast, middle, -1)
     upper = _crossing(rising, inside, low + 0.9 * contrast, middle, 1)
-    return np.maximum(upper - lower, 0.0), contrast
+    half = _crossing(rising, inside, low + 0.5 * contrast, middle, 1)
+    sides = side_widths(half - lower, upper - half)
+    # Where the value falls along the profile its beginning is the lighter side.
+    sides = np.where(sign[:, None] < 0, sides[:, ::-1], sides)
+    return Profiles(np.maximum(upper - lower, 0.0), contrast, sides, sign)
 
 
 def _run(rising: Doubles) -> NDArray[np.intp]:
@@ -160,7 +187,27 @@ def _crossing(
     return np.asarray(index[at] + (other - at) * part)
 
 
-def read_edges(labels: Labels, value: Floats, mm_per_px: float) -> EdgeSamples:
+_MOST_ROWS = 1 << 14
+"""OpenCV takes no larger maps at a time."""
+
+
+def _sampled(picture: Floats, x: Doubles, y: Doubles) -> Floats:
+    """A picture read between its pixels, linearly; outside it the nearest is taken."""
+    out = np.empty(x.shape, np.float32)
+    for start in range(0, len(x), _MOST_ROWS):
+        rows = slice(start, start + _MOST_ROWS)
+        maps = (x[rows].astype(np.float32), y[rows].astype(np.float32))
+        out[rows] = cv2.remap(picture, *maps, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    return out
+
+
+def read_edges(
+    labels: Labels | Pieces,
+    value: Floats,
+    mm_per_px: float,
+    step_mm: float = _STEP_MM,
+    reach_mm: float = REACH_MM,
+) -> EdgeSamples:
     """Width and contrast along the borders of a label map.
 
     Parameters
@@ -169,20 +216,27 @@ def read_edges(labels: Labels, value: Floats, mm_per_px: float) -> EdgeSamples:
         (H, W) groups and the value map they were cut from, not smoothed.
     mm_per_px
         Canvas mm to a pixel.
+    step_mm, reach_mm
+        How far readings lie apart, and how far they look to either side.
     """
-    from scipy.ndimage import map_coordinates
-
-    points, direction = border_points(labels, _STEP_MM / mm_per_px)
+    points, direction = border_points(labels, step_mm / mm_per_px)
     normal = np.stack([direction[:, 1], -direction[:, 0]], axis=1)
-    reach = REACH_MM / mm_per_px
+    reach = reach_mm / mm_per_px
     spacing = max(0.5, 0.25 / mm_per_px)
     count = max(4, round(reach / spacing))
     along = np.arange(-count, count + 1) * spacing
     # Three parallel profiles are averaged against grain.
-    total = np.zeros((len(points), len(along)))
+    total = np.zeros((len(points), len(along)), np.float32)
     for aside in (-1.0, 0.0, 1.0):
         x = points[:, 0, None] - 0.5 + normal[:, 0, None] * along + aside * direction[:, 0, None]
         y = points[:, 1, None] - 0.5 + normal[:, 1, None] * along + aside * direction[:, 1, None]
-        total += map_coordinates(value, [y, x], order=1, mode="nearest")
-    width, contrast = profile_widths(total / 3)
-    return EdgeSamples(points, direction, width * spacing, contrast)
+        total += _sampled(value, x, y)
+    found = read_profiles(total.astype(np.float64) / 3)
+    return EdgeSamples(
+        points,
+        direction,
+        found.width * spacing,
+        found.contrast,
+        found.sides * spacing,
+        normal * found.rises[:, None],
+    )

@@ -15,7 +15,8 @@ from truesitter.core.paint.media.dilution import (
     Dilution,
     Thinning,
 )
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.films import coats_to_value, ground_of, seen, strength_by_swatch
 from truesitter.core.paint.recipes.glazes import Glaze, find_glazes

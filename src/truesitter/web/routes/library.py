@@ -9,11 +9,13 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.paint.media.dilution import MOST_WATER
 from truesitter.core.paint.media.media import MEDIA, MediumName
+from truesitter.core.paint.media.supports import SUPPORTS, Lightens, SupportName
 from truesitter.core.paint.tubes.cautions import PROCESSES, off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.pigments import Pigment
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.paint.tubes.swatches import PATCHES
+from truesitter.core.passes.schools import SCHOOLS
 from truesitter.store.tubes import KeptTube
 from truesitter.web.bench import Bench
 
@@ -65,11 +67,29 @@ class MediumOut(BaseModel):
     caution: str
 
 
+class SupportOut(BaseModel):
+    """What can be painted on."""
+
+    name: SupportName
+    lightens: Lightens
+    words: str
+
+
+class SchoolOut(BaseModel):
+    """An order of passes that can be followed."""
+
+    key: str
+    name: str
+    support: SupportName
+    """What it is usually painted on."""
+
+
 class Library(BaseModel):
-    """All tubes, palettes and media."""
+    """All tubes, palettes, media, supports and schools."""
 
     media: list[MediumOut]
-
+    supports: list[SupportOut]
+    schools: list[SchoolOut]
     tubes: list[Tube]
     palettes: list[PaletteOut]
     process_cautions: dict[str, str]
@@ -82,6 +102,13 @@ class PaletteIn(BaseModel):
     name: str = Field(min_length=1, max_length=60)
     tubes: list[Annotated[str, Field(max_length=60)]] = Field(min_length=1, max_length=14)
     transparent: bool = False
+
+
+_LIGHTENS: dict[Lightens, str] = {
+    "by degrees": "Dry paint can be lightened on it by degrees, with an eraser or a damp brush.",
+    "all or nothing": "Dry paint comes off it all at once or not at all; wet paint can be wiped.",
+    "not at all": "Dry paint stays on it; only wet paint can be wiped off.",
+}
 
 
 def _tube(pigment: Pigment, rack: Rack, kept: KeptTube | None) -> Tube:
@@ -117,6 +144,11 @@ def library(bench: Bench) -> Library:
             )
             for m in MEDIA.values()
         ],
+        supports=[
+            SupportOut(name=s.name, lightens=s.lightens, words=_LIGHTENS[s.lightens])
+            for s in SUPPORTS.values()
+        ],
+        schools=[SchoolOut(key=s.key, name=s.name, support=s.support) for s in SCHOOLS.values()],
         tubes=[_tube(p, rack, mine.get(p.key)) for p in rack.pigments()],
         palettes=[
             PaletteOut(key=key, name=name, tubes=list(tubes), transparent=transparent, own=own)

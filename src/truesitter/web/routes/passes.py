@@ -8,10 +8,14 @@ from fastapi import APIRouter, HTTPException, Request, Response
 from pydantic import BaseModel
 
 from truesitter.core.paint.tubes.cautions import cautions_for
+from truesitter.core.passes.plan import PassPlan
 from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.study import Study
 from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.plan import PlanPass, passes_of, plan_of
+from truesitter.formats.plan import plan_of
+from truesitter.formats.plan_passes import PlanPass, passes_of
 from truesitter.formats.png import encode_png
+from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
 
@@ -35,7 +39,7 @@ class PassesOut(BaseModel):
         answered(
             "passes",
             ("values.names", "values.groups", "flesh.transparent", "flesh.own", "passes.school"),
-            ("passes",),
+            ("passes", "seams"),
         )
     ],
 )
@@ -54,13 +58,39 @@ def get_passes(study: CurrentStudy) -> PassesOut:
 @router.get("/passes/canvas/{number}", response_class=Response)
 def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
     """The simulated canvas after pass `number`, counted from 1."""
-    if study.flesh.palette().transparent or not 1 <= number <= len(study.passes.plan().canvases):
+    if study.flesh.palette().transparent or not 1 <= number <= len(study.passes.plan().passes):
         raise HTTPException(404, "There is no such pass in this plan.")
 
     def make() -> tuple[bytes, str]:
-        return encode_png(study.passes.plan().canvases[number - 1].picture()), "image/png"
+        return encode_png(study.passes.painted().picture(number), fast=True), "image/png"
 
-    return picture_response(request, f"canvas-{number}-{study.source.key('passes')}", make)
+    return picture_response(request, f"canvas-{number}-{study.source.key('painted')}", make)
+
+
+@router.get("/files/lines.svg", response_class=Response)
+def lines_file(study: CurrentStudy) -> Response:
+    """Every painted line with its widths."""
+    return download(lines_svg(_planned(study), _canvas(study)), "image/svg+xml", "lines.svg")
+
+
+@router.get("/files/practice.pdf", response_class=Response)
+def practice_sheet(
+    study: CurrentStudy, sitter: CurrentSitter, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
+    """The painted lines to draw over."""
+    data = practice_pdf(_planned(study), _canvas(study), sitter.name, paper)
+    return download(data, "application/pdf", "practice.pdf")
+
+
+def _planned(study: Study) -> PassPlan:
+    if study.flesh.palette().transparent:
+        raise HTTPException(404, "There are no passes for washes on paper yet.")
+    return study.passes.plan()
+
+
+def _canvas(study: Study) -> tuple[float, float]:
+    reference = study.settings.reference
+    return reference.canvas_width_mm, reference.canvas_height_mm
 
 
 @router.get("/files/plan.pdf", response_class=Response)

@@ -1,4 +1,4 @@
-"""Media and supports: what paint is bound with and laid on, and films that are wet or dry.
+"""Media: what paint is bound with, and films that are wet or dry.
 
 K and S of the library are those of *dry* paint; a wet film shrinks as it dries.
 """
@@ -8,13 +8,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-import numpy as np
-
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.thickness import DryMm, WetMm
-from truesitter.core.paint.optics.kubelka_munk import enter_surface
-from truesitter.core.types import Doubles
 
 MediumName = Literal["oil", "quick oil", "acrylic", "gouache", "watercolour", "egg tempera", "airbrush"]
 
@@ -126,24 +122,3 @@ MEDIA: dict[MediumName, Medium] = {
 
 if set(MEDIA) != set(get_args(MediumName)):
     raise AssertionError("every medium that can be named is known")
-
-
-@dataclass(frozen=True)
-class Support:
-    """What the first layer lies on: reflectance 0–1 as the eye sees it, even over the spectrum."""
-
-    name: str
-    reflectance: float
-
-    def seen(self) -> Doubles:
-        """Reflectance (31,) as the eye sees it."""
-        return np.full(31, self.reflectance)
-
-    def internal(self) -> Doubles:
-        """Reflectance (31,) below the surface, as films are laid on it."""
-        return enter_surface(self.seen())
-
-
-WHITE_PAPER: Support = Support("white paper", 0.88)
-PRIMED_CANVAS: Support = Support("white primed canvas", 0.85)
-"""Reflectances from memory."""

@@ -13,10 +13,14 @@ Saunderson, J. L. (1942). Calculation of the color of pigmented plastics.
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
 from truesitter.core.types import Doubles
+
+Real = TypeVar("Real", np.float32, np.float64)
 
 SAUNDERSON_K1 = 0.03
 """Reflected at the outer surface, specular excluded from what is seen (from memory)."""
@@ -56,26 +60,42 @@ def film_reflectance(
     Written with tanh(bSX)/b, which stays finite both for b → 0 (no absorption) and
     for a film of any thickness.
     """
+    below = np.asarray(ground, dtype=np.float64)
+    return over_ground(*film_terms(absorption, scattering, thickness), below)
+
+
+def film_terms(absorption: ArrayLike, scattering: ArrayLike, thickness: ArrayLike) -> tuple[Doubles, Doubles]:
+    """What `over_ground` needs to know of a film: 1 + K/S, and tanh(bSX)/b."""
     k = np.asarray(absorption, dtype=np.float64)
     s = np.asarray(scattering, dtype=np.float64)
-    below = np.asarray(ground, dtype=np.float64)
     q = k / s
-    a = 1 + q
     b = np.sqrt(q * (q + 2))
     sx = s * np.asarray(thickness, dtype=np.float64)
     small = b < 1e-7
     safe = np.where(small, 1.0, b)
-    t = np.where(small, sx, np.tanh(safe * sx) / safe)
+    return 1 + q, np.asarray(np.where(small, sx, np.tanh(safe * sx) / safe))
+
+
+def over_ground(a: NDArray[Real], t: NDArray[Real], below: NDArray[Real]) -> NDArray[Real]:
+    """Reflectance of a film, by its terms, over a ground of internal reflectance 0–1; any precision."""
     return np.asarray((t * (1 - a * below) + below) / (t * (a - below) + 1))
 
 
 def leave_surface(internal: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> Doubles:
     """Internal reflectance to what the eye sees, specular excluded (Saunderson 1942)."""
-    r = np.asarray(internal, dtype=np.float64)
-    return np.asarray((1 - k1) * (1 - k2) * r / (1 - k2 * r))
+    return seen_from(np.asarray(internal, dtype=np.float64), k1, k2)
+
+
+def seen_from(internal: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
+    """`leave_surface` in any precision."""
+    return np.asarray((1 - k1) * (1 - k2) * internal / (1 - k2 * internal))
 
 
 def enter_surface(seen: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> Doubles:
     """What the eye sees to internal reflectance; the inverse of `leave_surface`."""
-    r = np.asarray(seen, dtype=np.float64)
-    return np.asarray(r / ((1 - k1) * (1 - k2) + k2 * r))
+    return internal_of(np.asarray(seen, dtype=np.float64), k1, k2)
+
+
+def internal_of(seen: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
+    """`enter_surface` in any precision."""
+    return np.asarray(seen / ((1 - k1) * (1 - k2) + k2 * seen))

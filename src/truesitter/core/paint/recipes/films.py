@@ -11,7 +11,7 @@ from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution, Thinning
-from truesitter.core.paint.media.media import Support
+from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
@@ -179,7 +179,7 @@ def strength_by_swatch(
     ground = support.internal()
     bare = _value(ground)
     if value >= bare - _LEAST_READ:
-        raise Refusal(f"a swatch has to be darker than the bare {support.name}, which is value {bare:.1f}")
+        raise Refusal(f"a swatch has to be darker than the bare paper, which is value {bare:.1f}")
     film = film_for_value(ground, {tube: 1}, rack, value, _THICKEST_SWATCH_MM)
     if film >= _THICKEST_SWATCH_MM:
         raise Refusal("no layer of this tube gets that dark: was it another tube?")

@@ -27,7 +27,7 @@ from truesitter.core.colour.spectrum import (
     smoothest_reflectance,
 )
 from truesitter.core.colour.value import lab_value, value_to_luminance
-from truesitter.core.paint.media.media import WHITE_PAPER
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from truesitter.core.paint.media.dilution import Thinning
-from truesitter.core.paint.media.media import MEDIA, WHITE_PAPER, Support
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.supports import WHITE_PAPER, Support
 from truesitter.core.paint.tubes.pigments import Pigment
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.refusal import Refusal

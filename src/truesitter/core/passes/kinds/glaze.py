@@ -13,7 +13,8 @@ from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_su
 from truesitter.core.paint.recipes.glazes import glaze_blends
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
 from truesitter.core.types import Doubles
@@ -61,7 +62,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         film_mm=film,
         dilution=dilution,
     )
-    layers = (Layer(step.pieces, parts, film),)
+    layers = (Layer(step.pieces, parts, film, fades=True),)
     paint = film / thinning.strength
     return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(dilution),))
 

@@ -11,7 +11,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     """In the flesh stage's own mixture where there is one, else one for the mean colour."""
     if step.regions == (Region.SKIN,) and step.group in scene.subject.flesh:
         return even_film(scene, step, scene.subject.flesh[step.group])
-    return even_film(scene, step, scene.recipe(scene.target(step.pieces)))
+    return even_film(scene, step, scene.recipe(scene.target(step.wanted)))
 
 
 MASS = Laying("mass", _lay, covers=True)

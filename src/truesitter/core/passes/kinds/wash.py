@@ -17,7 +17,8 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.pigments import pigment_library
-from truesitter.core.passes.canvas import Canvas, Layer
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
 
@@ -52,7 +53,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         dilution = thinning.dilution(wanted)
         films.append(thinning.dry(dilution))
         thinned.append(Thinned(dilution, int(group)))
-        layers.append(Layer(pieces, parts, films[-1]))
+        layers.append(Layer(pieces, parts, films[-1], fades=True))
         areas.append(float(scene.patchwork.sizes[pieces].sum()))
         targets.append(lab)
     if not layers:

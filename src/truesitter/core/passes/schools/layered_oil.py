@@ -1,94 +1,16 @@
-"""Schools: the order in which a medium builds a picture, as data.
-
-Times are room temperature, thin films, from memory; the painter can change them.
-"""
+"""Oil in layers: dark to light, every layer dry before the next, then a glaze."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from enum import Enum
-
-from truesitter.core.paint.media.media import MEDIA, Medium, MediumName
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.light import LIGHT
+from truesitter.core.passes.kinds.lines import LINES
 from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH
-from truesitter.core.passes.laying import Laying
-from truesitter.core.refusal import Refusal
+from truesitter.core.passes.school import DAY, Band, PassTemplate, School
 from truesitter.core.sitter.region_names import Region
-
-DAY = 24 * 60
-
-
-class Band(Enum):
-    """Which values of its regions a pass covers."""
-
-    EVERYTHING = "everything"
-    EACH_GROUP = "each group, dark to light"
-    THIRDS = "darks, middle, lights"
-    SHADOW_AND_HALFTONE = "shadow and halftone"
-    PEAKS = "the lightest of the zones round the peaks"
-
-
-@dataclass(frozen=True)
-class PassTemplate:
-    """One step of a school.
-
-    Attributes
-    ----------
-    key
-        Unlike any other's of its school; ticks and links hold on to it.
-    name
-        May hold ``{band}``, which becomes the group or third.
-    kind, regions, band
-        How it is laid, where, and in which values.
-    film
-        As it is laid.
-    fat
-        Oil content, 0 lean … 3 fat: never falls from one layer to the layer over it.
-    dries_minutes
-        Before another layer may go over it, for a pigment of medium drying.
-    edge, tool, note
-        How to lay it, in the painter's words.
-    """
-
-    key: str
-    name: str
-    kind: Laying
-    regions: tuple[Region, ...]
-    band: Band
-    film: WetMm
-    fat: int
-    dries_minutes: int
-    edge: str
-    tool: str
-    note: str
-
-
-@dataclass(frozen=True)
-class School:
-    """An ordered list of templates, its ground, and places that stay without light.
-
-    Attributes
-    ----------
-    media
-        What it can be painted in; times are those of the first.
-    """
-
-    key: str
-    name: str
-    media: tuple[MediumName, ...]
-    ground_value: float
-    templates: tuple[PassTemplate, ...]
-    unlit: tuple[str, ...] = ()
-
-    @property
-    def medium(self) -> Medium:
-        """The one its times are written for."""
-        return MEDIA[self.media[0]]
-
 
 _ALL = tuple(Region)
 
@@ -147,6 +69,30 @@ LAYERED_OIL = School(
             "Among the darkest shapes of the face; no hard edge all round.",
         ),
         PassTemplate(
+            "brow-lines", "Lines of the brows",
+            LINES, (Region.BROWS,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "lost outward", "small liner",
+            "Two to a brow, the lower the larger, widest toward the nose; skin shows between.",
+        ),
+        PassTemplate(
+            "lid-creases", "Creases of the lids",
+            LINES, (Region.SKIN,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "crisp below, soft above", "small liner",
+            "A warm dark, never plain black; swell over the eye and let both ends go.",
+        ),
+        PassTemplate(
+            "lip-parting", "Parting of the lips",
+            LINES, (Region.LIPS,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "firm in the middle, lost in the corners", "small liner",
+            "Hair-thin; press a little in the middle of the mouth.",
+        ),
+        PassTemplate(
+            "lashes", "Lashes",
+            LINES, (Region.EYES,), Band.LINES, WetMm(0.02), 1, 3 * DAY,
+            "crisp at the root, gone at the tip", "small liner",
+            "In tufts, from the root outward, only once the values round the eye are right.",
+        ),
+        PassTemplate(
             "glaze", "Glaze",
             GLAZE, (Region.SKIN,), Band.SHADOW_AND_HALFTONE, WetMm(0.01), 3, 4 * DAY,
             "lost", "soft brush, wiped thin",
@@ -160,18 +106,3 @@ LAYERED_OIL = School(
         ),
     ),
 )  # fmt: skip
-
-SCHOOLS: dict[str, School] = {LAYERED_OIL.key: LAYERED_OIL}
-
-
-def school(key: str) -> School:
-    """A school by its key.
-
-    Raises
-    ------
-    Refusal
-        With a sentence naming the schools there are.
-    """
-    if key not in SCHOOLS:
-        raise Refusal(f"there is no school called “{key}”; there is {', '.join(SCHOOLS)}")
-    return SCHOOLS[key]

@@ -1,0 +1,30 @@
+"""Lines: strokes of a small brush in the colour of what is darkest along them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.passes.borders import LEVELS
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Layer
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step
+from truesitter.core.passes.lines import line_cover
+
+_DARKEST = 0.35
+"""The colour is that of the darkest part, so large, of what they run over (from memory)."""
+
+
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    subject = scene.subject
+    rows, columns, levels = line_cover(step.lines, subject.groups.shape, subject.mm_per_px)
+    over = levels >= max(1, min(LEVELS // 4, int(levels.max(initial=0))))
+    seen = scene.mapped_lab[rows, columns][over]
+    if not len(seen):
+        return "none of them lies inside the picture."
+    dark = seen[seen[:, 0] <= np.quantile(seen[:, 0], _DARKEST)]
+    recipe = scene.recipe(dark.mean(axis=0, dtype=np.float64))
+    layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film), lines=step.lines)
+    return Laid(recipe, (layer,), step.pieces, step.film, step.film)
+
+
+LINES = Laying("lines", _lay)

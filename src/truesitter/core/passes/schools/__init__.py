@@ -1,0 +1,25 @@
+"""The schools there are."""
+
+from __future__ import annotations
+
+from truesitter.core.passes.school import School
+from truesitter.core.passes.schools.direct_oil import DIRECT_OIL
+from truesitter.core.passes.schools.layered_oil import LAYERED_OIL
+from truesitter.core.refusal import Refusal
+
+__all__ = ["DIRECT_OIL", "LAYERED_OIL", "SCHOOLS", "school"]
+
+SCHOOLS: dict[str, School] = {s.key: s for s in (LAYERED_OIL, DIRECT_OIL)}
+
+
+def school(key: str) -> School:
+    """A school by its key.
+
+    Raises
+    ------
+    Refusal
+        With a sentence naming the schools there are.
+    """
+    if key not in SCHOOLS:
+        raise Refusal(f"there is no school called “{key}”; there is {', '.join(SCHOOLS)}")
+    return SCHOOLS[key]

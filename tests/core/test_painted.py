@@ -1,0 +1,330 @@
+"""The canvas with borders as soft as they are painted, and paint taken off it again."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import study_of
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import srgb_to_lab
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.supports import PRIMED_CANVAS, SUPPORTS
+from truesitter.core.paint.optics.kubelka_munk import (
+    enter_surface,
+    film_reflectance,
+    leave_surface,
+    opaque_reflectance,
+)
+from truesitter.core.paint.tubes.rack import LIBRARY
+from truesitter.core.passes.borders import LEVELS, WIDEST_SIDE_MM, Borders, cover, measure_borders
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import THICK_MM, Layer, Taking
+from truesitter.core.passes.painted import Painting, carried_on, paint, reached
+from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.passes.taking_off import TOOLS, share_for_value, value_on, why_not
+
+SIZE = (60, 80)
+WHITE, UMBER, BLACK = {"titanium-white": 1}, {"burnt-umber": 1}, {"ivory-black": 1}
+
+
+def split(column: int = 40) -> Patchwork:
+    left = np.zeros(SIZE, bool)
+    left[:, :column] = True
+    return Patchwork.of(SIZE, left)
+
+
+HALVES = split()
+RIGHT, LEFT = np.array([True, False]), np.array([False, True])
+
+
+def step(dark: float, light: float, column: int = 40, mm_per_px: float = 0.5) -> Borders:
+    """Borders of a picture of one edge whose sides are half-Gaussians of so many mm."""
+    from scipy.special import ndtr
+
+    x = (np.arange(SIZE[1]) + 0.5 - column) * mm_per_px
+    share = dark / (dark + light)
+    way = np.where(x < 0, 2 * share * ndtr(x / dark), 1 - 2 * (1 - share) * (1 - ndtr(x / light)))
+    value = np.broadcast_to(2 + 6 * way, SIZE).astype(np.float32)
+    return measure_borders(split(column), value, mm_per_px)
+
+
+def full(borders: Borders, pieces: np.ndarray, later: np.ndarray | None = None) -> np.ndarray:
+    rows, columns, levels = cover(borders, pieces, later)
+    out = np.zeros(SIZE, np.uint8)
+    out[rows, columns] = levels
+    return out
+
+
+@pytest.mark.parametrize(("dark", "light"), [(1.0, 1.0), (1.0, 3.0), (3.0, 1.0)])
+def test_a_border_is_painted_as_wide_as_it_is_seen_on_both_sides(dark: float, light: float) -> None:
+    """10–50 % of a half-Gaussian is 1.2816 σ: there a straight ramp has come to a tenth of the way."""
+    found = full(step(dark, light), LEFT)[30] / LEVELS
+    at = np.arange(SIZE[1]) + 0.5
+    tenth, most = (float(np.interp(-share, -found, at)) for share in (0.1, 0.9))
+    assert 40 - most == pytest.approx(1.2816 * dark / 0.5, abs=0.6)
+    assert tenth - 40 == pytest.approx(1.2816 * light / 0.5, abs=0.6)
+    assert np.interp(-0.5, -found, at) == pytest.approx(40, abs=0.51)
+    np.testing.assert_allclose(full(step(dark, light), RIGHT)[30], LEVELS - found * LEVELS, atol=1)
+
+
+def test_no_border_is_sharper_than_a_brush_leaves_it_nor_softer_than_it_reaches() -> None:
+    hard, soft = step(0.01, 0.01), step(30, 30)
+    assert (hard.sides_px == 0.5).all()
+    fine = measure_borders(split(), np.full(SIZE, 5, np.float32), 0.001)
+    assert fine.sides_px.max() <= 25, "a piece is never softened past its middle"
+    assert (soft.sides_px * 0.5 * 0.8 <= WIDEST_SIDE_MM + 1e-5).all()
+    same = measure_borders(split(), np.full(SIZE, 5, np.float32), 0.5)
+    assert np.median(same.sides_px) * 0.5 * 0.8 > 3, "an edge nobody sees is lost"
+
+
+def test_paint_runs_under_what_is_laid_later_by_half_the_border() -> None:
+    borders = step(2.0, 2.0)
+    alone, under = full(borders, LEFT)[30], full(borders, LEFT, RIGHT)[30]
+    assert (under[:40] == LEVELS).all()
+    half = float(np.interp(-LEVELS / 2, -under.astype(float), np.arange(SIZE[1]) + 0.5))
+    assert half == pytest.approx(40 + 2 * borders.sides_px.max(), abs=0.3)
+    assert alone[38] < LEVELS
+    two = [Painting((Layer(p, parts, None),)) for p, parts in ((LEFT, WHITE), (RIGHT, BLACK))]
+    black_first = paint(borders, [Painting((Layer(RIGHT | LEFT, BLACK, None),)), *two]).picture(3)
+    white_first = paint(borders, [Painting((Layer(RIGHT | LEFT, WHITE, None),)), *two]).picture(3)
+    np.testing.assert_allclose(black_first.astype(int), white_first.astype(int), atol=6)
+
+
+def one_film(layer: Layer, below: np.ndarray, part: np.ndarray) -> np.ndarray:
+    """A layer over spectra (…, 31), covering a part (…, 1) of each place."""
+    k, s = LIBRARY.mixture(layer.parts)
+    if layer.film_mm is None:
+        over = np.broadcast_to(opaque_reflectance(k / s), below.shape)
+    else:
+        over = film_reflectance(k, s, layer.film_mm * part if layer.fades else layer.film_mm, below)
+    if layer.fades:
+        return over
+    return enter_surface(part * leave_surface(over) + (1 - part) * leave_surface(below))
+
+
+def by_pixel(borders: Borders, passes: list[Painting]) -> np.ndarray:
+    """31 bands at every pixel, coverage not rounded, no stacks: (h, w, 3) L*a*b*."""
+    picture = np.broadcast_to(PRIMED_CANVAS.internal(), (*SIZE, 31)).copy()
+    every = np.arange(SIZE[1]) + 0.5 - 40
+    laid = [deed for one in passes for deed in one.deeds if isinstance(deed, Layer)]
+    for number, layer in enumerate(laid):
+        later = any(not other.fades and (other.pieces & ~layer.pieces).any() for other in laid[number + 1 :])
+        sides = borders.sides_px.max(axis=0)
+        signed = -every if layer.pieces[1] else every
+        if layer.pieces.all():
+            part = np.ones(SIZE[1])
+        else:
+            inner, outer = sides if layer.pieces[1] == (borders.pieces[0, 0] == 1) else sides[::-1]
+            part = np.where(signed > 0, signed / inner, signed / outer)
+            part = np.clip((part + (2 if later and not layer.fades else 0) + 1) / 2, 0, 1)
+        part = np.broadcast_to(part[None, :, None], picture.shape)
+        picture = one_film(layer, picture, part)
+    return reflectance_to_lab(leave_surface(picture))
+
+
+LAYERS = st.lists(
+    st.tuples(
+        st.sampled_from([LEFT, RIGHT, LEFT | RIGHT]),
+        st.sampled_from([WHITE, UMBER, {"titanium-white": 3, "light-red": 2}, {"ultramarine-blue": 1}]),
+        st.sampled_from([None, 0.1, 0.02, 0.004]),
+        st.booleans(),
+    ),
+    min_size=1,
+    max_size=8,
+)
+
+
+@settings(max_examples=25)
+@given(LAYERS, st.sampled_from([(0.5, 0.5), (1.5, 1.5), (1.0, 3.0)]))
+def test_the_canvas_equals_31_bands_laid_pixel_by_pixel(
+    drawn: list[tuple[np.ndarray, dict[str, int], float | None, bool]], sides: tuple[float, float]
+) -> None:
+    """A quarter of these pixels is border; a whole sitter is below."""
+    borders = step(*sides)
+    passes = [
+        Painting((Layer(pieces, parts, film, fades and film is not None),))
+        for pieces, parts, film, fades in drawn
+    ]
+    found = paint(borders, passes)
+    shown = found.labs[found.stacks(len(passes))].astype(float)
+    away = delta_e_2000(shown, by_pixel(borders, passes))
+    assert away.mean() <= 0.15
+    assert np.quantile(away, 0.99) <= 1.5
+
+
+@pytest.mark.parametrize("name", ["maren", "ines"])
+def test_a_sitters_canvas_equals_31_bands_at_every_pixel(name: str) -> None:
+    """Every 37th pixel, coverage not rounded, nothing merged: mean ΔE2000 ≤ 0.1, 99th percentile ≤ 1."""
+    study = study_of(name)
+    plan, borders, painted = study.passes.plan(), study.passes.borders(), study.passes.painted()
+    at = np.arange(0, borders.patchwork.labels.size, 37)
+    passes = tuple(Painting(p.deeds, p.into_wet) for p in plan.passes)
+    deeds = [deed for one in passes for deed in one.deeds]
+    picture = np.broadcast_to(plan.support.internal(), (len(at), 31)).copy()
+    for deed, later in zip(deeds, carried_on(passes), strict=True):
+        assert isinstance(deed, Layer)
+        where, levels = reached(borders, deed, later)
+        part = np.zeros(borders.patchwork.labels.size)
+        part[where] = levels / LEVELS
+        picture = one_film(deed, picture, part[at][:, None])
+    shown = painted.labs[painted.stacks(len(passes)).ravel()[at]].astype(float)
+    away = delta_e_2000(shown, reflectance_to_lab(leave_surface(picture)))
+    assert away.mean() <= 0.1
+    assert np.quantile(away, 0.99) <= 1
+
+
+def test_where_no_border_is_near_the_canvas_is_the_planned_one() -> None:
+    study = study_of("maren")
+    plan, painted = study.passes.plan(), study.passes.painted()
+    last = len(plan.passes)
+    assert painted.picture(0).std() == 0
+    hard, soft = plan.canvases[-1].picture().astype(int), painted.picture(last).astype(int)
+    same = np.abs(hard - soft).max(axis=2) <= 3
+    assert same.mean() > 0.6
+    for number in range(1, last + 1):
+        before, after = painted.stacks(number - 1), painted.stacks(number)
+        where, _ = painted.changes[number - 1]
+        outside = np.ones(before.size, bool)
+        outside[where] = False
+        np.testing.assert_array_equal(before.ravel()[outside], after.ravel()[outside])
+
+
+def test_opaque_paint_mixes_across_a_border_by_area_in_every_band() -> None:
+    """And a wash thins out instead: the two differ (coverage against film, by ΔE 2 and more half way)."""
+    borders = step(3.0, 3.0)
+    ground = Painting((Layer(LEFT | RIGHT, WHITE, None),))
+    pictures = [
+        paint(borders, [ground, Painting((Layer(LEFT, {"quinacridone-rose": 1}, 0.03, fades),))]).picture(2)
+        for fades in (False, True)
+    ]
+    labs = [srgb_to_lab(p[30] / 255) for p in pictures]
+    np.testing.assert_allclose(labs[0][:20], labs[1][:20], atol=1)
+    assert delta_e_2000(labs[0][39], labs[1][39]) > 2
+    for lab in labs:
+        assert (np.diff(lab[20:60, 0]) >= -0.3).all(), "lightness climbs from the paint to the white"
+
+
+TAKEN = st.floats(0, 1)
+
+
+@given(TAKEN, TAKEN, st.sampled_from([None, 0.1, 0.01]), st.sampled_from([UMBER, WHITE, BLACK]))
+def test_what_is_taken_off_lies_between_all_and_nothing(
+    one: float, other: float, film: float | None, parts: dict[str, int]
+) -> None:
+    """A share of 1 changes nothing, 0 gives the stack beneath exactly, and between them it is monotone."""
+    ground = Canvas.bare(HALVES).do(Layer(LEFT | RIGHT, {"yellow-ochre": 1}, None)).dried()
+    laid = ground.do(Layer(LEFT, parts, film))
+    all_left, none_left = laid.do(Taking(LEFT, 1.0)), laid.do(Taking(LEFT, 0.0))
+    np.testing.assert_allclose(all_left.labs(), laid.labs(), atol=0.02 if film is None else 1e-9)
+    np.testing.assert_allclose(none_left.labs(), ground.labs(), atol=1e-9)
+    low, high = sorted((one, other))
+    values = [laid.do(Taking(LEFT, share)).piece_values()[1] for share in (0.0, low, high, 1.0)]
+    falls = values[0] > values[-1]
+    assert sorted(values, reverse=falls) == pytest.approx(values, abs=1e-6)
+    np.testing.assert_array_equal(laid.do(Taking(LEFT, low)).labs()[0], laid.labs()[0])
+
+
+def test_two_takings_one_after_the_other_leave_the_product() -> None:
+    laid = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02))
+    twice = laid.do(Taking(LEFT, 0.5)).do(Taking(LEFT, 0.4))
+    np.testing.assert_allclose(twice.labs(), laid.do(Taking(LEFT, 0.2)).labs(), atol=1e-9)
+    over = laid.do(Layer(LEFT, WHITE, 0.01)).do(Taking(LEFT, 0.5))
+    k, s = LIBRARY.mixture(UMBER)
+    below = film_reflectance(k, s, 0.01, PRIMED_CANVAS.internal())
+    k, s = LIBRARY.mixture(WHITE)
+    expected = reflectance_to_lab(leave_surface(film_reflectance(k, s, 0.005, below)))
+    np.testing.assert_allclose(over.labs()[1], expected, atol=1e-9)
+
+
+def test_dry_films_stay_unless_they_are_meant_to_come_off() -> None:
+    dry = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02)).dried()
+    wet = dry.do(Layer(LEFT, BLACK, 0.02))
+    np.testing.assert_allclose(wet.do(Taking(LEFT, 0.0)).labs(), dry.labs(), atol=1e-9)
+    bare = Canvas.bare(HALVES).labs()
+    np.testing.assert_allclose(wet.do(Taking(LEFT, 0.0, dry=True)).labs(), bare, atol=1e-9)
+
+
+@pytest.mark.parametrize("dry", [False, True])
+@pytest.mark.parametrize("share", [0.0, 0.3, 1.0])
+def test_the_painted_canvas_takes_off_what_the_planned_one_does(share: float, dry: bool) -> None:
+    borders = step(1.0, 1.0)
+    ground, film = Layer(LEFT | RIGHT, {"yellow-ochre": 1}, 0.1), Layer(LEFT | RIGHT, UMBER, 0.02, fades=True)
+    taking = Taking(LEFT, share, dry)
+    planned = Canvas.bare(borders.patchwork).do(ground).dried().do(film).do(taking)
+    passes = [Painting((ground,)), Painting((film,)), Painting((taking,), into_wet=True)]
+    shown = paint(borders, passes).picture(3)
+    for piece, column in ((0, 79), (1, 0)):
+        expected = planned.labs()[piece]
+        assert delta_e_2000(srgb_to_lab(shown[30, column] / 255), expected) < 0.8
+    lightness = srgb_to_lab(shown[30] / 255)[..., 0]
+    assert (np.diff(lightness) <= 0.3).all(), "what is left passes evenly from one side to the other"
+
+
+def test_neighbours_taken_off_in_one_go_leave_no_seam() -> None:
+    borders = step(2.0, 2.0)
+    film = Painting((Layer(LEFT | RIGHT, UMBER, 0.02, fades=True),))
+    both = Painting((Taking(RIGHT, 0.3), Taking(LEFT, 0.1)), into_wet=True)
+    lightness = srgb_to_lab(paint(borders, [film, both]).picture(2)[30] / 255)[..., 0]
+    assert lightness.min() > min(lightness[0], lightness[-1]) - 0.5
+    assert lightness.max() < max(lightness[0], lightness[-1]) + 0.5
+
+
+def test_pressure_moves_the_value_evenly() -> None:
+    canvas = Canvas.bare(HALVES).dried().do(Layer(LEFT, UMBER, 0.01))
+    tool = TOOLS["rag"]
+    full_, least = value_on(canvas, LEFT), value_on(canvas.do(Taking(LEFT, tool.least)), LEFT)
+    pressures = []
+    for part in (0.0, 0.25, 0.5, 0.75, 1.0):
+        wanted = full_ + (least - full_) * part
+        share, pressure = share_for_value(canvas, LEFT, wanted, tool)
+        assert value_on(canvas.do(Taking(LEFT, share)), LEFT) == pytest.approx(wanted, abs=0.15)
+        pressures.append(pressure)
+    assert pressures == pytest.approx([0, 0.25, 0.5, 0.75, 1], abs=0.06)
+    assert share_for_value(canvas, LEFT, 10, tool)[0] == pytest.approx(tool.least)
+
+
+@pytest.mark.parametrize(
+    ("tool", "support", "wet", "words"),
+    [
+        ("rag", "primed canvas", True, None),
+        ("rag", "gesso board", False, "nothing there is open"),
+        ("eraser", "gesso board", False, None),
+        ("eraser", "rough paper", False, "all at once or stays"),
+        ("eraser", "primed canvas", False, "does not come off"),
+        ("damp brush", "primed canvas", True, None),
+        ("damp brush", "smooth paper", False, None),
+    ],
+)
+def test_paint_comes_off_only_where_it_can(tool: str, support: str, wet: bool, words: str | None) -> None:
+    canvas = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02))
+    if not wet:
+        canvas = canvas.dried()
+    found = why_not(TOOLS[tool], canvas, LEFT, SUPPORTS[support])  # type: ignore[index]
+    assert found is None if words is None else words in (found or "")
+    nothing = why_not(TOOLS["eraser"], canvas, RIGHT, SUPPORTS["gesso board"])
+    assert nothing is not None
+    assert "no paint" in nothing
+
+
+def test_a_wet_film_over_dry_ones_is_wiped_to_the_dry_ones_by_pixel() -> None:
+    """The thick film is reckoned as `THICK_MM` once something of it is gone."""
+    borders = step(1.0, 1.0)
+    passes = [
+        Painting((Layer(LEFT | RIGHT, WHITE, None),)),
+        Painting((Layer(LEFT | RIGHT, BLACK, None),)),
+        Painting((Taking(LEFT | RIGHT, 0.0),), into_wet=True),
+    ]
+    np.testing.assert_array_equal(paint(borders, passes).picture(3), paint(borders, passes).picture(1))
+    assert THICK_MM > 0.5
+    some = replace(passes[2], deeds=(Taking(LEFT | RIGHT, 0.002),))
+    k, s = LIBRARY.mixture(BLACK)
+    white = opaque_reflectance(np.divide(*LIBRARY.mixture(WHITE)))
+    expected = lab_value(reflectance_to_lab(leave_surface(film_reflectance(k, s, THICK_MM * 0.0, white))))
+    shown = srgb_to_lab(paint(borders, [*passes[:2], some]).picture(3)[30, 70] / 255)
+    assert lab_value(shown) == pytest.approx(expected, abs=0.6)
