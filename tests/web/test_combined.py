@@ -34,13 +34,18 @@ def test_mixtures_are_mixed_from_one_another(client: TestClient, maren: str) -> 
     assert any(name.startswith("flesh, ") for name in known)
     found = combined(client, maren, [("light-red", 1), ("@dark-flesh", 1)]).json()
     assert found["parts"] == {"light-red": 4, "green-earth": 3, "raw-umber": 1}
-    assert (found["base"], found["added"]) == (1, 0)
+    assert (found["base"], found["added"]) == (1, {})
     assert any("manganese" in line for line in found["cautions"])
     darker = combined(client, maren, [("@usual-flesh", 1)], tube="ivory-black", steps=-1).json()
     before = combined(client, maren, [("@usual-flesh", 1)]).json()
     assert darker["value"] == pytest.approx(before["value"] - 1, abs=0.1)
     share = darker["parts"]["ivory-black"] / sum(darker["parts"].values())
-    assert share == pytest.approx(darker["added"] / (darker["added"] + darker["base"]))
+    black = darker["added"]["ivory-black"]
+    assert share == pytest.approx(black / (black + darker["base"]))
+    bluer = combined(client, maren, [("@usual-flesh", 1)], steps=-0.5, way="bluer").json()
+    assert bluer["value"] == pytest.approx(before["value"] - 0.5, abs=0.15)
+    assert bluer["lab"][2] < before["lab"][2] - 3
+    assert sum(bluer["added"].values()) <= bluer["base"]
 
 
 @pytest.mark.parametrize(

@@ -620,6 +620,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/flesh/coats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coats
+         * @description Coats of two mixtures or tubes, both thinned 1 to so many, never past a colour from its light side.
+         */
+        get: operations["coats_api_sitters__sitter_id__flesh_coats_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/flesh/coats.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coats Picture
+         * @description The picture in those coats.
+         */
+        get: operations["coats_picture_api_sitters__sitter_id__flesh_coats_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/flesh/combined": {
         parameters: {
             query?: never;
@@ -629,9 +669,10 @@ export interface paths {
         };
         /**
          * Combined
-         * @description Parts of tubes and, with an @ before the name, of mixtures; then a tube until so many steps are made.
+         * @description Parts of tubes and, with an @ before the name, of mixtures; then made lighter, darker or turned.
          *
-         *     `parts` is a JSON list of pairs of name and number.
+         *     `parts` is a JSON list of pairs of name and number. With a tube, that is added until the steps are
+         *     made; without one the smallest addition from the tubes set out is found, for a way as well.
          */
         get: operations["combined_api_sitters__sitter_id__flesh_combined_get"];
         put?: never;
@@ -1672,12 +1713,29 @@ export interface components {
             value: number;
         };
         /**
+         * CoatsOut
+         * @description Coats of two mixtures over white paper.
+         */
+        CoatsOut: {
+            dilution: components["schemas"]["PlanDilution"];
+            /** Error */
+            error: number;
+            /** First Hexes */
+            first_hexes: string[];
+            /** Groups */
+            groups: components["schemas"]["GroupCoatsOut"][];
+            /** Second Hexes */
+            second_hexes: string[];
+        };
+        /**
          * CombinedOut
          * @description What parts of mixtures and tubes come to.
          */
         CombinedOut: {
             /** Added */
-            added: number;
+            added: {
+                [key: string]: number;
+            };
             /** Base */
             base: number;
             /** Cautions */
@@ -2005,6 +2063,22 @@ export interface components {
                 number,
                 string
             ][];
+        };
+        /**
+         * GroupCoatsOut
+         * @description Coats that one value group takes, on average.
+         */
+        GroupCoatsOut: {
+            /** First */
+            first: number;
+            /** Made Value */
+            made_value: number;
+            /** Name */
+            name: string;
+            /** Second */
+            second: number;
+            /** Wanted Value */
+            wanted_value: number;
         };
         /**
          * GuideSettings
@@ -2828,6 +2902,11 @@ export interface components {
              * @description The soft side of an edge crisp on the other
              */
             softer: ("this" | "that") | null;
+            /**
+             * Stairs
+             * @description Tones that lead from one side to the other; 0 for a lost edge
+             */
+            stairs: number;
             /**
              * There Mm
              * @description Width of its other side; both make the 10–90 % width
@@ -4705,12 +4784,81 @@ export interface operations {
             };
         };
     };
+    coats_api_sitters__sitter_id__flesh_coats_get: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+                water?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoatsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    coats_picture_api_sitters__sitter_id__flesh_coats_png_get: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+                water?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     combined_api_sitters__sitter_id__flesh_combined_get: {
         parameters: {
             query: {
                 parts: string;
                 tube?: string;
                 steps?: number;
+                way?: ("redder" | "yellower" | "greener" | "bluer" | "greyer" | "stronger") | null;
             };
             header?: never;
             path: {

@@ -9,7 +9,6 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.brushes import widest_brush
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
-from truesitter.core.study.flesh import FAMILIES
 from truesitter.formats.cells import safe
 from truesitter.formats.wording import parts_sentence
 
@@ -49,7 +48,7 @@ def board_rows(study: Study) -> list[tuple[str, str, Recipe, str]]:
     ]
     names = study.settings.values.group_names()
     rows += [("skin by value group", names[m.group], m.recipe, "") for m in study.flesh.mixed().mixtures]
-    for family in FAMILIES:
+    for family in study.flesh.families():
         for number, tone in enumerate(study.flesh.string(family), start=1):
             added = f"{tone.base} of the last + {parts_sentence(tone.added, rack)}" if tone.added else ""
             rows.append((family, f"tone {number}", tone.recipe, added))

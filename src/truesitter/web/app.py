@@ -13,6 +13,7 @@ from truesitter.web import problems
 from truesitter.web.bench import Workbench
 from truesitter.web.guard import Guard
 from truesitter.web.routes import (
+    coats,
     combined,
     facts,
     files,
@@ -37,8 +38,8 @@ from truesitter.web.routes import (
 
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
-    sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, combined,
-    near, light, hair, passes, files, library, tubes, swatches,
+    sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
+    combined, near, light, hair, passes, files, library, tubes, swatches,
 )  # fmt: skip
 
 

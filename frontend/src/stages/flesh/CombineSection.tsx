@@ -5,32 +5,30 @@ import { useComputed } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { NumberField, Say, Section } from "../../sheet/parts";
 import { Recipe } from "../../sheet/Recipe";
-import { useTubes } from "../../sheet/useTubes";
 import { useCounted } from "../../sheet/Value";
+import { useIngredients } from "./useIngredients";
 
 interface Row {
   name: string;
   parts: number;
 }
 
-const shown = (name: string) => name.replaceAll("-", " ");
+const WAYS = ["redder", "yellower", "greener", "bluer", "greyer", "stronger"] as const;
 
 /** Mixtures mixed from one another and from tubes, and darkened or lightened with one tube by so many steps. */
 export function CombineSection({ sitter }: { sitter: Sitter }) {
-  const settings = sitter.settings.flesh;
-  const tubes = useTubes(sitter);
+  const { choices, options, tubes, isPending } = useIngredients(sitter);
   const value = useCounted();
   const { change } = useChange(sitter, "flesh");
-  const named = useComputed<Schemas["NamedOut"][]>(sitter, "flesh/named");
   const [rows, setRows] = useState<Row[]>([]);
   const [tube, setTube] = useState("");
-  const [steps, setSteps] = useState(-1);
+  const [steps, setSteps] = useState(0);
+  const [way, setWay] = useState("");
   const used = rows.filter((r) => r.parts > 0);
   const query = new URLSearchParams({ parts: JSON.stringify(used.map((r) => [r.name, r.parts])) });
-  if (tube) {
-    query.set("tube", tube);
-    query.set("steps", String(steps));
-  }
+  if (steps) query.set("steps", String(steps));
+  if (tube) query.set("tube", tube);
+  else if (way) query.set("way", way);
   const made = useComputed<Schemas["CombinedOut"]>(
     sitter,
     "flesh/combined",
@@ -39,20 +37,6 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
   );
   const found = used.length > 0 && !made.isError ? made.data : undefined;
   const put = (i: number, row: Row) => setRows(rows.map((r, j) => (j === i ? row : r)));
-  const choices = [
-    ...(named.data ?? []).map((m) => ({ key: `@${m.name}`, name: shown(m.name), hex: m.hex })),
-    ...settings.tubes.map((key) => ({
-      key,
-      name: tubes.get(key)?.name ?? key,
-      hex: tubes.get(key)?.hex ?? "#808080",
-    })),
-  ];
-  const options = choices.map((c) => (
-    <MenuItem key={c.key} value={c.key}>
-      <Box component="span" sx={{ width: 16, height: 16, bgcolor: c.hex, mr: 1, display: "inline-block" }} />
-      {c.name}
-    </MenuItem>
-  ));
   const name = used
     .map((r) => choices.find((c) => c.key === r.name)?.name ?? r.name)
     .join(" and ")
@@ -100,7 +84,7 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
       <Button
         color="inherit"
         variant="outlined"
-        disabled={rows.length >= 12 || named.isPending || choices.length === 0}
+        disabled={rows.length >= 12 || isPending || choices.length === 0}
         onClick={() => {
           const next = choices.find((c) => rows.every((r) => r.name !== c.key));
           if (next) setRows([...rows, { name: next.key, parts: 1 }]);
@@ -115,16 +99,37 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
             size="small"
             label="Then add"
             value={tube}
-            onChange={(e) => setTube(e.target.value)}
+            onChange={(e) => {
+              setTube(e.target.value);
+              if (e.target.value && !steps) setSteps(-1);
+            }}
             sx={{ flex: 1, minWidth: 0 }}
           >
-            <MenuItem value="">nothing</MenuItem>
+            <MenuItem value="">whatever it takes</MenuItem>
             {options.filter((_, i) => !choices[i]?.key.startsWith("@"))}
           </TextField>
           <Box sx={{ width: 128, flex: "none", display: "flex" }}>
             <NumberField label="steps, − darker" value={steps} least={-9} most={9} onChange={setSteps} />
           </Box>
         </Box>
+      )}
+      {rows.length > 0 && !tube && (
+        <TextField
+          select
+          fullWidth
+          size="small"
+          label="And make it"
+          value={way}
+          onChange={(e) => setWay(e.target.value)}
+          sx={{ mt: 1.5 }}
+        >
+          <MenuItem value="">no other colour</MenuItem>
+          {WAYS.map((w) => (
+            <MenuItem key={w} value={w}>
+              {w}
+            </MenuItem>
+          ))}
+        </TextField>
       )}
       {made.isError && used.length > 0 && <Say>{made.error.message}</Say>}
       {found && (
@@ -137,9 +142,12 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
             />
             <Box sx={{ fontSize: 14.5 }}>
               value <strong>{value(found.value)}</strong>
-              {found.added > 0 && (
+              {Object.keys(found.added).length > 0 && (
                 <Say>
-                  {found.added} of {tubes.get(tube)?.name ?? tube} to {found.base} of it.
+                  {Object.entries(found.added)
+                    .map(([key, n]) => `${n} of ${tubes.get(key)?.name ?? key}`)
+                    .join(", ")}{" "}
+                  to {found.base} of it.
                 </Say>
               )}
             </Box>

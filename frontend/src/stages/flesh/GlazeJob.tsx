@@ -1,6 +1,6 @@
 import { Box, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas, Sitter } from "../../api/client";
 import { useComputed } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
@@ -11,14 +11,38 @@ import { useTubes } from "../../sheet/useTubes";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { CoatsSection } from "./CoatsSection";
 
-/** Which thin film over a grey underpainting gives the colour of a spot, and what each coat does. */
+type Under = "grey" | "paper" | "coats";
+
+/** Thin layers: glazes over grey, washes over paper, or the whole picture in coats of two mixtures. */
 export function GlazeJob({ sitter }: JobProps) {
+  const washes = sitter.settings.flesh.transparent;
+  const [under, setUnder] = useState<Under>(washes ? "paper" : "grey");
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={under}
+        aria-label="What lies below"
+        onChange={(_, v: Under | null) => v && setUnder(v)}
+        sx={{ mb: 1.5 }}
+      >
+        <ToggleButton value="grey">over grey</ToggleButton>
+        <ToggleButton value="paper">over paper</ToggleButton>
+        <ToggleButton value="coats">in coats</ToggleButton>
+      </ToggleButtonGroup>
+      {under === "coats" ? <CoatsSection sitter={sitter} /> : <SpotGlazes sitter={sitter} under={under} />}
+    </>
+  );
+}
+
+/** Which thin film over a grey underpainting or paper gives the colour of a spot, and what each coat does. */
+function SpotGlazes({ sitter, under }: { sitter: Sitter; under: "grey" | "paper" }) {
   const tubes = useTubes(sitter);
   const value = useCounted();
   const [spot, setSpot] = useLeft<Spot | null>(`glaze-${sitter.id}`, null);
-  const washes = sitter.settings.flesh.transparent;
-  const [under, setUnder] = useState<"grey" | "paper">(washes ? "paper" : "grey");
   const [ground, setGround] = useLeft(`glaze-ground-${sitter.id}`, 8);
   const query = spot
     ? `x=${spot[0].toFixed(4)}&y=${spot[1].toFixed(4)}${under === "grey" ? `&ground=${ground}` : ""}`
@@ -26,17 +50,6 @@ export function GlazeJob({ sitter }: JobProps) {
   const found = useComputed<Schemas["GlazesOut"]>(sitter, "flesh/glazes", query, spot !== null);
   const sheet = (
     <>
-      <ToggleButtonGroup
-        exclusive
-        fullWidth
-        value={under}
-        aria-label="What lies below"
-        onChange={(_, v: typeof under | null) => v && setUnder(v)}
-        sx={{ mb: 1.5 }}
-      >
-        <ToggleButton value="grey">over grey</ToggleButton>
-        <ToggleButton value="paper">over white paper</ToggleButton>
-      </ToggleButtonGroup>
       <Section title={under === "grey" ? "Glaze over grey" : "Wash over paper"}>
         <Say quiet>
           {under === "grey"

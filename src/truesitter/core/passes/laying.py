@@ -123,6 +123,8 @@ class Laid:
     thinned, taken
         How the paint is thinned, and how much is taken off, from dark to light where it differs from
         group to group.
+    said
+        What else there is to say of it, in a sentence.
     """
 
     recipe: Recipe
@@ -132,6 +134,7 @@ class Laid:
     paint_mm: float
     thinned: tuple[Thinned, ...] = ()
     taken: tuple[Taken, ...] = ()
+    said: str = ""
 
 
 @dataclass(frozen=True)

@@ -210,7 +210,7 @@ class _Planner:
             ml=paint_ml(area, laid.paint_mm, loss=DEFAULT_LOSS),
             edge=template.edge,
             tool=template.tool,
-            note=template.note,
+            note=f"{template.note} {laid.said}".strip(),
             open_minutes=self.scene.medium.open_minutes,
             lays=lays(area, brush, self.scene.medium.open_minutes[1]) if _is_soft(template) else 1,
             fat=template.fat,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -21,6 +22,9 @@ SHORTEST_MM = 12.0
 
 MOST = 5
 """A painter keeps no more in mind."""
+
+STAIR = 0.7
+"""Value steps that one tone beside the next may differ by where a form turns [try]."""
 
 _SLANT = np.pi / 4
 """A border drawn on a grid of pixels is this much shorter than its steps, on average."""
@@ -64,6 +68,11 @@ class Seam:
         if self.here_mm >= UNLIKE * self.there_mm:
             return "this"
         return "that" if self.there_mm >= UNLIKE * self.here_mm else None
+
+    @property
+    def stairs(self) -> int:
+        """How many tones, each laid beside the last, lead from one side to the other."""
+        return 0 if self.kind is Sharpness.LOST else math.ceil(self.contrast / STAIR - 1e-9)
 
     @property
     def means(self) -> str:

@@ -79,7 +79,7 @@ def batch_of(study: Study) -> Batch:
     skin = study.sitter.regions().shares()["skin"] * canvas_cm2
     names = study.settings.values.group_names()
     wanted = [("skin", names[m.group], m.recipe.parts, m.share * skin) for m in study.flesh.mixed().mixtures]
-    for family in ("lips", "hair", "facial hair", "garment", "background"):
+    for family in (name for name in study.flesh.families() if not name.startswith("skin")):
         tones = study.flesh.string(family)
         areas = _areas(study, study.flesh.family_mask(family), np.array([t.seen_lab[0] for t in tones]))
         wanted += [

@@ -7,6 +7,8 @@ from typing import Literal
 import cv2
 import numpy as np
 
+from truesitter.core.blur import blur
+from truesitter.core.colour.families import Families, colour_families
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
 from truesitter.core.paint.recipes.ingredients import FIXED
@@ -26,7 +28,7 @@ from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Doubles, Labels, Mask
 
 FAMILIES: dict[str, tuple[Region, ...]] = {
     "skin in the light": (Region.SKIN,),
@@ -37,6 +39,9 @@ FAMILIES: dict[str, tuple[Region, ...]] = {
     "garment": (Region.GARMENT,),
     "background": (Region.BACKGROUND,),
 }
+SPLIT = ("hair", "garment", "background")
+"""Families that are split where they are of several colours."""
+
 TUBES = ("flesh.tubes", "flesh.own", "flesh.transparent", "flesh.medium", "flesh.strength")
 WISHES = ("flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black")
 TARGETS = ("flesh.clip", "flesh.monochrome")
@@ -44,6 +49,8 @@ TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")
 _MIXING = (*TUBES, *WISHES, *TARGETS)
 _SMALLEST_FAMILY = 0.0015
+_GRAIN = 0.001
+"""Blur that evens out grain, as part of the picture's long side."""
 
 
 class FleshStage:
@@ -115,25 +122,48 @@ class FleshStage:
         recipes = solve_recipes(as_lab(self.target(seen)), self.palette(), wishes, count)
         return recipes, suggest_tube(recipes[0], self.palette(), wishes)
 
+    @result("colour families", needs=("lab", "regions"))
+    def _colours(self, family: str) -> tuple[Families, Labels]:
+        """The colours of a family, and which of them each pixel of its region is of."""
+        mask = self._sitter.regions().mask(*FAMILIES[family])
+        # Grain has hues of its own.
+        lab = blur(self._picture.lab(), _GRAIN * max(self._picture.shape))
+        found = colour_families(lab[mask])
+        labels = np.zeros(mask.shape, np.uint8)
+        labels[mask] = found.of(lab[mask])
+        return found, labels
+
+    def families(self) -> tuple[str, ...]:
+        """Every family of the palette board; one of several colours is named for each of them."""
+        names: list[str] = []
+        for family in FAMILIES:
+            colours = self._colours(family)[0].names if family in SPLIT else ()
+            names += [f"{family}, {colour}" for colour in colours] if len(colours) > 1 else [family]
+        return tuple(names)
+
     def family_mask(self, family: str) -> Mask:
         """Where a family of the palette board lies."""
+        family, _, colour = family.partition(", ")
         mask = self._sitter.regions().mask(*FAMILIES[family])
         if family.startswith("skin"):
             shadow = self._picture.value() < self._light.zones().shadow_below
             mask = mask & (shadow if family == "skin in the shadow" else ~shadow)
+        if colour:
+            found, labels = self._colours(family)
+            mask = mask & (labels == found.names.index(colour))
         return mask
 
     def string(self, family: str) -> tuple[Tone, ...]:
         """Tones of one family, darkest first; none where it is too small or of a single value."""
-        if family not in FAMILIES:
-            raise Refusal(f"there is no family called “{family}”; there are {', '.join(FAMILIES)}")
+        if family not in FAMILIES and family not in self.families():
+            raise Refusal(f"there is no family called “{family}”; there are {', '.join(self.families())}")
         return self._string(family)
 
     @result(
         "string",
         settings=(*_MIXING, "flesh.tones"),
-        needs=("lab", "value", "regions", "light"),
-        version=2,
+        needs=("lab", "value", "regions", "light", "colour families"),
+        version=3,
     )
     def _string(self, family: str) -> tuple[Tone, ...]:
         mask = self.family_mask(family)
@@ -159,6 +189,9 @@ class FleshStage:
         if not self.palette().transparent:
             names = self._values.settings.group_names()
             found |= {f"flesh, {names[m.group]}": m.recipe.parts for m in self.mixed().mixtures}
+            for family in self.families():
+                tones = self.string(family)
+                found |= {f"{family}, tone {i}": tone.recipe.parts for i, tone in enumerate(tones, 1)}
             found |= {name: recipe.parts for name, recipe in self.pinned()}
         return found
 

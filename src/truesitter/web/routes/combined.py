@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.paint.recipes.ingredients import MARK, expand, until
 from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.turned import Way, turned
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
@@ -19,7 +20,7 @@ from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
 _NAMED = ("values.names", "values.groups")
-_NEEDS = ("flesh", "pins")
+_NEEDS = ("flesh", "pins", "string", "colour families")
 _LONGEST = 2000
 Ingredient = tuple[Annotated[str, Field(min_length=1, max_length=80)], Annotated[int, Field(ge=0, le=1000)]]
 _INGREDIENTS: TypeAdapter[list[Ingredient]] = TypeAdapter(Annotated[list[Ingredient], Field(max_length=12)])
@@ -43,8 +44,9 @@ class CombinedOut(BaseModel):
     hex: str
     value: float
     base: int
-    """Parts of the mixture, where a tube was added until its value had changed; else 1."""
-    added: int
+    """Parts of the mixture, where something was added to change it; else 1."""
+    added: dict[str, int]
+    """Parts of each tube added to them."""
     cautions: list[str]
 
 
@@ -66,10 +68,12 @@ def combined(
     parts: Annotated[str, Query(max_length=_LONGEST)],
     tube: Annotated[str, Query(max_length=60)] = "",
     steps: Annotated[float, Query(ge=-9, le=9)] = 0,
+    way: Way | None = None,
 ) -> CombinedOut:
-    """Parts of tubes and, with an @ before the name, of mixtures; then a tube until so many steps are made.
+    """Parts of tubes and, with an @ before the name, of mixtures; then made lighter, darker or turned.
 
-    `parts` is a JSON list of pairs of name and number.
+    `parts` is a JSON list of pairs of name and number. With a tube, that is added until the steps are
+    made; without one the smallest addition from the tubes set out is found, for a way as well.
     """
     try:
         wanted = _INGREDIENTS.validate_json(parts)
@@ -83,13 +87,19 @@ def combined(
     if plain:
         rack.check(plain)
     whole = expand(amounts, study.flesh.named())
-    base, added = 1, 0
-    if tube and steps:
+    base, added = 1, dict[str, int]()
+    if (steps or way) and not tube:
+        allowed = study.settings.flesh.wishes().palette(study.flesh.palette())
+        palette = Palette("made", "Made", tuple(dict.fromkeys((*whole, *allowed.tubes))), rack=rack)
+        found = turned(whole, steps, way, palette)
+        base, added = found.base, found.added
+    elif tube and steps:
         rack.check((tube,))
         palette = Palette("made", "Made", tuple({*whole, tube}), rack=rack)
         changed = until(whole, tube, steps, palette)
-        base, added = changed.base, changed.added
-        whole = expand({f"{MARK}made": base, tube: added}, {"made": whole})
+        base, added = changed.base, {tube: changed.added}
+    if added:
+        whole = expand({f"{MARK}made": base, **added}, {"made": whole})
     colour = mix({k: float(n) for k, n in whole.items()}, Palette("made", "Made", tuple(whole), rack=rack))
     return CombinedOut(
         parts=whole, heap=heap_of(whole, rack), lab=colour.lab, hex=colour.hex, value=colour.value,

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.study.batch import BATCH, batch_of
-from truesitter.core.study.flesh import DRYING, FAMILIES
+from truesitter.core.study.flesh import DRYING
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.tables import mixtures_csv
 from truesitter.web.answers import BenchRoute, answered
@@ -108,7 +108,9 @@ def get_flesh(study: CurrentStudy) -> FleshOut:
 
 @router.get(
     "/flesh/board",
-    dependencies=[answered("flesh/board", (*DRYING, "flesh.own", "flesh.pins"), ("string", "pins"))],
+    dependencies=[
+        answered("flesh/board", (*DRYING, "flesh.own", "flesh.pins"), ("string", "colour families", "pins"))
+    ],
 )
 def board(study: CurrentStudy) -> BoardOut:
     """Strings of every family, and the pinned mixtures."""
@@ -126,7 +128,7 @@ def board(study: CurrentStudy) -> BoardOut:
                     for t in study.flesh.string(family)
                 ],
             )
-            for family in FAMILIES
+            for family in study.flesh.families()
         ],
         pins=[
             PinOut(name=name, locked=pin.locked, mixture=mixture_out(flesh, recipe.target_lab, recipe))
@@ -139,7 +141,9 @@ def board(study: CurrentStudy) -> BoardOut:
     "/flesh/batch",
     dependencies=[
         answered(
-            "flesh/batch", (*BATCH, "values.names", "values.groups"), ("flesh", "string", "regions", "lab")
+            "flesh/batch",
+            (*BATCH, "values.names", "values.groups"),
+            ("flesh", "string", "colour families", "regions", "lab"),
         )
     ],
 )

@@ -7,6 +7,7 @@ from itertools import combinations
 
 import numpy as np
 
+from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.thickness import DryMm
@@ -20,6 +21,7 @@ from truesitter.core.types import Doubles
 _RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
 _SIMPLER = 0.3
 _WORTH_SHOWING = 6.0
+_SPARSE = 3
 NEAR = 12.0
 """A glaze that costs more than this comes nowhere near what is wanted."""
 
@@ -106,3 +108,79 @@ def find_glazes(
         if len(found) == count:
             break
     return tuple(found.values())
+
+
+@dataclass(frozen=True)
+class Unifying:
+    """One glaze over several grounds at once.
+
+    Attributes
+    ----------
+    parts, dilution, mm
+        Mixture by volume, how it is thinned, and the dry film that leaves.
+    labs
+        (n, 3) colour over each ground.
+    error_before, error_after
+        Mean ΔE2000 to what is wanted, by weight.
+    spread_before, spread_after
+        How far the hues lie apart, in degrees.
+    """
+
+    parts: dict[str, int]
+    dilution: Dilution
+    mm: DryMm
+    labs: Doubles
+    error_before: float
+    error_after: float
+    spread_before: float
+    spread_after: float
+
+
+def hue_spread(labs: Doubles, weights: Doubles) -> float:
+    """Circular standard deviation of the hues of colours (n, 3), in degrees; stronger colours count more."""
+    chroma = np.hypot(labs[:, 1], labs[:, 2]) * weights
+    if chroma.sum() < 1e-9:
+        return 0.0
+    along = np.hypot(weights @ labs[:, 1], weights @ labs[:, 2]) / chroma.sum()
+    return float(np.degrees(np.sqrt(max(0.0, -2 * np.log(max(along, 1e-9))))))
+
+
+def glaze_over_all(
+    grounds: Doubles, wanted: Doubles, weights: Doubles, palette: Palette, thinning: Thinning
+) -> Unifying | None:
+    """The one thin film, of one or two tubes, that brings several grounds nearest to their colours.
+
+    Parameters
+    ----------
+    grounds
+        (n, 31) internal reflectance of what is there: stacks, or locks of unlike colours.
+    wanted
+        (n, 3) L*a*b*.
+    weights
+        (n,) how much each counts, as by area.
+
+    Returns
+    -------
+    Unifying
+        None when there is no tube but white.
+    """
+    share = weights / weights.sum()
+    before = reflectance_to_lab(leave_surface(grounds))
+    # Every third dilution will do: neighbours look alike.
+    dilutions = thinning.every()[::_SPARSE]
+    films = np.array([thinning.dry(d) for d in dilutions])[:, None, None]
+    best: tuple[float, dict[str, int], Dilution, Doubles] | None = None
+    for parts in glaze_blends(palette):
+        k, s = palette.rack.mixture(parts)
+        labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, grounds)))
+        errors = delta_e_2000(labs, wanted) @ share
+        film = int(np.argmin(errors))
+        if best is None or errors[film] < best[0]:
+            best = (float(errors[film]), parts, dilutions[film], labs[film])
+    if best is None:
+        return None
+    error, parts, dilution, labs = best
+    return Unifying(
+        parts, dilution, thinning.dry(dilution), labs, float(share @ delta_e_2000(before, wanted)), error,
+        hue_spread(before, weights), hue_spread(labs, weights),
+    )  # fmt: skip

@@ -1,0 +1,201 @@
+"""Painted lines, the borders a painter is told of, and the school that wipes lights out."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import study_of, truth
+from truesitter.core.memo import Memo
+from truesitter.core.passes.borders import LEVELS
+from truesitter.core.passes.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
+from truesitter.core.passes.layer import Line
+from truesitter.core.passes.lines import (
+    line_area_cm2,
+    line_brush_mm,
+    line_cover,
+    line_length_mm,
+    stroke_minutes,
+)
+from truesitter.core.passes.plan import PassPlan
+from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.seams import Seam
+from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.study import Study
+from truesitter.core.values.edges import Sharpness
+
+SHAPE = (120, 160)
+
+
+def covered(lines: tuple[Line, ...], mm_per_px: float = 0.25) -> np.ndarray:
+    out = np.zeros(SHAPE)
+    rows, columns, levels = line_cover(lines, SHAPE, mm_per_px)
+    out[rows, columns] = levels / LEVELS
+    return out
+
+
+@settings(max_examples=40)
+@given(
+    st.floats(0.2, 0.8), st.floats(0.2, 0.8), st.floats(0, 2 * np.pi), st.floats(20, 45),
+    st.floats(1, 4), st.floats(0.3, 4),
+)  # fmt: skip
+def test_a_line_covers_what_its_outline_does(
+    x: float, y: float, turn: float, long: float, wide: float, end: float
+) -> None:
+    """Area against shapely's polygon of the same taper, to a sixth of a pixel of its width."""
+    along = np.linspace(-0.5, 0.5, 9)[:, None] * long
+    points = np.array([x * SHAPE[1], y * SHAPE[0]]) + along * (np.cos(turn), np.sin(turn))
+    points = np.clip(points, 8, (SHAPE[1] - 8, SHAPE[0] - 8))
+    widths = np.linspace(wide, end, 9)
+    length = np.hypot(*(points[-1] - points[0]))
+    if length < 12:
+        return
+    line = Line(points / (SHAPE[1], SHAPE[0]), widths * 0.25)
+    across = np.array([-np.sin(turn), np.cos(turn)])
+    straight = np.linalg.matrix_rank(np.diff(points, axis=0), tol=1e-6) < 2
+    if not straight or abs((points[-1] - points[0]) @ across) > 1e-6:
+        return
+    ring = np.concatenate(
+        [points + across * widths[:, None] / 2, (points - across * widths[:, None] / 2)[::-1]]
+    )
+    assert covered((line,)).sum() == pytest.approx(shapely.Polygon(ring).area, abs=0.16 * length)
+    size_mm = (SHAPE[1] * 0.25, SHAPE[0] * 0.25)
+    assert line_length_mm(line, size_mm) == pytest.approx(length * 0.25)
+    assert line_area_cm2(line, size_mm) * 100 / 0.25**2 == pytest.approx(shapely.Polygon(ring).area, rel=0.02)
+
+
+def test_lines_lie_where_they_are_drawn_and_are_clipped_by_the_picture() -> None:
+    line = Line(np.array([[0.25, 0.5], [0.75, 0.5]]), np.array([1.0, 1.0]))
+    found = covered((line,))
+    np.testing.assert_allclose(found[60 - 2 : 60 + 2, 80], 1)
+    assert found[:57].sum() == found[64:].sum() == 0
+    assert found[60, 38] == 0
+    outside = Line(np.array([[-0.5, -0.5], [-0.2, -0.1]]), np.array([1.0, 1.0]))
+    assert covered((outside,)).sum() == 0
+    assert line_brush_mm((line, Line(line.points, np.array([0.2, 2.3])))) == 3
+    assert stroke_minutes(60) - stroke_minutes(0) == pytest.approx(4)
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_the_lines_of_a_face_keep_to_its_features(name: str) -> None:
+    study = study_of(name)
+    face, size = study.sitter.face, (320.0, 400.0)
+    assert face is not None
+    lines = face_lines(face, size)
+    mouth = float(np.hypot(*((face.line((61, 291))[1] - face.line((61, 291))[0]) * size)))
+    (parting,) = lines["lip-parting"]
+    assert parting.widths_mm.max() <= max(PARTING_WIDTH * mouth, 0.1) + 1e-9
+    assert parting.widths_mm[0] < parting.widths_mm.max() > parting.widths_mm[-1]
+    for key in ("lashes", "lid-creases"):
+        assert all(line.widths_mm[-1] < line.widths_mm.max() for line in lines[key])
+    regions = study.sitter.regions().labels
+    height, width = regions.shape
+
+    def region(point: np.ndarray) -> int:
+        return int(regions[int(point[1] * height), int(point[0] * width)])
+
+    middle = region(parting.points[len(parting.points) // 2])
+    assert middle in (Region.LIPS, Region.FACIAL_HAIR)
+    up = face.axis(400 / 320)
+    for lash in lines["lashes"]:
+        assert (lash.points[-1] - lash.points[0]) * size @ up > 0, "upper lashes point up"
+    two, one = lines["brow-lines"][:2]
+    assert two.widths_mm.max() > one.widths_mm.max(), "the lower line is the larger (common practice)"
+    assert two.widths_mm[-3] > two.widths_mm[0], "widest toward the nose"
+    small = np.array(size) * SMALL_BROW_MM / 60
+    assert len(brow_lines(face, small)) == 2, "a very small brow takes one line"
+    assert face_lines(None, size) == {}
+
+
+def planned(name: str, school: str, **passes: object) -> Study:
+    chosen = {
+        "reference": {"canvas_width_mm": 320, "canvas_height_mm": 400},
+        "passes": {"school": school, **passes},
+    }
+    return Study.of_bytes(truth(name).data, StudySettings.model_validate(chosen), Memo())
+
+
+@pytest.fixture(scope="module", params=["maren", "tobias", "ines"])
+def direct(request: pytest.FixtureRequest) -> PassPlan:
+    return planned(request.param, "direct-oil").passes.plan()
+
+
+def test_lights_are_wiped_out_of_the_wet_tone(direct: PassPlan) -> None:
+    keys = [p.key for p in direct.passes]
+    assert keys[:3] == ["ground", "tone", "wiped-lights"]
+    ground, tone, wiped = (c.piece_values() for c in direct.canvases[:3])
+    lights = direct.passes[2]
+    assert lights.recipe.parts == {}
+    assert lights.ml == 0
+    assert (wiped[lights.pieces] > tone[lights.pieces]).all()
+    assert (wiped <= ground + 1e-9).all(), "no lighter than the ground under the tone"
+    np.testing.assert_array_equal(wiped[~lights.pieces], tone[~lights.pieces])
+    shares = {t.group: t.share for t in lights.taken}
+    assert [shares[g] for g in sorted(shares)] == sorted(shares.values(), reverse=True)
+    assert all(0.1 <= share <= 1 for share in shares.values())
+    assert direct.passes[-1].value_error < 0.5
+
+
+def test_what_goes_into_wet_paint_does_not_wait(direct: PassPlan) -> None:
+    started = direct.passes[1]
+    for before, current in zip(direct.passes[1:], direct.passes[2:], strict=False):
+        assert current.into_wet
+        assert current.start_minutes == pytest.approx(before.start_minutes + before.work_minutes)
+    assert not started.into_wet
+    assert started.start_minutes > 24 * 60, "the ground is dry"
+
+
+def test_hair_is_laid_dark_over_all_of_it_then_inside(direct: PassPlan) -> None:
+    hair = [p for p in direct.passes if p.key.startswith("hair-")]
+    assert len(hair) in (0, 3), "seen from behind and without strokes no hair is found"
+    for outer, inner in pairwise(hair):
+        assert (outer.pieces >= inner.pieces).all()
+        assert outer.pieces.sum() > inner.pieces.sum()
+        assert outer.target_value < inner.target_value, "each in the colour of its own band"
+
+
+@pytest.mark.parametrize("school", list(SCHOOLS))
+def test_every_border_told_is_one_of_the_pass(school: str) -> None:
+    study = planned("maren", school)
+    plan, seams = study.passes.plan(), study.passes.seams()
+    assert len(seams) == len(plan.passes)
+    for current, met in zip(plan.passes, seams, strict=True):
+        assert len(met) <= 5
+        assert [s.length_mm for s in met] == sorted((s.length_mm for s in met), reverse=True)
+        assert all(s.length_mm >= 12 and min(s.here_mm, s.there_mm) > 0 for s in met)
+        if current.lines or current.pieces.all():
+            assert not met
+    flesh = next(m for p, m in zip(plan.passes, seams, strict=True) if p.key == "flesh-2")
+    assert {(s.region, s.step) for s in flesh} >= {(Region.SKIN, 1), (Region.SKIN, -1), (Region.HAIR, 0)}
+
+
+@pytest.mark.parametrize(
+    ("here", "there", "contrast", "kind", "softer", "stairs", "means"),
+    [
+        (0.5, 0.5, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
+        (1.5, 1.5, 0.7, Sharpness.FIRM, None, 1, "one stroke along"),
+        (3.0, 3.0, 0.8, Sharpness.SOFT, None, 2, "rounded brush"),
+        (3.0, 1.5, 1.4, Sharpness.SOFT, "this", 2, "loaded on one side"),
+        (1.0, 2.1, 1.41, Sharpness.FIRM, "that", 3, "loaded on one side"),
+        (6.0, 1.0, 0.2, Sharpness.LOST, None, 0, "run into"),
+    ],
+)
+def test_a_border_says_how_it_is_made(
+    here: float, there: float, contrast: float, kind: Sharpness, softer: str | None, stairs: int, means: str
+) -> None:
+    """Stairs: one tone for every 0.7 step begun (from the painter's own starting value)."""
+    seam = Seam(Region.SKIN, True, 1, 100, here, there, contrast)
+    assert (seam.kind, seam.softer, seam.stairs) == (kind, softer, stairs)
+    assert means in seam.means
+
+
+def test_a_plan_on_another_support_shows_it() -> None:
+    canvas = planned("ines", "direct-oil").passes.plan()
+    board = planned("ines", "direct-oil", support="gesso board").passes.plan()
+    assert (canvas.support.name, board.support.name) == ("primed canvas", "gesso board")
