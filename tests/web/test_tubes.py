@@ -64,7 +64,7 @@ def test_impossible_tubes_are_refused(client: TestClient, tube: dict[str, Any], 
 
 def test_the_meter_reads_and_the_fit_betters_the_library(client: TestClient, ochre: str) -> None:
     read = client.post(f"/api/tubes/{ochre}/meter").json()
-    assert set(read) == {"masstone", "tint", "over_black", "over_white"}
+    assert set(read) == {"masstone", "tint", "over_black", "over_white", "wash"}
     swatches = {name: patch["lab"] for name, patch in read.items()}
     kept = client.post(
         f"/api/tubes/{ochre}/readings", json={"source": "colour meter", "swatches": swatches}

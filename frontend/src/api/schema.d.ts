@@ -3554,6 +3554,12 @@ export interface components {
                 number,
                 number
             ] | null;
+            /** Wash */
+            wash?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * SwatchSettings
@@ -3580,6 +3586,12 @@ export interface components {
             ] | null;
             /** Tint */
             tint: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Wash */
+            wash: [
                 number,
                 number,
                 number

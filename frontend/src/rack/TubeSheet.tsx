@@ -25,6 +25,7 @@ const shortNames: Record<string, string> = {
   tint: "tint 1 : 10",
   over_black: "film, black",
   over_white: "film, paper",
+  wash: "wash 1 : 10",
 };
 
 /** One tube: what it is called, what is left, how it was read, and what that changed. */
@@ -174,7 +175,13 @@ function asReading({ source, patches }: Pending): Schemas["NewReading"] {
   if (!masstone) throw new Error("a reading has a masstone");
   return {
     source,
-    swatches: { masstone, tint: lab("tint"), over_black: lab("over_black"), over_white: lab("over_white") },
+    swatches: {
+      masstone,
+      tint: lab("tint"),
+      over_black: lab("over_black"),
+      over_white: lab("over_white"),
+      wash: lab("wash"),
+    },
   };
 }
 

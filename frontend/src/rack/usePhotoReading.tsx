@@ -17,6 +17,7 @@ const words: Record<What, string> = {
   tint: "tint",
   over_black: "film on black",
   over_white: "film on paper",
+  wash: "wash",
 };
 
 /** Patches marked on a photograph of a swatch sheet, read against its white. */
@@ -33,7 +34,7 @@ export function usePhotoReading(
   const [white, setWhite] = useState("88");
   const kinds: What[] = tube?.white
     ? ["white", "masstone"]
-    : ["white", "masstone", "tint", "over_black", "over_white"];
+    : ["white", "masstone", "tint", "over_black", "over_white", "wash"];
   const percent = Number(white.replace(",", "."));
   const badWhite = !(percent >= 5 && percent <= 100);
   const close = () => {

@@ -4,7 +4,7 @@ import { useNotice } from "../sitter/notice";
 
 export type RackTube = Schemas["TubeOut"];
 export type Patches = Record<string, Schemas["PatchOut"]>;
-export type PatchName = "masstone" | "tint" | "over_black" | "over_white";
+export type PatchName = "masstone" | "tint" | "over_black" | "over_white" | "wash";
 
 /** The painter's own tubes. */
 export const useRack = () => useQuery({ queryKey: ["rack"], queryFn: () => call<RackTube[]>("/api/tubes") });

@@ -14,6 +14,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.optics.kubelka_munk import (
     enter_surface,
     film_reflectance,
@@ -22,6 +23,7 @@ from truesitter.core.paint.optics.kubelka_munk import (
 )
 from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE, PRINTED_BLACK, TINT_WHITE_PARTS
 from truesitter.core.paint.tubes.pigments import Curves, pigment_curves
+from truesitter.core.paint.tubes.wash import usual_wash_mm
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
@@ -52,10 +54,11 @@ class Reading:
 
 @dataclass(frozen=True)
 class MadeUpPaint:
-    """What is truly in a tube, and how thick its film was scraped."""
+    """What is truly in a tube, how thick its film was scraped, and how strong its washes are."""
 
     curves: Curves
     film_mm: float
+    strength: float = 1.0
 
 
 def made_up_paint(tube: str, pigment: str) -> MadeUpPaint:
@@ -70,6 +73,7 @@ def made_up_paint(tube: str, pigment: str) -> MadeUpPaint:
             scattering=typical.scattering * np.exp(rng.normal(0, 0.25) + rng.normal(0, 0.05) * slope),
         ),
         film_mm=float(rng.uniform(0.02, 0.045)),
+        strength=float(np.exp(rng.normal(0, 0.4))),
     )
 
 
@@ -87,7 +91,7 @@ class SimulatedMeter:
         tube, pigment
             Key of the tube, and of the pigment on its label.
         patch
-            masstone, tint, over_black or over_white.
+            masstone, tint, over_black, over_white or wash.
 
         Raises
         ------
@@ -111,6 +115,9 @@ def true_reflectance(paint: MadeUpPaint, patch: str) -> Doubles:
         k = share * k + (1 - share) * white.absorption
         s = share * s + (1 - share) * white.scattering
         return leave_surface(opaque_reflectance(k / s))
+    if patch == "wash":
+        film = paint.strength * usual_wash_mm()
+        return leave_surface(film_reflectance(k, s, film, WHITE_PAPER.internal()))
     grounds = {"over_black": PRINTED_BLACK, "over_white": PAPER_REFLECTANCE}
     if patch not in grounds:
         raise Refusal(f"the meter knows no patch called “{patch}”")

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from reportlab.lib.units import mm
 
 from truesitter.core.paint.tubes.fit import TINT_WHITE_PARTS
+from truesitter.core.paint.tubes.wash import WASH_WATER
 from truesitter.formats.sheet import BOLD, GREY, HAIRLINE, INK, MARGIN, Art, Sheet, Words
 
 _BOX_W, _BOX_H, _GAP = 34 * mm, 19 * mm, 5 * mm
@@ -43,8 +44,9 @@ def swatch_sheet_pdf(names: Sequence[str], paper: str) -> bytes:
 def _explain(sheet: Sheet) -> None:
     sheet.text(
         "Left: straight from the tube, thick enough to hide the paper. Middle: 1 part in "
-        f"{TINT_WHITE_PARTS} parts titanium white, thick. Right: the tube scraped thin with a card, in one "
-        "go over the black line and the paper. Leave the boxes marked white empty, above and below: the "
+        f"{TINT_WHITE_PARTS} parts titanium white, thick. Then the tube scraped thin with a card, in one "
+        f"go over the black line and the paper. Right, for paint thinned with water: 1 part in {WASH_WATER} "
+        "parts of water, one even stroke. Leave the boxes marked white empty, above and below: the "
         "photograph is read against them. Let it dry; photograph it in even daylight, without gloss.",
         8.5, gap=6,
     )  # fmt: skip
@@ -76,6 +78,9 @@ def _row(sheet: Sheet, name: Words) -> None:
     page.rect(left, bottom, _LINE, _BOX_H, fill=1, stroke=0)
     page.rect(left, bottom, _BOX_W * 1.5, _BOX_H, fill=0, stroke=1)
     _label(sheet, left, bottom, "thin film over black, over white")
+    left += _BOX_W * 1.5 + _GAP
+    page.rect(left, bottom, _BOX_W, _BOX_H, fill=0, stroke=1)
+    _label(sheet, left, bottom, f"wash 1 : {WASH_WATER}, one stroke")
     sheet.y = bottom - 6 * mm
 
 

@@ -12,7 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from truesitter.core.paint.tubes.pigments import pigment_library
-from truesitter.core.paint.tubes.rack import OwnTube, Rack, Stock, own_curves, own_fit
+from truesitter.core.paint.tubes.rack import OwnTube, Rack, Stock, own_curves, own_fit, own_strength
 from truesitter.core.paint.tubes.swatches import Swatches, misses
 from truesitter.core.refusal import Refusal
 from truesitter.store.clock import now
@@ -227,7 +227,8 @@ def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: st
     """Fit a tube to swatches and put them in force."""
     try:
         # The same tube is asked for its curves right after: the fit is remembered under it.
-        fit = own_fit(OwnTube(row.key, row.name, row.pigment, swatches))
+        tube = OwnTube(row.key, row.name, row.pigment, swatches)
+        fit, strength = own_fit(tube), own_strength(tube)
     except Refusal as error:
         raise Refusal(f"{row.name}: {error}") from error
     if fit is None:
@@ -237,7 +238,7 @@ def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: st
         source=source,
         swatches=asdict(swatches),
         before=misses(swatches, own_curves(_kept(row).tube), fit.film_mm),
-        after=misses(swatches, fit.curves, fit.film_mm),
+        after=misses(swatches, fit.curves, fit.film_mm, strength),
         at=now(),
     )
     row.readings.append(reading)

@@ -56,6 +56,6 @@ const sorted = (tube: Own) => {
   return [
     tube.name,
     tube.pigment,
-    s ? [s.masstone, s.tint ?? null, s.over_black ?? null, s.over_white ?? null] : null,
+    s ? [s.masstone, s.tint ?? null, s.over_black ?? null, s.over_white ?? null, s.wash ?? null] : null,
   ];
 };

@@ -33,6 +33,7 @@ class SwatchSettings(Settings):
     tint: LabNumbers | None = None
     over_black: LabNumbers | None = None
     over_white: LabNumbers | None = None
+    wash: LabNumbers | None = None
 
     @model_validator(mode="after")
     def _possible(self) -> Self:
@@ -41,7 +42,7 @@ class SwatchSettings(Settings):
 
     def swatches(self) -> Swatches:
         """For the core."""
-        return Swatches(self.masstone, self.tint, self.over_black, self.over_white)
+        return Swatches(self.masstone, self.tint, self.over_black, self.over_white, self.wash)
 
 
 class TubeSettings(Settings):
@@ -141,9 +142,10 @@ class FleshSettings(Settings):
     def as_palette(self) -> Palette:
         """For the core."""
         palette = Palette("set-out", "Tubes set out", self.tubes, rack=self.rack())
-        return (
-            replace(palette, washes_on=WHITE_PAPER, thinning=self.washes()) if self.transparent else palette
-        )
+        if not self.transparent:
+            return palette
+        rack = palette.rack.for_washes()
+        return replace(palette, rack=rack, washes_on=WHITE_PAPER, thinning=self.washes())
 
     def medium_used(self) -> Medium:
         """The medium, with the painter's own figures where there are any."""

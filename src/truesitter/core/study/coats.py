@@ -75,7 +75,7 @@ def coat_plan(study: Study, first: str, second: str, water: int) -> CoatPlan:
     Refusal
         For a tube or a mixture nobody knows.
     """
-    rack, thinning = study.flesh.palette().rack, study.settings.flesh.washes()
+    rack, thinning = study.flesh.palette().rack.for_washes(), study.settings.flesh.washes()
     plain = tuple(name for name in (first, second) if not name.startswith(MARK))
     if plain:
         rack.check(plain)

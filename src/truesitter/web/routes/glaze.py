@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -103,6 +104,8 @@ def glazes(
     """Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot."""
     flesh = study.flesh.settings
     palette = flesh.wishes().palette(study.flesh.palette())
+    if ground is None or MEDIA[flesh.medium].watery:
+        palette = replace(palette, rack=palette.rack.for_washes())
     target = study.flesh.target(study.picture.colour_at((x, y)))
     below = WHITE_PAPER.internal()
     if ground is not None:

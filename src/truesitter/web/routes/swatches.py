@@ -63,7 +63,7 @@ class PhotoMarks(BaseModel):
     whites: list[MarkIn] = Field(max_length=12)
     white: float = Field(PAPER_REFLECTANCE, ge=0.05, le=1)
     """Part of the light that the white or grey patch reflects."""
-    patches: dict[Literal["masstone", "tint", "over_black", "over_white"], MarkIn]
+    patches: dict[Literal["masstone", "tint", "over_black", "over_white", "wash"], MarkIn]
 
 
 class PatchOut(BaseModel):

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.tubes.pigments import Curves
-from truesitter.core.paint.tubes.rack import LIBRARY, Rack, Stock, own_fit
+from truesitter.core.paint.tubes.rack import LIBRARY, Rack, Stock, own_fit, own_strength
 from truesitter.core.paint.tubes.swatches import Swatches, patch_labs
 from truesitter.core.settings import SwatchSettings
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
@@ -78,7 +78,7 @@ def tube_out(kept: KeptTube) -> TubeOut:
         pigment=kept.tube.pigment,
         hex=rack.tube(kept.tube.key).masstone_hex(),
         white=rack.pigment(kept.tube.key).family == "white",
-        predicted=_patch_hexes(rack.tube(kept.tube.key), film_mm),
+        predicted=_patch_hexes(rack.tube(kept.tube.key), film_mm, own_strength(kept.tube)),
         typical=_patch_hexes(LIBRARY.tube(kept.tube.pigment), film_mm),
         amount_ml=kept.amount_ml,
         empty=kept.empty,
@@ -95,8 +95,8 @@ def tube_out(kept: KeptTube) -> TubeOut:
     )  # fmt: skip
 
 
-def _patch_hexes(curves: Curves, film_mm: DryMm | None) -> dict[str, str]:
-    return {name: hex_of(lab) for name, lab in patch_labs(curves, film_mm).items()}
+def _patch_hexes(curves: Curves, film_mm: DryMm | None, strength: float = 1.0) -> dict[str, str]:
+    return {name: hex_of(lab) for name, lab in patch_labs(curves, film_mm, strength).items()}
 
 
 def _settings(swatches: Swatches | None) -> SwatchSettings | None:

@@ -12,6 +12,7 @@ import numpy as np
 from truesitter.core.paint.tubes.fit import Fit
 from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves, pigment_library
 from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches
+from truesitter.core.paint.tubes.wash import wash_strength
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
@@ -66,11 +67,28 @@ def own_curves(tube: OwnTube) -> Curves:
     return pigment_curves()[tube.pigment] if fit is None else fit.curves
 
 
+@lru_cache(_FITS)
+def own_strength(tube: OwnTube) -> float:
+    """How many times as strong as usual a tube's washes are, by its swatch; 1 where none was read."""
+    if tube.swatches is None or tube.swatches.wash is None:
+        return 1.0
+    return wash_strength(own_curves(tube), tube.swatches.wash)
+
+
 @dataclass(frozen=True)
 class Rack:
-    """All tubes that a palette may draw on: the library's, and `own`."""
+    """All tubes that a palette may draw on.
+
+    Attributes
+    ----------
+    own
+        The painter's own; the library's are always there.
+    washes
+        True when films are thinned with water: then a tube counts for as much as its wash says.
+    """
 
     own: tuple[OwnTube, ...] = ()
+    washes: bool = False
 
     def __post_init__(self) -> None:
         """Refuse two tubes of one key."""
@@ -105,7 +123,17 @@ class Rack:
     def tube(self, key: str) -> Curves:
         """Curves of one tube."""
         tube = self._own(key)
-        return own_curves(tube) if tube is not None else pigment_curves()[self.pigment(key).key]
+        if tube is None:
+            return pigment_curves()[self.pigment(key).key]
+        curves = own_curves(tube)
+        if not self.washes:
+            return curves
+        strength = own_strength(tube)
+        return Curves(curves.absorption * strength, curves.scattering * strength)
+
+    def for_washes(self) -> Rack:
+        """The same tubes, each as strong as its washes are."""
+        return replace(self, washes=True)
 
     def curves(self, keys: tuple[str, ...]) -> tuple[Doubles, Doubles]:
         """K and S of tubes, each (n, 31) per mm."""

@@ -20,6 +20,7 @@ from truesitter.core.paint.tubes.fit import (
     tint_lab,
 )
 from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves
+from truesitter.core.paint.tubes.wash import WASH_WATER, wash_lab
 from truesitter.core.refusal import Refusal
 
 PATCHES: dict[str, str] = {
@@ -27,8 +28,9 @@ PATCHES: dict[str, str] = {
     "tint": "tint: 1 part in 10 parts titanium white",
     "over_black": "thin film over the black line",
     "over_white": "the same thin film over the paper",
+    "wash": f"wash: 1 part in {WASH_WATER} parts of water, one stroke over the paper",
 }
-"""The four patches of a tube, in the order of the sheet."""
+"""The patches of a tube, in the order of the sheet."""
 
 _TITANIUM_CI = "PW6"
 _LEAST_APART = 8.0
@@ -46,6 +48,7 @@ class Swatches:
     tint: Lab | None = None
     over_black: Lab | None = None
     over_white: Lab | None = None
+    wash: Lab | None = None
 
     def __post_init__(self) -> None:
         """Refuse what no paint shows.
@@ -104,21 +107,24 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
     return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films, typical)
 
 
-def patch_labs(curves: Curves, film_mm: DryMm | None = None) -> dict[str, Lab]:
-    """What curves say that the four patches look like, by name."""
+def patch_labs(curves: Curves, film_mm: DryMm | None = None, strength: float = 1.0) -> dict[str, Lab]:
+    """What curves say that the patches look like, by name; `strength` is that of the wash."""
     black, white = film_labs(curves.absorption, curves.scattering, film_mm or FILM_MM)
     found = {
         "masstone": masstone_lab(curves),
         "tint": tint_lab(curves, pigment_curves()["titanium-white"]),
         "over_black": black,
         "over_white": white,
+        "wash": wash_lab(curves, strength),
     }
     return {name: (float(lab[0]), float(lab[1]), float(lab[2])) for name, lab in found.items()}
 
 
-def misses(swatches: Swatches, curves: Curves, film_mm: DryMm | None = None) -> dict[str, float]:
+def misses(
+    swatches: Swatches, curves: Curves, film_mm: DryMm | None = None, strength: float = 1.0
+) -> dict[str, float]:
     """ΔE2000 between what was read and what curves predict, for each patch read."""
-    predicted = patch_labs(curves, film_mm)
+    predicted = patch_labs(curves, film_mm, strength)
     return {
         name: float(delta_e_2000(np.array(lab), np.array(predicted[name])))
         for name, lab in swatches.given().items()
