@@ -145,7 +145,7 @@ LAYERS = st.lists(
 def test_the_canvas_equals_31_bands_laid_pixel_by_pixel(
     drawn: list[tuple[np.ndarray, dict[str, int], float | None, bool]], sides: tuple[float, float]
 ) -> None:
-    """A quarter of these pixels is border; a whole sitter is below."""
+    """A quarter of these pixels is border, down to black; a whole sitter is below."""
     borders = step(*sides)
     passes = [
         Painting((Layer(pieces, parts, film, fades and film is not None),))
@@ -155,7 +155,7 @@ def test_the_canvas_equals_31_bands_laid_pixel_by_pixel(
     shown = found.labs[found.stacks(len(passes))].astype(float)
     away = delta_e_2000(shown, by_pixel(borders, passes))
     assert away.mean() <= 0.15
-    assert np.quantile(away, 0.99) <= 1.5
+    assert np.quantile(away, 0.99) <= 3
 
 
 @pytest.mark.parametrize("name", ["maren", "ines"])

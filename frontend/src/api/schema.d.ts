@@ -963,6 +963,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/passes/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Taken
+         * @description What comes back where paint is taken off after a pass; nothing is kept.
+         */
+        get: operations["taken_api_sitters__sitter_id__passes_taken_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/passes/taken.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Taken Picture
+         * @description The canvas then.
+         */
+        get: operations["taken_picture_api_sitters__sitter_id__passes_taken_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/pictures/{view}": {
         parameters: {
             query?: never;
@@ -1803,6 +1843,8 @@ export interface components {
             place: string;
             /** Points */
             points: number[];
+            /** Softer */
+            softer: ("darker" | "lighter") | null;
             /** Width Mm */
             width_mm: number;
         };
@@ -3598,6 +3640,20 @@ export interface components {
             ] | null;
         };
         /**
+         * TakenOffOut
+         * @description What taking paint off comes to.
+         */
+        TakenOffOut: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * ToneOut
          * @description One tone of a string.
          */
@@ -5332,6 +5388,78 @@ export interface operations {
             header?: never;
             path: {
                 number: number;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    taken_api_sitters__sitter_id__passes_taken_get: {
+        parameters: {
+            query: {
+                number: number;
+                tool: "rag" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
+                pressure?: number;
+                dried?: boolean;
+                points: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOffOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    taken_picture_api_sitters__sitter_id__passes_taken_png_get: {
+        parameters: {
+            query: {
+                number: number;
+                tool: "rag" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
+                pressure?: number;
+                dried?: boolean;
+                points: string;
+            };
+            header?: never;
+            path: {
                 sitter_id: string;
             };
             cookie?: never;

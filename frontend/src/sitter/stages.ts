@@ -61,7 +61,10 @@ export const stages = {
   },
   passes: {
     label: "Passes",
-    jobs: { plan: job("plan", "PlanJob", () => import("../stages/passes/PlanJob")) },
+    jobs: {
+      plan: job("plan", "PlanJob", () => import("../stages/passes/PlanJob")),
+      takeoff: job("take off", "TakeOffJob", () => import("../stages/passes/TakeOffJob")),
+    },
   },
 } as const satisfies Record<string, { label: string; jobs: Record<string, JobEntry> }>;
 

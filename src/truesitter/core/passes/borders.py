@@ -35,8 +35,14 @@ _FLOOR_PX = 0.5
 """A side narrower than half a pixel is drawn as that."""
 
 
-_NEAREST, _EVEN_MM = 4, 3.0
+_NEAREST, _EVEN_MM = 8, 3.0
 """A pair of pixels goes by so many readings near it, those within so many mm above all."""
+
+_CELL_PX = 2
+"""Readings near a pair are looked for from the middle of a cell of so many pixels."""
+
+_SURE = 0.05
+"""A border is as soft as its readings say from so much weight of them on."""
 
 _CLOSEST_PX, _DEEPEST_PX = 1.5, 48
 """Pieces are looked into from so far beside their border, and so deep."""
@@ -115,35 +121,47 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     sides = np.minimum(samples.sides * mm_per_px, WIDEST_SIDE_MM)
     # Where both sides are alike in value there is no edge to see: it is lost as far as a brush goes.
     sides[samples.contrast < LEAST_CONTRAST] = WIDEST_SIDE_MM
-    sides = np.minimum(
-        sides, _depths(labels, samples.points, samples.lighter) * (TENTH_OF_RAMP / 2 * mm_per_px)
-    )
+    depths, beside = _depths(labels, samples.points, samples.lighter)
+    # A shape's border is no softer, to either side, than half as far as the shape is wide.
+    sides = np.minimum(sides, depths.min(axis=1, keepdims=True) * (TENTH_OF_RAMP / 2 * mm_per_px))
     sides = evened(cKDTree(samples.points * mm_per_px), samples.direction, sides)
     place = np.stack([pixels % labels.shape[1], pixels // labels.shape[1]], axis=2) + 0.5
-    many = min(_NEAREST, len(samples.points))
-    far, nearest = cKDTree(samples.points * mm_per_px).query(place.mean(axis=1) * mm_per_px, k=many)
-    far, nearest = far.reshape(-1, many), nearest.reshape(-1, many)
-    weight = np.exp(-((far / _EVEN_MM) ** 2) / 2) + 1e-9
+    near, weight = _nearby(place.mean(axis=1), samples.points, mm_per_px)
+    # A reading counts for pairs of the same two pieces alone; which of them is the darker side tells the
+    # sides of the pair. Where no such reading is near, the border is short and taken for crisp.
+    many = len(patchwork.sizes)
+    pieces, between = labels.ravel()[pixels].astype(np.int64) @ (many, 1), beside @ (many, 1)
+    swapped = pieces % many * many + pieces // many
+    seen = between[near]
+    one, two = weight * (seen == pieces[:, None]), weight * (seen == swapped[:, None])
+    known = one.sum(axis=1) + two.sum(axis=1)
+    share = np.minimum(1, known / _SURE) / np.maximum(known, 1e-12)
+    darker, lighter = sides[near, 0], sides[near, 1]
+    first, second = (one * darker + two * lighter).sum(axis=1), (one * lighter + two * darker).sum(axis=1)
+    both = np.stack([first, second], axis=1) * share[:, None]
     weight /= weight.sum(axis=1, keepdims=True)
-    step = place[:, 1] - place[:, 0]
-    ahead = (step[:, None] * samples.lighter[nearest]).sum(axis=2) > 0
-    darker, lighter = sides[nearest, 0], sides[nearest, 1]
-    both = np.stack(
-        [
-            (weight * np.where(ahead, darker, lighter)).sum(axis=1),
-            (weight * np.where(ahead, lighter, darker)).sum(axis=1),
-        ],
-        axis=1,
-    )
     ramps = np.clip(both / (TENTH_OF_RAMP * mm_per_px), least, None)
-    contrast = (weight * samples.contrast[nearest]).sum(axis=1)
+    contrast = (weight * samples.contrast[near]).sum(axis=1)
     return Borders(patchwork, pixels, ramps.astype(np.float32), contrast.astype(np.float32), mm_per_px)
 
 
-def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> Doubles:
-    """How many pixels deep the pieces are behind and before points on their borders, (n, 2), 1 at least."""
+def _nearby(places: Doubles, points: Doubles, mm_per_px: float) -> tuple[Ints, Doubles]:
+    """For places (n, 2) the numbers of the readings near them, (n, k), and how much each counts."""
+    from scipy.spatial import cKDTree
+
+    # Neighbouring places have the same readings near them.
+    cells, which = np.unique((places // _CELL_PX).astype(np.int64) @ (1 << 20, 1), return_inverse=True)
+    middles = np.stack([cells >> 20, cells & ((1 << 20) - 1)], axis=1) * _CELL_PX + _CELL_PX / 2
+    many = min(_NEAREST, len(points))
+    far, near = cKDTree(points * mm_per_px).query(middles * mm_per_px, k=many)
+    far, near = far.reshape(-1, many), near.reshape(-1, many)
+    return near[which].astype(np.int32), np.exp(-((far / _EVEN_MM) ** 2) / 2)[which] + 1e-9
+
+
+def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> tuple[Doubles, Counts]:
+    """How deep the pieces on the darker and the lighter side of points are, in pixels; and their numbers."""
     far = np.arange(_CLOSEST_PX, _CLOSEST_PX + _DEEPEST_PX)
-    out = []
+    deep, which = [], []
     for sign in (-1.0, 1.0):
         x = points[:, 0, None] + sign * lighter[:, 0, None] * far
         y = points[:, 1, None] + sign * lighter[:, 1, None] * far
@@ -151,8 +169,9 @@ def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> Doubles:
         rows = np.clip(y, 0, labels.shape[0] - 1).astype(np.int32)
         seen = labels[rows, columns]
         other = seen != seen[:, :1]
-        out.append(np.where(other.any(axis=1), other.argmax(axis=1), _DEEPEST_PX))
-    return np.asarray(np.stack(out, axis=1) + 1.0)
+        deep.append(np.where(other.any(axis=1), other.argmax(axis=1), _DEEPEST_PX))
+        which.append(seen[:, 0])
+    return np.stack(deep, axis=1) + 1.0, np.stack(which, axis=1).astype(np.int64)
 
 
 def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[slice, slice, Labels]:

@@ -81,6 +81,14 @@ def value_on(canvas: Canvas, pieces: Mask) -> float:
     return float(np.average(canvas.piece_values()[pieces], weights=canvas.patchwork.sizes[pieces]))
 
 
+def share_for_pressure(canvas: Canvas, pieces: Mask, pressure: float, tool: Tool) -> float:
+    """What pressing so hard, 0–1, leaves of the films on some pieces: the value moves evenly with it."""
+    dry = goes_dry(tool, canvas, pieces)
+    full = value_on(canvas, pieces)
+    least = value_on(canvas.do(Taking(pieces, tool.least, dry)), pieces)
+    return share_for_value(canvas, pieces, full + (least - full) * pressure, tool)[0]
+
+
 def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> tuple[float, float]:
     """What to leave of the films on some pieces, so that they come nearest to a value.
 

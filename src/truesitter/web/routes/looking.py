@@ -64,6 +64,8 @@ class EdgeOut(BaseModel):
     length_mm: float
     width_mm: float
     contrast: float
+    softer: Literal["darker", "lighter"] | None
+    """The soft side of an edge that is crisp on the other."""
     place: str
 
 
@@ -126,7 +128,7 @@ def get_edges(study: CurrentStudy) -> EdgesOut:
         EdgeOut(
             kind=e.kind.value, points=[round(v, 4) for v in e.points.ravel().tolist()],
             length_mm=e.length_mm, width_mm=e.width_mm, contrast=e.contrast,
-            place=study.sitter.place_at(*e.middle),
+            softer=e.softer, place=study.sitter.place_at(*e.middle),
         )
         for e in study.looking.edges()
     ]  # fmt: skip

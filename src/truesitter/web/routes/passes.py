@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+from urllib.parse import quote
 
-from fastapi import APIRouter, HTTPException, Request, Response
-from pydantic import BaseModel
+from fastapi import APIRouter, HTTPException, Query, Request, Response
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.passes.plan import PassPlan
 from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.taking_off import ToolName
+from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
+from truesitter.core.study.take_off import TakenOff, take_off
+from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
 from truesitter.formats.plan_passes import PlanPass, passes_of
@@ -31,6 +36,22 @@ class PassesOut(BaseModel):
     passes: list[PlanPass]
     remarks: list[str]
     cautions: list[str]
+
+
+_Point = tuple[Annotated[float, Field(ge=0, le=1)], Annotated[float, Field(ge=0, le=1)]]
+_POINTS: TypeAdapter[list[_Point]] = TypeAdapter(Annotated[list[_Point], Field(max_length=400)])
+
+
+class TrialIn(BaseModel):
+    """Where paint is taken off, with what and how hard."""
+
+    number: int = Field(ge=1, le=1000)
+    """Of the pass it comes after."""
+    tool: ToolName
+    pressure: float = Field(0.5, ge=0, le=1)
+    dried: bool = False
+    points: str = Field(max_length=20_000)
+    """A JSON list of pairs x, y: one spot, or a line."""
 
 
 @router.get(
@@ -91,6 +112,45 @@ def _planned(study: Study) -> PassPlan:
 def _canvas(study: Study) -> tuple[float, float]:
     reference = study.settings.reference
     return reference.canvas_width_mm, reference.canvas_height_mm
+
+
+class TakenOffOut(BaseModel):
+    """What taking paint off comes to."""
+
+    words: str
+    share: float
+    before: float
+    after: float
+
+
+@router.get(
+    "/passes/taken", dependencies=[answered("passes/taken", ("passes.school",), ("painted", "seams"))]
+)
+def taken(study: CurrentStudy, query: Annotated[TrialIn, Query()]) -> TakenOffOut:
+    """What comes back where paint is taken off after a pass; nothing is kept."""
+    found = _trial(study, query)
+    return TakenOffOut(
+        words=f"{found.does}: {taken_words(found.share, query.pressure)}", share=found.share,
+        before=found.before, after=found.after,
+    )  # fmt: skip
+
+
+@router.get("/passes/taken.png", response_class=Response)
+def taken_picture(study: CurrentStudy, request: Request, query: Annotated[TrialIn, Query()]) -> Response:
+    """The canvas then."""
+    key = f"{study.source.key('painted')}-{quote(query.model_dump_json())}"
+    return picture_response(
+        request, key, lambda: (encode_png(_trial(study, query).picture, fast=True), "image/png")
+    )
+
+
+def _trial(study: Study, query: TrialIn) -> TakenOff:
+    try:
+        points = _POINTS.validate_json(query.points)
+    except ValidationError:
+        raise Refusal("a place is given as pairs of x and y between 0 and 1") from None
+    _planned(study)
+    return take_off(study, query.number, query.tool, query.pressure, query.dried, tuple(points))
 
 
 @router.get("/files/plan.pdf", response_class=Response)
