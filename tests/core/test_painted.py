@@ -83,6 +83,14 @@ def test_no_border_is_sharper_than_a_brush_leaves_it_nor_softer_than_it_reaches(
     assert np.median(same.sides_px) * 0.5 * 0.8 > 3, "an edge nobody sees is lost"
 
 
+def test_a_narrow_shape_is_no_softer_than_half_its_width_on_either_side() -> None:
+    stripe = np.zeros(SIZE, np.uint8)
+    stripe[:, 36:44] = 1
+    stripe[:, 44:] = 2
+    found = measure_borders(Patchwork.of(SIZE, stripe), np.full(SIZE, 5, np.float32), 0.5)
+    assert found.sides_px.max() <= 4.5
+
+
 def test_paint_runs_under_what_is_laid_later_by_half_the_border() -> None:
     borders = step(2.0, 2.0)
     alone, under = full(borders, LEFT)[30], full(borders, LEFT, RIGHT)[30]
@@ -148,7 +156,7 @@ def test_the_canvas_equals_31_bands_laid_pixel_by_pixel(
     """A quarter of these pixels is border, down to black; a whole sitter is below."""
     borders = step(*sides)
     passes = [
-        Painting((Layer(pieces, parts, film, fades and film is not None),))
+        Painting((Layer(pieces, parts, film, fades and film in (0.02, 0.004)),))
         for pieces, parts, film, fades in drawn
     ]
     found = paint(borders, passes)

@@ -23,6 +23,7 @@ from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, laying_minutes, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.goes import goes_of
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.wash import wash_parts
 from truesitter.core.passes.layer import Layer
@@ -228,11 +229,13 @@ def test_what_it_is_painted_in_sets_the_waits() -> None:
     assert not any("not in" in r.words for r in (*days["oil"].remarks, *days["quick oil"].remarks))
     assert any("oil or quick oil, not in acrylic" in r.sentence(()) for r in days["acrylic"].remarks)
     assert days["oil"].thinner == "medium"
-    assert {p.lays for p in days["oil"].passes} == {1}, "oil stays open for hours"
+    assert not any(p.goes for p in days["oil"].passes), "oil stays open for hours"
     hasty = replace(MEDIA["oil"], open_minutes=(1.0, 2.0))
     for one in plan_passes(subject, palette, oil, None, hasty).passes:
         soft = "soft" in one.edge or "lost" in one.edge
-        assert one.lays == (lays(one.area_cm2, one.brush_mm, 2.0) if soft else 1)
+        needed = lays(one.area_cm2, one.brush_mm, 2.0) if soft and not one.lines else 1
+        assert bool(one.goes) == (needed > 1)
+        assert not one.goes or sum(g.area_cm2 for g in one.goes) == pytest.approx(one.area_cm2, rel=0.01)
         assert one.open_minutes == (1.0, 2.0)
     assert days["quick oil"].thinner == "quick medium"
 
@@ -306,3 +309,31 @@ def test_the_passes_keep_to_what_the_painter_asked_of_every_recipe(name: str) ->
         if p.key not in ("ground", "underpainting")
     ]
     assert max(abs(v) for _, a, b in targets for v in (a, b)) < 0.5
+
+
+squares = st.lists(
+    st.tuples(st.integers(0, 5), st.integers(0, 7), st.integers(3, 9)), min_size=1, max_size=20
+)
+
+
+@given(squares, st.floats(0.05, 30), st.sampled_from(WIDTHS_MM))
+def test_goes_are_whole_shapes_each_softened_while_it_is_open(
+    drawn: list[tuple[int, int, int]], open_minutes: float, brush: float
+) -> None:
+    mask = np.zeros((60, 80), bool)
+    for row, column, side in drawn:
+        mask[row * 10 : row * 10 + side, column * 10 : column * 10 + side] = True
+    found = goes_of(mask, 2.0, brush, open_minutes)
+    assert sum(g.area_cm2 for g in found) == pytest.approx(mask.sum() * 0.04)
+    shapes = len({(row, column) for row, column, _ in drawn})
+    assert 1 <= len(found) <= shapes
+    for go in found:
+        assert mask[int(go.y * 60), int(go.x * 80)]
+        assert go.in_time == (lays(go.area_cm2, brush, open_minutes) == 1)
+        assert go.minutes == pytest.approx(laying_minutes(go.area_cm2, brush))
+        assert go.in_time or go.area_cm2 <= 9 * 9 * 0.04 + 1e-9, "only a single shape is ever too large"
+    if lays(mask.sum() * 0.04, brush, open_minutes) == 1:
+        assert len(found) == 1
+    for one, after in pairwise(found):
+        assert lays(one.area_cm2 + after.area_cm2, brush, open_minutes) > 1 or not one.in_time
+    assert goes_of(np.zeros((9, 9), bool), 1, 10, 1) == ()

@@ -2715,6 +2715,27 @@ export interface components {
             words: string;
         };
         /**
+         * PlanGo
+         * @description Part of a pass that is laid without a break.
+         */
+        PlanGo: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /**
+             * In Time
+             * @description False for one shape too large to be softened in time
+             */
+            in_time: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Place */
+            place: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PlanGroup
          * @description One value group.
          */
@@ -2840,6 +2861,11 @@ export interface components {
              * @description As it is laid, wet
              */
             film_mm: number;
+            /**
+             * Goes
+             * @description Whole shapes laid without a break; nothing where one go will do
+             */
+            goes: components["schemas"]["PlanGo"][];
             heap: components["schemas"]["PlanHeap"] | null;
             /**
              * Into Wet
@@ -2848,11 +2874,6 @@ export interface components {
             into_wet: boolean;
             /** Key */
             key: string;
-            /**
-             * Lays
-             * @description Goes in which it is laid, so that soft edges are still open
-             */
-            lays: number;
             /**
              * Lines
              * @description How many lines it is made of; 0 for places

@@ -163,8 +163,9 @@ def _laid(current: PlanPass) -> str:
 def _open(current: PlanPass) -> str:
     """How long edges stay open, and in how many goes that lets it be laid."""
     words = f"Edges can be moved for {duration(current.open_minutes[1])} at most."
-    if current.lays > 1:
-        words += f" Lay it in {current.lays} goes, along edges that are hard or lost anyway."
+    if current.goes:
+        words += f" Lay whole shapes in {len(current.goes)} goes and soften each before the next: "
+        words += "; ".join(f"{g.place}, {g.area_cm2:.0f} cm²" for g in current.goes) + "."
     return words
 
 

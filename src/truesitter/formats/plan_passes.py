@@ -34,6 +34,17 @@ class PlanSeam(Out):
     words: str
 
 
+class PlanGo(Out):
+    """Part of a pass that is laid without a break."""
+
+    place: str
+    x: float
+    y: float
+    area_cm2: float
+    minutes: float
+    in_time: bool = Field(description="False for one shape too large to be softened in time")
+
+
 class PlanTaken(Out):
     """How much paint is taken off one value group."""
 
@@ -67,7 +78,7 @@ class PlanPass(Out):
     tool: str
     note: str
     open_minutes: tuple[float, float] = Field(description="Shortest and longest time an edge can be moved")
-    lays: int = Field(description="Goes in which it is laid, so that soft edges are still open")
+    goes: list[PlanGo] = Field(description="Whole shapes laid without a break; nothing where one go will do")
     start_minutes: float
     work_minutes: float
     wait_minutes: float = Field(description="Wait before the next pass")
@@ -133,7 +144,17 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             tool=p.tool,
             note=p.note,
             open_minutes=p.open_minutes,
-            lays=p.lays,
+            goes=[
+                PlanGo(
+                    place=study.sitter.place_at(g.x, g.y),
+                    x=g.x,
+                    y=g.y,
+                    area_cm2=g.area_cm2,
+                    minutes=g.minutes,
+                    in_time=g.in_time,
+                )
+                for g in p.goes
+            ],
             start_minutes=p.start_minutes,
             work_minutes=p.work_minutes,
             wait_minutes=p.wait_minutes,

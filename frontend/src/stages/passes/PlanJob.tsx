@@ -236,9 +236,19 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       )}
       <Say>
         Edges can be moved for {spoken(pass.open_minutes[1])} at most.
-        {pass.lays > 1 &&
-          ` Lay it in ${pass.lays} goes, along edges that are hard or lost anyway, and soften each before the next.`}
+        {pass.goes.length > 0 && " Lay whole shapes in these goes, and soften each before the next:"}
       </Say>
+      {pass.goes.length > 0 && (
+        <Box component="ol" aria-label="Goes" sx={{ m: 0, mb: 1, pl: 2.6, fontSize: 14.5 }}>
+          {pass.goes.map((g, i) => (
+            <li key={i}>
+              {g.place}, {g.area_cm2.toFixed(g.area_cm2 < 10 ? 1 : 0)} cm²: soften within{" "}
+              {spoken(pass.open_minutes[1])}
+              {g.in_time ? "" : "; one shape too large for that: keep its wet edge going as you work across"}
+            </li>
+          ))}
+        </Box>
+      )}
       {pass.into_wet && <Say>It goes into the wet paint below: do not wait.</Say>}
       <Say>
         {pass.wait_minutes >= 1 ? (

@@ -12,6 +12,7 @@ from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.goes import Go
 from truesitter.core.passes.layer import Deed, Line
 from truesitter.core.types import Floats, Labels, Mask
 
@@ -98,9 +99,9 @@ class Pass:
         and paint needed, before it is thinned, including loss.
     edge, tool, note
         How to lay it.
-    open_minutes, lays
-        Shortest and longest time in which its edges can be moved, and in how many goes it is laid so
-        that soft edges are still open.
+    open_minutes, goes
+        Shortest and longest time in which its edges can be moved, and the goes it is laid in where one
+        would be too slow to soften all of it.
     start_minutes, work_minutes, wait_minutes
         Earliest start after the first pass, time to paint, and the wait before the next pass.
     value_error
@@ -128,7 +129,7 @@ class Pass:
     tool: str
     note: str
     open_minutes: tuple[float, float]
-    lays: int
+    goes: tuple[Go, ...]
     fat: int
     deeds: tuple[Deed, ...]
     taken: tuple[Taken, ...] = ()

@@ -15,6 +15,7 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.goes import Go, goes_of
 from truesitter.core.passes.layer import Line
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
@@ -212,7 +213,7 @@ class _Planner:
             tool=template.tool,
             note=f"{template.note} {laid.said}".strip(),
             open_minutes=self.scene.medium.open_minutes,
-            lays=lays(area, brush, self.scene.medium.open_minutes[1]) if _is_soft(template) else 1,
+            goes=self._goes(laid.pieces, brush) if _is_soft(template) and not place.lines else (),
             fat=template.fat,
             deeds=laid.deeds,
             taken=laid.taken,
@@ -221,6 +222,14 @@ class _Planner:
             work_minutes=minutes,
             value_error=self._value_error(),
         )
+
+    def _goes(self, pieces: Mask, brush: float) -> tuple[Go, ...]:
+        """Several goes where one is too slow for the paint; none else."""
+        subject, longest = self.scene.subject, self.scene.medium.open_minutes[1]
+        area = float(self.scene.patchwork.sizes[pieces].sum()) * subject.mm_per_px**2 / 100
+        if lays(area, brush, longest) == 1:
+            return ()
+        return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 
     def finish(self) -> PassPlan:
         """The plan with its waiting times."""
