@@ -127,6 +127,11 @@ def shoot_paint(camera: Camera) -> None:
     camera.take("light")
     camera.open("Maren", "hair")
     camera.take("hair")
+    camera.open("Maren", "passes")
+    camera.page.get_by_label("School", exact=True).click()
+    camera.page.get_by_role("option", name="Oil in one sitting").click()
+    camera.page.get_by_role("button", name="3 Lights wiped out").click()
+    camera.take("wiped")
     camera.open("Tobias", "passes")
     for _ in range(11):
         camera.page.get_by_role("button", name="Next pass").click()

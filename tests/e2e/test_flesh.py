@@ -16,6 +16,8 @@ def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) 
     page.goto(f"{base}/sitters/{kept['id']}/flesh")
     job = page.get_by_role("navigation", name="Jobs")
     job.get_by_role("link", name="spot").click()
+    # The wall picks for the job once that has come.
+    expect(page.get_by_role("button", name="value group", exact=True)).to_be_visible()
     wall = page.get_by_role("application")
     expect(wall).to_have_attribute("aria-busy", "false")
     box = wall.bounding_box()
@@ -32,6 +34,7 @@ def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) 
 
     job.get_by_role("link", name="glaze").click()
     expect(page.get_by_role("heading", name="Glaze over grey")).to_be_visible()
+    expect(page.get_by_label("Underpainting, value")).to_be_visible()
     page.mouse.click(box["x"] + box["width"] * 0.45, box["y"] + box["height"] * 0.5)
     expect(page.get_by_test_id("glaze").first).to_contain_text("of medium")
 
@@ -109,3 +112,33 @@ def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
     expect(made).to_contain_text("of Ivory black to")
     made.get_by_role("button", name="Keep as a pin").click()
     expect(page.get_by_label("Name of pin usual flesh and dark flesh")).to_be_visible()
+
+
+def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base: str) -> None:
+    """Another school and support, the wiped lights, and a refusal where paint does not come off."""
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
+    page.goto(f"{base}/sitters/{kept['id']}/passes/plan")
+    page.get_by_label("School", exact=True).click()
+    page.get_by_role("option", name="Oil in one sitting").click()
+    row = page.get_by_role("button", name="3 Lights wiped out")
+    row.click()
+    expect(page.get_by_text("It goes into the wet paint below")).to_be_visible()
+    expect(page.get_by_label("Borders").get_by_role("listitem").first).to_contain_text("towards")
+    page.get_by_role("navigation", name="Jobs").get_by_role("link", name="take off").click()
+    expect(page.get_by_label("Pressure")).to_be_visible()
+    wall = page.get_by_role("application")
+    expect(wall).to_have_attribute("aria-busy", "false")
+    box = wall.bounding_box()
+    assert box is not None
+    page.mouse.click(box["x"] + box["width"] * 0.47, box["y"] + box["height"] * 0.5)
+    expect(page.get_by_test_id("taken")).to_contain_text("wiped out: leave")
+    page.get_by_role("button", name="once it is dry").click()
+    expect(page.get_by_text("takes off only wet paint")).to_be_visible()
+
+    page.goto(f"{base}/sitters/{kept['id']}/flesh/glaze")
+    page.get_by_role("button", name="in coats").click()
+    for label, name in (("First", "usual flesh"), ("Over it", "darkest hair")):
+        page.get_by_label(label).click()
+        page.get_by_role("option", name=name).click()
+    expect(page.get_by_test_id("coats")).to_contain_text("coats, then")
