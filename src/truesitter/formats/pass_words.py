@@ -13,16 +13,20 @@ def seam_place(seam: Seam) -> str:
     return f"{('darker', 'other', 'lighter')[seam.step + 1]} {seam.region.spoken}"
 
 
-def seam_words(seam: Seam) -> str:
-    """A border, as ``towards hair soft, 6 mm, softer on that side: a brush loaded on one side``."""
+def seam_words(seam: Seam, laid: bool = True) -> str:
+    """A border, as ``towards hair soft, 6 mm, crisp here and soft there: a brush loaded on one side``.
+
+    Of paint that is taken off instead of laid no means are told: the tool is the pass's own.
+    """
+    means = f": {seam.means}" if laid else ""
     if seam.kind is Sharpness.LOST:
-        return f"towards {seam_place(seam)} lost: {seam.means}"
+        return f"towards {seam_place(seam)} lost{means}"
     width = seam.here_mm + seam.there_mm
     said = f"{width:.0f} mm" if width >= 2 else f"{width:.1f} mm"
     side = {"this": ", soft here and crisp there", "that": ", crisp here and soft there", None: ""}[
         seam.softer
     ]
-    return f"towards {seam_place(seam)} {seam.kind.value}, {said}{side}: {seam.means}"
+    return f"towards {seam_place(seam)} {seam.kind.value}, {said}{side}{means}"
 
 
 def taken_words(share: float, pressure: float) -> str:

@@ -85,7 +85,7 @@ class PlanPass(Out):
     value_error: float = Field(description="Mean value error of the canvas left after this pass")
 
 
-def seam_of(seam: Seam) -> PlanSeam:
+def seam_of(seam: Seam, laid: bool) -> PlanSeam:
     """A border in numbers and in words."""
     return PlanSeam(
         toward=seam_place(seam),
@@ -96,7 +96,7 @@ def seam_of(seam: Seam) -> PlanSeam:
         softer=seam.softer,
         stairs=seam.stairs,
         means=seam.means,
-        words=seam_words(seam),
+        words=seam_words(seam, laid),
     )
 
 
@@ -136,7 +136,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             ],
             lines=len(p.lines),
             into_wet=p.into_wet,
-            seams=[seam_of(s) for s in met],
+            seams=[seam_of(s, not p.taken) for s in met],
             brush_mm=p.brush_mm,
             area_cm2=p.area_cm2,
             ml=p.ml,

@@ -59,5 +59,3 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
 
 
 WIPE = Laying("wipe", partial(_take, "rag"))
-LIFT = Laying("lift", partial(_take, "damp brush"))
-ERASE = Laying("erase", partial(_take, "eraser"))

@@ -6,16 +6,12 @@ from dataclasses import replace
 
 import numpy as np
 
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.films import film_for_value
-from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.kinds.wash import wash_parts
+from truesitter.core.passes.kinds.wash import judged, wash_parts
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
@@ -35,14 +31,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     toned = np.average(
         canvas.do(layer).labs()[step.pieces], axis=0, weights=scene.patchwork.sizes[step.pieces]
     )
-    predicted = mix({k: float(n) for k, n in parts.items()}, scene.palette)
-    made = Recipe(
-        parts=parts,
-        target_lab=as_lab(toned),
-        predicted=predicted,
-        delta_e=float(delta_e_2000(np.array(predicted.lab), toned)),
-        value_error=predicted.value - float(lab_value(toned)),
-    )
+    made = judged(parts, scene.palette, toned)
     paint = layer.film_mm / thinning.strength if layer.film_mm else 0.0
     return Laid(made, (layer,), step.pieces, step.film, paint, (Thinned(dilution),))
 

@@ -21,6 +21,7 @@ from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
+from truesitter.core.types import Doubles
 
 _UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
 _LEAST_DARKER = 0.2
@@ -34,6 +35,18 @@ def wash_parts(palette: Palette) -> dict[str, int]:
             if palette.rack.base(key) == umber:
                 return {key: 1}
     return solve_recipe(pigment_library()[_UMBERS[0]].masstone, palette, most_tubes=3).parts
+
+
+def judged(parts: dict[str, int], palette: Palette, target: Doubles) -> Recipe:
+    """Given parts as a recipe for the L*a*b* (3,) that they are thinned to."""
+    predicted = mix({k: float(n) for k, n in parts.items()}, palette)
+    return Recipe(
+        parts=parts,
+        target_lab=as_lab(target),
+        predicted=predicted,
+        delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
+        value_error=predicted.value - float(lab_value(target)),
+    )
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -59,14 +72,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not layers:
         return "nothing in the picture is darker than the ground."
     target = np.average(targets, axis=0, weights=areas)
-    predicted = mix({k: float(n) for k, n in parts.items()}, scene.palette)
-    made = Recipe(
-        parts=parts,
-        target_lab=as_lab(target),
-        predicted=predicted,
-        delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
-        value_error=predicted.value - float(lab_value(target)),
-    )
+    made = judged(parts, scene.palette, target)
     covered = np.any([layer.pieces for layer in layers], axis=0)
     paint = float(np.average(films, weights=areas)) / thinning.strength
     return Laid(made, tuple(layers), covered, step.film, paint, tuple(thinned))
