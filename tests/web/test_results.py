@@ -127,6 +127,15 @@ def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
     assert strings["facial hair"] == []
     glazes = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&ground=8").json()
     assert glazes["ground_value"] == pytest.approx(8, abs=0.01)
+    passes = client.get(f"{url}/passes").json()["passes"]
+    number = [p["key"] for p in passes].index("flesh-1") + 1
+    over = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&after={number}").json()
+    picture = Image.open(io.BytesIO(client.get(f"{url}/passes/canvas/{number}").content)).convert("RGB")
+    seen = picture.getpixel((int(picture.width * 0.42), int(picture.height * 0.5)))
+    shown = tuple(int(over["ground_hex"][i : i + 2], 16) for i in (1, 3, 5))
+    assert seen == pytest.approx(shown, abs=12), "the glaze goes over what the canvas shows there"
+    none = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&after=500")
+    assert (none.status_code, "passes 1 to" in none.json()["detail"]) == (422, True)
     assert glazes["glazes"][0]["coats"]
     for name in ("mixtures.pdf", "mixtures.csv"):
         assert client.get(f"{url}/files/{name}").status_code == 200

@@ -48,7 +48,8 @@ export const useBatch = (s: Sitter, on: boolean) =>
   useComputed<Schemas["BatchOut"]>(s, "flesh/batch", "", on);
 export const useLight = (s: Sitter) => useComputed<Schemas["PlanLight"]>(s, "light");
 export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair");
-export const usePasses = (s: Sitter) => useComputed<Schemas["PassesOut"]>(s, "passes");
+export const usePasses = (s: Sitter, wanted = true) =>
+  useComputed<Schemas["PassesOut"]>(s, "passes", "", wanted);
 export const useLibrary = () =>
   useQuery({
     queryKey: ["library"],

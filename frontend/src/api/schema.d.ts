@@ -692,7 +692,9 @@ export interface paths {
         };
         /**
          * Glazes
-         * @description Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot.
+         * @description Which glazes turn what is there into the colour of a spot.
+         *
+         *     A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, or white paper.
          */
         get: operations["glazes_api_sitters__sitter_id__flesh_glazes_get"];
         put?: never;
@@ -4983,6 +4985,7 @@ export interface operations {
                 x: number;
                 y: number;
                 ground?: number | null;
+                after?: number | null;
             };
             header?: never;
             path: {

@@ -1,19 +1,19 @@
-import { Box, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
-import type { Schemas, Sitter } from "../../api/client";
-import { useComputed } from "../../api/hooks";
+import { base, type Schemas, type Sitter } from "../../api/client";
+import { useComputed, usePasses } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { Pair, Recipe } from "../../sheet/Recipe";
 import { useCounted } from "../../sheet/Value";
 import { useTubes } from "../../sheet/useTubes";
-import { useLeft } from "../../sitter/stored";
+import { useLeft, useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { CoatsSection } from "./CoatsSection";
 
-type Under = "grey" | "paper" | "coats";
+type Under = "grey" | "canvas" | "paper" | "coats";
 
 /** Thin layers: glazes over grey, washes over paper, or the whole picture in coats of two mixtures. */
 export function GlazeJob({ sitter }: JobProps) {
@@ -29,8 +29,9 @@ export function GlazeJob({ sitter }: JobProps) {
         onChange={(_, v: Under | null) => v && setUnder(v)}
         sx={{ mb: 1.5 }}
       >
-        <ToggleButton value="grey">over grey</ToggleButton>
-        <ToggleButton value="paper">over paper</ToggleButton>
+        <ToggleButton value="grey">grey</ToggleButton>
+        <ToggleButton value="canvas">canvas</ToggleButton>
+        <ToggleButton value="paper">paper</ToggleButton>
         <ToggleButton value="coats">in coats</ToggleButton>
       </ToggleButtonGroup>
       {under === "coats" ? <CoatsSection sitter={sitter} /> : <SpotGlazes sitter={sitter} under={under} />}
@@ -38,24 +39,51 @@ export function GlazeJob({ sitter }: JobProps) {
   );
 }
 
-/** Which thin film over a grey underpainting or paper gives the colour of a spot, and what each coat does. */
-function SpotGlazes({ sitter, under }: { sitter: Sitter; under: "grey" | "paper" }) {
+const TITLES = { grey: "Glaze over grey", canvas: "Glaze over the canvas", paper: "Wash over paper" };
+const WORDS = {
+  grey: "Choose the value of the dry grey underpainting, then press on the picture where it lies.",
+  canvas: "Choose after which pass of the plan it is laid, then press where.",
+  paper: "Press on the picture: which washes, thinned with water, give its colour over white paper.",
+};
+const BELOW = { grey: "a grey", canvas: "a canvas", paper: "paper" };
+
+/** Which thin film over what is there gives the colour of a spot, and what each coat does. */
+function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "coats"> }) {
   const tubes = useTubes(sitter);
   const value = useCounted();
   const [spot, setSpot] = useLeft<Spot | null>(`glaze-${sitter.id}`, null);
   const [ground, setGround] = useLeft(`glaze-ground-${sitter.id}`, 8);
-  const query = spot
-    ? `x=${spot[0].toFixed(4)}&y=${spot[1].toFixed(4)}${under === "grey" ? `&ground=${ground}` : ""}`
-    : "";
-  const found = useComputed<Schemas["GlazesOut"]>(sitter, "flesh/glazes", query, spot !== null);
+  const plan = usePasses(sitter, under === "canvas");
+  const passes = plan.data?.passes ?? [];
+  const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
+  const after = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
+  const extra = { grey: `&ground=${ground}`, canvas: `&after=${after}`, paper: "" }[under];
+  const query = spot ? `x=${spot[0].toFixed(4)}&y=${spot[1].toFixed(4)}${extra}` : "";
+  const ready = spot !== null && (under !== "canvas" || passes.length > 0);
+  const found = useComputed<Schemas["GlazesOut"]>(sitter, "flesh/glazes", query, ready);
   const sheet = (
     <>
-      <Section title={under === "grey" ? "Glaze over grey" : "Wash over paper"}>
-        <Say quiet>
-          {under === "grey"
-            ? "Choose the value of the dry grey underpainting, then press on the picture where it lies."
-            : "Press on the picture: which washes, thinned with water, give its colour over white paper."}
-        </Say>
+      <Section title={TITLES[under]}>
+        <Say quiet>{WORDS[under]}</Say>
+        {under === "canvas" && plan.isPending && <Say quiet>Planning the passes …</Say>}
+        {under === "canvas" && plan.data && passes.length === 0 && <Say>{plan.data.remarks[0]}</Say>}
+        {under === "canvas" && passes.length > 0 && (
+          <TextField
+            select
+            fullWidth
+            size="small"
+            label="After pass"
+            value={after}
+            onChange={(e) => setChosen(Number(e.target.value))}
+            sx={{ mt: 1.5, mb: 1.5 }}
+          >
+            {passes.map((p, i) => (
+              <MenuItem key={p.key} value={i + 1}>
+                {i + 1} {p.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         {under === "grey" && (
           <Handle
             label="Underpainting, value"
@@ -70,10 +98,10 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: "grey" | "paper"
         {found.isError && <Say>{found.error.message}</Say>}
         {found.data && (
           <Say>
-            {found.data.place}: from {under === "grey" ? "a grey" : "paper"} of{" "}
-            {value(found.data.ground_value)} to {value(found.data.target_value)}.
+            {found.data.place}: from {BELOW[under]} of {value(found.data.ground_value)} to{" "}
+            {value(found.data.target_value)}.
             {found.data.target_value > found.data.ground_value
-              ? " A glaze only darkens: begin with a lighter grey."
+              ? ` A glaze only darkens: begin with a lighter ${under === "canvas" ? "layer" : "grey"}.`
               : ""}
           </Say>
         )}
@@ -126,7 +154,7 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: "grey" | "paper"
         </Box>
       ))}
       <Say quiet>
-        {under === "grey"
+        {under !== "paper"
           ? "Only over paint that is dry. Fat over lean: more oil in the glaze than in what lies below."
           : "Each wash over one that is dry. More water for a thinner film; no white tube is needed."}
       </Say>
@@ -135,7 +163,11 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: "grey" | "paper"
   useWall({
     tool: "pick",
     onPick: setSpot,
-    busy: found.isFetching,
+    picture:
+      under === "canvas" && passes.length > 0
+        ? `${base(sitter.id)}/passes/canvas/${after}?v=${sitter.keys["passes"] ?? ""}`
+        : undefined,
+    busy: found.isFetching || plan.isFetching,
     overlay: (px, size) => spot && <SpotMark spot={spot} size={size} px={px} />,
   });
   return sheet;

@@ -14,6 +14,7 @@ from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.passes.layer import Layer, Taking, laid_over
 from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.pixels import pixel_at
 from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
 
 
@@ -99,6 +100,11 @@ class Canvas:
     def open_on(self, pieces: Mask) -> bool:
         """True when some of what lies on some pieces can still be moved."""
         return any((film.layer.pieces & pieces).any() for film in self.films[self.open_from :])
+
+    def at(self, x: float, y: float) -> Doubles:
+        """Internal reflectance (31,) at a spot, in fractions of the picture."""
+        piece = int(self.patchwork.labels[pixel_at(x, y, self.patchwork.labels.shape)])
+        return np.asarray(self.spectra[self.stack[piece]])
 
     def ground(self) -> Doubles:
         """Internal reflectance (31,) of what covers most of the canvas."""

@@ -95,22 +95,39 @@ def strength(
 @router.get(
     "/flesh/glazes",
     dependencies=[
-        answered("flesh/glazes", (*TUBES, *WISHES, *TARGETS), ("lab", "regions", "detection", "framed"))
+        answered(
+            "flesh/glazes",
+            (*TUBES, *WISHES, *TARGETS, "passes.school"),
+            ("lab", "regions", "detection", "framed", "passes"),
+        )
     ],
 )
 def glazes(
-    study: CurrentStudy, x: Part, y: Part, ground: Annotated[float | None, Query(ge=1, le=9.5)] = None
+    study: CurrentStudy,
+    x: Part,
+    y: Part,
+    ground: Annotated[float | None, Query(ge=1, le=9.5)] = None,
+    after: Annotated[int | None, Query(ge=1, le=1000)] = None,
 ) -> GlazesOut:
-    """Which glazes turn a dry grey of that value, or without one white paper, into the colour of a spot."""
+    """Which glazes turn what is there into the colour of a spot.
+
+    A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, or white paper.
+    """
     flesh = study.flesh.settings
     palette = flesh.wishes().palette(study.flesh.palette())
-    if ground is None or MEDIA[flesh.medium].watery:
+    on_paper = ground is None and after is None
+    if on_paper or MEDIA[flesh.medium].watery:
         palette = replace(palette, rack=palette.rack.for_washes())
     target = study.flesh.target(study.picture.colour_at((x, y)))
     below = WHITE_PAPER.internal()
     if ground is not None:
         below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
-    thinning = flesh.washes() if ground is None else flesh.thinning()
+    elif after is not None:
+        canvases = study.passes.plan().canvases
+        if after > len(canvases):
+            raise Refusal(f"this plan has passes 1 to {len(canvases)}")
+        below = canvases[after - 1].at(x, y)
+    thinning = flesh.washes() if on_paper else flesh.thinning()
     found = find_glazes(below, target, palette, thinning)
     wanted, bare = Colour.of(target), seen(below)
     return GlazesOut(
