@@ -50,7 +50,7 @@ def overlap(found: np.ndarray, true: np.ndarray) -> float:
 
 @dataclass(frozen=True)
 class Truth:
-    """A demo sitter: its photograph and what is truly where."""
+    """A made sitter: its photograph and what is truly where."""
 
     name: str
     data: bytes
@@ -77,9 +77,10 @@ class Truth:
 @cache
 def truth(name: str) -> Truth:
     folder = TRUTH / name
+    shipped = files("truesitter.demo") / "sitters" / f"{name}.jpg"
     return Truth(
         name,
-        (files("truesitter.demo") / "sitters" / f"{name}.jpg").read_bytes(),
+        shipped.read_bytes() if shipped.is_file() else (folder / "photo.jpg").read_bytes(),
         cv2.imread(str(folder / "labels.png"), cv2.IMREAD_UNCHANGED),
         cv2.imread(str(folder / "hair_direction.png"), cv2.IMREAD_UNCHANGED),
     )

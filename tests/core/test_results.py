@@ -13,12 +13,16 @@ from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
-from truesitter.core.study.flesh import FAMILIES
+from truesitter.core.study.flesh import FAMILIES, SPLIT
 from truesitter.core.study.results import PHOTOGRAPH, Declaration, Result, Watch, all_declared, declared
 from truesitter.formats.pictures import VIEWS
 
 STAGES = ("picture", "sitter", "values", "looking", "light", "flesh", "hair", "passes")
-ARGUMENTS = {"thumbnail": [(2,), (5,)], "string": [(family,) for family in FAMILIES]}
+ARGUMENTS = {
+    "thumbnail": [(2,), (5,)],
+    "string": [(family,) for family in FAMILIES],
+    "colour families": [(family,) for family in SPLIT],
+}
 CHANGES: list[dict[str, dict[str, Any]]] = [
     {"reference": {"grid": "thirds", "grid_rows": 9}},
     {"reference": {"squint": 0.03}},

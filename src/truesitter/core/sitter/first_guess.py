@@ -9,11 +9,25 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter.beliefs import place_beliefs
+from truesitter.core.sitter.body_skin import body_skin
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.posterior import Evidence, Looks
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.seeds import first_seeds
-from truesitter.core.types import Floats, Labels
+from truesitter.core.types import Floats, Labels, Mask
+
+_TEXTURE = 3
+"""Where strand texture stands among the features."""
+
+_NOT_CLOTH = 6.0
+"""How much less likely cloth and hair are where skin goes on from the face (log odds)."""
+
+
+def _overrule(beliefs: dict[Region, Floats], bare: Mask) -> None:
+    """What is known of place says little where the skin of the face goes on below the neck; in place."""
+    beliefs[Region.SKIN][bare] = 0
+    for region in (Region.GARMENT, Region.HAIR):
+        beliefs[region][bare] -= _NOT_CLOTH
 
 
 @dataclass(frozen=True)
@@ -48,6 +62,12 @@ class FirstGuess:
         shape, face = looks.features.shape[:2], detection.face
         person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
         seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)
+        if face is not None:
+            skin = seeds == Region.SKIN
+            bare = body_skin(looks.fine, looks.features[..., _TEXTURE], person, face, skin)
+            if bare is not None:
+                seeds = first_seeds(looks.features, person, face, bare)
+                _overrule(beliefs, bare)
         if (seeds == Region.FACIAL_HAIR).any():
             # What grows round the mouth of a bearded sitter is beard, not hair of the head.
             beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)

@@ -9,11 +9,11 @@ from truesitter.core.pixels import in_pixels
 from truesitter.core.sitter.colour_models import log_likelihood
 from truesitter.core.sitter.face import BROWS, OVAL, Face
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Floats, Labels
+from truesitter.core.types import Floats, Labels, Mask
 
 
-def first_seeds(features: Floats, person: Floats, face: Face | None) -> Labels:
-    """First guess of certain pixels, 255 where unknown; uint8 (h, w)."""
+def first_seeds(features: Floats, person: Floats, face: Face | None, bare: Mask | None = None) -> Labels:
+    """First guess of certain pixels, 255 where unknown; uint8 (h, w). `bare` is skin below the neck."""
     shape = person.shape
     seeds = np.full(shape, 255, np.uint8)
     seeds[person < 0.1] = Region.BACKGROUND
@@ -43,6 +43,8 @@ def first_seeds(features: Floats, person: Floats, face: Face | None) -> Labels:
     x = np.arange(width)[None, :] + np.zeros(shape)
     aside = np.abs(x - chin_x)
     low = sitter & (y > chin_y + 0.45 * size - 0.5 * np.clip(aside - 0.4 * size, 0, 0.8 * size))
+    if bare is not None:
+        low &= ~bare
     if low.sum() > 200 and crown.sum() > 50 and skin.sum() > 50:
         known = {
             Region.SKIN: log_likelihood(features[skin], features[low]),
@@ -63,4 +65,7 @@ def first_seeds(features: Floats, person: Floats, face: Face | None) -> Labels:
             seeds[bearded] = Region.FACIAL_HAIR
         else:
             seeds[lower & ~bearded] = Region.SKIN
+    if bare is not None:
+        # The rim may be a strap's or a hem's.
+        seeds[cv2.erode(bare.view(np.uint8), np.ones((3, 3), np.uint8)) > 0] = Region.SKIN
     return seeds

@@ -127,7 +127,7 @@ class FleshStage:
         """The colours of a family, and which of them each pixel of its region is of."""
         mask = self._sitter.regions().mask(*FAMILIES[family])
         # Grain has hues of its own.
-        lab = blur(self._picture.lab(), _GRAIN * max(self._picture.shape))
+        lab = blur(self._picture.lab(), _GRAIN * max(mask.shape))
         found = colour_families(lab[mask])
         labels = np.zeros(mask.shape, np.uint8)
         labels[mask] = found.of(lab[mask])

@@ -34,7 +34,7 @@ class LookingStage:
     def __init__(self, source: Source, picture: PictureStage, values: ValueStage) -> None:
         self.source, self._picture, self._values = source, picture, values
 
-    @result("edges", settings=(WIDTH_MM,), needs=("values", "value", "framed"))
+    @result("edges", settings=(WIDTH_MM,), needs=("values", "value", "framed"), version=2)
     def edges(self) -> tuple[Edge, ...]:
         """Hard, firm, soft and lost edges along every border."""
         value = self._picture.value()

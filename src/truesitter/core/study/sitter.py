@@ -43,7 +43,7 @@ class SitterStage:
         """The face, where one was found."""
         return self.detection().face
 
-    @result("first guess", needs=("framed", "detection"))
+    @result("first guess", needs=("framed", "detection"), version=2)
     def first_guess(self) -> FirstGuess:
         """What is guessed of the regions before any stroke."""
         return FirstGuess.of(Looks.of(self._picture.framed()), self.detection())

@@ -62,7 +62,9 @@ def named(study: CurrentStudy) -> list[NamedOut]:
     return found
 
 
-@router.get("/flesh/combined", dependencies=[answered("flesh/combined", (*TUBES, *_NAMED), _NEEDS)])
+@router.get(
+    "/flesh/combined", dependencies=[answered("flesh/combined", (*TUBES, *_NAMED), _NEEDS, version=2)]
+)
 def combined(
     study: CurrentStudy,
     parts: Annotated[str, Query(max_length=_LONGEST)],

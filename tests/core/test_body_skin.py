@@ -1,0 +1,71 @@
+"""Skin below the neck: what skin looks like at equal light, and where it goes on."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from tests.conftest import study_of, truth
+from truesitter.core.sitter.body_skin import EqualLight, body_skin
+from truesitter.core.sitter.region_names import Region
+
+
+def skin(lightness: np.ndarray, a: float = 14.0, b: float = 20.0) -> np.ndarray:
+    """Skin of one hue in any light: chroma over (L + 18) is even, as the rule assumes."""
+    scale = (lightness + 18) / 63
+    return np.stack([lightness, a * scale, b * scale], axis=-1).astype(np.float32)
+
+
+def test_shadow_and_light_of_one_skin_are_alike_and_other_hues_are_not() -> None:
+    rng = np.random.default_rng(1)
+    seen = skin(rng.uniform(25, 80, 4000)) + rng.normal(0, 0.6, (4000, 3)).astype(np.float32)
+    model = EqualLight.of(seen)
+    for lightness in (30.0, 50.0, 75.0):
+        along, across = model.off(skin(np.full(1, lightness)))
+        assert abs(float(along[0])) < 0.3
+        assert abs(float(across[0])) < 0.3
+    along, across = model.off(skin(np.full(1, 50.0), 20.0, 14.0))
+    assert float(across[0]) < -4, "redder lies to one side of the skin's own chroma"
+    along, across = model.off(skin(np.full(1, 50.0), 21.0, 30.0))
+    assert float(along[0]) > 6, "stronger lies along it"
+    assert abs(float(across[0])) < 0.5
+
+
+def test_a_few_strange_pixels_and_many_of_one_light_do_not_turn_the_model() -> None:
+    rng = np.random.default_rng(2)
+    light, dark = skin(np.full(4000, 70.0)), skin(rng.uniform(25, 45, 150))
+    strange = np.tile(np.array([60.0, -30.0, -30.0], np.float32), (60, 1))
+    both = np.concatenate([light, dark, strange])
+    both += rng.normal(0, 0.4, both.shape).astype(np.float32)
+    along, across = EqualLight.of(both).off(skin(np.array([30.0, 40.0, 70.0])))
+    assert np.abs(along).max() < 3
+    assert np.abs(across).max() < 1.4
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias", "orsolya"])
+def test_an_ordinary_portrait_stays_as_it_is(name: str) -> None:
+    """Covered shoulders, and a garment nearly of the skin's own hue: no bare body is seen."""
+    guess = study_of(name).sitter.first_guess()
+    assert guess.detection.face is not None
+    looks = guess.looks
+    seeds = guess.seeds == Region.SKIN
+    found = body_skin(looks.fine, looks.features[..., 3], guess.person, guess.detection.face, seeds)
+    assert found is None
+
+
+def test_bare_shoulders_are_found_almost_without_error() -> None:
+    guess = study_of("selda").sitter.first_guess()
+    looks, face = guess.looks, guess.detection.face
+    assert face is not None
+    shape = guess.seeds.shape
+    step = truth("selda").labels.shape[0] / shape[0]
+    rows, columns = ((np.arange(n) * step + step / 2).astype(int) for n in shape)
+    true = truth("selda").labels[np.ix_(rows, columns)] == 1
+    inside = guess.seeds == Region.SKIN
+    inside[int(face.chin[1] * shape[0]) :] = False
+    found = body_skin(looks.fine, looks.features[..., 3], guess.person, face, inside)
+    assert found is not None
+    low = np.arange(shape[0])[:, None] > face.chin[1] * shape[0]
+    assert (found & true).sum() / found.sum() > 0.97
+    assert (found & true & low).sum() / (true & low).sum() > 0.85
+    assert body_skin(looks.fine, looks.features[..., 3], guess.person, face, inside & False) is None
