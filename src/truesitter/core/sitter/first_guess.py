@@ -10,6 +10,7 @@ import numpy as np
 
 from truesitter.core.sitter.beliefs import place_beliefs
 from truesitter.core.sitter.body_skin import body_skin
+from truesitter.core.sitter.grey_looks import grey_looks, without_colour
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.posterior import Evidence, Looks
 from truesitter.core.sitter.region_names import Region
@@ -61,8 +62,11 @@ class FirstGuess:
         """The first guess of a picture from its looks and what was detected in it."""
         shape, face = looks.features.shape[:2], detection.face
         person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
+        colourless = face is not None and without_colour(looks.fine, person)
+        if face is not None and colourless:
+            looks = grey_looks(looks, face)
         seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)
-        if face is not None:
+        if face is not None and not colourless:
             skin = seeds == Region.SKIN
             bare = body_skin(looks.fine, looks.features[..., _TEXTURE], person, face, skin)
             if bare is not None:
