@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of, truth
-from truesitter.core.sitter.body_skin import EqualLight, body_skin
+from truesitter.core.sitter.body_skin import EqualLight, body_skin, grown
 from truesitter.core.sitter.region_names import Region
 
 
@@ -69,3 +69,22 @@ def test_bare_shoulders_are_found_almost_without_error() -> None:
     assert (found & true).sum() / found.sum() > 0.97
     assert (found & true & low).sum() / (true & low).sum() > 0.85
     assert body_skin(looks.fine, looks.features[..., 3], guess.person, face, inside & False) is None
+
+
+@pytest.mark.parametrize(("weak", "joined"), [(0, False), (8, False), (12, True), (20, True)])
+def test_an_open_line_is_passed_and_a_hem_is_not(weak: int, joined: bool) -> None:
+    """The median of the edge along the whole border decides: a collarbone is open, a hem is not."""
+    areas = np.zeros((20, 30), np.int32)
+    areas[:, 10:20], areas[:, 20:] = 1, 2
+    edges = np.zeros(areas.shape, np.float32)
+    edges[weak:, 9:11] = 5
+    everywhere, nowhere = np.ones(areas.shape, bool), np.zeros(areas.shape, np.float32)
+    start = areas == 0
+    found = grown(areas, edges, everywhere, nowhere, everywhere, start, 3.0)
+    assert found[:, :10].all()
+    assert found[:, 10:].all() == joined, "and what lies behind it comes with it"
+    assert found[:, 10:].any() == joined
+    rough = grown(areas, edges * 0, everywhere, nowhere, areas != 1, start, 3.0)
+    assert not rough[:, 10:].any(), "cloth as rough as a knit stops it too"
+    other = grown(areas, edges * 0, areas != 1, nowhere, everywhere, start, 3.0)
+    assert not other[:, 10:].any()

@@ -136,7 +136,7 @@ def body_skin(lab: Floats, texture: Floats, person: Floats, face: Face, skin: Ma
     hem = _HEM * float(np.quantile(model_lab[skin][:, 0], 0.9))
     x = (np.arange(large[1])[None, :] - chin_x) / size + np.zeros(off.shape)
     start = likely & (np.abs(x) < 0.3) & (below > 0.05) & (below < 0.45)
-    found = _grown(_areas(edges), edges, likely, np.minimum(off, 4), smooth, start, hem)
+    found = grown(_areas(edges), edges, likely, np.minimum(off, 4), smooth, start, hem)
     if (found & (below > _LOW)).sum() < _LEAST * size**2:
         return None
     whole = np.zeros(large, np.float32)
@@ -163,7 +163,7 @@ def _areas(edges: Floats) -> Ints:
     return np.asarray(watershed_ift(deep.astype(np.uint16), seeds.astype(np.int32)), dtype=np.int32)
 
 
-def _grown(
+def grown(
     areas: Ints, edges: Floats, likely: Mask, off: Floats, smooth: Mask, start: Mask, hem: float
 ) -> Mask:
     """Areas joined from the start on, across borders that are no hem."""
