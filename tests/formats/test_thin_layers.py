@@ -52,8 +52,10 @@ def test_no_sheet_tells_a_thin_layer_by_its_dry_film(name: str) -> None:
     check(truth(name).data, study_of(name).settings.model_dump(), name)
 
 
-@pytest.mark.parametrize(("name", "lot", "grey"), [("maren", 401, False), ("tobias", 402, True)])
-@pytest.mark.parametrize("school", ["layered-oil", "direct-oil"])
+@pytest.mark.parametrize(
+    ("name", "lot", "grey", "school"),
+    [("maren", 401, False, "layered-oil"), ("tobias", 402, True, "direct-oil")],
+)
 def test_nor_in_a_room_drawn_by_lot_in_colour_or_grey(name: str, lot: int, grey: bool, school: str) -> None:
     picture, _ = restaged(name, lot)
     if grey:

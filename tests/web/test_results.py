@@ -12,6 +12,8 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+
 ROOT = Path(__file__).parents[2]
 
 
@@ -134,6 +136,12 @@ def test_the_palette_board_answers(client: TestClient, maren: str) -> None:
     seen = picture.getpixel((int(picture.width * 0.42), int(picture.height * 0.5)))
     shown = tuple(int(over["ground_hex"][i : i + 2], 16) for i in (1, 3, 5))
     assert seen == pytest.approx(shown, abs=12), "the glaze goes over what the canvas shows there"
+    measured = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&over=80.5,4,12").json()
+    assert measured["ground_hex"] == srgb_to_hex(lab_to_srgb(np.array([80.5, 4, 12])))
+    for bad in ("80,4", "x,1,2", "80,4,12,1"):
+        assert client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&over={bad}").status_code == 422
+    nobody = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&over=50,120,-120")
+    assert (nobody.status_code, "no surface" in nobody.json()["detail"].lower()) == (422, True)
     none = client.get(f"{url}/flesh/glazes?x=0.42&y=0.5&after=500")
     assert (none.status_code, "passes 1 to" in none.json()["detail"]) == (422, True)
     assert glazes["glazes"][0]["coats"]

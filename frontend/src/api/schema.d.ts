@@ -694,7 +694,8 @@ export interface paths {
          * Glazes
          * @description Which glazes turn what is there into the colour of a spot.
          *
-         *     A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, or white paper.
+         *     A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, a colour measured
+         *     there as `over` (L*,a*,b*), or white paper.
          */
         get: operations["glazes_api_sitters__sitter_id__flesh_glazes_get"];
         put?: never;
@@ -4986,6 +4987,7 @@ export interface operations {
                 y: number;
                 ground?: number | null;
                 after?: number | null;
+                over?: string | null;
             };
             header?: never;
             path: {

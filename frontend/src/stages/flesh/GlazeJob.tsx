@@ -57,7 +57,10 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
   const passes = plan.data?.passes ?? [];
   const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
   const after = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
-  const extra = { grey: `&ground=${ground}`, canvas: `&after=${after}`, paper: "" }[under];
+  const [measured, setMeasured] = useLeft(`glaze-over-${sitter.id}`, "");
+  const lab = /^\s*(-?\d+(?:\.\d+)?)[\s,;]+(-?\d+(?:\.\d+)?)[\s,;]+(-?\d+(?:\.\d+)?)\s*$/.exec(measured);
+  const over = lab ? `&over=${lab.slice(1).join(",")}` : null;
+  const extra = { grey: over ?? `&ground=${ground}`, canvas: `&after=${after}`, paper: "" }[under];
   const query = spot ? `x=${spot[0].toFixed(4)}&y=${spot[1].toFixed(4)}${extra}` : "";
   const ready = spot !== null && (under !== "canvas" || passes.length > 0);
   const found = useComputed<Schemas["GlazesOut"]>(sitter, "flesh/glazes", query, ready);
@@ -93,6 +96,18 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
             step={0.1}
             shown={(v) => value(v)}
             onChange={setGround}
+          />
+        )}
+        {under === "grey" && (
+          <TextField
+            fullWidth
+            size="small"
+            label="Or a colour measured there, L* a* b*"
+            value={measured}
+            error={measured.trim() !== "" && !lab}
+            helperText={measured.trim() !== "" && !lab ? "three numbers, as 62 10 20" : undefined}
+            onChange={(e) => setMeasured(e.target.value)}
+            sx={{ mb: 1.5 }}
           />
         )}
         {found.isError && <Say>{found.error.message}</Say>}

@@ -32,6 +32,8 @@ from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
 _COATS = 3
+_NUMBER = r"-?\d{1,3}(\.\d{1,4})?"
+_LAB = f"^{_NUMBER},{_NUMBER},{_NUMBER}$"
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["flesh"], route_class=BenchRoute)
 
 
@@ -108,20 +110,25 @@ def glazes(
     y: Part,
     ground: Annotated[float | None, Query(ge=1, le=9.5)] = None,
     after: Annotated[int | None, Query(ge=1, le=1000)] = None,
+    over: Annotated[str | None, Query(max_length=60, pattern=_LAB)] = None,
 ) -> GlazesOut:
     """Which glazes turn what is there into the colour of a spot.
 
-    A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, or white paper.
+    A dry grey of the value `ground`, the plan's own dry canvas `after` so many passes, a colour measured
+    there as `over` (L*,a*,b*), or white paper.
     """
     flesh = study.flesh.settings
     palette = flesh.wishes().palette(study.flesh.palette())
-    on_paper = ground is None and after is None
+    on_paper = ground is None and after is None and over is None
     if on_paper or MEDIA[flesh.medium].watery:
         palette = replace(palette, rack=palette.rack.for_washes())
     target = study.flesh.target(study.picture.colour_at((x, y)))
     below = WHITE_PAPER.internal()
     if ground is not None:
         below = ground_of((float(value_to_lightness(ground)), 0.0, 0.0))
+    elif over is not None:
+        lightness, a, b = (float(part) for part in over.split(","))
+        below = ground_of((lightness, a, b))
     elif after is not None:
         canvases = study.passes.plan().canvases
         if after > len(canvases):
