@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -12,6 +13,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
 from truesitter.core.memo import Memo
+from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.passes.borders import LEVELS
 from truesitter.core.passes.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
 from truesitter.core.passes.layer import Line
@@ -23,6 +25,7 @@ from truesitter.core.passes.lines import (
     stroke_minutes,
 )
 from truesitter.core.passes.plan import PassPlan
+from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import SCHOOLS
 from truesitter.core.passes.seams import Seam
 from truesitter.core.settings import StudySettings
@@ -153,6 +156,26 @@ def test_lights_are_wiped_out_of_the_wet_tone(direct: PassPlan) -> None:
     assert [shares[g] for g in sorted(shares)] == sorted(shares.values(), reverse=True)
     assert all(0.1 <= share <= 1 for share in shares.values())
     assert direct.passes[-1].value_error < 0.5
+
+
+def test_nothing_is_wiped_that_is_no_longer_open_and_what_dried_is_waited_for() -> None:
+    """With paint that is open for a minute the lights stay, in words, and every pass goes over dry paint."""
+    study = planned("maren", "direct-oil")
+    hasty = replace(MEDIA["oil"], open_minutes=(0.5, 1.0))
+    found = plan_passes(study.passes.subject(), study.flesh.palette(), SCHOOLS["direct-oil"], None, hasty)
+    assert "wiped-lights" not in {p.key for p in found.passes}
+    said = next(r.words for r in found.remarks if r.name == "Lights wiped out")
+    assert "takes off only wet paint" in said
+    assert not any(p.into_wet for p in found.passes)
+    for number, one in enumerate(found.passes):
+        for below in found.passes[:number]:
+            if (below.pieces & one.pieces).any():
+                assert one.start_minutes > below.start_minutes + below.work_minutes + 60
+
+
+def test_the_tone_is_darker_than_its_ground(direct: PassPlan) -> None:
+    ground, tone = (float(np.average(c.piece_values())) for c in direct.canvases[:2])
+    assert ground - tone == pytest.approx(2.0, abs=0.3)
 
 
 def test_what_goes_into_wet_paint_does_not_wait(direct: PassPlan) -> None:

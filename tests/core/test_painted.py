@@ -274,6 +274,17 @@ def test_the_painted_canvas_takes_off_what_the_planned_one_does(share: float, dr
     assert (np.diff(lightness) <= 0.3).all(), "what is left passes evenly from one side to the other"
 
 
+def test_wet_and_dry_films_are_taken_apart_in_one_pass() -> None:
+    """On the left only what is open comes off, on the right all there is."""
+    borders = step(1.0, 1.0)
+    ground, film = Layer(LEFT | RIGHT, {"yellow-ochre": 1}, 0.1), Layer(LEFT | RIGHT, UMBER, 0.02)
+    both = (Taking(LEFT, 0.0), Taking(RIGHT, 0.0, dry=True))
+    passes = [Painting((ground,)), Painting((film,)), Painting(both, into_wet=True)]
+    found = paint(borders, passes)
+    np.testing.assert_array_equal(found.picture(3)[30, 0], found.picture(1)[30, 0])
+    np.testing.assert_array_equal(found.picture(3)[30, 79], found.picture(0)[30, 79])
+
+
 def test_neighbours_taken_off_in_one_go_leave_no_seam() -> None:
     borders = step(2.0, 2.0)
     film = Painting((Layer(LEFT | RIGHT, UMBER, 0.02, fades=True),))

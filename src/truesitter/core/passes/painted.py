@@ -140,14 +140,16 @@ class _Hand:
         self.table = np.concatenate([self.table, fresh[first]])
         return numbers
 
-    def take(self, takings: list[tuple[Taking, Where]]) -> None:
-        """Take paint off in one go: where two places meet, what is left passes from one to the other."""
+    def take(self, takings: list[tuple[Taking, Where]], dry: bool) -> None:
+        """Take paint off in one go: where two places meet, what is left passes from one to the other.
+
+        From dry films too, or from what is open alone.
+        """
         off = np.ones(len(self.stack), np.float32)
         for taking, (at, levels) in takings:
             part = levels.astype(np.float32) / LEVELS
             off[at] += (np.float32(taking.share) - off[at]) * part
         at = np.flatnonzero(off < 1)
-        dry = any(taking.dry for taking, _ in takings)
         stack = np.zeros(len(at), np.int32) if dry else self.under[at]
         for film in self.films[0 if dry else self.open_from :]:
             film.left[at] *= off[at]
@@ -205,9 +207,10 @@ def paint(
             for deed, where in done:
                 if isinstance(deed, Layer):
                     hand.lay(deed, where)
-            takings = [(deed, where) for deed, where in done if isinstance(deed, Taking)]
-            if takings:
-                hand.take(takings)
+            for dry in (False, True):
+                takings = [(d, where) for d, where in done if isinstance(d, Taking) and d.dry == dry]
+                if takings:
+                    hand.take(takings, dry)
             changed = touched[0] if len(touched) == 1 else np.unique(np.concatenate(touched))
             changes.append((changed.astype(np.int32), hand.stack[changed]))
     labs = reflectance_to_lab(seen_from(hand.table)).astype(np.float32)

@@ -32,15 +32,25 @@ class TakenOff:
         What the tool does, and the part of the films it leaves.
     before, after
         Value of the place; the same for a scratched line, whose place is itself.
-    picture
-        (h, w, 3) sRGB of the canvas.
+    number, taking, dried
+        What is done after which pass, and whether all had dried by then.
     """
 
     does: str
     share: float
     before: float
     after: float
-    picture: Bytes
+    number: int
+    taking: Taking
+    dried: bool
+
+    def picture(self, study: Study) -> Bytes:
+        """The canvas then, (h, w, 3) sRGB."""
+        plan = study.passes.plan()
+        done = [Painting(p.deeds, p.into_wet) for p in plan.passes[: self.number]]
+        done.append(Painting((self.taking,), not self.dried))
+        rack = study.flesh.palette().rack
+        return paint(study.passes.borders(), done, plan.support, rack).picture(self.number + 1)
 
 
 def take_off(
@@ -69,12 +79,13 @@ def take_off(
     Refusal
         Where nothing comes off, or there is no such pass.
     """
-    plan, borders = study.passes.plan(), study.passes.borders()
+    plan = study.passes.plan()
     if not 1 <= number <= len(plan.passes):
         raise Refusal(f"this plan has passes 1 to {len(plan.passes)}")
     if not points or (TOOLS[tool].lines and len(points) < _FEWEST):
         raise Refusal("a scratch is a line: draw it" if points else "press where paint is to come off")
-    used, canvas, patchwork = TOOLS[tool], plan.canvases[number - 1], borders.patchwork
+    used, canvas = TOOLS[tool], plan.canvases[number - 1]
+    patchwork = canvas.patchwork
     if dried:
         canvas = canvas.dried()
     regions = patchwork.at(reduced_labels(study.sitter.regions().labels, PLANNING_LONG_SIDE))
@@ -97,11 +108,7 @@ def take_off(
     else:
         taking = Taking(pieces, share, dry)
     after = value_on(canvas.do(Taking(pieces, share, dry)), pieces)
-    done = [Painting(p.deeds, p.into_wet) for p in plan.passes[:number]]
-    painted = paint(
-        borders, [*done, Painting((taking,), not dried)], plan.support, study.flesh.palette().rack
-    )
-    return TakenOff(used.does, share, before, after, painted.picture(number + 1))
+    return TakenOff(used.does, share, before, after, number, taking, dried)
 
 
 def _tapering(width: float, count: int) -> Doubles:

@@ -140,7 +140,7 @@ def taken_picture(study: CurrentStudy, request: Request, query: Annotated[TrialI
     """The canvas then."""
     key = f"{study.source.key('painted')}-{quote(query.model_dump_json())}"
     return picture_response(
-        request, key, lambda: (encode_png(_trial(study, query).picture, fast=True), "image/png")
+        request, key, lambda: (encode_png(_trial(study, query).picture(study), fast=True), "image/png")
     )
 
 
