@@ -131,11 +131,12 @@ def shoot_paint(camera: Camera) -> None:
     camera.page.get_by_label("School", exact=True).click()
     camera.page.get_by_role("option", name="Oil in one sitting").click()
     camera.page.get_by_role("button", name="3 Lights wiped out").click()
-    camera.take("wiped")
+    wiped = camera.page.url
     camera.open("Tobias", "passes")
     for _ in range(11):
         camera.page.get_by_role("button", name="Next pass").click()
     camera.take("passes")
+    camera.page.goto(wiped)
     camera.page.get_by_label("Dim studio").click()
     camera.take("passes-dim")
 

@@ -14,12 +14,9 @@ from tests.conftest import truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab, lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.media import MEDIA
-from truesitter.core.paint.media.supports import WHITE_PAPER
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
 from truesitter.core.paint.recipes.films import ground_of, hiding
 from truesitter.core.paint.recipes.glazes import find_glazes
 from truesitter.core.paint.recipes.mixing import Colour, mix
@@ -30,7 +27,7 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.pigments import Curves, pigment_curves, pigment_library
-from truesitter.core.paint.tubes.rack import LIBRARY, OwnTube, Rack, own_strength
+from truesitter.core.paint.tubes.rack import LIBRARY, OwnTube, Rack
 from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
 from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches, misses, patch_labs
 from truesitter.core.passes.waiting import drying_minutes
@@ -339,41 +336,3 @@ def test_chroma_and_hue_are_those_of_a_library(light: float, a: float, b: float)
     colour = Colour.of_lab((light, a, b))
     assert colour.chroma == pytest.approx(chroma)
     assert abs((colour.hue - np.degrees(hue) + 180) % 360 - 180) < 1e-6
-
-
-@pytest.mark.parametrize("pigment", ["yellow-ochre", "perm-crimson", "ultramarine-blue", "burnt-umber"])
-@pytest.mark.parametrize("tube", ["jar", "pan"])
-def test_a_wash_of_known_dilution_says_how_strong_the_tube_is(pigment: str, tube: str) -> None:
-    """Invented paints of unlike strength: other dilutions are then predicted within 0.15 value step."""
-    paint = made_up_paint(tube, pigment)
-    seen = truly(tube, pigment, "masstone", "tint", "over_black", "over_white", "wash")
-    read = OwnTube("own", "Own", pigment, Swatches(**seen))
-    usual, washed = Rack((read,)), Rack((read,)).for_washes()
-    assert own_strength(read) == pytest.approx(paint.strength, rel=0.3)
-    thinning = MEDIA["watercolour"].thinning
-    nearer = []
-    for water in (4, 10, 25):
-        film = thinning.dry(Dilution(1, water))
-        true = film_value(paint.curves, film * paint.strength)
-        nearer.append(abs(film_value(washed.tube("own"), film) - true))
-        assert nearer[-1] < 0.15
-        assert nearer[-1] <= abs(film_value(usual.tube("own"), film) - true) + 0.02
-    assert washed.for_washes() == washed
-    k, s = (washed.curves(("own",))[i] / usual.curves(("own",))[i] for i in (0, 1))
-    np.testing.assert_allclose(k, own_strength(read))
-    np.testing.assert_allclose(s, own_strength(read))
-    plain = OwnTube("own", "Own", pigment, Swatches(seen["masstone"]))
-    assert own_strength(plain) == 1
-
-
-def film_value(curves: Curves, mm: float) -> float:
-    ground = WHITE_PAPER.internal()
-    seen = leave_surface(film_reflectance(curves.absorption, curves.scattering, mm, ground))
-    return float(lab_value(reflectance_to_lab(seen)))
-
-
-@pytest.mark.parametrize(("lightness", "way"), [(99.0, "light"), (8.0, "dark")])
-def test_a_wash_no_stroke_of_the_tube_gives_is_refused(lightness: float, way: str) -> None:
-    masstone = (58.0, 18.0, 45.0)
-    with pytest.raises(Refusal, match=f"too {way} for one stroke"):
-        own_strength(OwnTube("own", "Own", "yellow-ochre", Swatches(masstone, wash=(lightness, 0.0, 0.0))))

@@ -27,7 +27,7 @@ export const glossary: [string, string][] = [
   ["Mixture", "What the parts of paint are reckoned to look like when dry."],
   [
     "Colour difference",
-    "How far two colours are apart (CIEDE2000): below 1 nobody sees it, 3 is seen side by side, above 6 it is plainly another colour.",
+    "How far two colours are apart (CIEDE2000): below 1 nobody sees it, 3 shows side by side, above 6 is another colour.",
   ],
   ["Parts", "Shares by volume: equal little heaps of paint."],
   [
@@ -52,5 +52,9 @@ export const glossary: [string, string][] = [
   ["Growth line", "A line along the hair from its root (dot) to its tip (arrow)."],
   ["Whorl", "A place from which hair turns outward."],
   ["Pass", "One layer of the plan: where it goes, with what, and how long it dries."],
+  ["Coat", "One thin layer, dry before the next of the same mixture goes over it."],
+  ["Borders", "What a pass meets along its edge, and how soft that is on either side, as in the photograph."],
+  ["Take off", "Wipe, lift, erase or scratch paint away, so that what lies below comes back."],
+  ["Go", "What is laid without a break, so that all its edges can be softened while they are open."],
   ["Certainty", "How sure the program is of a region, in per cent; 90 is good, below 70 wants a stroke."],
 ];

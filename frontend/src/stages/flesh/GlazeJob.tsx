@@ -1,14 +1,15 @@
-import { Box, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas, type Sitter } from "../../api/client";
-import { useComputed, usePasses } from "../../api/hooks";
+import { useComputed } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
+import { PassSelect, useChosenPass } from "../../sheet/PassSelect";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { Pair, Recipe } from "../../sheet/Recipe";
 import { useCounted } from "../../sheet/Value";
 import { useTubes } from "../../sheet/useTubes";
-import { useLeft, useStored } from "../../sitter/stored";
+import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { CoatsSection } from "./CoatsSection";
@@ -53,10 +54,7 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
   const value = useCounted();
   const [spot, setSpot] = useLeft<Spot | null>(`glaze-${sitter.id}`, null);
   const [ground, setGround] = useLeft(`glaze-ground-${sitter.id}`, 8);
-  const plan = usePasses(sitter, under === "canvas");
-  const passes = plan.data?.passes ?? [];
-  const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
-  const after = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
+  const { plan, passes, number: after, choose } = useChosenPass(sitter, under === "canvas");
   const [measured, setMeasured] = useLeft(`glaze-over-${sitter.id}`, "");
   const lab = /^\s*(-?\d+(?:\.\d+)?)[\s,;]+(-?\d+(?:\.\d+)?)[\s,;]+(-?\d+(?:\.\d+)?)\s*$/.exec(measured);
   const over = lab ? `&over=${lab.slice(1).join(",")}` : null;
@@ -71,21 +69,7 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
         {under === "canvas" && plan.isPending && <Say quiet>Planning the passes …</Say>}
         {under === "canvas" && plan.data && passes.length === 0 && <Say>{plan.data.remarks[0]}</Say>}
         {under === "canvas" && passes.length > 0 && (
-          <TextField
-            select
-            fullWidth
-            size="small"
-            label="After pass"
-            value={after}
-            onChange={(e) => setChosen(Number(e.target.value))}
-            sx={{ mt: 1.5, mb: 1.5 }}
-          >
-            {passes.map((p, i) => (
-              <MenuItem key={p.key} value={i + 1}>
-                {i + 1} {p.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          <PassSelect passes={passes} number={after} choose={choose} />
         )}
         {under === "grey" && (
           <Handle

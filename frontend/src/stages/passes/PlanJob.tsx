@@ -1,27 +1,24 @@
 import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
-import { useDone, usePasses } from "../../api/hooks";
+import { useDone } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
+import { useChosenPass } from "../../sheet/PassSelect";
 import { Say, Section } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
-import { useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { SchoolSection } from "./SchoolSection";
 
 /** The ordered passes, the canvas after each, and the sheet to print. */
 export function PlanJob({ sitter, look }: JobProps) {
-  const plan = usePasses(sitter);
+  const { plan, passes, number, choose: setChosen } = useChosenPass(sitter);
   const { done, toggle } = useDone(sitter);
   const file = useFileUrl(sitter);
   const tubes = useTubes(sitter);
-  const passes = plan.data?.passes ?? [];
-  const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
-  const number = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
   const current = passes[number - 1];
   const [canvas, setCanvas] = useState(true);
   const tickOf = (key: string) => done.find((d) => d.key === key && d.school === plan.data?.key)?.id;

@@ -1,12 +1,13 @@
 import { MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
-import { useComputed, usePasses } from "../../api/hooks";
+import { useComputed } from "../../api/hooks";
 import { SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
+import { PassSelect, useChosenPass } from "../../sheet/PassSelect";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useCounted } from "../../sheet/Value";
-import { useLeft, useStored } from "../../sitter/stored";
+import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
@@ -15,10 +16,7 @@ const TOOLS = ["rag", "cotton bud", "damp brush", "eraser", "brush handle"] as c
 /** A trial: what comes back when paint is wiped, lifted, erased or scratched off after one of the passes. */
 export function TakeOffJob({ sitter }: JobProps) {
   const value = useCounted();
-  const plan = usePasses(sitter);
-  const passes = plan.data?.passes ?? [];
-  const [chosen, setChosen] = useStored(`pass-${sitter.id}`, 1);
-  const number = Math.min(Math.max(1, chosen), Math.max(1, passes.length));
+  const { plan, passes, number, choose: choosePass } = useChosenPass(sitter);
   const [tool, setTool] = useLeft<(typeof TOOLS)[number]>(`off-tool-${sitter.id}`, "rag");
   const [pressure, setPressure] = useLeft(`off-pressure-${sitter.id}`, 0.7);
   const [dried, setDried] = useState(false);
@@ -62,21 +60,7 @@ export function TakeOffJob({ sitter }: JobProps) {
       {plan.isError && <Say>{plan.error.message}</Say>}
       {passes.length > 0 && (
         <>
-          <TextField
-            select
-            fullWidth
-            size="small"
-            label="After pass"
-            value={number}
-            onChange={(e) => setChosen(Number(e.target.value))}
-            sx={{ mt: 1.5, mb: 1.5 }}
-          >
-            {passes.map((p, i) => (
-              <MenuItem key={p.key} value={i + 1}>
-                {i + 1} {p.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          <PassSelect passes={passes} number={number} choose={choosePass} />
           <TextField
             select
             fullWidth

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -16,126 +16,29 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go, goes_of
-from truesitter.core.passes.layer import Line
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
-from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.passes.places import Place, patchwork_of, split
 from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
-from truesitter.core.passes.school import Band, PassTemplate, School
+from truesitter.core.passes.school import PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Counts, Floats, Labels, Mask
-from truesitter.core.values.cuts import best_fit_cuts
-from truesitter.core.values.value_map import histogram
+from truesitter.core.types import Counts, Labels, Mask
 
-SMALLEST_CM2 = 0.15
-"""Passes smaller than this are left to the neighbouring ones."""
-
-THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
 _ERROR_BINS = 500
 """Values are compared in 50ths of a step."""
-_PEAK_QUANTILE = 0.4
-"""Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
-
-
-@dataclass(frozen=True)
-class _Place:
-    """One place of a template.
-
-    Attributes
-    ----------
-    mask, lines
-        (h, w) where it lies, or the lines it is made of.
-    key, name, group
-        Of its pass.
-    aim
-        (h, w) the part of it whose colour is wanted; all of it when not given.
-    """
-
-    template: PassTemplate
-    mask: Mask
-    key: str
-    name: str
-    group: int | None = None
-    aim: Mask | None = None
-    lines: tuple[Line, ...] = ()
-
-
-def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[_Place]:
-    inside = values[where]
-    counts = histogram(inside)
-    bands = min(3, int(np.count_nonzero(counts)))
-    which = np.zeros(values.shape, np.uint8)
-    which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
-    nested = template.band is Band.NESTED_THIRDS
-    return [
-        _Place(
-            template,
-            which > i if nested else which == i + 1,
-            f"{template.key}-{i + 1}",
-            template.name.format(band=name),
-            aim=which == i + 1 if nested else None,
-        )
-        for i, name in enumerate(THIRDS[bands])
-    ]
-
-
-def _peaks(subject: Subject, where: Mask) -> Mask:
-    """The lightest of the zones round the peaks: in the shape the light has, not in discs."""
-    first: Mask = where & (subject.zones == 1)
-    if not first.any():
-        return first
-    lightness = subject.lab[..., 0]
-    near = where & ((subject.zones == 1) | (subject.zones == 2))
-    lightest: Mask = near & (lightness >= np.quantile(lightness[first], _PEAK_QUANTILE))
-    return lightest
-
-
-def _split(template: PassTemplate, subject: Subject) -> list[_Place]:
-    """The places of one template, dark to light, too small ones left out."""
-    if template.band is Band.LINES:
-        lines = subject.lines.get(template.key, ())
-        nowhere = np.zeros(subject.groups.shape, bool)
-        return [_Place(template, nowhere, template.key, template.name, lines=lines)] if lines else []
-    where = np.isin(np.arange(256), template.regions)[subject.regions]
-    if template.band is Band.EACH_GROUP:
-        places = [
-            _Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
-            for i in range(int(subject.groups.max()) + 1)
-        ]
-    elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
-        places = _thirds(template, subject.value, where) if where.any() else []
-    else:
-        if template.band is Band.SHADOW_AND_HALFTONE:
-            middle = float(np.median(subject.value[where])) if where.any() else 0.0
-            where = where & (subject.value < middle)
-        elif template.band is Band.PEAKS:
-            where = _peaks(subject, where)
-        places = [_Place(template, where, template.key, template.name)]
-    smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
-    return [p for p in places if np.count_nonzero(p.mask) >= smallest]
-
-
-def _patchwork(subject: Subject, places: list[_Place]) -> Patchwork:
-    """Pieces along the borders of the regions, of the groups, and of the places that follow neither."""
-    own = dict[str, Labels]()
-    for number, place in enumerate(places, 1):
-        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
-            # Places of one template never overlap, or each lies inside the one before.
-            own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))[place.mask] = number
-    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())
 
 
 class _Planner:
     def __init__(
         self, subject: Subject, palette: Palette, school: School, wishes: Wishes, medium: Medium,
-        support: Support, places: list[_Place],
+        support: Support, places: list[Place],
     ) -> None:  # fmt: skip
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         allowed = wishes.palette(palette)
         mapped_lab, mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
-        patchwork = _patchwork(subject, places)
+        patchwork = patchwork_of(subject, places)
         self.scene = Scene(
             subject, patchwork, allowed, wishes, medium, support, school.ground_value, school.ground_tint,
             mapped_lab,
@@ -153,7 +56,7 @@ class _Planner:
         """Widest brush for a place."""
         return brush_for(mask, self.scene.subject.mm_per_px)
 
-    def add(self, place: _Place, brush: float) -> None:
+    def add(self, place: Place, brush: float) -> None:
         """Do one place on the canvas and write down its pass, with the brush for the whole of the place."""
         template, at = place.template, self.scene.patchwork.at
         into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
@@ -187,7 +90,7 @@ class _Planner:
         away = np.abs(middles - self.canvas.piece_values()[:, None])
         return float((self.wanted * away).sum() / self.wanted.sum())
 
-    def _pass(self, place: _Place, laid: Laid, brush: float, into_wet: bool) -> Pass:
+    def _pass(self, place: Place, laid: Laid, brush: float, into_wet: bool) -> Pass:
         template, sizes = place.template, self.scene.patchwork.sizes[laid.pieces]
         area = float(sizes.sum()) * self.scene.subject.mm_per_px**2 / 100
         minutes = work_minutes(area, brush)
@@ -295,7 +198,7 @@ def plan_passes(
     """
     if palette.transparent:
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
-    places = [place for template in school.templates for place in _split(template, subject)]
+    places = [place for template in school.templates for place in split(template, subject)]
     used = medium if medium and medium.name in school.media else school.medium
     ground = support or SUPPORTS[school.support]
     planner = _Planner(subject, palette, school, wishes or Wishes(), used, ground, places)

@@ -1,0 +1,110 @@
+"""Where the passes of a template lie: one place for each value group, third or set of lines."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.passes.layer import Line
+from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.passes.plan import Subject
+from truesitter.core.passes.school import Band, PassTemplate
+from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.values.cuts import best_fit_cuts
+from truesitter.core.values.value_map import histogram
+
+SMALLEST_CM2 = 0.15
+"""Passes smaller than this are left to the neighbouring ones."""
+
+THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
+_PEAK_QUANTILE = 0.4
+"""Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
+
+
+@dataclass(frozen=True)
+class Place:
+    """One place of a template.
+
+    Attributes
+    ----------
+    mask, lines
+        (h, w) where it lies, or the lines it is made of.
+    key, name, group
+        Of its pass.
+    aim
+        (h, w) the part of it whose colour is wanted; all of it when not given.
+    """
+
+    template: PassTemplate
+    mask: Mask
+    key: str
+    name: str
+    group: int | None = None
+    aim: Mask | None = None
+    lines: tuple[Line, ...] = ()
+
+
+def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[Place]:
+    inside = values[where]
+    counts = histogram(inside)
+    bands = min(3, int(np.count_nonzero(counts)))
+    which = np.zeros(values.shape, np.uint8)
+    which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
+    nested = template.band is Band.NESTED_THIRDS
+    return [
+        Place(
+            template,
+            which > i if nested else which == i + 1,
+            f"{template.key}-{i + 1}",
+            template.name.format(band=name),
+            aim=which == i + 1 if nested else None,
+        )
+        for i, name in enumerate(THIRDS[bands])
+    ]
+
+
+def _peaks(subject: Subject, where: Mask) -> Mask:
+    """The lightest of the zones round the peaks: in the shape the light has, not in discs."""
+    first: Mask = where & (subject.zones == 1)
+    if not first.any():
+        return first
+    lightness = subject.lab[..., 0]
+    near = where & ((subject.zones == 1) | (subject.zones == 2))
+    lightest: Mask = near & (lightness >= np.quantile(lightness[first], _PEAK_QUANTILE))
+    return lightest
+
+
+def split(template: PassTemplate, subject: Subject) -> list[Place]:
+    """The places of one template, dark to light, too small ones left out."""
+    if template.band is Band.LINES:
+        lines = subject.lines.get(template.key, ())
+        nowhere = np.zeros(subject.groups.shape, bool)
+        return [Place(template, nowhere, template.key, template.name, lines=lines)] if lines else []
+    where = np.isin(np.arange(256), template.regions)[subject.regions]
+    if template.band is Band.EACH_GROUP:
+        places = [
+            Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
+            for i in range(int(subject.groups.max()) + 1)
+        ]
+    elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
+        places = _thirds(template, subject.value, where) if where.any() else []
+    else:
+        if template.band is Band.SHADOW_AND_HALFTONE:
+            middle = float(np.median(subject.value[where])) if where.any() else 0.0
+            where = where & (subject.value < middle)
+        elif template.band is Band.PEAKS:
+            where = _peaks(subject, where)
+        places = [Place(template, where, template.key, template.name)]
+    smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
+    return [p for p in places if np.count_nonzero(p.mask) >= smallest]
+
+
+def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
+    """Pieces along the borders of the regions, of the groups, and of the places that follow neither."""
+    own = dict[str, Labels]()
+    for number, place in enumerate(places, 1):
+        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
+            # Places of one template never overlap, or each lies inside the one before.
+            own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))[place.mask] = number
+    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())
