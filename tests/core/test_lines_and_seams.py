@@ -215,6 +215,7 @@ def test_every_border_told_is_one_of_the_pass(school: str) -> None:
     ("here", "there", "contrast", "kind", "softer", "stairs", "means"),
     [
         (0.5, 0.5, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
+        (0.2, 0.9, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
         (1.5, 1.5, 0.7, Sharpness.FIRM, None, 1, "one stroke along"),
         (3.0, 3.0, 0.8, Sharpness.SOFT, None, 2, "rounded brush"),
         (3.0, 1.5, 1.4, Sharpness.SOFT, "this", 2, "loaded on one side"),

@@ -93,6 +93,9 @@ def test_readings_of_one_kind_in_a_row_become_one_stroke() -> None:
     assert (first.width_mm, first.contrast) == pytest.approx((8, 3))
     assert first.sides_mm == pytest.approx((2, 6))
     assert first.softer == "lighter"
+    assert {e.softer for e in edges if e.kind is Sharpness.HARD} == {None}, (
+        "a hard edge is crisp on both sides"
+    )
     none, nowhere = np.zeros(0), np.zeros((0, 2))
     assert join_edges(EdgeSamples(nowhere, nowhere, none, none, nowhere, nowhere), (9, 9), 1.0) == ()
 

@@ -130,7 +130,7 @@ def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base:
     box = wall.bounding_box()
     assert box is not None
     page.mouse.click(box["x"] + box["width"] * 0.47, box["y"] + box["height"] * 0.5)
-    expect(page.get_by_test_id("taken")).to_contain_text("wiped out: leave")
+    expect(page.get_by_test_id("taken")).to_contain_text("Wiped out: leave")
     page.get_by_role("button", name="once it is dry").click()
     expect(page.get_by_text("takes off only wet paint")).to_be_visible()
 

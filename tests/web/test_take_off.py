@@ -44,7 +44,7 @@ def the_pass_of_the_cheek(client: TestClient, maren: str) -> int:
 def test_wet_paint_is_wiped_back_to_what_is_dry(client: TestClient, maren: str, flesh: int) -> None:
     light, hard = (trial(client, maren, number=flesh, tool="rag", pressure=p).json() for p in (0.1, 1.0))
     assert light["share"] > hard["share"]
-    assert "wiped out" in light["words"]
+    assert light["words"].startswith("Wiped out: leave")
     assert "pressing hard" in hard["words"]
     assert light["before"] == hard["before"]
     assert abs(hard["after"] - hard["before"]) >= abs(light["after"] - light["before"])
@@ -94,7 +94,7 @@ def test_dry_paint_is_erased_from_a_support_that_lets_go(client: TestClient, mar
     client.patch(f"{url}/settings/passes", json={"set": {"support": "gesso board"}})
     found = trial(client, maren, number=flesh, tool="eraser", dried=True, pressure=1).json()
     assert found["after"] < found["before"] - 0.2, "the ground below the flesh comes through"
-    assert "erased" in found["words"]
+    assert "Erased" in found["words"]
     client.post(f"{url}/undo")
 
 

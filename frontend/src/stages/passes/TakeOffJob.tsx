@@ -104,6 +104,8 @@ export function TakeOffJob({ sitter }: JobProps) {
           <span data-testid="taken">
             {found.data.words}. The value there goes from <strong>{value(found.data.before)}</strong> to{" "}
             <strong>{value(found.data.after)}</strong>.
+            {Math.abs(found.data.after - found.data.before) < 0.05 &&
+              " What is left still hides what lies below."}
           </span>
         </Say>
       )}

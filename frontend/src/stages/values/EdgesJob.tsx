@@ -34,7 +34,7 @@ export function EdgesJob({ sitter }: JobProps) {
       <span>{e.place}</span>
       <span>
         {e.width_mm.toFixed(1)} mm wide, {e.contrast.toFixed(1)} steps
-        {e.softer ? `; crisp, but soft towards the ${e.softer} side` : ""}
+        {e.softer ? `, soft on the ${e.softer} side` : ""}
       </span>
     </Row>
   );

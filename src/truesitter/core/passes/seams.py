@@ -62,8 +62,8 @@ class Seam:
 
     @property
     def softer(self) -> Side | None:
-        """The side that is soft where the other is crisp."""
-        if self.kind is Sharpness.LOST:
+        """The side that is soft where the other is crisp; a hard edge is crisp on both."""
+        if self.kind not in (Sharpness.FIRM, Sharpness.SOFT):
             return None
         if self.here_mm >= UNLIKE * self.there_mm:
             return "this"

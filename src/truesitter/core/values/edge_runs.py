@@ -44,9 +44,10 @@ class Edge:
 
     @property
     def softer(self) -> Literal["darker", "lighter"] | None:
-        """The side it is soft on, where it is crisp on the other."""
+        """The side it is soft on, where it is crisp on the other; a hard edge is crisp on both."""
         darker, lighter = self.sides_mm
-        if max(darker, lighter) < UNLIKE * min(darker, lighter) or self.kind is Sharpness.LOST:
+        one_sided = max(darker, lighter) >= UNLIKE * min(darker, lighter)
+        if not one_sided or self.kind not in (Sharpness.FIRM, Sharpness.SOFT):
             return None
         return "darker" if darker > lighter else "lighter"
 

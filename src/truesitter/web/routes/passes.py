@@ -130,7 +130,7 @@ def taken(study: CurrentStudy, query: Annotated[TrialIn, Query()]) -> TakenOffOu
     """What comes back where paint is taken off after a pass; nothing is kept."""
     found = _trial(study, query)
     return TakenOffOut(
-        words=f"{found.does}: {taken_words(found.share, query.pressure)}", share=found.share,
+        words=f"{found.does.capitalize()}: {taken_words(found.share, query.pressure)}", share=found.share,
         before=found.before, after=found.after,
     )  # fmt: skip
 
