@@ -129,6 +129,17 @@ def test_the_lines_of_a_face_keep_to_its_features(name: str) -> None:
     assert face_lines(None, size) == {}
 
 
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
+    """In the colour of the darkest third along them, within the palette's reach."""
+    study = study_of(name)
+    subject = study.passes.subject()
+    for one in (p for p in study.passes.plan().passes if p.lines):
+        rows, columns, levels = line_cover(one.lines, subject.groups.shape, subject.mm_per_px)
+        over = subject.lab[rows, columns][levels > 0]
+        assert one.recipe.target_lab[0] < max(np.quantile(over[:, 0], 0.45), 25), one.key
+
+
 def planned(name: str, school: str, **passes: object) -> Study:
     chosen = {
         "reference": {"canvas_width_mm": 320, "canvas_height_mm": 400},

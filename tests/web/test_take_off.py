@@ -62,7 +62,11 @@ def test_a_line_is_scratched_out(client: TestClient, maren: str, flesh: int) -> 
     changed = np.argwhere(np.abs(found - whole).max(axis=2) > 4)
     height, width = whole.shape[:2]
     rows, columns = changed.min(axis=0), changed.max(axis=0)
-    assert len(changed) > 50
+    canvas = client.get(f"/api/sitters/{maren}").json()["settings"]["reference"]
+    mm = canvas["canvas_width_mm"] / width
+    assert (
+        0.06 * canvas["canvas_width_mm"] * 0.3 < len(changed) * mm**2 < 0.06 * canvas["canvas_width_mm"] * 1.9
+    )
     assert 0.34 < rows[1] / width < columns[1] / width < 0.42
     assert 0.53 < rows[0] / height < columns[0] / height < 0.58
 
