@@ -134,7 +134,8 @@ def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
     """In the colour of the darkest third along them, within the palette's reach."""
     study = study_of(name)
     subject = study.passes.subject()
-    for one in (p for p in study.passes.plan().passes if p.lines):
+    own_tone = ("strays", "moustache")
+    for one in (p for p in study.passes.plan().passes if p.lines and not p.key.startswith(own_tone)):
         rows, columns, levels = line_cover(one.lines, subject.groups.shape, subject.mm_per_px)
         over = subject.lab[rows, columns][levels > 0]
         assert one.recipe.target_lab[0] < max(np.quantile(over[:, 0], 0.45), 25), one.key

@@ -22,6 +22,7 @@ ARGUMENTS = {
     "thumbnail": [(2,), (5,)],
     "string": [(family,) for family in FAMILIES],
     "colour families": [(family,) for family in SPLIT],
+    "polish": [("garment",), ("background",), ("skin in the light",)],
 }
 CHANGES: list[dict[str, dict[str, Any]]] = [
     {"reference": {"grid": "thirds", "grid_rows": 9}},
@@ -153,7 +154,7 @@ def test_equal_keys_mean_equal_results(seed: int) -> None:
         ({"hair": {"spacing_mm": 9}}, {"hair axes", "hair sense", "values", "passes"}),
         (
             {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
-            {"values", "light", "flesh", "passes"},
+            {"values", "light", "flesh", "recesses"},
         ),
         ({"flesh": {"coats": 3}}, {"flesh", "string", "pins", "passes"}),
         ({"light": {"squint": 0.01}}, {"values", "flesh", "hair", "regions"}),

@@ -3443,6 +3443,7 @@ export interface components {
         StringOut: {
             /** Family */
             family: string;
+            surface: components["schemas"]["SurfaceOut"] | null;
             /** Tones */
             tones: components["schemas"]["ToneOut"][];
         };
@@ -3562,6 +3563,24 @@ export interface components {
             name: "primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper";
             /** Words */
             words: string;
+        };
+        /**
+         * SurfaceOut
+         * @description How cloth, metal or a wall carries the light.
+         */
+        SurfaceOut: {
+            /** Darkest */
+            darkest: number;
+            /** Darks */
+            darks: string | null;
+            /** Hard */
+            hard: number;
+            /** Lightest */
+            lightest: number;
+            /** Lights */
+            lights: string | null;
+            /** Polished */
+            polished: boolean;
         };
         /**
          * SwatchReadingOut

@@ -12,6 +12,21 @@ interface Props {
   busy: boolean;
 }
 
+/** How a cloth, metal or wall carries the light, and what that asks of the hand. */
+function Surface({ of }: { of: Schemas["SurfaceOut"] }) {
+  const mirrors = [
+    of.lights && `its lights take the colour of the ${of.lights}`,
+    of.darks && `its darks that of the ${of.darks}`,
+  ].filter(Boolean);
+  return (
+    <Box sx={{ fontSize: 14, mb: 1 }}>
+      Values <Value of={of.darkest} /> to <Value of={of.lightest} />, {Math.round(of.hard * 100)} % of its
+      edges hard: {of.polished ? "polished, like metal or satin; keep darks and lights side by side" : "matt"}
+      {mirrors.length > 0 && `; ${mirrors.join(", ")}`}.
+    </Box>
+  );
+}
+
 /** Strings across the whole wall: the tones of a family side by side, dark to light, each with its parts. */
 export function StringWall({ strings, tubes, words, busy }: Props) {
   const dim = useTheme().palette.mode === "dark";
@@ -49,6 +64,7 @@ export function StringWall({ strings, tubes, words, busy }: Props) {
             <Box component="h2" sx={{ fontFamily: serif, fontSize: 18, fontWeight: 400, m: 0, mb: 1 }}>
               {s.family}
             </Box>
+            {s.surface && <Surface of={s.surface} />}
             <Box
               tabIndex={0}
               role="group"

@@ -33,6 +33,25 @@ class Line:
 
 
 @dataclass(frozen=True)
+class LineSet:
+    """Lines of one colour that are drawn together.
+
+    Attributes
+    ----------
+    lines
+        In the order of drawing.
+    tone
+        (h, w) the part of the picture whose colour they take; what is darkest under them when not given.
+    band
+        Its word in the name of its pass.
+    """
+
+    lines: tuple[Line, ...]
+    tone: Mask | None = None
+    band: str = ""
+
+
+@dataclass(frozen=True)
 class Layer:
     """Paint laid on part of the canvas.
 

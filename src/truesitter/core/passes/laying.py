@@ -89,8 +89,10 @@ class Step:
         Of its template; the film as it is laid.
     aim
         (n,) the pieces whose colour is wanted, where that is not all of them.
-    lines
-        The lines it is made of, instead of pieces.
+    lines, tone
+        The lines it is made of, instead of pieces, and the pixels (h, w) whose colour they take.
+    last
+        What the step before it laid, where that was a thin coat.
     """
 
     pieces: Mask
@@ -99,6 +101,8 @@ class Step:
     film: WetMm
     aim: Mask | None = None
     lines: tuple[Line, ...] = ()
+    tone: Mask | None = None
+    last: Laid | None = None
 
     @property
     def wanted(self) -> Mask:

@@ -45,12 +45,26 @@ class Place:
     lines: tuple[Line, ...] = ()
 
 
-def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[Place]:
+def _in_thirds(values: Floats, where: Mask) -> tuple[Labels, int]:
+    """Dark, middle and light as 1, 2, 3, and how many there are; 0 elsewhere."""
     inside = values[where]
     counts = histogram(inside)
     bands = min(3, int(np.count_nonzero(counts)))
     which = np.zeros(values.shape, np.uint8)
     which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
+    return which, bands
+
+
+def tones_of(values: Floats, where: Mask) -> list[tuple[str, Mask]]:
+    """The tones of a place by their words, darkest first; none for a place of nothing."""
+    if not where.any():
+        return []
+    which, bands = _in_thirds(values, where)
+    return [(word, which == number) for number, word in enumerate(THIRDS[bands], 1)]
+
+
+def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[Place]:
+    which, bands = _in_thirds(values, where)
     nested = template.band is Band.NESTED_THIRDS
     return [
         Place(
@@ -75,12 +89,27 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
     return lightest
 
 
+def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
+    sets = subject.lines.get(template.key, ())
+    nowhere = np.zeros(subject.groups.shape, bool)
+    return [
+        Place(
+            template,
+            nowhere,
+            template.key if len(sets) == 1 else f"{template.key}-{number}",
+            template.name.format(band=drawn.band),
+            aim=drawn.tone,
+            lines=drawn.lines,
+        )
+        for number, drawn in enumerate(sets, 1)
+        if drawn.lines
+    ]
+
+
 def split(template: PassTemplate, subject: Subject) -> list[Place]:
     """The places of one template, dark to light, too small ones left out."""
     if template.band is Band.LINES:
-        lines = subject.lines.get(template.key, ())
-        nowhere = np.zeros(subject.groups.shape, bool)
-        return [Place(template, nowhere, template.key, template.name, lines=lines)] if lines else []
+        return _line_places(template, subject)
     where = np.isin(np.arange(256), template.regions)[subject.regions]
     if template.band is Band.EACH_GROUP:
         places = [

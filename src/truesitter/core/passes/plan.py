@@ -8,12 +8,13 @@ import numpy as np
 
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go
-from truesitter.core.passes.layer import Deed, Line
+from truesitter.core.passes.layer import Deed, Line, LineSet
 from truesitter.core.types import Floats, Labels, Mask
 
 
@@ -46,7 +47,7 @@ class Subject:
     mm_per_px: float
     flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
-    lines: dict[str, tuple[Line, ...]] = field(default_factory=dict)
+    lines: dict[str, tuple[LineSet, ...]] = field(default_factory=dict)
 
     @property
     def size_mm(self) -> tuple[float, float]:
@@ -173,12 +174,17 @@ class PassPlan:
     """Passes in order, the canvas after each, and what the planner left out and why."""
 
     passes: tuple[Pass, ...]
-    thinner: str
-    """What thin layers are thinned with."""
+    medium: Medium
+    """What it is painted in."""
     support: Support
     """What it is painted on."""
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
+
+    @property
+    def thinner(self) -> str:
+        """What thin layers are thinned with."""
+        return self.medium.thinning.thinner
 
     def mask(self, number: int) -> Mask:
         """Where a pass lies, (h, w); they are counted from 0."""

@@ -47,6 +47,7 @@ class _Planner:
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
         self.canvas = Canvas.bare(patchwork, support, palette.rack)
         self.wet_minutes = 0.0
+        self.thin: Laid | None = None
         self.passes: list[Pass] = []
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
@@ -61,9 +62,13 @@ class _Planner:
         template, at = place.template, self.scene.patchwork.at
         into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
         canvas = self.canvas if into_wet else self.canvas.dried()
-        aim = None if place.aim is None else at(place.aim)
-        step = Step(at(place.mask), place.group, template.regions, template.film, aim, place.lines)
+        aim = None if place.aim is None or place.lines else at(place.aim)
+        tone = place.aim if place.lines else None
+        step = Step(
+            at(place.mask), place.group, template.regions, template.film, aim, place.lines, tone, self.thin
+        )
         laid = template.kind.lay(self.scene, step, canvas)
+        self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
@@ -155,7 +160,7 @@ class _Planner:
             )
         scene = self.scene
         return PassPlan(
-            tuple(passes), scene.medium.thinning.thinner, scene.support, tuple(self.canvases),
+            tuple(passes), scene.medium, scene.support, tuple(self.canvases),
             tuple(self.remarks),
         )  # fmt: skip
 

@@ -45,6 +45,8 @@ class Seam:
         Median width of its side in the pass, and of the other; together the 10–90 % width.
     contrast
         Median difference in value steps.
+    sprayed
+        True for paint from an airbrush, which no brush sets along an edge.
     """
 
     region: Region
@@ -54,6 +56,7 @@ class Seam:
     here_mm: float
     there_mm: float
     contrast: float
+    sprayed: bool = False
 
     @property
     def kind(self) -> Sharpness:
@@ -77,6 +80,8 @@ class Seam:
     @property
     def means(self) -> str:
         """How such a border is made (common practice)."""
+        if self.sprayed:
+            return self._sprayed_means
         if self.kind is Sharpness.LOST:
             return "let the two run into one another"
         if self.softer:
@@ -87,14 +92,33 @@ class Seam:
             return "a flat brush, then one stroke along it while it is open"
         return "a rounded brush that overlaps both"
 
+    @property
+    def _sprayed_means(self) -> str:
+        if self.softer and self.kind is not Sharpness.LOST:
+            return "a shield on the crisp side, then freehand away from it"
+        return _SPRAYED[self.kind]
 
-def seams_of(borders: Borders, current: Pass, regions: Labels, groups: Labels) -> tuple[Seam, ...]:
+
+_SPRAYED = {
+    Sharpness.HARD: "a shield or 6 mm tape, then freehand over it",
+    Sharpness.FIRM: "a shield held just off the surface, then freehand",
+    Sharpness.SOFT: "freehand, farther off the wider it is",
+    Sharpness.LOST: "freehand, both at once",
+}
+"""How such a border is sprayed (common practice)."""
+
+
+def seams_of(
+    borders: Borders, current: Pass, regions: Labels, groups: Labels, sprayed: bool = False
+) -> tuple[Seam, ...]:
     """The borders of a pass, longest first.
 
     Parameters
     ----------
     regions, groups
         (n,) region and value group of each piece.
+    sprayed
+        True for a medium that is sprayed.
     """
     rows, inside = borders.crossed(current.pieces)
     if not len(rows):
@@ -120,6 +144,7 @@ def seams_of(borders: Borders, current: Pass, regions: Labels, groups: Labels) -
                 _middle(own, on),
                 _middle(other, on),
                 _middle(borders.contrast[rows], on),
+                sprayed,
             )
         )
     return tuple(sorted(found, key=lambda s: -s.length_mm)[:MOST])

@@ -49,6 +49,7 @@ PARTING = (
 LID_CREASES = ((247, 30, 29, 27, 28, 56, 190), (467, 260, 259, 257, 258, 286, 414))
 UPPER_LIDS = ((33, 246, 161, 160, 159, 158, 157, 173, 133), (263, 466, 388, 387, 386, 385, 384, 398, 362))
 """From the outer corner to the inner one."""
+LOWER_LIDS = ((33, 7, 163, 144, 145, 153, 154, 155), (263, 249, 390, 373, 374, 380, 381, 382))
 BROW_EDGES = (
     ((70, 63, 105, 66, 107), (46, 53, 52, 65, 55)),
     ((300, 293, 334, 296, 336), (276, 283, 282, 295, 285)),
@@ -58,6 +59,8 @@ BROW_EDGES = (
 LEFT_EYE_CORNERS, RIGHT_EYE_CORNERS = (33, 133), (362, 263)
 MOUTH_CORNERS, PUPILS, NOSE_WINGS, CHEEKS, TEMPLES = (61, 291), (468, 473), (129, 358), (234, 454), (127, 356)
 BROW_PEAKS = (105, 334)
+IRISES = ((468, 469, 470, 471, 472), (473, 474, 475, 476, 477))
+"""Middle and rim of each."""
 TOP, BROW_MIDDLE, NOSE_BASE, MOUTH_MIDDLE, CHIN = 10, 9, 2, 14, 152
 
 
@@ -145,6 +148,26 @@ class Face:
         mask = self.outline_mask(LIPS, shape, grow)
         for outline in EYES + NOSTRILS:
             mask |= self.outline_mask(outline, shape, grow)
+        return mask
+
+    def iris(self, side: int, shape: Shape) -> tuple[Doubles, float]:
+        """Middle (x, y) and radius of the left (0) or right (1) iris, in pixels of `shape`."""
+        points = in_pixels(self.line(IRISES[side]), shape)
+        return points[0], float(np.hypot(*(points[1:] - points[0]).T).mean())
+
+    def iris_mask(self, shape: Shape) -> Mask:
+        """Both irises with their pupils; bool (h, w)."""
+        canvas = np.zeros(shape, np.uint8)
+        for side in (0, 1):
+            (x, y), radius = self.iris(side, shape)
+            cv2.circle(canvas, (round(x), round(y)), round(radius * 1.1), 1, -1)
+        return canvas.astype(bool)
+
+    def brow_mask(self, shape: Shape, grow: float = 1.35) -> Mask:
+        """Both brows with the hairs round them; bool (h, w)."""
+        mask = np.zeros(shape, bool)
+        for upper, lower in BROW_EDGES:
+            mask |= self.outline_mask((*upper, *lower[::-1]), shape, grow)
         return mask
 
     def mesh(self, shape: Shape) -> Doubles:

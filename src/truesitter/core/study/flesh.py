@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.blur import blur
 from truesitter.core.colour.families import Families, colour_families
 from truesitter.core.colour.spaces import as_lab
+from truesitter.core.light.polish import Polish, polish_of
 from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
 from truesitter.core.paint.recipes.ingredients import FIXED
 from truesitter.core.paint.recipes.mixing import mix
@@ -24,7 +25,8 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.settings import FleshSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.light import LightStage
-from truesitter.core.study.picture import PictureStage
+from truesitter.core.study.picture import WIDTH_MM, PictureStage
+from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
@@ -48,6 +50,9 @@ TARGETS = ("flesh.clip", "flesh.monochrome")
 TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")
 _MIXING = (*TUBES, *WISHES, *TARGETS)
+POLISH_LONG_SIDE = 1000
+"""How a surface carries the light is read at this size."""
+
 _SMALLEST_FAMILY = 0.0015
 _GRAIN = 0.001
 """Blur that evens out grain, as part of the picture's long side."""
@@ -152,6 +157,24 @@ class FleshStage:
             found, labels = self._colours(family)
             mask = mask & (labels == found.names.index(colour))
         return mask
+
+    @result("polish", settings=(WIDTH_MM,), needs=("lab", "regions", "light", "value", "colour families"))
+    def polish(self, family: str) -> Polish | None:
+        """How a family of cloth or wall carries the light; None for skin, hair, and what is not there."""
+        base = family.partition(", ")[0]
+        if base not in ("garment", "background"):
+            return None
+        mask = reduced_labels(self.family_mask(family).view(np.uint8), POLISH_LONG_SIDE) > 0
+        if mask.mean() < _SMALLEST_FAMILY:
+            return None
+        lab = blur(reduced(self._picture.lab(), POLISH_LONG_SIDE), _GRAIN * POLISH_LONG_SIDE)
+        regions = reduced_labels(self._sitter.regions().labels, POLISH_LONG_SIDE)
+        around = {
+            r.spoken: lab[regions == r].mean(axis=0, dtype=np.float64)
+            for r in (Region.SKIN, Region.HAIR, Region.GARMENT, Region.BACKGROUND)
+            if r.spoken != base and (regions == r).any()
+        }
+        return polish_of(lab, mask, self._picture.settings.canvas_width_mm / mask.shape[1], around)
 
     def string(self, family: str) -> tuple[Tone, ...]:
         """Tones of one family, darkest first; none where it is too small or of a single value."""

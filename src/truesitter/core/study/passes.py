@@ -2,26 +2,42 @@
 
 from __future__ import annotations
 
+import cv2
+import numpy as np
+
 from truesitter.core.colour.value import lightness_map_to_value
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.passes.borders import Borders, measure_borders
+from truesitter.core.passes.crease_lines import crease_lines
 from truesitter.core.passes.face_lines import face_lines
+from truesitter.core.passes.hair_lines import moustache, strays
+from truesitter.core.passes.layer import LineSet
 from truesitter.core.passes.painted import Painted, Painting, paint
+from truesitter.core.passes.places import tones_of
 from truesitter.core.passes.plan import PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schools import school
 from truesitter.core.passes.seams import Seam, seams_of
 from truesitter.core.settings import PassSettings
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
+from truesitter.core.study.hair import HairStage
 from truesitter.core.study.light import LightStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
+from truesitter.core.types import Floats, Mask, Shape
 
 PLANNING_LONG_SIDE = 1000
 """Passes are planned on maps of this size: 0.4 mm a pixel on a canvas of 300 × 400 mm."""
+
+
+def _small(mask: Mask, shape: Shape) -> Mask:
+    """A mask at another size."""
+    small = cv2.resize(mask.view(np.uint8), shape[1::-1], interpolation=cv2.INTER_NEAREST)
+    return np.asarray(small > 0)
 
 
 class PassStage:
@@ -29,17 +45,27 @@ class PassStage:
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
-        flesh: FleshStage, light: LightStage,
+        flesh: FleshStage, light: LightStage, hair: HairStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
-        self._values, self._flesh, self._light = values, flesh, light
+        self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
         self.settings: PassSettings = source.stage("passes")
 
     @result(
         "passes",
         settings=("passes.school", "passes.support", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
-        needs=("lab", "values", "regions", "light", "smoothed", "flesh", "detection", "framed"),
-        version=5,
+        needs=(
+            "lab",
+            "values",
+            "regions",
+            "light",
+            "smoothed",
+            "flesh",
+            "detection",
+            "framed",
+            "painted lines",
+        ),
+        version=6,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -68,7 +94,8 @@ class PassStage:
         regions = reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE)
         groups = reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE)
         at = borders.patchwork.at
-        return tuple(seams_of(borders, p, at(regions), at(groups)) for p in plan.passes)
+        sprayed = self.plan().medium.sprayed
+        return tuple(seams_of(borders, p, at(regions), at(groups), sprayed) for p in plan.passes)
 
     @result("painted", settings=TUBES, needs=("painted borders", "passes"))
     def painted(self) -> Painted:
@@ -93,5 +120,42 @@ class PassStage:
             mm_per_px=mm_per_px,
             flesh={m.group: m.recipe for m in self._flesh.mixed().mixtures},
             clip=self._flesh.settings.clip,
-            lines=face_lines(self._sitter.face, (width_mm, lab.shape[0] * mm_per_px)),
+            lines=self.lines(),
         )
+
+    @result(
+        "painted lines",
+        settings=(WIDTH_MM,),
+        needs=("framed", "detection", "regions", "value", "recesses", "hair axes", "hair sense"),
+    )
+    def lines(self) -> dict[str, tuple[LineSet, ...]]:
+        """Everything that is drawn with a liner, by the key of the pass that draws it."""
+        face, value = self._sitter.face, reduced(self._picture.value(), PLANNING_LONG_SIDE)
+        height, width = value.shape
+        size = self._picture.settings.canvas_width_mm, self._picture.settings.canvas_width_mm * height / width
+        found = {key: (LineSet(lines),) for key, lines in face_lines(face, size).items()}
+        recesses = self._light.recesses()
+        found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
+        return {**found, **self._hairs(value, size)}
+
+    def _hairs(self, value: Floats, size: tuple[float, float]) -> dict[str, tuple[LineSet, ...]]:
+        """Moustache and strays, each in the tones of its own hair."""
+        face, directed = self._sitter.face, self._hair.sense().directed
+        regions = self._sitter.regions().labels
+        small = cv2.resize(regions, directed.shape[1::-1], interpolation=cv2.INTER_NEAREST)
+        large = reduced_labels(regions, PLANNING_LONG_SIDE)
+        found: dict[str, tuple[LineSet, ...]] = {}
+        if face is not None:
+            middle, dark = moustache(directed, small == Region.FACIAL_HAIR, face, size)
+            tones = tones_of(value, large == Region.FACIAL_HAIR)
+            if middle and len(tones) > 1:
+                found["moustache-lines"] = (
+                    LineSet(middle, tones[len(tones) // 2][1], "a middle tone"),
+                    LineSet(dark, tones[0][1], "darker and lower"),
+                )
+        tall = (0.3 if face is None else face.height(value.shape) / value.shape[0]) * size[1]
+        found["strays"] = tuple(
+            LineSet(strays(directed, small, _small(tone, small.shape), tall, size, number), tone, word)
+            for number, (word, tone) in enumerate(tones_of(value, large == Region.HAIR))
+        )
+        return found

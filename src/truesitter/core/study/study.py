@@ -49,7 +49,9 @@ class Study:
         self.light = LightStage(source, self.picture, self.sitter)
         self.flesh = FleshStage(source, self.picture, self.sitter, self.values, self.light)
         self.hair = HairStage(source, self.picture, self.sitter)
-        self.passes = PassStage(source, self.picture, self.sitter, self.values, self.flesh, self.light)
+        self.passes = PassStage(
+            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair
+        )
 
     @classmethod
     def of_bytes(cls, data: bytes, settings: StudySettings, memo: Memo | None = None) -> Study:

@@ -7,6 +7,7 @@ from typing import Literal
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
+from truesitter.core.light.polish import Polish
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.study.batch import BATCH, batch_of
 from truesitter.core.study.flesh import DRYING
@@ -39,8 +40,33 @@ class ToneOut(BaseModel):
     stepped_value: float
 
 
+class SurfaceOut(BaseModel):
+    """How cloth, metal or a wall carries the light."""
+
+    darkest: float
+    lightest: float
+    hard: float
+    """Share of its edges that are hard, 0–1."""
+    polished: bool
+    lights: str | None
+    """What its lights take their colour from."""
+    darks: str | None
+
+
+def surface_out(polish: Polish | None) -> SurfaceOut | None:
+    """A surface as the browser is told."""
+    if polish is None:
+        return None
+    return SurfaceOut(
+        darkest=polish.darkest, lightest=polish.lightest, hard=polish.hard, polished=polish.polished,
+        lights=polish.lights, darks=polish.darks,
+    )  # fmt: skip
+
+
 class StringOut(BaseModel):
     """A string, lightest tone last; no tones where the family is missing or too small."""
+
+    surface: SurfaceOut | None
 
     family: str
     tones: list[ToneOut]
@@ -109,7 +135,11 @@ def get_flesh(study: CurrentStudy) -> FleshOut:
 @router.get(
     "/flesh/board",
     dependencies=[
-        answered("flesh/board", (*DRYING, "flesh.own", "flesh.pins"), ("string", "colour families", "pins"))
+        answered(
+            "flesh/board",
+            (*DRYING, "flesh.own", "flesh.pins"),
+            ("string", "colour families", "pins", "polish"),
+        )
     ],
 )
 def board(study: CurrentStudy) -> BoardOut:
@@ -120,6 +150,7 @@ def board(study: CurrentStudy) -> BoardOut:
         strings=[
             StringOut(
                 family=family,
+                surface=surface_out(study.flesh.polish(family)),
                 tones=[
                     ToneOut(
                         mixture=mixture_out(flesh, t.seen_lab, t.recipe), base=t.base, added=t.added,

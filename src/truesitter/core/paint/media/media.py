@@ -67,6 +67,11 @@ class Medium:
         """True where water thins it."""
         return self.thinning.thinner == "water"
 
+    @property
+    def sprayed(self) -> bool:
+        """True where no brush touches the surface."""
+        return self.name == "airbrush"
+
 
 _GLAZE, _WASH, _COAT = WetMm(0.0075), WetMm(0.1), WetMm(0.01)
 """A glaze wiped thin, a wash, a coat of sprayed paint, wet (from memory)."""

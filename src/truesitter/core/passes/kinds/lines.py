@@ -1,4 +1,4 @@
-"""Lines: strokes of a small brush in the colour of what is darkest along them."""
+"""Lines: strokes of a small brush, in their own tone or in that of what is darkest along them."""
 
 from __future__ import annotations
 
@@ -22,6 +22,8 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not len(seen):
         return "none of them lies inside the picture."
     dark = seen[seen[:, 0] <= np.quantile(seen[:, 0], _DARKEST)]
+    if step.tone is not None and step.tone.any():
+        dark = scene.mapped_lab[step.tone]
     recipe = scene.recipe(dark.mean(axis=0, dtype=np.float64))
     layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film), lines=step.lines)
     return Laid(recipe, (layer,), step.pieces, step.film, step.film)

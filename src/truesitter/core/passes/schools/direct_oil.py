@@ -71,6 +71,12 @@ DIRECT_OIL = School(
             "A warm dark, never plain black; swell over the eye and let both ends go.", into_wet=True,
         ),
         PassTemplate(
+            "wrinkles", "Wrinkles and folds",
+            LINES, (Region.SKIN,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "crisp on the deep side, soft on the other", "small liner",
+            "A warm dark, never black; swell where the fold is deep and let both ends go.", into_wet=True,
+        ),
+        PassTemplate(
             "lip-parting", "Parting of the lips",
             LINES, (Region.LIPS,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
             "firm in the middle, lost in the corners", "small liner",
@@ -101,6 +107,19 @@ DIRECT_OIL = School(
             "lost towards the shadow side", "large flat brush",
             "Bring it up to the head while both are wet, so that the borders can still be lost.",
             into_wet=True,
+        ),
+        PassTemplate(
+            "moustache-lines", "Lines of the moustache, {band}",
+            LINES, (Region.FACIAL_HAIR,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "lost at both ends", "small liner",
+            "From the middle outward, shorter upward; leave skin between, and never mirror the sides.",
+            into_wet=True,
+        ),
+        PassTemplate(
+            "strays", "Strays, {band}",
+            LINES, (Region.HAIR,), Band.LINES, WetMm(0.02), 1, 3 * DAY,
+            "full at the root, gone at the tip", "small liner",
+            "Begin along the hair beneath, then leave it; a few are enough.", into_wet=True,
         ),
         PassTemplate(
             "last-lights", "Last lights",

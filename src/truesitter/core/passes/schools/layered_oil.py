@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.passes.kinds.again import AGAIN
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.ground import GROUND
 from truesitter.core.passes.kinds.light import LIGHT
@@ -81,6 +82,12 @@ LAYERED_OIL = School(
             "A warm dark, never plain black; swell over the eye and let both ends go.",
         ),
         PassTemplate(
+            "wrinkles", "Wrinkles and folds",
+            LINES, (Region.SKIN,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "crisp on the deep side, soft on the other", "small liner",
+            "A warm dark, never black; swell where the fold is deep and let both ends go.",
+        ),
+        PassTemplate(
             "lip-parting", "Parting of the lips",
             LINES, (Region.LIPS,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
             "firm in the middle, lost in the corners", "small liner",
@@ -93,10 +100,28 @@ LAYERED_OIL = School(
             "In tufts, from the root outward, only once the values round the eye are right.",
         ),
         PassTemplate(
+            "moustache-lines", "Lines of the moustache, {band}",
+            LINES, (Region.FACIAL_HAIR,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
+            "lost at both ends", "small liner",
+            "From the middle outward, shorter upward; leave skin between, and never mirror the sides.",
+        ),
+        PassTemplate(
+            "strays", "Strays, {band}",
+            LINES, (Region.HAIR,), Band.LINES, WetMm(0.02), 1, 3 * DAY,
+            "full at the root, gone at the tip", "small liner",
+            "Begin along the hair beneath, then leave it; a few are enough.",
+        ),
+        PassTemplate(
             "glaze", "Glaze",
             GLAZE, (Region.SKIN,), Band.SHADOW_AND_HALFTONE, WetMm(0.01), 3, 4 * DAY,
             "lost", "soft brush, wiped thin",
             "Only over dry paint; it draws the flesh shapes together.",
+        ),
+        PassTemplate(
+            "glaze-again", "Glaze, a second coat",
+            AGAIN, (Region.SKIN,), Band.SHADOW_AND_HALFTONE, WetMm(0.01), 3, 4 * DAY,
+            "lost", "soft brush, wiped thin",
+            "Only where one coat was not enough, once it is dry.",
         ),
         PassTemplate(
             "last-lights", "Last lights",

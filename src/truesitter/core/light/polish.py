@@ -1,0 +1,123 @@
+"""How a surface carries the light: matt cloth, or polished like metal and stones.
+
+What is polished mirrors its surroundings: its values run from very dark to very light, its
+edges are hard, and its lights and darks take the colours of what faces them (common practice).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.families import at_one_lightness
+from truesitter.core.colour.value import lightness_map_to_value
+from truesitter.core.types import Doubles, Floats, Mask
+from truesitter.core.values.edges import HARD_MM, SOFT_MM
+
+WIDE_RANGE = 4.0
+"""Value steps between darkest and lightest that cloth hardly has [try]."""
+
+MOSTLY_HARD = 0.4
+"""Share of hard edges from which a surface of wide range is polished [try]."""
+
+_ENDS = (0.03, 0.97)
+"""Darkest and lightest are read here, so that a spot counts for nothing."""
+
+_EDGE = 1.0
+"""Value steps across an edge worth counting."""
+
+_NEARLY = 0.8
+"""An edge is hard where so much of its fall lies within a hard edge's width."""
+
+_LEANS = 4.0
+"""Lights or darks whose a*, b* at L* 45 lie less than this off the whole lean nowhere."""
+
+_LIKE = 0.8
+"""Least cosine between where they lean and where a neighbour lies."""
+
+
+@dataclass(frozen=True)
+class Polish:
+    """How a surface carries the light.
+
+    Attributes
+    ----------
+    darkest, lightest
+        In value steps.
+    hard
+        Share of its edges that are hard, 0–1.
+    lights, darks
+        The neighbour whose colour its lights and its darks lean to; None for none.
+    """
+
+    darkest: float
+    lightest: float
+    hard: float
+    lights: str | None
+    darks: str | None
+
+    @property
+    def polished(self) -> bool:
+        """True for what looks like metal, stones or satin."""
+        return self.lightest - self.darkest >= WIDE_RANGE and self.hard >= MOSTLY_HARD
+
+
+def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
+    """Share of the edges inside a mask that are hard, 0–1; 0 where there are none.
+
+    The band in which a window sees most of an edge's fall is as wide as the window for a hard
+    edge, and empty for one wider than it: bands of a narrow and of a wide window are compared.
+    """
+    sizes = [max(3, round(mm / mm_per_px) | 1) for mm in (HARD_MM, SOFT_MM)]
+    inside = cv2.erode(mask.astype(np.uint8), np.ones((sizes[1], sizes[1]), np.uint8)) > 0
+    falls = [cv2.morphologyEx(value, cv2.MORPH_GRADIENT, np.ones((n, n), np.uint8)) for n in sizes]
+    edges = inside & (falls[1] >= _EDGE)
+    wide = int(edges.sum())
+    if not wide:
+        return 0.0
+    narrow = int((edges & (falls[0] >= _NEARLY * falls[1])).sum())
+    return min(1.0, narrow / wide * (sizes[1] - 1) / (sizes[0] - 1))
+
+
+def polish_of(lab: Floats, mask: Mask, mm_per_px: float, neighbours: dict[str, Doubles]) -> Polish:
+    """How the surface in a mask carries the light.
+
+    Parameters
+    ----------
+    lab
+        (h, w, 3) picture, grain evened out.
+    mask
+        (h, w) where the surface lies; not empty.
+    neighbours
+        Mean L*a*b* (3,) of what it may mirror, by name.
+    """
+    value = lightness_map_to_value(lab[..., 0])
+    inside = value[mask]
+    darkest, lightest = (float(v) for v in np.quantile(inside, _ENDS))
+    colours = lab[mask]
+    mean = at_one_lightness(colours).mean(axis=0, dtype=np.float64)
+    thirds = np.quantile(inside, (1 / 3, 2 / 3))
+    ends = {
+        "darks": colours[(inside <= thirds[0]) & (colours[:, 0] > 10)],
+        "lights": colours[inside >= thirds[1]],
+    }
+    lean = {name: _leans(part, mean, neighbours) for name, part in ends.items()}
+    return Polish(darkest, lightest, hard_share(value, mask, mm_per_px), lean["lights"], lean["darks"])
+
+
+def _leans(colours: Floats, mean: Doubles, neighbours: dict[str, Doubles]) -> str | None:
+    """The neighbour that some colours of a surface lean to."""
+    if not len(colours):
+        return None
+    way = at_one_lightness(colours).mean(axis=0, dtype=np.float64) - mean
+    if np.hypot(*way) < _LEANS:
+        return None
+    best, likest = None, _LIKE
+    for name, lab in neighbours.items():
+        there = at_one_lightness(np.asarray(lab, np.float32)) - mean
+        like = float(way @ there) / max(1e-9, float(np.hypot(*way) * np.hypot(*there)))
+        if like > likest:
+            best, likest = name, like
+    return best

@@ -1,0 +1,93 @@
+"""What a narrow dark of a face is called: after the crease or hollow that it lies nearest to."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.pixels import in_pixels
+from truesitter.core.sitter import places
+from truesitter.core.sitter.face import (
+    LID_CREASES,
+    LOWER_LIDS,
+    NOSTRILS,
+    PARTING,
+    UPPER_LIDS,
+    Face,
+)
+from truesitter.core.types import Doubles, Ints, Shape
+
+_LINES: dict[str, tuple[int, ...]] = {
+    "mouth line": PARTING[0][2:-2],
+    "left corner of the mouth": (61, 78),
+    "right corner of the mouth": (291, 308),
+    "under the lip": (83, 18, 313),
+    "left nostril": NOSTRILS[0],
+    "right nostril": NOSTRILS[1],
+    "crease of the left nose wing": (129, 203, 98),
+    "crease of the right nose wing": (358, 423, 327),
+    "left smile fold": (206, 216, 212),
+    "right smile fold": (426, 436, 432),
+    "left upper lid": UPPER_LIDS[0][:-1],
+    "right upper lid": UPPER_LIDS[1][:-1],
+    "crease of the left lid": LID_CREASES[0],
+    "crease of the right lid": LID_CREASES[1],
+    "left lower lid": LOWER_LIDS[0],
+    "right lower lid": LOWER_LIDS[1],
+    "inner corner of the left eye": (133, 243),
+    "inner corner of the right eye": (362, 463),
+}
+"""Landmarks of each, read off the published canonical face mesh; left and right are the picture's."""
+
+_NEAR = 0.05
+"""Of the face's height: farther from all of them it is a wrinkle, named after its place."""
+
+
+class Names:
+    """Names of recesses on a map.
+
+    Parameters
+    ----------
+    face
+        None when none was found.
+    shape
+        Height and width of the map.
+    """
+
+    def __init__(self, face: Face | None, shape: Shape) -> None:
+        self._face, self._shape = face, shape
+        self._lines: dict[str, Doubles] = {}
+        if face is not None:
+            self._lines = {name: in_pixels(_dense(face.line(marks)), shape) for name, marks in _LINES.items()}
+
+    def of(self, rows: Ints, columns: Ints, deepest: tuple[int, int]) -> str:
+        """What a valley through some pixels is called, which is deepest at one of them."""
+        height, width = self._shape[:2]
+        x, y = (deepest[1] + 0.5) / width, (deepest[0] + 0.5) / height
+        place = places.place_of(x, y, self._face, height / width)
+        if self._face is None:
+            return f"crease, {place}"
+        size = self._face.height(self._shape)
+        step = max(1, len(rows) // 60)
+        spots = np.stack([columns[::step], rows[::step]], axis=1) + 0.5
+        away = np.array([_distances(spots, line) for line in self._lines.values()])
+        # What most of it lies along.
+        nearest = np.bincount(away.argmin(axis=0)[away.min(axis=0) <= _NEAR * size], minlength=len(away))
+        if nearest.sum() * 2 >= len(spots):
+            return tuple(self._lines)[int(nearest.argmax())]
+        if place == "neck":
+            under = y < self._face.chin[1] + 0.15 * size / height
+            return "under the jaw" if under else "crease of the neck"
+        if place.endswith("ear"):
+            return f"folds of the {place}"
+        return "crease of the figure" if place == "figure" else f"crease, {place}"
+
+
+def _distances(spots: Doubles, line: Doubles) -> Doubles:
+    """From each spot to the nearest point of a line."""
+    return np.asarray(np.hypot(*(spots[:, None] - line).transpose(2, 0, 1)).min(axis=1))
+
+
+def _dense(points: Doubles) -> Doubles:
+    """A line with points enough to measure distances to."""
+    at = np.linspace(0, len(points) - 1, 5 * len(points))
+    return np.stack([np.interp(at, np.arange(len(points)), axis) for axis in points.T], axis=1)
