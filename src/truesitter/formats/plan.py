@@ -184,7 +184,7 @@ def light_of(study: Study) -> PlanLight:
         if direction
         else None,
         peaks=[PlanLightPeak(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.peaks],
-        shadow_below=light.shadow_below,
+        shadow_below=study.light.shadow_value(),
         face_mm=None if face is None else face.height(study.picture.shape) * study.picture.mm_per_px,
     )
 

@@ -1,8 +1,10 @@
-"""Light peaks on the skin, and the four zones of light around them.
+"""The four zones of light round the peaks.
 
-From each peak light is carried over the skin at a cost that grows as the skin darkens; lines
-and shadow stop it. A place of the face may be kept without light where a school asks for that.
-How zones are built up over a dark flesh ground is common practice, no source.
+Zone 1 has the shape the light has in the photograph: along each ray from its peak it reaches until
+the skin has darkened by a certain fall, which is chosen so that its mean reach is what the painter set.
+Zone 2 reaches twice as far along the same rays, zone 3 farther, zone 4 to the shadow or the outer
+limit, where it fades. Lines, shadow and limit stop them all. How zones are built up over a dark
+flesh ground is common practice, no source.
 """
 
 from __future__ import annotations
@@ -12,40 +14,42 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.pixels import pixel_at
+from truesitter.core.light.peaks import LightPeak
+from truesitter.core.pixels import in_pixels
 from truesitter.core.refusal import Refusal
-from truesitter.core.sitter import places
-from truesitter.core.sitter.face import UPPER_LIP_FIELD, Face
-from truesitter.core.types import Floats, Labels, Mask, Shape
-from truesitter.core.values.cuts import best_fit_cuts
-from truesitter.core.values.value_map import histogram
+from truesitter.core.sitter.face import LIPS, UPPER_LIP_FIELD, Face
+from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
 WORKING_LONG_SIDE = 420
 ZONE_REACH = (1.0, 2.0, 3.5)
 """How far zones 1, 2 and 3 reach, in lengths of zone 1; zone 4 goes on to the shadow."""
 
-_FALL_COST = 4.0
+FADING = 0.15
+"""Zone 4 fades over this part of its depth [try]."""
+
+RAYS = 72
+_SHOWN_RAYS = 24
+
+_LONGEST, _SHORTEST = 2.6, 0.3
+"""Of its mean reach, what zone 1 reaches along any one ray."""
+
+_FALLS = np.geomspace(0.05, 3.0, 24)
+_STEP = 0.5
 _LINE = 0.55
+"""Value steps a pixel across a border that light does not pass."""
+
+ABOVE_THE_MOUTH = "above the mouth"
+"""The field of skin between nose and upper lip, which some schools leave without light."""
+
+RED_OF_THE_LIPS = "red of the lips"
 
 
 @dataclass(frozen=True)
-class LightPeak:
-    """One of the brightest places on the skin.
+class Ray:
+    """A stroke's way from a peak outward: start and end, x and y in fractions."""
 
-    Attributes
-    ----------
-    place
-        Name of the place, unlike that of any other peak.
-    x, y
-        In fractions of width and height.
-    value
-        Squinted value there, in value steps.
-    """
-
-    place: str
-    x: float
-    y: float
-    value: float
+    start: tuple[float, float]
+    end: tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -55,134 +59,154 @@ class LightZones:
     Attributes
     ----------
     peaks
-        Lightest first.
+        Most prominent first.
     zones
         (H, W) uint8: 0 none, 1–4 the zone in which a pixel first lies. Zone n of the
         painter covers all of 1 … n.
-    shadow_below
-        Value under which skin counts as shadow.
+    fade
+        (H, W) how much of zone 4's light is left, 0–1.
+    rays
+        Ways of strokes.
     """
 
     peaks: tuple[LightPeak, ...]
     zones: Labels
-    shadow_below: float
+    fade: Floats
+    rays: tuple[Ray, ...]
 
 
-ABOVE_THE_MOUTH = "above the mouth"
-"""The field of skin between nose and upper lip, which some schools leave without light."""
+def unlit_mask(face: Face | None, unlit: tuple[str, ...], shape: Shape) -> Mask:
+    """Where a school lays no light, (h, w)."""
+    found = np.zeros(shape, bool)
+    if face is None:
+        return found
+    if ABOVE_THE_MOUTH in unlit:
+        found |= face.outline_mask(UPPER_LIP_FIELD, shape, 1.05)
+    if RED_OF_THE_LIPS in unlit:
+        found |= face.outline_mask(LIPS, shape, 1.05)
+    return found
 
 
-def _unlit(face: Face | None, unlit: tuple[str, ...], shape: Shape) -> Mask:
-    if face is None or ABOVE_THE_MOUTH not in unlit:
-        return np.zeros(shape, bool)
-    return face.outline_mask(UPPER_LIP_FIELD, shape, 1.05)
+def inside_limits(limits: tuple[Doubles, ...], shape: Shape) -> Mask:
+    """Inside the painter's outer limits (closed outlines, x, y in fractions); everywhere without any."""
+    if not limits:
+        return np.ones(shape, bool)
+    found = np.zeros(shape, np.uint8)
+    for limit in limits:
+        cv2.fillPoly(found, [np.round(in_pixels(limit, shape) - 0.5).astype(np.int32)], 1)
+    return found.astype(bool)
 
 
-def _shadow_limit(value: Floats, skin: Mask) -> float:
-    """Value that divides the skin's shadow from its halftones: lowest of two best-fit cuts."""
-    counts = histogram(value, skin)
-    if np.count_nonzero(counts) < 3:
-        return 0.0
-    return best_fit_cuts(counts, 3)[0]
-
-
-def find_peaks(
-    value: Floats, skin: Mask, face: Face | None, scale: float, most: int = 9
-) -> tuple[LightPeak, ...]:
-    """Peaks of the squinted value on the skin.
-
-    Parameters
-    ----------
-    value, skin
-        (h, w) squinted value and bare skin.
-    scale
-        Height of the face (or a tenth of the figure's, when there is none) in pixels.
-    most
-        At most so many, lightest first.
-    """
-    if not skin.any():
-        return ()
-    height, width = value.shape
-    inner = cv2.erode(skin.astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
-    inside = np.where(inner, value, 0).astype(np.float32)
-    side = 2 * max(2, round(scale * 0.09)) + 1
-    window = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
-    peak = inner & (inside >= cv2.dilate(inside, window)) & (inside > 0)
-    middle = float(np.median(value[skin]))
-    rows, cols = np.nonzero(peak & (value > middle + 0.25))
-    peaks: list[LightPeak] = []
-    named: dict[str, int] = {}
-    for r, c in sorted(zip(rows.tolist(), cols.tolist(), strict=True), key=lambda p: -value[p]):
-        x, y = (c + 0.5) / width, (r + 0.5) / height
-        place = places.place_of(x, y, face, height / width)
-        near = any(np.hypot((p.x - x) * width, (p.y - y) * height) < side / 2 for p in peaks)
-        if near:
-            continue
-        named[place] = named.get(place, 0) + 1
-        name = place if named[place] == 1 else f"{place}, {named[place]}"
-        peaks.append(LightPeak(name, x, y, float(value[r, c])))
-        if len(peaks) == most:
-            break
-    return tuple(peaks)
+def line_mask(value: Floats) -> Mask:
+    """Borders so sharp that light does not pass them."""
+    gx, gy = (cv2.Sobel(value, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
+    return np.asarray(np.hypot(gx, gy) > _LINE)
 
 
 def grow_zones(
-    value: Floats, skin: Mask, face: Face | None, zone_1_reach: float = 0.045, unlit: tuple[str, ...] = ()
-) -> LightZones:
-    """Find the peaks and carry their light over the skin.
+    value: Floats, open_to_light: Mask, peaks: tuple[LightPeak, ...], reach: float
+) -> LightZones:  # fmt: skip
+    """Carry the light of peaks over the skin.
 
     Parameters
     ----------
     value
         (H, W) squinted value, 0–10.
-    skin
-        (H, W) bare skin, without lips, eyes, brows.
-    face
-        None when none was found.
-    zone_1_reach
-        How far zone 1 reaches over level skin, as a fraction of the face's height, 0.01–0.2.
-    unlit
-        Places that stay without light, as a school says: `ABOVE_THE_MOUTH` or none.
+    open_to_light
+        (H, W) where light may go: lit skin inside the limit, without lines and what a school leaves unlit.
+    peaks
+        Where light begins.
+    reach
+        Mean reach of zone 1, in pixels of the map, > 0.
     """
-    if not 0.01 <= zone_1_reach <= 0.2:
-        raise Refusal("zone 1 reaches 1 to 20 % of the face's height")
-    height, width = value.shape
-    factor = min(1.0, WORKING_LONG_SIDE / max(height, width))
-    size = (max(8, round(width * factor)), max(8, round(height * factor)))
-    small = cv2.resize(value, size, interpolation=cv2.INTER_AREA)
-    bare = cv2.resize(skin.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST).astype(bool)
-    none = np.zeros((height, width), np.uint8)
-    if not bare.any():
-        return LightZones((), none, 0.0)
-    shape = small.shape
-    scale = 0.3 * shape[0] if face is None else face.height(shape)
-    shadow_below = _shadow_limit(small, bare)
-    allowed = bare & (small >= shadow_below) & ~_unlit(face, unlit, shape)
-    peaks = find_peaks(small, allowed, face, scale)
-    if not peaks:
-        return LightZones((), none, shadow_below)
-    top = float(np.quantile(small[bare], 0.98))
-    cost = 1 + _FALL_COST * np.clip((top - small) / max(0.3, top - shadow_below), 0, 1)
-    gx, gy = (cv2.Sobel(small, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
-    line = np.hypot(gx, gy) > _LINE
-    cost[~allowed | line] = -1
-    starts = [pixel_at(p.x, p.y, shape) for p in peaks]
-    starts = [s for s in starts if cost[s] > 0]
-    if not starts:
-        return LightZones(peaks, none, shadow_below)
-    from skimage.graph import MCP_Geometric
-
-    distance, _ = MCP_Geometric(cost).find_costs(starts)
-    reach = zone_1_reach * scale
-    zones = np.zeros(shape, np.uint8)
-    zones[np.isfinite(distance)] = 4
+    if reach <= 0:
+        raise Refusal("zone 1 reaches somewhere")
+    zones = np.zeros(value.shape, np.uint8)
+    masks = [np.zeros(value.shape, np.uint8) for _ in ZONE_REACH]
+    rays: list[Ray] = []
+    for peak in peaks:
+        first, stop = _reaches(value, open_to_light, peak, reach)
+        for mask, times in zip(masks, ZONE_REACH, strict=True):
+            _fill(mask, peak, np.minimum(first * times, stop))
+        end = np.minimum(first * ZONE_REACH[-1], stop)
+        rays += _rays(peak, 0.3 * first, end, value.shape)
+    spread = _connected(open_to_light, peaks) if peaks else np.zeros(value.shape, bool)
+    zones[spread] = 4
     for zone in (3, 2, 1):
-        zones[distance <= ZONE_REACH[zone - 1] * reach] = zone
-    large = np.zeros((height, width), np.uint8)
-    for zone in (4, 3, 2, 1):
-        soft = cv2.resize(
-            ((zones > 0) & (zones <= zone)).astype(np.float32), (width, height),
-            interpolation=cv2.INTER_LINEAR,
-        )  # fmt: skip
-        large[(soft > 0.5) & skin] = zone
-    return LightZones(peaks, large, shadow_below)
+        zones[(masks[zone - 1] > 0) & open_to_light] = zone
+    return LightZones(peaks, zones, _fade(zones), tuple(rays))
+
+
+def _reaches(value: Floats, open_: Mask, peak: LightPeak, reach: float) -> tuple[Doubles, Doubles]:
+    """How far zone 1 reaches along each ray, and where something stops the light, in pixels."""
+    x, y = in_pixels((peak.x, peak.y), value.shape)
+    along = np.arange(0, _LONGEST * ZONE_REACH[-1] * reach + 1, _STEP)
+    angle = 2 * np.pi * np.arange(RAYS) / RAYS
+    columns = np.floor(x + np.cos(angle)[:, None] * along).astype(int)
+    rows = np.floor(y + np.sin(angle)[:, None] * along).astype(int)
+    height, width = value.shape
+    there = (rows >= 0) & (rows < height) & (columns >= 0) & (columns < width)
+    rows, columns = np.clip(rows, 0, height - 1), np.clip(columns, 0, width - 1)
+    free = there & open_[rows, columns]
+    free[:, 0] = True
+    stop = _first(~free) * _STEP
+    seen = np.minimum.accumulate(value[rows, columns], axis=1)
+    top = float(value[rows[0, 0], columns[0, 0]])
+    best = np.full(RAYS, reach)
+    off = np.inf
+    for fall in _FALLS:
+        first = np.clip(_first(seen < top - fall) * _STEP, _SHORTEST * reach, _LONGEST * reach)
+        away = abs(float(first.mean()) - reach)
+        if away < off:
+            best, off = first, away
+    smooth = (np.roll(best, 1) + 2 * best + np.roll(best, -1)) / 4
+    return smooth * (reach / float(smooth.mean())), stop
+
+
+def _first(on: Mask) -> Doubles:
+    """Index of the first True in each row; the row's length where there is none."""
+    return np.where(on.any(axis=1), on.argmax(axis=1), on.shape[1]).astype(np.float64)
+
+
+def _fill(mask: Labels, peak: LightPeak, radius: Doubles) -> None:
+    angle = 2 * np.pi * np.arange(RAYS) / RAYS
+    x, y = in_pixels((peak.x, peak.y), mask.shape)
+    outline = np.stack([x + np.cos(angle) * radius, y + np.sin(angle) * radius], axis=1) - 0.5
+    cv2.fillPoly(mask, [np.round(outline * 16).astype(np.int32)], 1, shift=4)
+
+
+def _rays(peak: LightPeak, start: Doubles, end: Doubles, shape: Shape) -> list[Ray]:
+    height, width = shape[:2]
+    step = RAYS // _SHOWN_RAYS
+    found = []
+    for n in range(0, RAYS, step):
+        angle = 2 * np.pi * n / RAYS
+        if end[n] <= start[n]:
+            continue
+        a, b = (
+            (peak.x + np.cos(angle) * r / width, peak.y + np.sin(angle) * r / height)
+            for r in (start[n], end[n])
+        )
+        found.append(Ray((float(a[0]), float(a[1])), (float(b[0]), float(b[1]))))
+    return found
+
+
+def _connected(open_: Mask, peaks: tuple[LightPeak, ...]) -> Mask:
+    """What of the open skin hangs together with a peak."""
+    _, islands = cv2.connectedComponents(open_.astype(np.uint8), connectivity=4)
+    height, width = open_.shape
+    lit = {
+        int(islands[min(height - 1, int(p.y * height)), min(width - 1, int(p.x * width))]) for p in peaks
+    } - {0}
+    return np.isin(islands, list(lit))
+
+
+def _fade(zones: Labels) -> Floats:
+    """How much of zone 4 is left: all of it, but for the last part of its depth."""
+    lit = zones > 0
+    outward = cv2.distanceTransform(lit.astype(np.uint8), cv2.DIST_L2, 5)
+    inner = ((zones > 0) & (zones < 4)).astype(np.uint8)
+    inward = cv2.distanceTransform(1 - inner, cv2.DIST_L2, 5) if inner.any() else np.zeros_like(outward)
+    depth = np.maximum(outward + inward, 1e-6)
+    left = np.clip(outward / (FADING * depth), 0, 1)
+    return np.asarray(np.where(zones == 4, left, lit), dtype=np.float32)

@@ -49,7 +49,7 @@ WISHES = ("flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black")
 TARGETS = ("flesh.clip", "flesh.monochrome")
 TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")
-_MIXING = (*TUBES, *WISHES, *TARGETS)
+MIXING = (*TUBES, *WISHES, *TARGETS)
 POLISH_LONG_SIDE = 1000
 """How a surface carries the light is read at this size."""
 
@@ -73,7 +73,7 @@ class FleshStage:
         """The tubes set out."""
         return self.settings.as_palette()
 
-    @result("flesh", settings=_MIXING, needs=("lab", "values", "regions"), version=3)
+    @result("flesh", settings=MIXING, needs=("lab", "values", "regions"), version=3)
     def mixed(self) -> Flesh:
         """A mixture for every value group of the skin."""
         return mix_flesh(
@@ -151,14 +151,14 @@ class FleshStage:
         family, _, colour = family.partition(", ")
         mask = self._sitter.regions().mask(*FAMILIES[family])
         if family.startswith("skin"):
-            shadow = self._picture.value() < self._light.zones().shadow_below
+            shadow = self._picture.value() < self._light.shadow_value()
             mask = mask & (shadow if family == "skin in the shadow" else ~shadow)
         if colour:
             found, labels = self._colours(family)
             mask = mask & (labels == found.names.index(colour))
         return mask
 
-    @result("polish", settings=(WIDTH_MM,), needs=("lab", "regions", "light", "value", "colour families"))
+    @result("polish", settings=(WIDTH_MM,), needs=("lab", "regions", "form", "value", "colour families"))
     def polish(self, family: str) -> Polish | None:
         """How a family of cloth or wall carries the light; None for skin, hair, and what is not there."""
         base = family.partition(", ")[0]
@@ -184,8 +184,8 @@ class FleshStage:
 
     @result(
         "string",
-        settings=(*_MIXING, "flesh.tones"),
-        needs=("lab", "value", "regions", "light", "colour families"),
+        settings=(*MIXING, "flesh.tones"),
+        needs=("lab", "value", "regions", "form", "colour families"),
         version=3,
     )
     def _string(self, family: str) -> tuple[Tone, ...]:

@@ -1,14 +1,31 @@
-"""Where the light falls on the skin and where it comes from."""
+"""Where the light falls on the skin, where it comes from, and what forms it shows."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
+
+import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.colour.value import picture_luminance
-from truesitter.core.light.direction import LightDirection, light_direction
+from truesitter.core.colour.spaces import picture_to_linear
+from truesitter.core.colour.value import linear_to_value, picture_luminance
+from truesitter.core.light.body_normals import body_normals
+from truesitter.core.light.casters import blocked, caster_map
+from truesitter.core.light.direction import LightDirection, figure_light, light_direction
+from truesitter.core.light.face_normals import face_normals
+from truesitter.core.light.form import Form, shadow_border, skin_form
+from truesitter.core.light.peaks import find_peaks, own_peaks
 from truesitter.core.light.recesses import Recesses, find_recesses
-from truesitter.core.light.zones import LightZones, grow_zones
+from truesitter.core.light.shine import shine_map
+from truesitter.core.light.zones import (
+    WORKING_LONG_SIDE,
+    LightZones,
+    grow_zones,
+    inside_limits,
+    line_mask,
+    unlit_mask,
+)
 from truesitter.core.passes.schools import school
 from truesitter.core.settings import LightSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
@@ -16,55 +33,194 @@ from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
+from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 from truesitter.core.values.value_map import squinted_value
 
-_DIRECTION_SQUINT = 0.004
-_RECESS_SQUINT = 0.0008
-
-RECESS_LONG_SIDE = 1000
-"""Recesses are found on maps of this size: the finest valley is still two pixels wide."""
+LIGHT_LONG_SIDE = 1000
+"""Form, shine and recesses are read on maps of this size: the finest valley is still two pixels wide."""
 
 FACE_OF_FIGURE = 0.3
 """Height of a face as part of the picture's, where none was found."""
 
+LUMINANCE = np.array((0.2126, 0.7152, 0.0722), np.float32)
+"""Of linear sRGB (IEC 61966-2-1)."""
+
+_FORM_SQUINT = 0.002
+_RECESS_SQUINT = 0.0008
+
+FRONT = (0.0, 0.0, 1.0)
+"""The key light where nothing tells where it is: from where the viewer stands."""
+
+
+@dataclass(frozen=True)
+class Shine:
+    """Mirrored light of skin and lips.
+
+    Attributes
+    ----------
+    skin, lips
+        (h, w) in the unit of linear light.
+    full
+        Full light of the skin: the 95 % of its luminance.
+    """
+
+    skin: Floats
+    lips: Floats
+    full: float
+
 
 class LightStage:
-    """Light peaks, zones, and the direction of the key light."""
+    """Key light, form, shine, light peaks and zones, recesses."""
 
     def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
         self.source, self._picture, self._sitter = source, picture, sitter
         self.settings: LightSettings = source.stage("light")
         self._school: PassSettings = source.stage("passes")
 
+    def regions(self) -> Labels:
+        """Regions at the size that light is read at."""
+        return reduced_labels(self._sitter.regions().labels, LIGHT_LONG_SIDE)
+
+    def scale(self, shape: Shape) -> float:
+        """Height of the face in pixels of a map, or what stands for it."""
+        face = self._sitter.face
+        return FACE_OF_FIGURE * shape[0] if face is None else face.height(shape)
+
+    @result("light direction", needs=("framed", "regions", "detection"), version=2)
+    def direction(self) -> LightDirection | None:
+        """Where the key light comes from, as the photograph shows it; None without enough bare skin."""
+        face, luminance = self._sitter.face, picture_luminance(self._picture.framed())
+        regions = self._sitter.regions()
+        skin = regions.mask(Region.SKIN)
+        if face is None:
+            return figure_light(luminance, skin, regions.labels)
+        return light_direction(luminance, skin, face)
+
+    def key(self) -> tuple[float, float, float]:
+        """Unit vector towards the key light: the painter's own, else as found, else from the front."""
+        if self.settings.key is not None:
+            x, y, z = np.array(self.settings.key) / np.linalg.norm(self.settings.key)
+            return float(x), float(y), float(z)
+        found = self.direction()
+        return FRONT if found is None else found.vector
+
+    def towards(self) -> tuple[float, float]:
+        """Towards the key light in the picture, x right, y down."""
+        x, y, _ = self.key()
+        return x, -y
+
+    @result("linear light", needs=("framed",))
+    def linear(self) -> Floats:
+        """Linear sRGB at the size that light is read at."""
+        return reduced(picture_to_linear(self._picture.framed()), LIGHT_LONG_SIDE)
+
+    @result("shine", needs=("linear light", "regions", "detection"))
+    def shine(self) -> Shine:
+        """Mirrored light."""
+        linear = self.linear()
+        regions = self.regions()
+        scale = self.scale(regions.shape)
+        skin, lips = regions == Region.SKIN, regions == Region.LIPS
+        full = float(np.quantile(linear[skin] @ LUMINANCE, 0.95)) if skin.any() else 0.0
+        return Shine(shine_map(linear, skin, scale), shine_map(linear, lips, scale), full)
+
+    @result("skin luminance", needs=("framed",))
+    def luminance(self) -> Floats:
+        """Luminance squinted as for form, reduced."""
+        luminance = picture_luminance(self._picture.framed())
+        return reduced(blur(luminance, _FORM_SQUINT * luminance.shape[0]), LIGHT_LONG_SIDE)
+
+    @result("facing", settings=("light.key",), needs=("light direction", "regions", "detection", "framed"))
+    def _facing(self) -> tuple[Floats, Mask]:
+        """Cosine between skin and key light, and where the face's mesh tells it."""
+        regions, face = self.regions(), self._sitter.face
+        normals, _ = body_normals(regions, face)
+        on_face = np.zeros(regions.shape, bool)
+        if face is not None:
+            mesh, on_face = face_normals(face, regions.shape)
+            normals = np.where(on_face[..., None], mesh, normals)
+        return np.asarray(normals @ np.array(self.key(), np.float32)), on_face
+
+    @result(
+        "form",
+        settings=("light.key",),
+        needs=("facing", "skin luminance", "shine", "regions", "detection", "light direction"),
+    )
+    def form(self) -> Form:
+        """The skin in its six classes."""
+        regions, luminance = self.regions(), self.luminance()
+        facing, on_face = self._facing()
+        scale = self.scale(regions.shape)
+        skin = regions == Region.SKIN
+        return skin_form(
+            luminance,
+            linear_to_value(luminance),
+            skin,
+            cv2.GaussianBlur(self.shine().skin, (0, 0), 1.0),
+            facing,
+            on_face,
+            self.met() > 0,
+            self.towards(),
+            scale,
+        )
+
+    @result("casters", settings=("light.key",), needs=("regions", "detection", "light direction"))
+    def met(self) -> Labels:
+        """What the way from the skin towards the light first meets, as `casters.blocked` numbers it."""
+        regions = self.regions()
+        casters = caster_map(regions, self._sitter.face)
+        return blocked(casters, regions == Region.SKIN, self.towards(), self.scale(regions.shape))
+
     @result(
         "light",
-        settings=("light.squint", "light.zone_1_reach", "passes.school"),
+        settings=("light.squint", "light.zone_1_reach", "light.peaks", "light.limits", "passes.school"),
         needs=("framed", "regions", "detection"),
-        version=2,
+        version=3,
     )
     def zones(self) -> LightZones:
         """Light peaks and zones 1–4."""
-        squinted = squinted_value(self._picture.framed(), self.settings.squint)
-        skin = self._sitter.regions().mask(Region.SKIN)
-        unlit = school(self._school.school).unlit
-        return grow_zones(squinted, skin, self._sitter.face, self.settings.zone_1_reach, unlit)
+        framed, face = self._picture.framed(), self._sitter.face
+        blurred = blur(picture_luminance(framed), self.settings.squint * framed.shape[0])
+        luminance = reduced(blurred, WORKING_LONG_SIDE)
+        regions = reduced_labels(self._sitter.regions().labels, WORKING_LONG_SIDE)
+        value, skin = linear_to_value(luminance), regions == Region.SKIN
+        scale = self.scale(value.shape)
+        if not skin.any():
+            return LightZones((), np.zeros(framed.shape[:2], np.uint8), np.zeros(value.shape, np.float32), ())
+        lit = luminance >= shadow_border(luminance[skin].astype(np.float64))
+        barred = unlit_mask(face, school(self._school.school).unlit, value.shape)
+        inside = inside_limits(self.limits(), value.shape) & ~barred
+        open_ = inside & lit & (skin | (regions == Region.LIPS))
+        if self.settings.peaks is None:
+            peaks = find_peaks(value, open_ & skin, face, scale)
+        else:
+            peaks = own_peaks(self.settings.peaks, value, open_, face)
+        zones = grow_zones(
+            value, open_ & ~line_mask(value), peaks, self.settings.zone_1_reach * scale
+        )  # fmt: skip
+        return replace(zones, zones=_enlarged(zones.zones, framed.shape))
 
     @result("recesses", needs=("framed", "regions", "detection"))
     def recesses(self) -> Recesses:
-        """The narrow darks of the face, on a map of `RECESS_LONG_SIDE`."""
-        value = reduced(squinted_value(self._picture.framed(), _RECESS_SQUINT), RECESS_LONG_SIDE)
-        regions = reduced_labels(self._sitter.regions().labels, RECESS_LONG_SIDE)
-        where = np.isin(regions, (Region.SKIN, Region.LIPS, Region.EYES))
-        face = self._sitter.face
-        scale = FACE_OF_FIGURE * value.shape[0] if face is None else face.height(value.shape)
-        return find_recesses(value, where, face, scale)
+        """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""
+        value = reduced(squinted_value(self._picture.framed(), _RECESS_SQUINT), LIGHT_LONG_SIDE)
+        where = np.isin(self.regions(), (Region.SKIN, Region.LIPS, Region.EYES))
+        return find_recesses(value, where, self._sitter.face, self.scale(value.shape))
 
-    @result("light direction", needs=("framed", "regions", "detection"))
-    def direction(self) -> LightDirection | None:
-        """Where the key light comes from; None without a face or without enough bare skin."""
-        face = self._sitter.face
-        if face is None:
-            return None
-        luminance = picture_luminance(self._picture.framed())
-        luminance = blur(luminance, _DIRECTION_SQUINT * luminance.shape[0])
-        return light_direction(luminance, self._sitter.regions().mask(Region.SKIN), face)
+    def shadow_value(self) -> float:
+        """Value under which skin lies in shadow; 0 where no shadow stands apart."""
+        return float(linear_to_value(np.array([self.form().shadow_below], np.float32))[0])
+
+    def limits(self) -> tuple[Doubles, ...]:
+        """The painter's outer limits, x and y in fractions."""
+        return tuple(np.array(limit.points, dtype=np.float64) for limit in self.settings.limits)
+
+
+def _enlarged(zones: Labels, shape: Shape) -> Labels:
+    """Zones at another size with smooth borders; a zone still covers those inside it."""
+    height, width = shape[:2]
+    large = np.zeros((height, width), np.uint8)
+    for zone in (4, 3, 2, 1):
+        part = ((zones > 0) & (zones <= zone)).astype(np.float32)
+        large[cv2.resize(part, (width, height), interpolation=cv2.INTER_LINEAR) > 0.5] = zone
+    return large

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
+from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.light import LightStage
@@ -48,6 +49,7 @@ class Study:
         self.looking = LookingStage(source, self.picture, self.values)
         self.light = LightStage(source, self.picture, self.sitter)
         self.flesh = FleshStage(source, self.picture, self.sitter, self.values, self.light)
+        self.accents = AccentStage(source, self.picture, self.sitter, self.values, self.light, self.flesh)
         self.hair = HairStage(source, self.picture, self.sitter)
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair

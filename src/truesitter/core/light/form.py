@@ -1,0 +1,199 @@
+"""Form of the skin: what is lit, what turns away, what lies in shadow, and why.
+
+Lit and shadow are told by the light that reaches the skin: light falls off in ratios, so the two are
+parted where the logarithm of the luminance is best split in two. In the shadow the normals of the
+face say whether it is the form's own or cast: what looks towards the light and is dark lies in the
+shadow of something.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import IntEnum
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+
+
+class FormClass(IntEnum):
+    """The numbers of `form.png`."""
+
+    NONE = 0
+    HIGHLIGHT = 1
+    LIGHT = 2
+    HALFTONE = 3
+    FORM_SHADOW = 4
+    REFLECTED_LIGHT = 5
+    CAST_SHADOW = 6
+
+    @property
+    def spoken(self) -> str:
+        """As it is said."""
+        return self.name.lower().replace("_", " ")
+
+
+SHADOW_SHARE = (0.15, 0.33)
+"""The border of the shadow lies between these parts of the full light, the skin's 95 % luminance [try].
+
+Where direct light falls to a fifth of its full strength, the best border on maren, tobias, selda,
+orsolya and ines lies at 0.17 to 0.29.
+"""
+
+LEAST_FALL = 1.7
+"""Light and shadow differ at least by this ratio; else there is no shadow [try]."""
+
+TURNING = 0.72
+"""Of the light between the shadow's border and full light: above it skin is light, below halftone [try]."""
+
+SHINY = 0.22
+"""Skin whose luminance is mirrored light by so much is highlight [try]."""
+
+LOOKS_AT_LIGHT = 0.08
+"""Cosine between normal and light from which dark skin lies in a cast shadow [try]."""
+
+RISES_AGAIN = 0.35
+"""Value steps above the core between it and the light that reflected light has at least [try]."""
+
+_CORE_REACH = 0.22
+"""The core lies nearer than this to the reflected light, in heights of the face."""
+
+_SMALLEST = 0.02
+"""Patches smaller than this square of the face's height join what lies round them."""
+
+_FULL = 0.95
+_GRAIN = 1e-3
+_BINS = 256
+
+
+@dataclass(frozen=True)
+class Form:
+    """Classes of the skin.
+
+    Attributes
+    ----------
+    classes
+        (h, w) numbers of `FormClass`.
+    shadow_below, light_above
+        Luminances that part shadow from halftone and halftone from light.
+    on_face
+        (h, w) where the mesh of the face told form from cast shadow; elsewhere it is less sure.
+    """
+
+    classes: Labels
+    shadow_below: float
+    light_above: float
+    on_face: Mask
+
+
+def shadow_border(luminance: Doubles) -> float:
+    """The luminance below which skin is in shadow; 0 where no shadow stands apart.
+
+    Parameters
+    ----------
+    luminance
+        (n,) squinted luminance of the skin, n ≥ 1.
+    """
+    logs = np.log(luminance + _GRAIN)
+    low, high = float(logs.min()), float(logs.max())
+    if high - low < np.log(LEAST_FALL):
+        return 0.0
+    counts, edges = np.histogram(logs, _BINS, (low, high))
+    middle = (edges[:-1] + edges[1:]) / 2
+    below = np.cumsum(counts)
+    sums = np.cumsum(counts * middle)
+    above = below[-1] - below
+    with np.errstate(divide="ignore", invalid="ignore"):
+        dark, light = sums / below, (sums[-1] - sums) / above
+        between = below * above * (light - dark) ** 2
+    at = int(np.nanargmax(between[:-1]))
+    if light[at] - dark[at] < np.log(LEAST_FALL):
+        return 0.0
+    full = float(np.quantile(luminance, _FULL))
+    return float(np.clip(np.exp(edges[at + 1]) - _GRAIN, SHADOW_SHARE[0] * full, SHADOW_SHARE[1] * full))
+
+
+def skin_form(
+    luminance: Floats, value: Floats, skin: Mask, shine: Floats, facing: Floats, on_face: Mask,
+    blocked: Mask, light_2d: tuple[float, float], scale: float,
+) -> Form:  # fmt: skip
+    """Sort the skin into the six classes.
+
+    Parameters
+    ----------
+    luminance, value
+        (h, w) squinted luminance factor and value.
+    skin
+        (h, w) bare skin.
+    shine
+        (h, w) luminance of the light mirrored by the skin's surface.
+    facing
+        (h, w) cosine between normal and key light.
+    on_face
+        (h, w) where the normals are those of the face's mesh. Elsewhere they follow from the outline alone,
+        and a shadow counts as cast only where something also stands before the light.
+    blocked
+        (h, w) where something stands between the skin and the light in the picture.
+    light_2d
+        Towards the light in the picture, x right, y down; (0, 0) from the front.
+    scale
+        Height of the face in pixels.
+    """
+    classes = np.zeros(luminance.shape, np.uint8)
+    if not skin.any():
+        return Form(classes, 0.0, 0.0, on_face & skin)
+    lights = luminance[skin].astype(np.float64)
+    border = shadow_border(lights)
+    full = float(np.quantile(lights, _FULL))
+    light_above = border + TURNING * (full - border) if border else TURNING * full
+    classes[skin] = np.where(lights >= light_above, FormClass.LIGHT, FormClass.HALFTONE)
+    shadow = skin & (luminance < border)
+    cast = shadow & (facing > LOOKS_AT_LIGHT) & (on_face | blocked)
+    classes[shadow] = FormClass.FORM_SHADOW
+    classes[_without_specks(cast, scale) & shadow] = FormClass.CAST_SHADOW
+    rises = rises_again(value, shadow, light_2d, _CORE_REACH * scale)
+    own = classes == FormClass.FORM_SHADOW
+    classes[_without_specks(own & (rises >= RISES_AGAIN), scale) & own] = FormClass.REFLECTED_LIGHT
+    lit = skin & ~shadow
+    classes[lit & (shine >= SHINY * luminance)] = FormClass.HIGHLIGHT
+    return Form(classes, border, light_above, on_face & skin)
+
+
+def rises_again(value: Floats, shadow: Mask, light_2d: tuple[float, float], reach: float) -> Floats:
+    """How far shadow lies above the darkest shadow between it and the light, in value steps.
+
+    Parameters
+    ----------
+    reach
+        How far the core may lie, in pixels.
+    """
+    dark = np.where(shadow, value, np.inf).astype(np.float32)
+    core = dark.copy()
+    steps = max(2, min(12, round(reach / 2)))
+    length = float(np.hypot(*light_2d))
+    if length < 1e-3:
+        return np.zeros(value.shape, np.float32)
+    for part in np.linspace(0, 1, steps + 1)[1:]:
+        dx, dy = (round(c / length * reach * part) for c in light_2d)
+        core = np.minimum(core, _moved(dark, -dx, -dy))
+    return np.asarray(np.where(shadow, value - core, 0), dtype=np.float32)
+
+
+def _moved(map_: Floats, dx: int, dy: int) -> Floats:
+    """A map moved by whole pixels; nothing (infinity) comes in from outside."""
+    height, width = map_.shape
+    out = np.full(map_.shape, np.inf, np.float32)
+    if abs(dx) < width and abs(dy) < height:
+        out[max(0, dy) : height + min(0, dy), max(0, dx) : width + min(0, dx)] = map_[
+            max(0, -dy) : height + min(0, -dy), max(0, -dx) : width + min(0, -dx)
+        ]
+    return out
+
+
+def _without_specks(mask: Mask, scale: float) -> Mask:
+    """A mask whose specks and pinholes are gone."""
+    side = 2 * max(1, round(_SMALLEST * scale / 2)) + 1
+    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
+    smooth = cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, kernel)
+    return np.asarray(cv2.morphologyEx(smooth, cv2.MORPH_CLOSE, kernel) > 0)

@@ -1,0 +1,220 @@
+"""Highlights: where the surface mirrors the light, of what kind, how sharp, and how warm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Floats, Ints, Mask
+from truesitter.core.values.edge_sides import UNLIKE
+
+
+class Kind(Enum):
+    """What mirrors the light."""
+
+    DAMP = "damp skin"
+    SHEEN = "sheen"
+    HAIR = "hair"
+    WET = "wet eye or lip"
+
+
+class Edge(Enum):
+    """How a light ends."""
+
+    CRISP = "crisp"
+    SOFT = "soft"
+    ONE_SIDE = "crisp on one side"
+
+
+STRONGEST = 0.97
+"""Skin that mirrors more than this part of it does is a highlight, where it is worth the name [try]."""
+
+WORTH = 0.1
+"""Mirrored light, as part of the skin's full light, that makes a highlight [try]."""
+
+CRISP_MM = 2.0
+"""A light that ends within so many mm of a canvas of some 300 × 400 mm is crisp (as a hard edge is)."""
+
+DAMP_STEEPNESS = 0.012
+"""A light that falls to nothing within this part of the face's height is on damp skin, not a sheen [try]."""
+
+TEMPERATURE = 2.0
+"""Difference in b* from which a light is warmer or cooler than its surround [try]."""
+
+SMALLEST = 0.012
+"""Lights are wider than this, in heights of the face; those of eyes and lips a third of it."""
+
+MOST = 16
+
+
+@dataclass(frozen=True)
+class Highlight:
+    """One light.
+
+    Attributes
+    ----------
+    x, y
+        Its brightest point, in fractions of width and height.
+    value
+        There, in value steps.
+    strength
+        Mirrored light as part of the skin's full light.
+    kind, edge
+        What mirrors, and how it ends.
+    crisp_towards
+        Unit vector (x right, y down) to the crisp side of one that is crisp on one side.
+    warmer
+        Its b* less that of its surround: above `TEMPERATURE` warmer, below the negative cooler.
+    width
+        In pixels.
+    """
+
+    x: float
+    y: float
+    value: float
+    strength: float
+    kind: Kind
+    edge: Edge
+    crisp_towards: tuple[float, float] | None
+    warmer: float
+    width: float
+
+    @property
+    def temperature(self) -> str:
+        """Against its surround."""
+        return "warmer" if self.warmer > TEMPERATURE else "cooler" if self.warmer < -TEMPERATURE else "alike"
+
+    @property
+    def wet(self) -> bool:
+        """Only wet sparkle may be pure white (common practice)."""
+        return self.kind is Kind.WET
+
+
+def find_highlights(
+    shine: Floats, where: Mask, kind: Kind, full: float, lab: Floats, value: Floats, scale: float,
+    mm_per_px: float,
+) -> tuple[Highlight, ...]:  # fmt: skip
+    """Lights of one kind of surface, strongest first.
+
+    Parameters
+    ----------
+    shine
+        (h, w) mirrored light.
+    where
+        (h, w) the surface.
+    kind
+        Of the surface; `Kind.SHEEN` for skin, which is told from damp skin here.
+    full
+        Full light of the skin, in the unit of `shine`.
+    lab, value
+        (h, w, 3) L*a*b* and (h, w) values.
+    scale
+        Height of the face in pixels.
+    """
+    own = shine[where]
+    if not own.size or full <= 0:
+        return ()
+    limit = max(WORTH * full, float(np.quantile(own, STRONGEST)))
+    small = 1 / 3 if kind is Kind.WET else 1.0
+    least = (SMALLEST * small * scale) ** 2
+    _, numbers, stats, _ = cv2.connectedComponentsWithStats(
+        ((shine >= limit) & where).astype(np.uint8), connectivity=8
+    )
+    gx, gy = (cv2.Sobel(shine, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
+    found = [
+        _highlight(n, stats[n], numbers, shine, gx, gy, where, kind, full, lab, value, scale, mm_per_px)
+        for n in range(1, len(stats))
+        if stats[n][4] >= least
+    ]
+    return tuple(sorted(found, key=lambda h: -h.strength)[:MOST])
+
+
+def _highlight(
+    number: int, stats: Ints, numbers: Ints, shine: Floats, gx: Floats, gy: Floats, where: Mask, kind: Kind,
+    full: float, lab: Floats, value: Floats, scale: float, mm_per_px: float,
+) -> Highlight:  # fmt: skip
+    pad = max(2, round(0.02 * scale))
+    left, top, width, height, area = (int(v) for v in stats)
+    box = (
+        slice(max(0, top - pad), top + height + pad),
+        slice(max(0, left - pad), left + width + pad),
+    )
+    own = numbers[box] == number
+    inside = np.where(own, shine[box], 0)
+    row, column = (int(v) for v in np.unravel_index(int(inside.argmax()), own.shape))
+    peak = float(inside[row, column])
+    rim = own & (cv2.erode(own.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
+    steep = np.hypot(gx[box][rim], gy[box][rim])
+    # How far it takes from the peak to nothing at the slope of each bit of rim.
+    ends = peak / np.maximum(steep, 1e-6)
+    way = np.stack([-gx[box][rim], -gy[box][rim]], axis=1) / np.maximum(steep, 1e-6)[:, None]
+    edge, towards = _ending(ends, way, mm_per_px)
+    if kind is Kind.SHEEN and float(np.median(ends)) < DAMP_STEEPNESS * scale:
+        kind = Kind.DAMP
+    ring = cv2.dilate(own.astype(np.uint8), np.ones((2 * pad + 1,) * 2, np.uint8)) > 0
+    ring &= ~(numbers[box] > 0) & where[box]
+    warmer = float(lab[box][own, 2].mean() - lab[box][ring, 2].mean()) if ring.any() else 0.0
+    y, x = box[0].start + row, box[1].start + column
+    return Highlight(
+        x=(x + 0.5) / shine.shape[1],
+        y=(y + 0.5) / shine.shape[0],
+        value=float(value[y, x]),
+        strength=peak / full,
+        kind=kind,
+        edge=edge,
+        crisp_towards=towards,
+        warmer=warmer,
+        width=float(np.sqrt(area)),
+    )
+
+
+def _ending(ends: Floats, way: Floats, mm_per_px: float) -> tuple[Edge, tuple[float, float] | None]:
+    """How a light ends, from the width of its end along its rim and the ways outward there."""
+    middle = float(np.median(ends)) * mm_per_px
+    # The side whose ends are shortest, against the one across from it.
+    crisp = (way / np.maximum(ends, 1e-6)[:, None]).mean(axis=0)
+    length = float(np.hypot(*crisp))
+    if length > 1e-9:
+        crisp = crisp / length
+        side = way @ crisp
+        here, there = ends[side > 0.5], ends[side < -0.5]
+        if len(here) > 2 and len(there) > 2:
+            ratio = float(np.median(there) / max(1e-6, float(np.median(here))))
+            if ratio >= UNLIKE and float(np.median(here)) * mm_per_px <= 2 * CRISP_MM:
+                return Edge.ONE_SIDE, (float(crisp[0]), float(crisp[1]))
+    return (Edge.CRISP if middle <= CRISP_MM else Edge.SOFT), None
+
+
+_WATERY = {
+    Edge.CRISP: "mask it, or paint round it",
+    Edge.ONE_SIDE: "paint round its crisp side and soften the other; a mask would make both hard",
+    Edge.SOFT: "leave it lighter and lift it while damp; a mask would make a second face of it",
+}
+_OILY = {
+    Edge.CRISP: "one thick touch at the end, left alone",
+    Edge.ONE_SIDE: "thicker paint, set down along the crisp side and dragged away from it",
+    Edge.SOFT: "lighter flesh worked in while wet, thicker in its middle",
+}
+_OPAQUE = {
+    Edge.CRISP: "one opaque touch last",
+    Edge.ONE_SIDE: "an opaque touch along the crisp side, its other side broken with the tone beside it",
+    Edge.SOFT: "two or three tones side by side up to it",
+}
+_SPRAYED = {
+    Edge.CRISP: "erase it hard along a shield",
+    Edge.ONE_SIDE: "erase along a shield on the crisp side, lighter and lighter away from it",
+    Edge.SOFT: "erase it lightly, round and round",
+}
+_BY_MEDIUM = {
+    "oil": _OILY, "quick oil": _OILY, "acrylic": _OPAQUE, "gouache": _OPAQUE, "watercolour": _WATERY,
+    "egg tempera": _OPAQUE, "airbrush": _SPRAYED,
+}  # fmt: skip
+
+
+def how_to_make(light: Highlight, medium: str) -> str:
+    """What to do for a light in a medium (common practice)."""
+    words = _BY_MEDIUM[medium][light.edge]
+    return f"{words}; pure white at the very end" if light.wet else f"{words}; never pure white"

@@ -1,0 +1,245 @@
+"""Every light and every dark accent, with the paint for it: highlights, ceilings, recesses, colour, eyes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.value import linear_to_value
+from truesitter.core.light.ceilings import Ceiling, ceilings
+from truesitter.core.light.eyes import Eye, read_eye
+from truesitter.core.light.form import FormClass
+from truesitter.core.light.highlights import Highlight, Kind, find_highlights
+from truesitter.core.light.hue_line import Stop, hue_stops
+from truesitter.core.light.peaks import usual_place
+from truesitter.core.light.report import (
+    CastShadow,
+    ClassColour,
+    Passage,
+    cast_shadows,
+    class_colours,
+    passage,
+    terminator,
+)
+from truesitter.core.light.shine import above_surround
+from truesitter.core.light.skin_colour import SkinColour, borrowed, off_mean, skin_colour
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.sitter.face import PUPILS
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.study.flesh import MIXING, FleshStage
+from truesitter.core.study.light import LIGHT_LONG_SIDE, LightStage
+from truesitter.core.study.picture import WIDTH_MM, PictureStage
+from truesitter.core.study.reduce import reduced
+from truesitter.core.study.results import Source, result
+from truesitter.core.study.sitter import SitterStage
+from truesitter.core.study.values import ValueStage
+from truesitter.core.types import Doubles, Floats
+
+_HAIR_SHINE = 0.12
+"""Hair shines where it stands above the light blurred so far, in heights of the face."""
+
+_LINE_REACH_MM = 1.0
+"""Colours along a line are averaged over this distance on the canvas."""
+
+_SHORTEST_TERMINATOR = 0.06
+"""Of the face's height."""
+
+
+@dataclass(frozen=True)
+class NamedLight:
+    """A highlight and the name of its place, unlike any other's."""
+
+    place: str
+    light: Highlight
+
+
+@dataclass(frozen=True)
+class FormReport:
+    """The classes with their mixtures, how colour moves, what casts, and the terminator."""
+
+    classes: tuple[tuple[ClassColour, Recipe], ...]
+    passage: Passage | None
+    casts: tuple[CastShadow, ...]
+    terminator: tuple[Doubles, ...]
+
+
+@dataclass(frozen=True)
+class Borrowed:
+    """A kind of shadow that takes its colour from a neighbour."""
+
+    form: FormClass
+    neighbour: str
+
+
+class AccentStage:
+    """What the painter decides of each light and each dark."""
+
+    def __init__(
+        self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
+        light: LightStage, flesh: FleshStage,
+    ) -> None:  # fmt: skip
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self._values, self._light, self._flesh = values, light, flesh
+
+    def lab(self) -> Floats:
+        """L*a*b* at the size that light is read at."""
+        return reduced(self._picture.lab(), LIGHT_LONG_SIDE)
+
+    def value(self) -> Floats:
+        """Values at that size."""
+        return reduced(self._picture.value(), LIGHT_LONG_SIDE)
+
+    def mm_per_px(self) -> float:
+        """Canvas mm to a pixel of it."""
+        return self._picture.settings.canvas_width_mm / self._light.luminance().shape[1]
+
+    @result("form report", settings=MIXING, needs=("form", "lab", "casters", "detection", "framed"))
+    def form(self) -> FormReport:
+        """The skin's form in numbers and mixtures."""
+        form, lab = self._light.form(), self.lab()
+        scale = self._light.scale(form.classes.shape)
+        classes = class_colours(form, lab)
+        return FormReport(
+            tuple((c, self._flesh.mix(c.lab, 1)[0][0]) for c in classes),
+            passage(form, lab),
+            cast_shadows(form, self._light.met(), scale),
+            terminator(form, _SHORTEST_TERMINATOR * scale),
+        )
+
+    @result(
+        "highlights",
+        settings=(WIDTH_MM,),
+        needs=("shine", "lab", "value", "regions", "detection", "framed", "skin luminance", "linear light"),
+    )
+    def highlights(self) -> tuple[NamedLight, ...]:
+        """Every highlight, strongest first on each kind of surface: skin, lips, eyes, hair."""
+        shine, regions, lab, value = self._light.shine(), self._light.regions(), self.lab(), self.value()
+        linear = self._light.linear().min(axis=2)
+        scale, mm = self._light.scale(regions.shape), self.mm_per_px()
+        hair = np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
+        eyes = regions == Region.EYES
+        kinds = (
+            (shine.skin, regions == Region.SKIN, Kind.SHEEN),
+            (shine.lips, regions == Region.LIPS, Kind.WET),
+            (np.where(eyes, linear, 0).astype(np.float32), eyes, Kind.WET),
+            (above_surround(linear, hair, _HAIR_SHINE * scale), hair, Kind.HAIR),
+        )
+        found = [
+            light
+            for strength, where, kind in kinds
+            for light in find_highlights(
+                cv2.GaussianBlur(strength, (0, 0), 0.8), where, kind, shine.full, lab, value, scale, mm
+            )
+        ]
+        return self._named(found)
+
+    def _named(self, lights: list[Highlight]) -> tuple[NamedLight, ...]:
+        shape, face = self._picture.shape, self._sitter.face
+        count: dict[str, int] = {}
+        named = []
+        for light in lights:
+            place = "hair" if light.kind is Kind.HAIR else usual_place(light.x, light.y, face, shape)
+            count[place] = count.get(place, 0) + 1
+            named.append(NamedLight(place if count[place] == 1 else f"{place}, {count[place]}", light))
+        return tuple(named)
+
+    @result("ceilings", needs=("light", "highlights", "form", "skin luminance", "value", "cuts", "regions"))
+    def ceilings(self) -> tuple[Ceiling, ...]:
+        """How light each light may be, what would hurt most first."""
+        form = self._light.form()
+        lights = [(p.place, p.x, p.y) for p in self._light.zones().peaks]
+        reach = 0.03
+        for named in self.highlights():
+            light = named.light
+            near = any(np.hypot(light.x - x, light.y - y) < reach for _, x, y in lights)
+            if light.kind in (Kind.DAMP, Kind.SHEEN) and not near:
+                lights.append((named.place, light.x, light.y))
+        return ceilings(
+            tuple(_unlike(lights)),
+            self.value(),
+            linear_to_value(self._light.luminance()),
+            form.classes > 0,
+            form.classes >= FormClass.FORM_SHADOW,
+            self._values.cuts(),
+            self._light.scale(form.classes.shape),
+        )
+
+    @result("skin off its mean", needs=("lab", "regions", "detection", "framed"))
+    def _off(self) -> tuple[Floats, Doubles]:
+        skin = self._light.regions() == Region.SKIN
+        if not skin.any():
+            return np.zeros((*skin.shape, 2), np.float32), np.array([1.0, 0.0])
+        return off_mean(self.lab(), skin, self._light.scale(skin.shape))
+
+    @result("skin colour", needs=("skin off its mean", "regions", "detection", "framed"))
+    def colour(self) -> SkinColour:
+        """Where the skin is redder, yellower, greyer than elsewhere at the same value."""
+        regions = self._light.regions()
+        scale = self._light.scale(regions.shape)
+        return skin_colour(*self._off(), regions == Region.SKIN, self._sitter.face, scale)
+
+    @result("borrowed colour", needs=("form", "lab", "regions", "skin off its mean"))
+    def borrowed(self) -> tuple[Borrowed, ...]:
+        """Shadows that take their colour from cloth, hair or wall."""
+        form, lab, regions = self._light.form(), self.lab(), self._light.regions()
+        skin = form.classes > 0
+        if not skin.any():
+            return ()
+        off, _ = self._off()
+        own = lab[skin][:, 1:].mean(axis=0, dtype=np.float64)
+        around = {
+            r.spoken: lab[regions == r][:, 1:].mean(axis=0, dtype=np.float64)
+            for r in (Region.GARMENT, Region.BACKGROUND)
+            if (regions == r).any()
+        }
+        found = []
+        for one in (FormClass.REFLECTED_LIGHT, FormClass.FORM_SHADOW, FormClass.CAST_SHADOW):
+            inside = form.classes == one
+            if inside.sum() < 0.005 * skin.sum():
+                continue
+            name = borrowed(off[inside].mean(axis=0, dtype=np.float64), own, around)
+            if name:
+                found.append(Borrowed(one, name))
+        return tuple(found)
+
+    @result("eyes", settings=("light.key",), needs=("value", "regions", "detection", "light direction"))
+    def eyes(self) -> tuple[Eye, ...]:
+        """Both eyes, the left of the picture first; none without a face."""
+        face = self._sitter.face
+        if face is None:
+            return ()
+        value, skin = self._picture.value(), self._sitter.regions().mask(Region.SKIN)
+        mirrored = bool(face.at(PUPILS[0])[0] > face.at(PUPILS[1])[0])
+        eyes = [read_eye(face, side, value, skin, self._light.towards(), mirrored) for side in (0, 1)]
+        return tuple(sorted(eyes, key=lambda e: e.side))
+
+    @result("recess coats", settings=MIXING, needs=("recesses", "lab"))
+    def recess_coats(self) -> tuple[Recipe, Recipe] | None:
+        """Mixtures of the strong flesh colour and of the dark over it; None without recesses."""
+        recesses, lab = self._light.recesses(), self.lab()
+        first = (recesses.first > 0) & ~recesses.dark
+        if not first.any() or not recesses.dark.any():
+            return None
+        strong, dark = (
+            self._flesh.mix(lab[mask].mean(axis=0, dtype=np.float64), 1)[0][0]
+            for mask in (first, recesses.dark)
+        )
+        return strong, dark
+
+    def hue_line(self, points: Doubles) -> tuple[Stop, ...]:
+        """The fewest colours that describe a line over the picture, (n, 2) x, y in fractions."""
+        lab = self.lab()
+        return hue_stops(lab, points, _LINE_REACH_MM / self.mm_per_px())
+
+
+def _unlike(lights: list[tuple[str, float, float]]) -> list[tuple[str, float, float]]:
+    """The same lights, every name once."""
+    count: dict[str, int] = {}
+    out = []
+    for place, x, y in lights:
+        base = place.partition(", ")[0]
+        count[base] = count.get(base, 0) + 1
+        out.append((base if count[base] == 1 else f"{base}, {count[base]}", x, y))
+    return out
