@@ -46,7 +46,12 @@ export const useFlesh = (s: Sitter) => useComputed<Schemas["FleshOut"]>(s, "fles
 export const useBoard = (s: Sitter) => useComputed<Schemas["BoardOut"]>(s, "flesh/board");
 export const useBatch = (s: Sitter, on: boolean) =>
   useComputed<Schemas["BatchOut"]>(s, "flesh/batch", "", on);
-export const useLight = (s: Sitter) => useComputed<Schemas["PlanLight"]>(s, "light");
+export const useForm = (s: Sitter) => useComputed<Schemas["FormReportOut"]>(s, "light/form");
+export const usePeaks = (s: Sitter) => useComputed<Schemas["PeaksOut"]>(s, "light/peaks");
+export const useHighlights = (s: Sitter) => useComputed<Schemas["PlanHighlight"][]>(s, "light/highlights");
+export const useRecesses = (s: Sitter) => useComputed<Schemas["RecessesOut"]>(s, "light/recesses");
+export const useSkinColour = (s: Sitter) => useComputed<Schemas["ColourOut"]>(s, "light/colour");
+export const useEyes = (s: Sitter) => useComputed<Schemas["EyeOut"][]>(s, "light/eyes");
 export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair");
 export const usePasses = (s: Sitter, wanted = true) =>
   useComputed<Schemas["PassesOut"]>(s, "passes", "", wanted);

@@ -340,6 +340,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/light.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light Sheet
+         * @description The light as a sheet to work from.
+         */
+        get: operations["light_sheet_api_sitters__sitter_id__files_light_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/light.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light Drawing
+         * @description Peaks, zones, rays, limits, terminator and recesses in canvas millimetres.
+         */
+        get: operations["light_drawing_api_sitters__sitter_id__files_light_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/lines.svg": {
         parameters: {
             query?: never;
@@ -846,7 +886,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sitters/{sitter_id}/light": {
+    "/api/sitters/{sitter_id}/light/colour": {
         parameters: {
             query?: never;
             header?: never;
@@ -854,10 +894,130 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Get Light
-         * @description Peaks, and the direction of the light when a face shows it.
+         * Get Colour
+         * @description Where the skin changes colour.
          */
-        get: operations["get_light_api_sitters__sitter_id__light_get"];
+        get: operations["get_colour_api_sitters__sitter_id__light_colour_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/eyes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Eyes
+         * @description Both eyes part by part; none without a face.
+         */
+        get: operations["get_eyes_api_sitters__sitter_id__light_eyes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Form
+         * @description Where the light comes from and the skin in six classes.
+         */
+        get: operations["get_form_api_sitters__sitter_id__light_form_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/highlights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Highlights
+         * @description Every highlight and what to do for it.
+         */
+        get: operations["get_highlights_api_sitters__sitter_id__light_highlights_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Colour Line
+         * @description The fewest colours that describe a line, each with its mixture.
+         */
+        post: operations["colour_line_api_sitters__sitter_id__light_line_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/peaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Peaks
+         * @description Light peaks, what is usual, and ceilings.
+         */
+        get: operations["get_peaks_api_sitters__sitter_id__light_peaks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/light/recesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Recesses
+         * @description The narrow darks and their two coats.
+         */
+        get: operations["get_recesses_api_sitters__sitter_id__light_recesses_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1708,6 +1868,30 @@ export interface components {
             file: string;
         };
         /**
+         * BorrowedOut
+         * @description Shadows that take their colour from a neighbour.
+         */
+        BorrowedOut: {
+            /** Form */
+            form: string;
+            /** Neighbour */
+            neighbour: string;
+        };
+        /**
+         * CastOut
+         * @description A cast shadow, and what casts it where that is plain.
+         */
+        CastOut: {
+            /** Caster */
+            caster: string | null;
+            /** Share */
+            share: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * ChangeOut
          * @description What a change came to: only what it touched.
          */
@@ -1732,6 +1916,16 @@ export interface components {
             };
             /** Undo */
             undo: string | null;
+        };
+        /**
+         * CheckOut
+         * @description What painters check of an eye.
+         */
+        CheckOut: {
+            /** Holds */
+            holds: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * ClippingOut
@@ -1769,6 +1963,18 @@ export interface components {
             groups: components["schemas"]["GroupCoatsOut"][];
             /** Second Hexes */
             second_hexes: string[];
+        };
+        /**
+         * ColourOut
+         * @description Where skin changes colour.
+         */
+        ColourOut: {
+            /** Borrowed */
+            borrowed: components["schemas"]["BorrowedOut"][];
+            /** Places */
+            places: components["schemas"]["PlaceColourOut"][];
+            /** Sides */
+            sides: string | null;
         };
         /**
          * CombinedOut
@@ -1887,6 +2093,42 @@ export interface components {
             set: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * EyeOut
+         * @description One eye, in the order of painting.
+         */
+        EyeOut: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Parts */
+            parts: components["schemas"]["EyePartOut"][];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+        };
+        /**
+         * EyePartOut
+         * @description A part of an eye; where it lies in the eye's own picture, in fractions.
+         */
+        EyePartOut: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * FleshOut
@@ -2020,6 +2262,46 @@ export interface components {
              * @default []
              */
             without: string[];
+        };
+        /**
+         * FormOut
+         * @description One class of the skin, with its mixture.
+         */
+        FormOut: {
+            /** Hex */
+            hex: string;
+            mixture: components["schemas"]["MixtureOut"];
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "highlight" | "light" | "halftone" | "form shadow" | "reflected light" | "cast shadow";
+            /** Share */
+            share: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * FormReportOut
+         * @description The skin's form.
+         */
+        FormReportOut: {
+            /** Casts */
+            casts: components["schemas"]["CastOut"][];
+            /** Classes */
+            classes: components["schemas"]["FormOut"][];
+            direction: components["schemas"]["PlanDirection"] | null;
+            /** Key */
+            key: [
+                number,
+                number,
+                number
+            ];
+            passage: components["schemas"]["PassageOut"] | null;
+            /** Shadow Below */
+            shadow_below: number;
+            /** Terminator */
+            terminator: number[][];
         };
         /**
          * FrameOut
@@ -2222,9 +2504,25 @@ export interface components {
         };
         /**
          * LightSettings
-         * @description How far the zones spread and how hard to squint before looking for lights.
+         * @description Peaks, limits and key light as the painter wants them; what is None is as found in the photograph.
          */
         LightSettings: {
+            /** Key */
+            key: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Limits
+             * @default []
+             */
+            limits: components["schemas"]["OutlineSettings"][];
+            /** Peaks */
+            peaks: [
+                number,
+                number
+            ][] | null;
             /**
              * Squint
              * @default 0.006
@@ -2235,6 +2533,17 @@ export interface components {
              * @default 0.045
              */
             zone_1_reach: number;
+        };
+        /**
+         * LineIn
+         * @description A line over the picture.
+         */
+        LineIn: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * ListEditIn
@@ -2503,6 +2812,17 @@ export interface components {
             y: number;
         };
         /**
+         * OutlineSettings
+         * @description A closed outline that light does not pass.
+         */
+        OutlineSettings: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * OutlinesOut
          * @description All outlines on their grid.
          */
@@ -2572,6 +2892,16 @@ export interface components {
             support: ("primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper") | null;
         };
         /**
+         * PassageOut
+         * @description How colour moves from light to shadow.
+         */
+        PassageOut: {
+            /** Sides */
+            sides: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * PassesOut
          * @description Passes in order, with remarks and cautions.
          */
@@ -2602,6 +2932,40 @@ export interface components {
             ];
             /** Uneven */
             uneven: boolean;
+        };
+        /**
+         * PeakOut
+         * @description A light peak and how light it may become.
+         */
+        PeakOut: {
+            /** Place */
+            place: string;
+            /** Prominence */
+            prominence: number;
+            /** Value */
+            value: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PeaksOut
+         * @description Peaks, what is usual, and the rays of the zones.
+         */
+        PeaksOut: {
+            /** Ceilings */
+            ceilings: components["schemas"]["PlanCeiling"][];
+            /** Extra */
+            extra: string[];
+            /** Face Mm */
+            face_mm: number | null;
+            /** Missing */
+            missing: string[];
+            /** Peaks */
+            peaks: components["schemas"]["PeakOut"][];
+            /** Rays */
+            rays: number[][];
         };
         /**
          * PhotoMarks
@@ -2672,12 +3036,55 @@ export interface components {
             ];
         };
         /**
+         * PlaceColourOut
+         * @description A place that differs in colour.
+         */
+        PlaceColourOut: {
+            /** By */
+            by: number;
+            /** Place */
+            place: string;
+            /**
+             * Turn
+             * @enum {string}
+             */
+            turn: "redder" | "yellower" | "greyer" | "stronger in colour";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PlaceOut
          * @description A named place of the face, in fractions of the picture.
          */
         PlaceOut: {
             /** Name */
             name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PlanCeiling
+         * @description How light one light may become.
+         */
+        PlanCeiling: {
+            /** Ceiling */
+            ceiling: number;
+            /** In Shadow */
+            in_shadow: boolean;
+            /** Neighbour */
+            neighbour: number;
+            /** Over */
+            over: number;
+            /** Place */
+            place: string;
+            /** Value */
+            value: number;
+            /** Vanishing */
+            vanishing: boolean;
             /** X */
             x: number;
             /** Y */
@@ -2706,8 +3113,19 @@ export interface components {
          * @description Direction towards the key light: x right, y up, z towards the viewer.
          */
         PlanDirection: {
+            /**
+             * By Hand
+             * @description Set by the painter
+             */
+            by_hand: boolean;
             /** Confidence */
             confidence: number;
+            /**
+             * From Face
+             * @description False where only the figure's outline told it: less sure
+             */
+            from_face: boolean;
+            second: components["schemas"]["PlanSecondLight"] | null;
             /** Vector */
             vector: [
                 number,
@@ -2810,42 +3228,42 @@ export interface components {
             tubes: string[];
         };
         /**
-         * PlanLight
-         * @description Light on the skin.
+         * PlanHighlight
+         * @description One light that the surface mirrors.
          */
-        PlanLight: {
-            direction: components["schemas"]["PlanDirection"] | null;
+        PlanHighlight: {
             /**
-             * Face Mm
-             * @description Height of the face on the canvas; none without a face
+             * Edge
+             * @enum {string}
              */
-            face_mm: number | null;
-            /** Peaks */
-            peaks: components["schemas"]["PlanLightPeak"][];
+            edge: "crisp" | "soft" | "crisp on one side";
             /**
-             * Shadow Below
-             * @description Skin darker than this value counts as shadow
+             * How
+             * @description What to do for it in the plan's medium
              */
-            shadow_below: number;
-        };
-        /**
-         * PlanLightPeak
-         * @description One of the brightest places on the skin.
-         */
-        PlanLightPeak: {
+            how: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "damp skin" | "sheen" | "hair" | "wet eye or lip";
             /** Place */
             place: string;
+            /**
+             * Strength
+             * @description Mirrored light as part of the skin's full light
+             */
+            strength: number;
+            /**
+             * Temperature
+             * @enum {string}
+             */
+            temperature: "warmer" | "cooler" | "alike";
             /** Value */
             value: number;
-            /**
-             * X
-             * @description Fraction of the width
-             */
+            /** X */
             x: number;
-            /**
-             * Y
-             * @description Fraction of the height
-             */
+            /** Y */
             y: number;
         };
         /**
@@ -2945,6 +3363,32 @@ export interface components {
             work_minutes: number;
         };
         /**
+         * PlanRecess
+         * @description One narrow dark.
+         */
+        PlanRecess: {
+            /**
+             * Depth
+             * @description Value steps below the lower of its sides
+             */
+            depth: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Place */
+            place: string;
+            /**
+             * Soft
+             * @description Its softer side
+             */
+            soft: string | null;
+            /** Width Mm */
+            width_mm: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PlanSeam
          * @description What a pass meets along its border.
          */
@@ -2980,6 +3424,25 @@ export interface components {
             there_mm: number;
             /** Toward */
             toward: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlanSecondLight
+         * @description A second light that the skin shows.
+         */
+        PlanSecondLight: {
+            /**
+             * Strength
+             * @description As part of the key light's
+             */
+            strength: number;
+            /** Vector */
+            vector: [
+                number,
+                number,
+                number
+            ];
             /** Words */
             words: string;
         };
@@ -3088,6 +3551,16 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * RecessesOut
+         * @description Recesses and their two coats.
+         */
+        RecessesOut: {
+            dark: components["schemas"]["MixtureOut"] | null;
+            first: components["schemas"]["MixtureOut"] | null;
+            /** Recesses */
+            recesses: components["schemas"]["PlanRecess"][];
         };
         /**
          * ReferenceSettings
@@ -3427,6 +3900,19 @@ export interface components {
             value: number;
         };
         /**
+         * StopOut
+         * @description A stop of a line of colour.
+         */
+        StopOut: {
+            /** Along */
+            along: number;
+            mixture: components["schemas"]["MixtureOut"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * StrengthOut
          * @description How strong thin layers are.
          */
@@ -3488,6 +3974,7 @@ export interface components {
             hair: components["schemas"]["HairSettings"];
             /**
              * @default {
+             *       "limits": [],
              *       "squint": 0.006,
              *       "zone_1_reach": 0.045
              *     }
@@ -4464,6 +4951,67 @@ export interface operations {
             };
         };
     };
+    light_sheet_api_sitters__sitter_id__files_light_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                count?: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    light_drawing_api_sitters__sitter_id__files_light_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     lines_file_api_sitters__sitter_id__files_lines_svg_get: {
         parameters: {
             query?: never;
@@ -5267,7 +5815,7 @@ export interface operations {
             };
         };
     };
-    get_light_api_sitters__sitter_id__light_get: {
+    get_colour_api_sitters__sitter_id__light_colour_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5284,7 +5832,197 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanLight"];
+                    "application/json": components["schemas"]["ColourOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_eyes_api_sitters__sitter_id__light_eyes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_form_api_sitters__sitter_id__light_form_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormReportOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_highlights_api_sitters__sitter_id__light_highlights_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanHighlight"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    colour_line_api_sitters__sitter_id__light_line_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_peaks_api_sitters__sitter_id__light_peaks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeaksOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_recesses_api_sitters__sitter_id__light_recesses_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecessesOut"];
                 };
             };
             /** @description Validation Error */
@@ -5534,7 +6272,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;

@@ -153,9 +153,16 @@ function usable(stored: Partial<Look>): Look {
 
 /** The jobs of a stage, each with its address. */
 function Jobs({ address, jobs, open }: { address: string; jobs: Record<string, JobEntry>; open: string }) {
-  if (Object.keys(jobs).length < 2) return null;
+  const count = Object.keys(jobs).length;
+  if (count < 2) return null;
+  // Many words take two rows, each large enough for a finger.
+  const basis = count > 6 ? "22%" : "auto";
   return (
-    <Box component="nav" aria-label="Jobs" sx={{ display: "flex", border: 1, borderColor: "divider", mb: 2 }}>
+    <Box
+      component="nav"
+      aria-label="Jobs"
+      sx={{ display: "flex", flexWrap: "wrap", border: 1, borderColor: "divider", mb: 2 }}
+    >
       {Object.entries(jobs).map(([name, { label }]) => (
         <ButtonBase
           key={name}
@@ -163,9 +170,9 @@ function Jobs({ address, jobs, open }: { address: string; jobs: Record<string, J
           to={`${address}/${name}`}
           aria-current={name === open ? "page" : undefined}
           sx={{
-            flex: "1 1 auto",
+            flex: `1 1 ${basis}`,
             px: 0.25,
-            minHeight: 48,
+            minHeight: count > 6 ? 44 : 48,
             minWidth: 0,
             fontSize: { xs: 13.5, lg: 15 },
             fontWeight: name === open ? 700 : 400,

@@ -53,7 +53,15 @@ export const stages = {
   },
   light: {
     label: "Light",
-    jobs: { zones: job("zones", "ZonesJob", () => import("../stages/light/ZonesJob")) },
+    jobs: {
+      light: job("light", "LightJob", () => import("../stages/light/LightJob")),
+      form: job("form", "FormJob", () => import("../stages/light/FormJob")),
+      peaks: job("peaks", "PeaksJob", () => import("../stages/light/PeaksJob")),
+      highlights: job("highlights", "HighlightsJob", () => import("../stages/light/HighlightsJob")),
+      recesses: job("recesses", "RecessesJob", () => import("../stages/light/RecessesJob")),
+      colour: job("colour", "ColourJob", () => import("../stages/light/ColourJob")),
+      eyes: job("eyes", "EyesJob", () => import("../stages/light/EyesJob")),
+    },
   },
   hair: {
     label: "Hair",

@@ -5,6 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 
 from truesitter.core.study import Study
+from truesitter.formats.light_files import light_pdf, light_svg
+from truesitter.formats.light_pictures import enlarged, recess_codes, shine_codes
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, plan_of
@@ -20,6 +22,11 @@ FILES = {
     "groups_grey": "groups_grey.png",
     "regions": "regions.png",
     "zones": "zones.png",
+    "form": "form.png",
+    "highlights": "highlights.png",
+    "recesses": "recesses.png",
+    "light": "light.svg",
+    "light_sheet": "light.pdf",
     "hair_direction": "hair_direction.png",
     "outlines": "outlines.svg",
     "hair_lines": "hair_lines.svg",
@@ -55,6 +62,11 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         "groups_grey": VIEWS["groups"].make(study)[0],
         "regions": encode_png(study.sitter.regions().labels),
         "zones": encode_png(study.light.zones().zones),
+        "form": encode_png(enlarged(study.light.form().classes, study.picture.shape)),
+        "highlights": encode_png(enlarged(shine_codes(study), study.picture.shape)),
+        "recesses": encode_png(enlarged(recess_codes(study), study.picture.shape)),
+        "light": light_svg(study).encode(),
+        "light_sheet": light_pdf(study, title, "A4", Counting()),
         "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
         "outlines": outlines_svg(drawing, canvas).encode(),
         "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
@@ -66,5 +78,5 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         contents[f"canvas_{number:02d}"] = encode_png(study.passes.painted().picture(number))
     for key, data in contents.items():
         (folder / files[key]).write_bytes(data)
-    (folder / "plan.json").write_text(plan.model_dump_json(indent=1), encoding="utf-8")
+    (folder / "plan.json").write_text(plan.model_dump_json(indent=1, by_alias=True), encoding="utf-8")
     return plan

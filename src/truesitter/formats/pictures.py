@@ -18,6 +18,14 @@ from truesitter.core.types import Bytes, Floats, Labels, Mask
 from truesitter.core.values.contrast import Contrast
 from truesitter.core.values.posterise import paint_groups
 from truesitter.core.values.value_map import paint_values, squint
+from truesitter.formats.light_pictures import (
+    ball_picture,
+    eye_view,
+    form_picture,
+    recess_veil,
+    shine_veil,
+    turn_veil,
+)
 from truesitter.formats.png import encode_jpeg, encode_png
 
 REGION_GREYS = {
@@ -187,5 +195,16 @@ VIEWS = _views(
     (Declaration("thumbnail-4", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(4))),
     (Declaration("thumbnail-5", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(5))),
     (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones().zones))),
+    (Declaration("form", needs=("form", "lab", "value")), lambda s: _png(form_picture(s, grey=False))),
+    (Declaration("form-grey", needs=("form", "lab", "value")), lambda s: _png(form_picture(s, grey=True))),
+    (Declaration("shine", needs=("shine",)), lambda s: _png(shine_veil(s))),
+    (Declaration("recesses", needs=("recesses",)), lambda s: _png(recess_veil(s))),
+    (Declaration("turns", needs=("skin colour",)), lambda s: _png(turn_veil(s.accents.colour().turns))),
+    (
+        Declaration("ball", ("light.key",), ("light direction", "string", "flesh")),
+        lambda s: _png(ball_picture(s)),
+    ),
+    (Declaration("eye-left", needs=("eyes", "framed")), lambda s: _photo(eye_view(s, "left"))),
+    (Declaration("eye-right", needs=("eyes", "framed")), lambda s: _photo(eye_view(s, "right"))),
 )
 """Every picture the screen and the plan can ask for."""

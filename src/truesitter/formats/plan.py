@@ -7,6 +7,7 @@ from pydantic import Field
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
+from truesitter.formats.plan_light import PlanLight, light_of
 from truesitter.formats.plan_passes import PlanPass, passes_of
 from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, heap_of
 
@@ -69,32 +70,6 @@ class PlanFlesh(Out):
     darkest: float = Field(description="Darkest value the palette makes")
     lightest: float
     mixtures: list[PlanMixture]
-
-
-class PlanLightPeak(Out):
-    """One of the brightest places on the skin."""
-
-    place: str
-    x: float = Field(description="Fraction of the width")
-    y: float = Field(description="Fraction of the height")
-    value: float
-
-
-class PlanDirection(Out):
-    """Direction towards the key light: x right, y up, z towards the viewer."""
-
-    vector: tuple[float, float, float]
-    confidence: float
-    words: str
-
-
-class PlanLight(Out):
-    """Light on the skin."""
-
-    direction: PlanDirection | None = None
-    peaks: list[PlanLightPeak]
-    shadow_below: float = Field(description="Skin darker than this value counts as shadow")
-    face_mm: float | None = Field(description="Height of the face on the canvas; none without a face")
 
 
 class PlanWhorl(Out):
@@ -171,21 +146,6 @@ def flesh_of(study: Study) -> PlanFlesh:
             )
             for m in flesh.mixtures
         ],
-    )
-
-
-def light_of(study: Study) -> PlanLight:
-    """Light of a study."""
-    light, direction, face = study.light.zones(), study.light.direction(), study.sitter.face
-    return PlanLight(
-        direction=PlanDirection(
-            vector=direction.vector, confidence=direction.confidence, words=direction.in_words()
-        )
-        if direction
-        else None,
-        peaks=[PlanLightPeak(place=p.place, x=p.x, y=p.y, value=p.value) for p in light.peaks],
-        shadow_below=study.light.shadow_value(),
-        face_mm=None if face is None else face.height(study.picture.shape) * study.picture.mm_per_px,
     )
 
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.pixels import in_pixels
 from truesitter.core.sitter.face import EYES, Face
-from truesitter.core.types import Floats, Ints, Mask, Shape
+from truesitter.core.types import Bytes, Floats, Ints, Mask, Shape
 
 ORDER = (
     "white, left", "white, right", "lid's shadow", "iris, towards the light", "iris, opposite the light",
@@ -19,6 +19,9 @@ ORDER = (
 
 _PUPIL, _RIM = 0.4, (0.86, 1.06)
 _IRIS = (0.46, 0.84)
+_SPARK = 0.8
+"""A catchlight lies inside the iris; the wet rim of the lower lid shines too."""
+
 _LID_SHADOW = 0.3
 """Upper part of the opening that the lid shades [try]."""
 
@@ -119,7 +122,7 @@ def read_eye(
         "iris, opposite the light": ring & ~towards,
         "rim of the iris": opening & (away > _RIM[0]) & (away < _RIM[1]),
         "pupil": opening & (away < _PUPIL),
-        "catchlight": opening & (away < 1.0),
+        "catchlight": opening & (away < _SPARK),
     }
     parts = tuple(_part(name, places[name], value[inside], first, shape) for name in ORDER)
     skin_value = _lit_skin(value, skin, (cx, cy), max(2.0, float(bottom - top)))
@@ -189,8 +192,8 @@ def _checks(parts: tuple[EyePart, ...], skin: float | None) -> tuple[Check, ...]
     return tuple(found)
 
 
-def eye_picture(picture: Floats, box: tuple[float, float, float, float], long_side: int) -> Floats:
-    """A part of a picture, enlarged."""
+def cut_out(picture: Bytes, box: tuple[float, float, float, float], long_side: int) -> Bytes:
+    """A part of a picture (fractions), enlarged or reduced to a long side."""
     height, width = picture.shape[:2]
     left, top, right, bottom = box
     part = picture[

@@ -19,6 +19,12 @@ LEAST_SHARE = 0.003
 SMALLEST_CAST = 0.02
 """Cast shadows are told from this square of the face's height."""
 
+SHORTEST_TERMINATOR = 0.08
+"""Of the face's height: shorter ones are left out."""
+
+_SLIVER = 0.02
+"""Half the width of shadow that is too narrow for a form, in heights of the face."""
+
 _PLAIN = 2.0
 """Difference in a*, b* at one lightness from which a side is warmer, cooler, redder or greener."""
 
@@ -155,17 +161,20 @@ def _inside(patch: Mask, centre: Doubles) -> tuple[float, float]:
     return float(columns[at]), float(rows[at])
 
 
-def terminator(form: Form, shortest: float) -> tuple[Doubles, ...]:
+def terminator(form: Form, scale: float) -> tuple[Doubles, ...]:
     """The lines along which form turns into its own shadow, (n, 2) x, y in fractions, longest first.
 
     Parameters
     ----------
-    shortest
-        Shorter ones, in pixels, are left out.
+    scale
+        Height of the face in pixels.
     """
     from skimage.measure import approximate_polygon, find_contours
 
-    own = np.isin(form.classes, (FormClass.FORM_SHADOW, FormClass.REFLECTED_LIGHT))
+    own = np.isin(form.classes, (FormClass.FORM_SHADOW, FormClass.REFLECTED_LIGHT)).astype(np.uint8)
+    # Slivers beside hair and features are no forms that turn.
+    side = 2 * max(1, round(_SLIVER * scale)) + 1
+    own = cv2.morphologyEx(own, cv2.MORPH_OPEN, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side)))
     lit = (form.classes > 0) & (form.classes <= FormClass.HALFTONE)
     near_lit = cv2.dilate(lit.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
     height, width = own.shape
@@ -179,7 +188,7 @@ def terminator(form: Form, shortest: float) -> tuple[Doubles, ...]:
         # Runs along which lit skin lies beside the shadow.
         edges = np.flatnonzero(np.diff(np.concatenate([[0], on.astype(np.int8), [0]])))
         for first, last in zip(edges[::2], edges[1::2], strict=True):
-            if last - first >= shortest:
+            if last - first >= SHORTEST_TERMINATOR * scale:
                 line = approximate_polygon(contour[first:last], 0.7)  # type: ignore[no-untyped-call]
                 lines.append((last - first, (line[:, ::-1] + 0.5) / (width, height)))
     return tuple(np.asarray(line) for _, line in sorted(lines, key=lambda item: -item[0]))

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import IntEnum
 
+import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
@@ -29,6 +30,9 @@ _LIKE = 0.8
 _BINS = 24
 _ENOUGH = 2000
 _SMOOTH = 0.015
+_RIM = 0.012
+"""Of the face's height: skin so near to something else is not told."""
+
 _NEAR = 0.05
 """A place reaches this far round its middle, in heights of the face."""
 
@@ -149,7 +153,9 @@ def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale:
     by_chroma = ~by_hue & (np.abs(stronger) >= PLAIN)
     turns[by_chroma & (stronger < 0)] = Turn.GREYER
     turns[by_chroma & (stronger > 0)] = Turn.STRONGER
-    turns[~skin] = Turn.NONE
+    # Beside hair and cloth a pixel is of both.
+    inner = cv2.erode(skin.astype(np.uint8), np.ones((2 * max(1, round(_RIM * scale)) + 1,) * 2, np.uint8))
+    turns[inner == 0] = Turn.NONE
     places = [] if face is None else _places(off, hue, skin, face, scale)
     return SkinColour(turns, tuple(sorted(places, key=lambda p: -p.by)))
 

@@ -13,7 +13,7 @@ from truesitter.core.light.eyes import Eye, read_eye
 from truesitter.core.light.form import FormClass
 from truesitter.core.light.highlights import Highlight, Kind, find_highlights
 from truesitter.core.light.hue_line import Stop, hue_stops
-from truesitter.core.light.peaks import usual_place
+from truesitter.core.light.peaks import beside_usual, usual_place
 from truesitter.core.light.report import (
     CastShadow,
     ClassColour,
@@ -23,10 +23,10 @@ from truesitter.core.light.report import (
     passage,
     terminator,
 )
-from truesitter.core.light.shine import above_surround
 from truesitter.core.light.skin_colour import SkinColour, borrowed, off_mean, skin_colour
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.sitter.face import PUPILS
+from truesitter.core.pixels import pixel_at
+from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import MIXING, FleshStage
 from truesitter.core.study.light import LIGHT_LONG_SIDE, LightStage
@@ -37,14 +37,8 @@ from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
 from truesitter.core.types import Doubles, Floats
 
-_HAIR_SHINE = 0.12
-"""Hair shines where it stands above the light blurred so far, in heights of the face."""
-
 _LINE_REACH_MM = 1.0
 """Colours along a line are averaged over this distance on the canvas."""
-
-_SHORTEST_TERMINATOR = 0.06
-"""Of the face's height."""
 
 
 @dataclass(frozen=True)
@@ -105,26 +99,23 @@ class AccentStage:
             tuple((c, self._flesh.mix(c.lab, 1)[0][0]) for c in classes),
             passage(form, lab),
             cast_shadows(form, self._light.met(), scale),
-            terminator(form, _SHORTEST_TERMINATOR * scale),
+            terminator(form, scale),
         )
 
     @result(
         "highlights",
         settings=(WIDTH_MM,),
-        needs=("shine", "lab", "value", "regions", "detection", "framed", "skin luminance", "linear light"),
+        needs=("shine", "lab", "value", "regions", "detection", "framed", "skin luminance"),
     )
     def highlights(self) -> tuple[NamedLight, ...]:
         """Every highlight, strongest first on each kind of surface: skin, lips, eyes, hair."""
         shine, regions, lab, value = self._light.shine(), self._light.regions(), self.lab(), self.value()
-        linear = self._light.linear().min(axis=2)
         scale, mm = self._light.scale(regions.shape), self.mm_per_px()
-        hair = np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
-        eyes = regions == Region.EYES
         kinds = (
             (shine.skin, regions == Region.SKIN, Kind.SHEEN),
             (shine.lips, regions == Region.LIPS, Kind.WET),
-            (np.where(eyes, linear, 0).astype(np.float32), eyes, Kind.WET),
-            (above_surround(linear, hair, _HAIR_SHINE * scale), hair, Kind.HAIR),
+            (shine.eyes, regions == Region.EYES, Kind.WET),
+            (shine.hair, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR)), Kind.HAIR),
         )
         found = [
             light
@@ -136,14 +127,27 @@ class AccentStage:
         return self._named(found)
 
     def _named(self, lights: list[Highlight]) -> tuple[NamedLight, ...]:
-        shape, face = self._picture.shape, self._sitter.face
         count: dict[str, int] = {}
         named = []
         for light in lights:
-            place = "hair" if light.kind is Kind.HAIR else usual_place(light.x, light.y, face, shape)
+            place = self._place(light)
             count[place] = count.get(place, 0) + 1
             named.append(NamedLight(place if count[place] == 1 else f"{place}, {count[place]}", light))
         return tuple(named)
+
+    def _place(self, light: Highlight) -> str:
+        """What a light lies on."""
+        face, regions = self._sitter.face, self._light.regions()
+        region = Region(int(regions[pixel_at(light.x, light.y, regions.shape)]))
+        if region in (Region.HAIR, Region.FACIAL_HAIR):
+            return region.spoken
+        if region is Region.EYES and face is not None:
+            away = [abs(light.x - face.at(pupil)[0]) for pupil in PUPILS]
+            left = min(PUPILS, key=lambda pupil: face.at(pupil)[0])
+            return "left eye" if PUPILS[int(np.argmin(away))] == left else "right eye"
+        if region is Region.LIPS and face is not None:
+            return "upper lip" if light.y < face.at(*MOUTH_MIDDLES)[1] else "lower lip"
+        return usual_place(light.x, light.y, face, self._picture.shape)
 
     @result("ceilings", needs=("light", "highlights", "form", "skin luminance", "value", "cuts", "regions"))
     def ceilings(self) -> tuple[Ceiling, ...]:
@@ -227,6 +231,15 @@ class AccentStage:
             for mask in (first, recesses.dark)
         )
         return strong, dark
+
+    def usual(self) -> tuple[tuple[str, ...], tuple[str, ...]]:
+        """Usual places without a peak, and peaks at other places."""
+        return beside_usual(self._light.zones().peaks, self._sitter.face)
+
+    def mixed_line(self, points: Doubles) -> tuple[tuple[Stop, Recipe], ...]:
+        """The stops of a line, each with its mixture."""
+        stops = self.hue_line(points)
+        return tuple((s, self._flesh.mix(np.array(s.lab), 1)[0][0]) for s in stops)
 
     def hue_line(self, points: Doubles) -> tuple[Stop, ...]:
         """The fewest colours that describe a line over the picture, (n, 2) x, y in fractions."""

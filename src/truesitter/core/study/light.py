@@ -17,7 +17,7 @@ from truesitter.core.light.face_normals import face_normals
 from truesitter.core.light.form import Form, shadow_border, skin_form
 from truesitter.core.light.peaks import find_peaks, own_peaks
 from truesitter.core.light.recesses import Recesses, find_recesses
-from truesitter.core.light.shine import shine_map
+from truesitter.core.light.shine import above_surround, shine_map
 from truesitter.core.light.zones import (
     WORKING_LONG_SIDE,
     LightZones,
@@ -45,6 +45,9 @@ FACE_OF_FIGURE = 0.3
 LUMINANCE = np.array((0.2126, 0.7152, 0.0722), np.float32)
 """Of linear sRGB (IEC 61966-2-1)."""
 
+_HAIR_SHINE = 0.12
+"""Hair shines where it stands above the light blurred so far, in heights of the face."""
+
 _FORM_SQUINT = 0.002
 _RECESS_SQUINT = 0.0008
 
@@ -54,18 +57,20 @@ FRONT = (0.0, 0.0, 1.0)
 
 @dataclass(frozen=True)
 class Shine:
-    """Mirrored light of skin and lips.
+    """Mirrored light of skin, lips, eyes and hair.
 
     Attributes
     ----------
-    skin, lips
-        (h, w) in the unit of linear light.
+    skin, lips, eyes, hair
+        (h, w) in the unit of linear light; of eyes all their light, of hair what stands above its surround.
     full
         Full light of the skin: the 95 % of its luminance.
     """
 
     skin: Floats
     lips: Floats
+    eyes: Floats
+    hair: Floats
     full: float
 
 
@@ -122,7 +127,15 @@ class LightStage:
         scale = self.scale(regions.shape)
         skin, lips = regions == Region.SKIN, regions == Region.LIPS
         full = float(np.quantile(linear[skin] @ LUMINANCE, 0.95)) if skin.any() else 0.0
-        return Shine(shine_map(linear, skin, scale), shine_map(linear, lips, scale), full)
+        eyes, hair = regions == Region.EYES, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
+        white = linear.min(axis=2)
+        return Shine(
+            shine_map(linear, skin, scale),
+            shine_map(linear, lips, scale),
+            np.where(eyes, white, 0).astype(np.float32),
+            above_surround(white, hair, _HAIR_SHINE * scale),
+            full,
+        )
 
     @result("skin luminance", needs=("framed",))
     def luminance(self) -> Floats:

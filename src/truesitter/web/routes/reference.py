@@ -24,6 +24,7 @@ router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
 ViewName = Literal[
     "photograph", "square", "colour", "grey", "squint", "groups", "colour-groups", "regions",
     "zones", "value-codes", "shadows", "clipped", "masses", "risk",
+    "form", "form-grey", "shine", "recesses", "turns", "ball", "eye-left", "eye-right",
     "thumbnail-2", "thumbnail-3", "thumbnail-4", "thumbnail-5",
 ]  # fmt: skip
 
