@@ -133,7 +133,7 @@ def read_eye(
         min(1.0, float(right + pad) / shape[1]),
         min(1.0, float(bottom + 1.2 * pad) / shape[0]),
     )
-    return Eye(("left", "right")[side ^ mirrored], box, parts, _checks(parts, skin_value))
+    return Eye(("left", "right")[side ^ mirrored], box, parts, checks_of(parts, skin_value))
 
 
 def _part(name: str, mask: Mask, value: Floats, first: Ints, shape: Shape) -> EyePart:
@@ -158,7 +158,8 @@ def _lit_skin(value: Floats, skin: Mask, middle: tuple[float, float], tall: floa
     return float(np.quantile(value[box][bare], 0.9)) if bare.sum() >= _LEAST_PIXELS else None
 
 
-def _checks(parts: tuple[EyePart, ...], skin: float | None) -> tuple[Check, ...]:
+def checks_of(parts: tuple[EyePart, ...], skin: float | None) -> tuple[Check, ...]:
+    """What painters check of an eye's parts, beside the value of the lit skin below it."""
     values = {p.name: p.value for p in parts}
     found = []
     whites = [v for v in (values["white, left"], values["white, right"]) if v is not None]

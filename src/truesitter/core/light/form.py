@@ -34,12 +34,18 @@ class FormClass(IntEnum):
         return self.name.lower().replace("_", " ")
 
 
-SHADOW_SHARE = (0.15, 0.33)
-"""The border of the shadow lies between these parts of the full light, the skin's 95 % luminance [try].
+SHADOW = 0.2
+"""Skin that gets less than this part of the full direct light lies in shadow."""
 
-Where direct light falls to a fifth of its full strength, the best border on maren, tobias, selda,
-orsolya and ines lies at 0.17 to 0.29.
+FREEDOM = (0.8, 1.1)
+"""The split may lie between these parts of where that falls, the even light counted in [try].
+
+Chosen on maren, tobias, selda, orsolya and ines; in twenty rooms of the first four the best border lies at
+0.22 to 0.30 of the full light, while the split alone goes down to 0.15 where hair is taken for skin.
 """
+
+EVEN = 0.1
+"""Even light as part of the key's, where nothing tells it [try]."""
 
 LEAST_FALL = 1.7
 """Light and shadow differ at least by this ratio; else there is no shadow [try]."""
@@ -50,8 +56,8 @@ TURNING = 0.72
 SHINY = 0.22
 """Skin whose luminance is mirrored light by so much is highlight [try]."""
 
-LOOKS_AT_LIGHT = 0.08
-"""Cosine between normal and light from which dark skin lies in a cast shadow [try]."""
+LOOKS_AT_LIGHT = SHADOW
+"""Skin whose cosine to the light is above this would be lit if nothing stood before it."""
 
 RISES_AGAIN = 0.35
 """Value steps above the core between it and the light that reflected light has at least [try]."""
@@ -87,13 +93,15 @@ class Form:
     on_face: Mask
 
 
-def shadow_border(luminance: Doubles) -> float:
+def shadow_border(luminance: Doubles, even: float = EVEN) -> float:
     """The luminance below which skin is in shadow; 0 where no shadow stands apart.
 
     Parameters
     ----------
     luminance
         (n,) squinted luminance of the skin, n ≥ 1.
+    even
+        Even light as part of the key's, 0 or more.
     """
     logs = np.log(luminance + _GRAIN)
     low, high = float(logs.min()), float(logs.max())
@@ -111,12 +119,13 @@ def shadow_border(luminance: Doubles) -> float:
     if light[at] - dark[at] < np.log(LEAST_FALL):
         return 0.0
     full = float(np.quantile(luminance, _FULL))
-    return float(np.clip(np.exp(edges[at + 1]) - _GRAIN, SHADOW_SHARE[0] * full, SHADOW_SHARE[1] * full))
+    wanted = full * (SHADOW + even) / (1 + even)
+    return float(np.clip(np.exp(edges[at + 1]) - _GRAIN, FREEDOM[0] * wanted, FREEDOM[1] * wanted))
 
 
 def skin_form(
     luminance: Floats, value: Floats, skin: Mask, shine: Floats, facing: Floats, on_face: Mask,
-    blocked: Mask, light_2d: tuple[float, float], scale: float,
+    blocked: Mask, light_2d: tuple[float, float], even: float, scale: float,
 ) -> Form:  # fmt: skip
     """Sort the skin into the six classes.
 
@@ -137,6 +146,8 @@ def skin_form(
         (h, w) where something stands between the skin and the light in the picture.
     light_2d
         Towards the light in the picture, x right, y down; (0, 0) from the front.
+    even
+        Even light as part of the key's.
     scale
         Height of the face in pixels.
     """
@@ -144,7 +155,7 @@ def skin_form(
     if not skin.any():
         return Form(classes, 0.0, 0.0, on_face & skin)
     lights = luminance[skin].astype(np.float64)
-    border = shadow_border(lights)
+    border = shadow_border(lights, even)
     full = float(np.quantile(lights, _FULL))
     light_above = border + TURNING * (full - border) if border else TURNING * full
     classes[skin] = np.where(lights >= light_above, FormClass.LIGHT, FormClass.HALFTONE)

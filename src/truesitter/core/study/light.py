@@ -14,7 +14,7 @@ from truesitter.core.light.body_normals import body_normals
 from truesitter.core.light.casters import blocked, caster_map
 from truesitter.core.light.direction import LightDirection, figure_light, light_direction
 from truesitter.core.light.face_normals import face_normals
-from truesitter.core.light.form import Form, shadow_border, skin_form
+from truesitter.core.light.form import EVEN, Form, shadow_border, skin_form
 from truesitter.core.light.peaks import find_peaks, own_peaks
 from truesitter.core.light.recesses import Recesses, find_recesses
 from truesitter.core.light.shine import above_surround, shine_map
@@ -50,6 +50,9 @@ _HAIR_SHINE = 0.12
 
 _FORM_SQUINT = 0.002
 _RECESS_SQUINT = 0.0008
+
+_MOST_EVEN = 0.3
+"""More even light than this is the mesh's error."""
 
 FRONT = (0.0, 0.0, 1.0)
 """The key light where nothing tells where it is: from where the viewer stands."""
@@ -108,6 +111,11 @@ class LightStage:
             return float(x), float(y), float(z)
         found = self.direction()
         return FRONT if found is None else found.vector
+
+    def even(self) -> float:
+        """Even light as part of the key's."""
+        found = self.direction()
+        return EVEN if found is None or self._sitter.face is None else min(_MOST_EVEN, found.ambient)
 
     def towards(self) -> tuple[float, float]:
         """Towards the key light in the picture, x right, y down."""
@@ -174,6 +182,7 @@ class LightStage:
             on_face,
             self.met() > 0,
             self.towards(),
+            self.even(),
             scale,
         )
 
@@ -187,7 +196,7 @@ class LightStage:
     @result(
         "light",
         settings=("light.squint", "light.zone_1_reach", "light.peaks", "light.limits", "passes.school"),
-        needs=("framed", "regions", "detection"),
+        needs=("framed", "regions", "detection", "light direction"),
         version=3,
     )
     def zones(self) -> LightZones:
@@ -200,7 +209,7 @@ class LightStage:
         scale = self.scale(value.shape)
         if not skin.any():
             return LightZones((), np.zeros(framed.shape[:2], np.uint8), np.zeros(value.shape, np.float32), ())
-        lit = luminance >= shadow_border(luminance[skin].astype(np.float64))
+        lit = luminance >= shadow_border(luminance[skin].astype(np.float64), self.even())
         barred = unlit_mask(face, school(self._school.school).unlit, value.shape)
         inside = inside_limits(self.limits(), value.shape) & ~barred
         open_ = inside & lit & (skin | (regions == Region.LIPS))

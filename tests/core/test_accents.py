@@ -1,0 +1,481 @@
+"""Form, casters, highlights, ceilings, colour, eyes, lines of colour: on drawn skins and on the sitters."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from itertools import pairwise
+
+import cv2
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import study_of
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.light.body_normals import body_normals
+from truesitter.core.light.casters import CASTERS, blocked, caster_of
+from truesitter.core.light.ceilings import IN_SHADOW, ceilings
+from truesitter.core.light.eyes import ORDER
+from truesitter.core.light.form import FormClass, rises_again, shadow_border, skin_form
+from truesitter.core.light.highlights import Edge, Kind, find_highlights, how_to_make
+from truesitter.core.light.hue_line import TOLERANCE, fewest_stops, hue_stops
+from truesitter.core.light.report import cast_shadows, class_colours, passage, terminator
+from truesitter.core.light.shine import shine_map
+from truesitter.core.light.skin_colour import Turn, borrowed, off_mean, skin_colour, turn_of
+from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.region_names import Region
+
+SHAPE = (200, 200)
+
+
+# Shadow and form
+
+
+@given(st.floats(0.02, 0.9), st.floats(0.05, 0.95))
+def test_flat_light_has_no_shadow(level: float, spread: float) -> None:
+    """Skin whose light varies by less than the least fall is not split."""
+    light = level * (1 + 0.25 * spread * np.linspace(-1, 1, 500))
+    assert shadow_border(light) == 0.0
+
+
+@pytest.mark.parametrize("even", [0.05, 0.15])
+def test_the_border_of_the_shadow_lies_between_its_two_sides(even: float) -> None:
+    """A fifth of the direct light and the even light, as parts of both together, with some freedom."""
+    light = np.concatenate([np.full(300, even), np.full(700, 1 + even)]) / (1 + even)
+    border = shadow_border(light, even)
+    wanted = (0.2 + even) / (1 + even)
+    assert 0.79 * wanted <= border <= 1.11 * wanted
+    noisy = shadow_border(light * np.random.default_rng(1).uniform(0.8, 1.25, 1000), even)
+    assert 0.75 * wanted <= noisy <= 1.2 * wanted
+    # Half of what is taken for skin is black hair: the border stays.
+    hair = shadow_border(np.concatenate([light, np.full(700, 0.002)]), even)
+    assert hair >= 0.79 * wanted
+
+
+def lit_cylinder(bounce: float = 0.0, fall: float = 0.5) -> tuple[np.ndarray, np.ndarray]:
+    """Luminance of an upright cylinder lit from the left, and the cosine between skin and light."""
+    across = np.linspace(-0.98, 0.98, SHAPE[1])
+    key = np.array([-0.8, 0.0, 0.6])
+    facing = across * key[0] + np.sqrt(1 - across**2) * key[2]
+    light = 0.06 + 0.8 * np.clip(facing, 0, None) + bounce * np.clip(across - fall, 0, None)
+    ones = np.ones(SHAPE, np.float32)
+    return (ones * light).astype(np.float32), (ones * facing).astype(np.float32)
+
+
+def form_of(light: np.ndarray, facing: np.ndarray, **other: np.ndarray):
+    given_ = {
+        "skin": np.ones(SHAPE, bool), "shine": np.zeros(SHAPE, np.float32), "on_face": np.ones(SHAPE, bool),
+        "blocked": np.zeros(SHAPE, bool), **other,
+    }  # fmt: skip
+    value = (10 * np.cbrt(light)).astype(np.float32)
+    return skin_form(
+        light, value, given_["skin"], given_["shine"], facing, given_["on_face"], given_["blocked"],
+        (-0.8, 0.0), 0.07, 150.0,
+    )  # fmt: skip
+
+
+def test_a_cylinder_turns_from_light_through_halftone_into_its_own_shadow() -> None:
+    form = form_of(*lit_cylinder())
+    row = form.classes[100]
+    order = [row[0], *row[1:][np.diff(row) != 0]]
+    assert FormClass.CAST_SHADOW not in order
+    assert order[-1] == FormClass.FORM_SHADOW
+    middle = order.index(FormClass.LIGHT)
+    assert order[middle : middle + 3] == [FormClass.LIGHT, FormClass.HALFTONE, FormClass.FORM_SHADOW]
+    # The terminator runs straight down where light falls to a fifth.
+    (line,) = terminator(form, 150)
+    assert np.ptp(line[:, 1]) > 0.8
+    assert np.ptp(line[:, 0]) < 0.03
+    facing = lit_cylinder()[1][100]
+    assert facing[int(line[:, 0].mean() * 200)] == pytest.approx(0.2, abs=0.1)
+
+
+def test_dark_skin_that_looks_at_the_light_lies_in_a_cast_shadow() -> None:
+    light, facing = lit_cylinder()
+    light[80:120, 20:80] = 0.06
+    form = form_of(light, facing)
+    assert (form.classes[84:116, 26:74] == FormClass.CAST_SHADOW).all()
+    assert (form.classes[100, 190:] == FormClass.FORM_SHADOW).all()
+    # Away from the face's mesh something has to stand before the light as well.
+    none = np.zeros(SHAPE, bool)
+    assert not (form_of(light, facing, on_face=none).classes == FormClass.CAST_SHADOW).any()
+    there = form_of(light, facing, on_face=none, blocked=np.ones(SHAPE, bool))
+    assert (there.classes[84:116, 26:74] == FormClass.CAST_SHADOW).all()
+
+
+def test_light_that_rises_again_past_the_core_is_reflected() -> None:
+    plain, facing = lit_cylinder()
+    bounced, _ = lit_cylinder(bounce=0.35, fall=0.8)
+    assert not (form_of(plain, facing).classes == FormClass.REFLECTED_LIGHT).any()
+    row = form_of(bounced, facing).classes[100]
+    assert (row[192:] == FormClass.REFLECTED_LIGHT).all()
+    assert (row[150:170] == FormClass.FORM_SHADOW).all()
+
+
+def test_rises_again_looks_towards_the_light_only() -> None:
+    value = np.full(SHAPE, 3.0, np.float32)
+    value[:, 100:110] = 1.0
+    shadow = np.ones(SHAPE, bool)
+    rise = rises_again(value, shadow, (-1.0, 0.0), 40)
+    assert rise[50, 130] == pytest.approx(2)
+    assert rise[50, 80] == 0, "the core lies behind it"
+    assert rise[50, 190] == 0, "the core is too far off"
+    assert not rises_again(value, shadow, (0.0, 0.0), 40).any()
+
+
+def test_shiny_skin_is_highlight_only_in_the_light() -> None:
+    light, facing = lit_cylinder()
+    shine = np.zeros(SHAPE, np.float32)
+    shine[40:60, 20:40] = 0.5
+    shine[40:60, 180:195] = 0.5
+    classes = form_of(light, facing, shine=shine).classes
+    assert (classes[42:58, 22:38] == FormClass.HIGHLIGHT).all()
+    assert not (classes[42:58, 182:193] == FormClass.HIGHLIGHT).any()
+
+
+def test_a_limb_is_round() -> None:
+    """The form over a straight limb is a half-cylinder: its normals are known."""
+    regions = np.zeros((300, 240), np.uint8)
+    regions[:, 70:170] = Region.SKIN
+    normals, inside = body_normals(regions, None)
+    across = (np.arange(240) + 0.5 - 120) / 50
+    for column in range(80, 160, 8):
+        wanted = np.array([across[column], 0, np.sqrt(1 - across[column] ** 2)])
+        assert normals[150, column] @ wanted > np.cos(np.radians(8))
+    assert inside[150, 120]
+    assert not inside[150, 20]
+    assert (normals[150, 20] == 0).all()
+
+
+def test_what_casts_is_what_stands_towards_the_light() -> None:
+    casters = np.zeros(SHAPE, np.uint8)
+    casters[20:60, 20:60] = 1
+    skin = np.ones(SHAPE, bool)
+    met = blocked(casters, skin, (-1.0, -1.0), 100)
+    assert met[80, 80] == 1
+    assert met[10, 10] == 0, "on the lit side of it"
+    assert met[30, 30] == 0, "it does not shade itself"
+    assert met[190, 190] == 0, "too far"
+    patch = np.zeros(SHAPE, bool)
+    patch[70:90, 70:90] = True
+    assert caster_of(patch, met) == CASTERS[0] == "hair"
+    patch[:] = False
+    patch[150:190, 20:60] = True
+    assert caster_of(patch, met) is None
+    assert not blocked(casters, skin, (0.0, 0.0), 100).any()
+
+
+def test_colour_from_light_to_shadow_in_words() -> None:
+    light, facing = lit_cylinder()
+    form = form_of(light, facing)
+    lab = np.zeros((*SHAPE, 3), np.float32)
+    lit = form.classes <= FormClass.HALFTONE
+    # Hue 60° and chroma 30 in the light; 50° and 20 in the shadow, three value steps down.
+    lab[lit] = 71.6, 30 * np.cos(np.radians(60)), 30 * np.sin(np.radians(60))
+    lab[~lit] = 41.2, 20 * np.cos(np.radians(50)), 20 * np.sin(np.radians(50))
+    found = passage(form, lab)
+    assert found is not None
+    assert found.in_words() == "3.0 steps down: 10° redder, a third less chroma"
+    assert "greyer" in found.sides()
+    assert passage(replace(form, classes=np.full(SHAPE, FormClass.LIGHT, np.uint8)), lab) is None
+    shares = class_colours(form, lab)
+    assert sum(c.share for c in shares) == pytest.approx(1, abs=0.01)
+    assert shares[0].value > shares[-1].value
+
+
+def test_cast_shadows_of_a_face_and_what_casts_them() -> None:
+    """A fringe shades the forehead, a nose the cheek beyond it (common practice)."""
+    study = study_of("orsolya")
+    casts = study.accents.form().casts
+    assert casts[0].caster == "hair"
+    assert [c.share for c in casts] == sorted((c.share for c in casts), reverse=True)
+    assert "nose" in {c.caster for c in casts}
+    classes = study.light.form().classes
+    for c in casts:
+        assert classes[int(c.y * classes.shape[0]), int(c.x * classes.shape[1])] == FormClass.CAST_SHADOW
+    everything = replace(study.light.form(), classes=np.full(SHAPE, FormClass.LIGHT, np.uint8))
+    assert cast_shadows(everything, np.zeros(SHAPE, np.uint8), 100) == ()
+
+
+# Shine and highlights
+
+
+@settings(max_examples=25)
+@given(st.floats(0.02, 0.4), st.floats(0.3, 0.9), st.floats(0.35, 0.75), st.floats(0.15, 0.5))
+def test_white_light_over_coloured_skin_is_parted_from_it(
+    most: float, red: float, green: float, blue: float
+) -> None:
+    """Dichromatic reflection (Shafer 1985): body colour times shade, plus white; the white comes back."""
+    y, x = np.mgrid[0:100, 0:100]
+    shade = np.linspace(0.4, 1, 100)[None, :].repeat(100, axis=0)
+    white = most * np.exp(-((x - 60) ** 2 + (y - 50) ** 2) / 80)
+    body = np.array([red, red * green, red * blue])
+    linear = (shade[..., None] * body + white[..., None]).astype(np.float32)
+    found = shine_map(linear, np.ones((100, 100), bool), 100)
+    np.testing.assert_allclose(found, white, atol=0.02 * most + 2e-3)
+
+
+def test_a_grey_photograph_still_shows_shine() -> None:
+    y, x = np.mgrid[0:100, 0:100]
+    light = 0.3 + 0.4 * np.exp(-((x - 60) ** 2 + (y - 50) ** 2) / 20)
+    linear = np.repeat(light[..., None], 3, axis=2).astype(np.float32)
+    found = shine_map(linear, np.ones((100, 100), bool), 100)
+    assert np.unravel_index(found.argmax(), found.shape) == (50, 60)
+    assert found[50, 10] < 0.02
+    assert not shine_map(linear, np.zeros((100, 100), bool), 100).any()
+
+
+def spot(left: float, right: float, high: float = 0.6) -> np.ndarray:
+    """A light whose two sides end over so many pixels."""
+    x = np.arange(SHAPE[1]) - 100.0
+    across = np.clip(np.where(x < 0, 1 + (x + 12) / left, 1 - (x - 12) / right), 0, 1)
+    down = np.clip(1 - (np.abs(np.arange(SHAPE[0]) - 100.0) - 12) / max(left, right), 0, 1)
+    return (high * across[None] * down[:, None]).astype(np.float32)
+
+
+def lights(shine: np.ndarray, kind: Kind = Kind.SHEEN, mm: float = 0.4, b: float = 15.0):
+    lab = np.full((*SHAPE, 3), (60, 15, b), np.float32)
+    lab[shine > 0.3, 2] = 8
+    value = np.full(SHAPE, 6, np.float32) + 3 * shine
+    return find_highlights(shine, np.ones(SHAPE, bool), kind, 1.0, lab, value, 200.0, mm)
+
+
+def test_lights_end_crisp_soft_or_crisp_on_one_side() -> None:
+    (crisp,) = lights(spot(3, 3))
+    assert crisp.edge is Edge.CRISP
+    assert crisp.crisp_towards is None
+    (soft,) = lights(spot(30, 30))
+    assert soft.edge is Edge.SOFT
+    for left, right, side in ((3, 40, -1), (40, 3, 1)):
+        (one,) = lights(spot(left, right))
+        assert one.edge is Edge.ONE_SIDE
+        assert one.crisp_towards is not None
+        assert one.crisp_towards[0] * side > 0.6
+    assert crisp.temperature == "cooler"
+    assert lights(spot(3, 3), b=2.0)[0].temperature == "warmer"
+    assert lights(spot(3, 3), b=8.5)[0].temperature == "alike"
+    assert (crisp.x, crisp.y) == pytest.approx((0.5, 0.5), abs=0.07)
+    assert lights(spot(3, 3, 0.05)) == (), "too weak to be worth the name"
+
+
+def test_steep_lights_are_damp_skin_and_broad_ones_sheen() -> None:
+    assert lights(spot(2, 2))[0].kind is Kind.DAMP
+    assert lights(spot(30, 30))[0].kind is Kind.SHEEN
+    assert lights(spot(2, 2), Kind.WET)[0].kind is Kind.WET
+
+
+def test_bits_of_one_light_are_one() -> None:
+    broken = spot(20, 20)
+    broken[:, 97:100] = 0
+    assert len(lights(broken)) == 1
+    two = np.maximum(np.roll(spot(5, 5), -50, axis=1), np.roll(spot(5, 5), 50, axis=1))
+    assert len(lights(two)) == 2
+
+
+@pytest.mark.parametrize("medium", list(MEDIA))
+def test_pure_white_is_for_wet_sparkle_alone(medium: str) -> None:
+    """And a soft light is never masked: that would make a second face (common practice)."""
+    (skin,), (wet,) = lights(spot(30, 30)), lights(spot(3, 3), Kind.WET)
+    assert "never pure white" in how_to_make(skin, medium)
+    assert "pure white at the very end" in how_to_make(wet, medium)
+    assert not how_to_make(skin, medium).startswith("mask")
+    ways = {how_to_make(replace(skin, edge=edge), medium) for edge in Edge}
+    assert len(ways) == 3
+
+
+# Ceilings
+
+
+def test_a_light_keeps_to_its_group_and_a_step_above_its_neighbour_in_shadow() -> None:
+    value = np.full(SHAPE, 6.0, np.float32)
+    shadow = np.zeros(SHAPE, bool)
+    shadow[:, :100] = True
+    value[shadow] = 2.0
+    for column in (50, 150):
+        value[96:105, column - 4 : column + 5] += 1.8
+    lights_ = (("in shadow", 0.25, 0.5), ("in light", 0.75, 0.5))
+    skin = np.ones(SHAPE, bool)
+    squinted = cv2.GaussianBlur(value, (0, 0), 4)
+    found = {c.place: c for c in ceilings(lights_, value, squinted, skin, shadow, (3.2, 6.9), 100.0)}
+    dark, light = found["in shadow"], found["in light"]
+    assert dark.neighbour == pytest.approx(2, abs=0.05)
+    assert dark.ceiling == pytest.approx(dark.neighbour + IN_SHADOW)
+    assert dark.in_shadow
+    assert dark.over == pytest.approx(0.8, abs=0.1)
+    assert light.ceiling in (6.9, 10.0)
+    assert not light.in_shadow
+    assert dark.wrong
+    order = ceilings(lights_, value, squinted, skin, shadow, (3.2, 6.9), 100.0)
+    assert [c.harm for c in order] == sorted((c.harm for c in order), reverse=True)
+
+
+@pytest.mark.parametrize(("stands_off", "vanishing"), [(0.5, True), (1.5, False)])
+def test_a_cheekbone_light_has_to_stand_a_step_off(stands_off: float, vanishing: bool) -> None:
+    value = np.full(SHAPE, 6.0, np.float32)
+    value[92:109, 92:109] += stands_off
+    where = (("left cheekbone", 0.5, 0.5), ("chin", 0.5, 0.5))
+    none = np.zeros(SHAPE, bool)
+    found = {c.place: c for c in ceilings(where, value, value, ~none, none, (3.0,), 120.0)}
+    assert found["left cheekbone"].vanishing == vanishing
+    assert found["left cheekbone"].wrong == vanishing
+    assert not found["chin"].vanishing
+
+
+# Colour
+
+
+def test_redder_yellower_and_greyer_at_equal_value() -> None:
+    """Skin of one hue whose chroma rises with lightness; four places are changed."""
+    lightness = np.linspace(20, 80, SHAPE[1], dtype=np.float32)[None].repeat(SHAPE[0], axis=0)
+    lab = np.dstack([lightness, 0.25 * lightness, 0.3 * lightness])
+    skin = np.ones(SHAPE, bool)
+    spots = {
+        Turn.REDDER: (60, 60),
+        Turn.YELLOWER: (60, 140),
+        Turn.GREYER: (140, 60),
+        Turn.STRONGER: (140, 140),
+    }
+    hue = np.array([0.25, 0.3]) / np.hypot(0.25, 0.3)
+    across = np.array([hue[1], -hue[0]])
+    ways = {Turn.REDDER: across, Turn.YELLOWER: -across, Turn.GREYER: -hue, Turn.STRONGER: hue}
+    for turn, (row, column) in spots.items():
+        lab[row - 15 : row + 15, column - 15 : column + 15, 1:] += 6 * ways[turn]
+    off, found_hue = off_mean(lab.astype(np.float32), skin, 100)
+    np.testing.assert_allclose(found_hue, hue, atol=0.03)
+    turns = skin_colour(off, found_hue, skin, None, 100).turns
+    for turn, (row, column) in spots.items():
+        assert (turns[row - 8 : row + 8, column - 8 : column + 8] == turn).mean() > 0.95, turn
+        assert turn_of(6 * ways[turn], hue) == (turn, pytest.approx(6))
+    assert (turns[95:105, 20:180] == Turn.NONE).mean() > 0.95
+    assert turn_of(np.array([0.5, 0.5]), hue) == (Turn.NONE, 0.0)
+
+
+def test_a_shadow_borrows_from_what_it_leans_to() -> None:
+    """Its hue lies between its own and the source's (common practice)."""
+    around = {"garment": np.array([-30.0, 10.0]), "background": np.array([5.0, -30.0])}
+    own = np.array([15.0, 20.0])
+    for name, there in around.items():
+        off = 0.15 * (there - own)
+        assert borrowed(off, own, around) == name
+    assert borrowed(np.array([4.0, 4.0]), own, around) is None, "it leans to neither"
+    assert borrowed(0.02 * (around["garment"] - own), own, around) is None, "hardly at all"
+
+
+def test_blood_shows_on_noses_and_cheekbones() -> None:
+    """Redder where blood shows over bone and cartilage (common practice)."""
+    for name in ("maren", "selda", "orsolya"):
+        redder = {p.place for p in study_of(name).accents.colour().places if p.turn is Turn.REDDER}
+        assert any("nose" in place or "cheekbone" in place for place in redder), name
+
+
+# Lines of colour
+
+
+def test_a_straight_blend_needs_two_stops_and_a_bent_one_three() -> None:
+    part = np.linspace(0, 1, 60)[:, None]
+    first, second = np.array([30.0, 10, 10]), np.array([70.0, 15, 30])
+    assert fewest_stops(first + (second - first) * part) == (0, 59)
+    back = np.concatenate([first + (second - first) * part, second + (first - second) * part])
+    stops = fewest_stops(back)
+    assert len(stops) == 3
+    assert abs(stops[1] - 59.5) < 4
+    assert fewest_stops(np.repeat(first[None], 5, axis=0)) == (0, 4)
+
+
+def fewest_to(colours: np.ndarray, first: int) -> set[int]:
+    """Samples that a straight blend from one carries to."""
+    found = set()
+    for last in range(first + 1, len(colours)):
+        part = np.linspace(0, 1, last - first + 1)[:, None]
+        blend = colours[first] + (colours[last] - colours[first]) * part
+        if delta_e_2000(colours[first : last + 1], blend).max() <= TOLERANCE:
+            found.add(last)
+    return found
+
+
+@settings(max_examples=15)
+@given(st.integers(0, 10_000))
+def test_stops_describe_every_colour_of_the_line(seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    knots = np.sort(rng.uniform(0, 1, 4))
+    at = np.linspace(0, 1, 50)
+    colours = np.stack(
+        [np.interp(at, knots, rng.uniform(low, high, 4)) for low, high in ((20, 80), (0, 30), (0, 40))],
+        axis=1,
+    )
+    stops = fewest_stops(colours)
+    assert stops[0] == 0
+    assert stops[-1] == 49
+    for a, b in pairwise(stops):
+        part = np.linspace(0, 1, b - a + 1)[:, None]
+        blend = colours[a] + (colours[b] - colours[a]) * part
+        assert delta_e_2000(colours[a : b + 1], blend).max() <= TOLERANCE
+    # Going as far as a blend will carry, time and again, takes no fewer.
+    greedy = [0]
+    while greedy[-1] < 49:
+        reached = [n for n in range(greedy[-1] + 1, 50) if n in fewest_to(colours, greedy[-1])]
+        greedy.append(max(reached))
+    assert len(stops) <= len(greedy)
+
+
+def test_a_line_is_read_where_it_was_drawn() -> None:
+    lab = np.zeros((100, 200, 3), np.float32)
+    lab[..., 0] = np.linspace(20, 80, 200)[None]
+    lab[..., 1] = 10
+    stops = hue_stops(lab, np.array([(0.1, 0.5), (0.9, 0.5)]), 1.0)
+    assert [round(s.x, 2) for s in stops] == [0.1, 0.9]
+    assert stops[0].lab[0] == pytest.approx(26, abs=0.7)
+    assert stops[-1].lab[0] == pytest.approx(74, abs=0.7)
+    assert [s.along for s in stops] == [0, 1]
+    with pytest.raises(Refusal, match="longer line"):
+        hue_stops(lab, np.array([(0.5, 0.5), (0.501, 0.5)]), 1.0)
+
+
+# Eyes
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias", "selda", "orsolya"])
+def test_the_parts_of_an_eye(name: str) -> None:
+    """The pupil is its darkest part, the white a grey no lighter than the lit skin (common practice)."""
+    study = study_of(name)
+    eyes = study.accents.eyes()
+    assert [e.side for e in eyes] == ["left", "right"]
+    assert eyes[0].box[0] < eyes[1].box[0]
+    height, width = study.picture.shape
+    for eye in eyes:
+        values = {p.name: p.value for p in eye.parts}
+        assert tuple(values) == ORDER
+        seen = {n: v for n, v in values.items() if v is not None}
+        assert min(seen, key=lambda n: seen[n]) == "pupil"
+        assert seen["catchlight"] > seen["pupil"]
+        left, top, right, bottom = eye.box
+        assert 0.02 < right - left < 0.3
+        for p in eye.parts:
+            if p.value is not None:
+                assert left < p.x < right
+                assert top < p.y < bottom
+        labels = study.sitter.regions().labels
+        part = next(p for p in eye.parts if p.name == "pupil")
+        assert labels[int(part.y * height), int(part.x * width)] == Region.EYES
+    lit = max(eyes, key=lambda e: e.value_of("white, left") or 0)
+    assert lit.checks[0].holds, "the white is not lighter than the skin"
+    assert len(lit.checks) == 3
+
+
+def test_every_check_of_an_eye_can_fail() -> None:
+    from truesitter.core.light.eyes import EyePart, checks_of
+
+    def told(**values: float) -> list[bool]:
+        parts = tuple(EyePart(n, values.get(n, 4.0), 0.5, 0.5) for n in ORDER)
+        return [c.holds for c in checks_of(parts, 6.0)]
+
+    assert told(**{"pupil": 1.0, "catchlight": 8.0}) == [True, True, True]
+    assert told(**{"pupil": 1.0, "catchlight": 8.0, "white, right": 7.0}) == [False, True, True]
+    assert told(**{"pupil": 1.0, "catchlight": 8.0, "iris, towards the light": 5.0}) == [True, False, True]
+    assert told(**{"pupil": 1.0, "catchlight": 3.0}) == [True, True, False]
+
+
+def test_nothing_is_told_of_eyes_without_a_face() -> None:
+    assert study_of("ines").accents.eyes() == ()
