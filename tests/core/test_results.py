@@ -17,7 +17,7 @@ from truesitter.core.study.flesh import FAMILIES, SPLIT
 from truesitter.core.study.results import PHOTOGRAPH, Declaration, Result, Watch, all_declared, declared
 from truesitter.formats.pictures import VIEWS
 
-STAGES = ("picture", "sitter", "values", "looking", "light", "flesh", "hair", "passes")
+STAGES = ("picture", "sitter", "values", "looking", "light", "accents", "flesh", "hair", "passes")
 ARGUMENTS = {
     "thumbnail": [(2,), (5,)],
     "string": [(family,) for family in FAMILIES],
@@ -44,6 +44,8 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"flesh": {"palette": "watercolour-three", "tubes": ["arylide-yellow"], "transparent": True}},
     {"flesh": {"pins": [{"name": "a", "target_lab": [50, 0, 0], "parts": {"yellow-ochre": 1}}]}},
     {"light": {"squint": 0.02, "zone_1_reach": 0.1}},
+    {"light": {"key": (0.5, -0.2, 0.6)}},
+    {"light": {"peaks": [(0.4, 0.4)], "limits": [{"points": [(0.2, 0.2), (0.8, 0.2), (0.5, 0.9)]}]}},
     {"hair": {"spacing_mm": 12}},
     {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
 ]

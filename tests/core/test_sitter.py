@@ -12,7 +12,8 @@ from tests.conftest import made_head, study_of, truth
 from truesitter.core.hair.field import Guide, solve_axes
 from truesitter.core.hair.lines import growth_lines
 from truesitter.core.hair.sense import GrowthHints, orient
-from truesitter.core.light.zones import ABOVE_THE_MOUTH, find_peaks, grow_zones
+from truesitter.core.light.peaks import find_peaks
+from truesitter.core.light.zones import grow_zones
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.borders import BAND, as_masses, refine_borders
 from truesitter.core.sitter.face import UPPER_LIP_FIELD
@@ -68,22 +69,18 @@ def test_places_are_named_as_the_painter_sees_them() -> None:
 
 
 @pytest.mark.parametrize("name", ["maren", "tobias"])
-def test_light_keeps_off_the_field_above_the_mouth_where_asked_and_never_enters_shadow(name: str) -> None:
+def test_light_keeps_to_skin_and_lips_and_never_enters_shadow(name: str) -> None:
     study = study_of(name)
     light, face = study.light.zones(), study.sitter.face
     assert face is not None
     assert len(light.peaks) >= 3
-    assert [p.value for p in light.peaks] == sorted((p.value for p in light.peaks), reverse=True)
+    assert [p.prominence for p in light.peaks] == sorted((p.prominence for p in light.peaks), reverse=True)
     lip = face.outline_mask(UPPER_LIP_FIELD, light.zones.shape, 0.9)
-    value, skin = study.picture.value(), study.sitter.regions().mask(Region.SKIN)
-    icon = grow_zones(value, skin, face, unlit=(ABOVE_THE_MOUTH,))
-    assert (icon.zones[lip] > 0).mean() < 0.02
     if name == "maren":
-        assert (light.zones[lip] > 0).mean() > 0.1, "no school but one keeps it dark"
-    assert len({p.place for p in light.peaks}) == len(light.peaks)
+        assert (light.zones[lip] > 0).mean() > 0.1, "no school keeps it dark"
     lit = light.zones > 0
-    assert study.sitter.regions().mask(Region.SKIN)[lit].all()
-    assert (study.picture.value()[lit] < light.shadow_below - 0.7).mean() < 0.01
+    assert study.sitter.regions().mask(Region.SKIN, Region.LIPS)[lit].mean() > 0.98
+    assert (study.picture.value()[lit] < study.light.shadow_value() - 0.7).mean() < 0.01
 
 
 def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
@@ -92,24 +89,24 @@ def test_lights_fall_on_the_lit_side_of_a_ball() -> None:
     ball = u**2 + v**2 < 1
     z = np.sqrt(np.clip(1 - u**2 - v**2, 0, 1))
     value = np.where(ball, 2 + 6 * np.clip(-0.5 * u - 0.5 * v + 0.7 * z, 0, 1), 1).astype(np.float32)
-    zones = grow_zones(value, ball, None, 0.06)
-    assert len(zones.peaks) == 1
-    assert abs(zones.peaks[0].x - (150 - 110 * 0.5) / 300) < 0.04
-    assert abs(zones.peaks[0].y - (150 - 110 * 0.5) / 300) < 0.04
+    lit = ball & (value > 3)
+    peaks = find_peaks(value, lit, None, 90)
+    assert len(peaks) == 1
+    assert abs(peaks[0].x - (150 - 110 * 0.5) / 300) < 0.04
+    assert abs(peaks[0].y - (150 - 110 * 0.5) / 300) < 0.04
+    zones = grow_zones(value, lit, peaks, 14)
     areas = [int((zones.zones == n).sum()) for n in (1, 2, 3, 4)]
     assert areas[0] < areas[1] < areas[2]
     # Zone 2 reaches twice as far, so zones 1 and 2 together cover about four times zone 1.
-    assert 2.5 < (areas[0] + areas[1]) / areas[0] < 6
-    assert not (zones.zones[value < zones.shadow_below - 0.4] > 0).any()
+    assert 3.4 < (areas[0] + areas[1]) / areas[0] < 4.4
+    assert not zones.zones[~lit].any()
 
 
 def test_nothing_to_light_is_said_by_empty_results() -> None:
     value, none = np.full((80, 80), 5, np.float32), np.zeros((80, 80), bool)
-    assert grow_zones(value, none, None).peaks == ()
     assert find_peaks(value, none, None, 20) == ()
-    assert grow_zones(value, ~none, None).peaks == ()
-    with pytest.raises(Refusal, match="zone 1"):
-        grow_zones(value, none, None, 0.9)
+    assert find_peaks(value, ~none, None, 20) == ()
+    assert not grow_zones(value, none, (), 5).zones.any()
 
 
 def upright_stripes() -> tuple[np.ndarray, np.ndarray]:

@@ -47,7 +47,7 @@ def test_the_light_on_a_matt_egg_is_found(light: tuple[float, float, float]) -> 
     assert found is not None
     assert np.degrees(np.arccos(np.clip(np.dot(found.vector, vector), -1, 1))) < 6
     assert found.confidence > 0.95
-    noise = np.random.default_rng(1).normal(0, 0.3, SIZE).astype(np.float32)
+    noise = np.random.default_rng(1).normal(0, 0.6, SIZE).astype(np.float32)
     unsure = light_direction(luminance + noise, np.ones(SIZE, bool), face)
     assert unsure is not None
     assert unsure.confidence < found.confidence - 0.1

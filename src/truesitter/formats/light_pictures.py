@@ -129,7 +129,7 @@ def ball_light(key: Doubles, ambient: float) -> Floats:
     """How light a matt ball is, 0–1, under a key light (3,) and an even rest (h, w)."""
     y, x = (np.mgrid[0:BALL, 0:BALL] + 0.5) / BALL * 2 - 1
     z = np.sqrt(np.clip(1 - x * x - y * y, 0, 1))
-    lit = np.clip(x * key[0] - y * key[1] + z * key[2], 0, None)
+    lit = np.where(x * x + y * y < 1, np.clip(x * key[0] - y * key[1] + z * key[2], 0, None), 0)
     light = (ambient + lit) / (1 + ambient)
     # Tones of a string stand at even steps of value, light falls off in ratios.
     return np.asarray(np.cbrt(light), dtype=np.float32)

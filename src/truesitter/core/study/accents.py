@@ -149,7 +149,7 @@ class AccentStage:
             return "upper lip" if light.y < face.at(*MOUTH_MIDDLES)[1] else "lower lip"
         return usual_place(light.x, light.y, face, self._picture.shape)
 
-    @result("ceilings", needs=("light", "highlights", "form", "skin luminance", "value", "cuts", "regions"))
+    @result("ceilings", needs=("light", "highlights", "form", "skin luminance", "value", "cuts", "detection"))
     def ceilings(self) -> tuple[Ceiling, ...]:
         """How light each light may be, what would hurt most first."""
         form = self._light.form()

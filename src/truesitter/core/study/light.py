@@ -165,7 +165,16 @@ class LightStage:
     @result(
         "form",
         settings=("light.key",),
-        needs=("facing", "skin luminance", "shine", "regions", "detection", "light direction"),
+        needs=(
+            "facing",
+            "casters",
+            "skin luminance",
+            "shine",
+            "regions",
+            "detection",
+            "light direction",
+            "framed",
+        ),
     )
     def form(self) -> Form:
         """The skin in its six classes."""
