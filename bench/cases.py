@@ -16,6 +16,7 @@ from scipy.optimize import differential_evolution
 from skimage import color, feature, filters
 
 from bench.inputs import demo_bytes, large_jpeg, study
+from bench.light import light
 from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -277,4 +278,5 @@ CASES = {
     "hair": hair,
     "regions": regions,
     "passes": passes,
+    "light": light,
 }

@@ -104,8 +104,6 @@ def shoot_values(camera: Camera) -> None:
     camera.press(0.44, 0.5)
     camera.press(0.53, 0.62)
     camera.take("compare")
-    camera.job("sketches")
-    camera.take("sketches")
 
 
 def shoot_paint(camera: Camera) -> None:

@@ -2723,6 +2723,18 @@ export interface components {
             };
         };
         /**
+         * NamedPlace
+         * @description A spot of the figure, and what the painter calls it.
+         */
+        NamedPlace: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * NearMixturesOut
          * @description The heap of an area, and what is mixed from it.
          */
@@ -3714,9 +3726,14 @@ export interface components {
         };
         /**
          * RegionSettings
-         * @description The painter's corrections of the regions, in the order they were drawn.
+         * @description The painter's corrections of the regions, in the order they were drawn, and names of places.
          */
         RegionSettings: {
+            /**
+             * Names
+             * @default []
+             */
+            names: components["schemas"]["NamedPlace"][];
             /**
              * Scribbles
              * @default []
@@ -3786,7 +3803,7 @@ export interface components {
              * Region
              * @enum {string}
              */
-            region: "background" | "skin" | "hair" | "brows" | "facial_hair" | "lips" | "eyes" | "garment" | "erase";
+            region: "background" | "skin" | "hair" | "brows" | "facial_hair" | "lips" | "eyes" | "garment" | "mouth" | "spectacles" | "hat" | "jewellery" | "erase";
             /**
              * Width
              * @default 0.02
@@ -3862,6 +3879,8 @@ export interface components {
          * @description The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best.
          */
         SpotOut: {
+            /** Against Skin */
+            against_skin: string[];
             /** Alternatives */
             alternatives: components["schemas"]["MixtureOut"][];
             made: components["schemas"]["MadeOut"];
@@ -4014,6 +4033,7 @@ export interface components {
             reference: components["schemas"]["ReferenceSettings"];
             /**
              * @default {
+             *       "names": [],
              *       "scribbles": []
              *     }
              */

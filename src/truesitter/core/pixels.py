@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike
 
-from truesitter.core.types import Doubles, Shape
+from truesitter.core.types import Doubles, Mask, Shape
 
 
 def pixel_at(x: float, y: float, shape: Shape) -> tuple[int, int]:
@@ -20,6 +20,17 @@ def pixel_at(x: float, y: float, shape: Shape) -> tuple[int, int]:
     """
     height, width = shape[:2]
     return min(height - 1, max(0, int(y * height))), min(width - 1, max(0, int(x * width)))
+
+
+def box_of(mask: Mask, pad: int = 0) -> tuple[slice, slice]:
+    """Rows and columns that hold a mask, with a rim; the whole map for an empty one."""
+    rows, columns = (np.flatnonzero(mask.any(axis=axis)) for axis in (1, 0))
+    if not len(rows):
+        return slice(0, mask.shape[0]), slice(0, mask.shape[1])
+    return (
+        slice(max(0, int(rows[0]) - pad), min(mask.shape[0], int(rows[-1]) + pad + 1)),
+        slice(max(0, int(columns[0]) - pad), min(mask.shape[1], int(columns[-1]) + pad + 1)),
+    )
 
 
 def window_at(x: float, y: float, shape: Shape, reach: int) -> tuple[slice, slice]:

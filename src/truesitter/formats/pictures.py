@@ -37,6 +37,10 @@ REGION_GREYS = {
     Region.LIPS: 175,
     Region.EYES: 255,
     Region.GARMENT: 200,
+    Region.MOUTH: 40,
+    Region.SPECTACLES: 10,
+    Region.HAT: 80,
+    Region.JEWELLERY: 245,
 }
 """Greys by which regions are told apart on screen; their names are written over them."""
 
@@ -195,8 +199,14 @@ VIEWS = _views(
     (Declaration("thumbnail-4", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(4))),
     (Declaration("thumbnail-5", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(5))),
     (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones().zones))),
-    (Declaration("form", needs=("form", "lab", "value")), lambda s: _png(form_picture(s, grey=False))),
-    (Declaration("form-grey", needs=("form", "lab", "value")), lambda s: _png(form_picture(s, grey=True))),
+    (
+        Declaration("form", needs=("form", "lab of the light", "value of the light")),
+        lambda s: _png(form_picture(s, grey=False)),
+    ),
+    (
+        Declaration("form-grey", needs=("form", "lab of the light", "value of the light")),
+        lambda s: _png(form_picture(s, grey=True)),
+    ),
     (Declaration("shine", needs=("shine",)), lambda s: _png(shine_veil(s))),
     (Declaration("recesses", needs=("recesses",)), lambda s: _png(recess_veil(s))),
     (Declaration("turns", needs=("skin colour",)), lambda s: _png(turn_veil(s.accents.colour().turns))),

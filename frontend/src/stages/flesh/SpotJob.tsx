@@ -129,6 +129,9 @@ export function SpotJob({ sitter }: JobProps) {
       )}
       <Section title={found.data?.place ?? "A spot"}>
         {!place && <Say quiet>{invitations[shape]}</Say>}
+        {found.data && found.data.against_skin.length > 0 && (
+          <Say>Against this skin at the same value: {found.data.against_skin.join(", ")}.</Say>
+        )}
         {found.isError && <Say>{found.error.message}</Say>}
         {best && (
           <>

@@ -4,7 +4,7 @@ import { Line, Text } from "react-konva";
 import type { Schemas } from "../../api/client";
 import { useFrame, useRegionMap, useRegions } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
-import { RegionsOverlay } from "../../picture/Overlays";
+import { RegionsOverlay, SpotMark } from "../../picture/Overlays";
 import type { Spot } from "../../picture/spots";
 import { rounded } from "../../picture/spots";
 import { Handle, Say, Section, Toggle } from "../../sheet/parts";
@@ -21,9 +21,19 @@ const names: RegionName[] = [
   "brows",
   "lips",
   "eyes",
+  "mouth",
+  "spectacles",
+  "hat",
+  "jewellery",
   "erase",
 ];
-const words = (name: string) => (name === "erase" ? "nothing: rub strokes out" : name.replace("_", " "));
+const spoken: Record<string, string> = {
+  erase: "nothing: rub strokes out",
+  mouth: "inside of the mouth, teeth",
+  jewellery: "jewellery, metal",
+};
+const words = (name: string) => spoken[name] ?? name.replace("_", " ");
+const closing: RegionName[] = ["mouth", "spectacles", "hat", "jewellery"];
 
 /** Who is where: regions as found, and strokes that correct them. */
 export function RegionsJob({ sitter }: JobProps) {
@@ -34,6 +44,20 @@ export function RegionsJob({ sitter }: JobProps) {
   const [region, setRegion] = useState<RegionName>("skin");
   const [width, setWidth] = useState(0.02);
   const [places, setPlaces] = useState(false);
+  const [naming, setNaming] = useState(false);
+  const [name, setName] = useState("");
+  const own = sitter.settings.regions.names;
+  const pick = (spot: Spot) => {
+    const title = name.trim();
+    if (!title) return;
+    const [x, y] = rounded(spot).map((v) => Math.min(1, Math.max(0, v))) as Spot;
+    change(
+      { names: [...own.filter((p) => p.name !== title), { name: title, x, y }] },
+      `Name a place: ${title}`,
+    );
+    setName("");
+    setNaming(false);
+  };
   const scribbles = sitter.settings.regions.scribbles;
   const canvasHeight = sitter.settings.reference.canvas_height_mm;
   const draw = (points: Spot[]) => {
@@ -107,6 +131,11 @@ export function RegionsJob({ sitter }: JobProps) {
           shown={(v) => `${(v * canvasHeight).toFixed(0)} mm wide`}
           onChange={setWidth}
         />
+        {closing.includes(region) && (
+          <Say>
+            Draw round it: a stroke that comes back to where it began is filled. This one is never guessed.
+          </Say>
+        )}
         <Say quiet>
           Draw over what is wrong. A stroke speaks for what looks like it and can be reached without crossing
           an edge: a dab mends a corner, a long stroke claims a whole passage. Hold the space bar to move the
@@ -125,12 +154,44 @@ export function RegionsJob({ sitter }: JobProps) {
           </Button>
         )}
       </Section>
+      <Section title="Places of the figure">
+        <Say quiet>A shoulder, a blade, a hand: name it and touch it, and every list calls it so.</Say>
+        <TextField
+          fullWidth
+          size="small"
+          label="Name of a place"
+          value={name}
+          onChange={(e) => {
+            setName(e.target.value);
+            setNaming(e.target.value.trim() !== "");
+          }}
+          slotProps={{ htmlInput: { maxLength: 60 } }}
+          sx={{ my: 1 }}
+        />
+        {naming && <Say>Now touch the place on the picture.</Say>}
+        {own.map((p) => (
+          <Box
+            key={p.name}
+            sx={{ display: "flex", alignItems: "center", borderBottom: 1, borderColor: "divider" }}
+          >
+            <Box sx={{ flex: 1 }}>{p.name}</Box>
+            <Button
+              color="inherit"
+              aria-label={`Forget ${p.name}`}
+              onClick={() => change({ names: own.filter((q) => q.name !== p.name) }, `Forget ${p.name}`)}
+            >
+              Forget
+            </Button>
+          </Box>
+        ))}
+      </Section>
     </>
   );
   useWall({
     force: { regions: false },
-    tool: "draw",
+    tool: naming ? "pick" : "draw",
     onStroke: draw,
+    onPick: pick,
     busy: isPending || regions.isFetching,
     strokeWidth: width * (frame.data?.height ?? 1000),
     overlay: (px, size) => (
@@ -146,6 +207,9 @@ export function RegionsJob({ sitter }: JobProps) {
             dash={[6 * px, 6 * px]}
             strokeWidth={3 * px}
           />
+        ))}
+        {own.map((p) => (
+          <SpotMark key={p.name} spot={[p.x, p.y]} name={p.name} size={size} px={px} />
         ))}
         {places &&
           map.data?.places.map((p) => (

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 
 import cv2
 import numpy as np
 
-from truesitter.core.types import Floats, Ints, Mask
+from truesitter.core.pixels import box_of
+from truesitter.core.types import Floats, Ints, Mask, Shape
 from truesitter.core.values.edge_sides import UNLIKE
 
 
@@ -49,6 +50,9 @@ SMALLEST = 0.012
 
 JOINED = 0.04
 """Bits of a light nearer to one another than this, in heights of the face, are one."""
+
+_GRAIN = 0.8
+"""Standard deviation in pixels."""
 
 MOST = 10
 """So many of each kind of surface are told."""
@@ -118,9 +122,13 @@ def find_highlights(
     scale
         Height of the face in pixels.
     """
-    own = shine[where]
-    if not own.size or full <= 0:
+    if not where.any() or full <= 0:
         return ()
+    # Only the surface's own box is looked at; grain is evened out.
+    box = box_of(where, round(0.05 * scale))
+    whole = where.shape
+    shine, where, lab, value = cv2.GaussianBlur(shine[box], (0, 0), _GRAIN), where[box], lab[box], value[box]
+    own = shine[where]
     limit = max(WORTH * full, float(np.quantile(own, STRONGEST)))
     small = 1 / 3 if kind is Kind.WET else 1.0
     least = (SMALLEST * small * scale) ** 2
@@ -136,7 +144,17 @@ def find_highlights(
         for n in range(1, len(stats))
         if stats[n][4] >= least
     ]
-    return tuple(sorted(found, key=lambda h: -h.strength)[:MOST])
+    strongest = sorted(found, key=lambda h: -h.strength)[:MOST]
+    return tuple(_in_whole(h, box, where.shape, whole) for h in strongest)
+
+
+def _in_whole(light: Highlight, box: tuple[slice, slice], shape: Shape, whole: Shape) -> Highlight:
+    """A light of a part of the picture as one of all of it."""
+    return replace(
+        light,
+        x=(light.x * shape[1] + box[1].start) / whole[1],
+        y=(light.y * shape[0] + box[0].start) / whole[0],
+    )
 
 
 def _highlight(

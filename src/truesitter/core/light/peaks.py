@@ -65,10 +65,14 @@ class LightPeak:
     prominence: float
 
 
-def usual_place(x: float, y: float, face: Face | None, shape: Shape) -> str:
-    """The place of a spot by the name it has among the usual places, where it has one."""
+def usual_place(
+    x: float, y: float, face: Face | None, shape: Shape, own: tuple[places.OwnPlace, ...] = ()
+) -> str:
+    """The place of a spot by the name it has among the usual places, or by the painter's own."""
     height, width = shape[:2]
     place = places.place_of(x, y, face, height / width)
+    if places.is_unnamed(place):
+        return places.own_name(x, y, own, height / width) or place
     if face is None:
         return place
     if place == "forehead":
@@ -107,7 +111,9 @@ def prominences(value: Floats, where: Mask, spots: list[tuple[int, int]]) -> lis
     return found
 
 
-def find_peaks(value: Floats, lit: Mask, face: Face | None, scale: float) -> tuple[LightPeak, ...]:
+def find_peaks(
+    value: Floats, lit: Mask, face: Face | None, scale: float, own: tuple[places.OwnPlace, ...] = ()
+) -> tuple[LightPeak, ...]:
     """Peaks of the squinted value on the lit skin, most prominent first.
 
     Parameters
@@ -116,6 +122,8 @@ def find_peaks(value: Floats, lit: Mask, face: Face | None, scale: float) -> tup
         (h, w) squinted value and lit skin.
     scale
         Height of the face in pixels.
+    own
+        Places the painter named.
     """
     if not lit.any():
         return ()
@@ -139,11 +147,16 @@ def find_peaks(value: Floats, lit: Mask, face: Face | None, scale: float) -> tup
         ),
         face,
         value.shape,
+        own,
     )
 
 
 def own_peaks(
-    spots: tuple[tuple[float, float], ...], value: Floats, lit: Mask, face: Face | None
+    spots: tuple[tuple[float, float], ...],
+    value: Floats,
+    lit: Mask,
+    face: Face | None,
+    own: tuple[places.OwnPlace, ...] = (),
 ) -> tuple[LightPeak, ...]:
     """The painter's own peaks (x, y in fractions), in their order."""
     pixels = [pixel_at(*s, value.shape) for s in spots]
@@ -153,18 +166,24 @@ def own_peaks(
         where[p] = True
     rises = dict(zip(order, prominences(value, where, [pixels[i] for i in order]), strict=True))
     return _named(
-        ((*spots[i], float(value[pixels[i]]), rises[i]) for i in range(len(spots))), face, value.shape
+        ((*spots[i], float(value[pixels[i]]), rises[i]) for i in range(len(spots))),
+        face,
+        value.shape,
+        own,
     )
 
 
 def _named(
-    found: Iterable[tuple[float, float, float, float]], face: Face | None, shape: Shape
+    found: Iterable[tuple[float, float, float, float]],
+    face: Face | None,
+    shape: Shape,
+    own: tuple[places.OwnPlace, ...],
 ) -> tuple[LightPeak, ...]:
     """Peaks with names of their own, from x, y, value and prominence."""
     peaks: list[LightPeak] = []
     count: dict[str, int] = {}
     for x, y, value, rise in found:
-        place = usual_place(x, y, face, shape)
+        place = usual_place(x, y, face, shape, own)
         count[place] = count.get(place, 0) + 1
         name = place if count[place] == 1 else f"{place}, {count[place]}"
         peaks.append(LightPeak(name, x, y, value, rise))

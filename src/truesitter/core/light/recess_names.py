@@ -51,10 +51,12 @@ class Names:
         None when none was found.
     shape
         Height and width of the map.
+    own
+        Places the painter named.
     """
 
-    def __init__(self, face: Face | None, shape: Shape) -> None:
-        self._face, self._shape = face, shape
+    def __init__(self, face: Face | None, shape: Shape, own: tuple[places.OwnPlace, ...] = ()) -> None:
+        self._face, self._shape, self._own = face, shape, own
         self._lines: dict[str, Doubles] = {}
         if face is not None:
             self._lines = {name: in_pixels(_dense(face.line(marks)), shape) for name, marks in _LINES.items()}
@@ -64,6 +66,10 @@ class Names:
         height, width = self._shape[:2]
         x, y = (deepest[1] + 0.5) / width, (deepest[0] + 0.5) / height
         place = places.place_of(x, y, self._face, height / width)
+        if places.is_unnamed(place):
+            own = places.own_name(x, y, self._own, height / width)
+            if own:
+                return f"crease, {own}"
         if self._face is None:
             return f"crease, {place}"
         size = self._face.height(self._shape)

@@ -13,7 +13,9 @@ import cv2
 import numpy as np
 
 from truesitter.core.light.recess_names import Names
+from truesitter.core.pixels import box_of
 from truesitter.core.sitter.face import Face
+from truesitter.core.sitter.places import OwnPlace
 from truesitter.core.types import Doubles, Floats, Ints, Mask
 
 LEAST_DEPTH = 0.5
@@ -143,7 +145,9 @@ def valley_depth(value: Floats, reach: int) -> tuple[Floats, Ints]:
     return best, turn
 
 
-def find_recesses(value: Floats, where: Mask, face: Face | None, scale: float) -> Recesses:
+def find_recesses(
+    value: Floats, where: Mask, face: Face | None, scale: float, own: tuple[OwnPlace, ...] = ()
+) -> Recesses:
     """The recesses of a face or figure.
 
     Parameters
@@ -154,15 +158,19 @@ def find_recesses(value: Floats, where: Mask, face: Face | None, scale: float) -
         (h, w) skin, lips and what else may hold a recess; the irises of `face` are left out.
     face, scale
         The face and its height in pixels; without one, the height a face would have.
+    own
+        Places the painter named.
     """
     reach = max(2, round(WIDEST * scale))
-    depth, turn = valley_depth(value, reach)
+    box = box_of(where, reach)
+    depth, turn = np.zeros(value.shape, np.float32), np.zeros(value.shape, np.int32)
+    depth[box], turn[box] = valley_depth(value[box], reach)
     inside = where if face is None else where & ~(face.iris_mask(value.shape) | face.brow_mask(value.shape))
     depth = np.where(inside, depth, 0).astype(np.float32)
     core = (depth >= LEAST_DEPTH).astype(np.uint8)
     _, numbers, stats, _ = cv2.connectedComponentsWithStats(core, connectivity=8)
     valleys = [v for n, box in enumerate(stats) if n and (v := _valley(n, box, numbers, value, depth, scale))]
-    names = Names(face, value.shape)
+    names = Names(face, value.shape, own)
     named: dict[str, list[_Valley]] = {}
     for valley in sorted(valleys, key=lambda v: -v.depth):
         name = names.of(*valley.pixels(numbers), valley.deepest)

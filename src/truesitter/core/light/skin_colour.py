@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.pixels import in_pixels
+from truesitter.core.pixels import box_of, in_pixels
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import place_centres
 from truesitter.core.types import Doubles, Floats, Labels, Mask
@@ -26,6 +26,9 @@ BORROWS = 3.0
 
 _LIKE = 0.8
 """Least cosine between where a shadow leans and where the neighbour lies."""
+
+_WARM = np.array([0.574, 0.819])
+"""Unit vector of warm in the a*, b* plane: an orange of hue 55° (from memory)."""
 
 _BINS = 24
 _ENOUGH = 2000
@@ -100,11 +103,14 @@ def off_mean(lab: Floats, skin: Mask, scale: float) -> tuple[Floats, Doubles]:
     off, hue
         (h, w, 2), zero outside the skin; unit vector of the skin's own hue in the a*, b* plane.
     """
-    part = skin.astype(np.float32)
     sigma = max(0.5, _SMOOTH * scale)
+    off = np.zeros((*skin.shape, 2), np.float32)
+    # Only the skin's own box is looked at.
+    box = box_of(skin, round(3 * sigma))
+    lab, skin = lab[box], skin[box]
+    part = skin.astype(np.float32)
     blurred = blur(np.dstack([lab * part[..., None], part]), sigma)[skin]
     own = blurred[:, :3] / np.maximum(blurred[:, 3:], 1e-3)
-    off = np.zeros((*skin.shape, 2), np.float32)
     mean = own[:, 1:].mean(axis=0, dtype=np.float64)
     hue = mean / max(1e-6, float(np.hypot(*mean)))
     edges = np.quantile(own[:, 0], np.linspace(0, 1, _BINS + 1))
@@ -115,7 +121,7 @@ def off_mean(lab: Floats, skin: Mask, scale: float) -> tuple[Floats, Doubles]:
     middles = np.array([p[:, 0].mean() for p in present])
     curve = np.array([np.median(p[:: 1 + len(p) // _ENOUGH, 1:], axis=0) for p in present])
     wanted = np.stack([np.interp(own[:, 0], middles, curve[:, i]) for i in (0, 1)], axis=1)
-    off[skin] = np.where(own[:, :1] > _DARKEST, own[:, 1:] - wanted, 0)
+    off[box][skin] = np.where(own[:, :1] > _DARKEST, own[:, 1:] - wanted, 0)
     return off, hue
 
 
@@ -128,6 +134,21 @@ def turn_of(off: Doubles, hue: Doubles) -> tuple[Turn, float]:
     if abs(stronger) >= PLAIN:
         return (Turn.STRONGER if stronger > 0 else Turn.GREYER), abs(stronger)
     return Turn.NONE, 0.0
+
+
+def difference_words(off: Doubles, hue: Doubles) -> tuple[str, ...]:
+    """A difference of a*, b* (2,) from a skin of some hue, in words: how warm, and which way.
+
+    Warm lies between orange and yellow, along b* and a little along a*.
+    """
+    warm = float(off @ _WARM)
+    said = []
+    if abs(warm) >= PLAIN:
+        said.append(f"{'warmer' if warm > 0 else 'cooler'} by {abs(warm):.0f}")
+    turn, by = turn_of(off, hue)
+    if turn is not Turn.NONE:
+        said.append(f"{turn.spoken} by {by:.0f}")
+    return tuple(said)
 
 
 def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale: float) -> SkinColour:

@@ -11,7 +11,20 @@ from truesitter.core.settings.kinds import Spot
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Scribble
 
-RegionName = Literal["background", "skin", "hair", "brows", "facial_hair", "lips", "eyes", "garment"]
+RegionName = Literal[
+    "background",
+    "skin",
+    "hair",
+    "brows",
+    "facial_hair",
+    "lips",
+    "eyes",
+    "garment",
+    "mouth",
+    "spectacles",
+    "hat",
+    "jewellery",
+]
 ScribbleName = Literal[RegionName, "erase"]
 
 
@@ -28,9 +41,18 @@ class ScribbleSettings(Settings):
         return Scribble(region, self.points, self.width)
 
 
+class NamedPlace(Settings):
+    """A spot of the figure, and what the painter calls it."""
+
+    name: str = Field(min_length=1, max_length=60)
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+
+
 class RegionSettings(Settings):
-    """The painter's corrections of the regions, in the order they were drawn."""
+    """The painter's corrections of the regions, in the order they were drawn, and names of places."""
 
     ROWS: ClassVar[tuple[str, ...]] = ("scribbles",)
 
     scribbles: tuple[ScribbleSettings, ...] = Field((), max_length=500)
+    names: tuple[NamedPlace, ...] = Field((), max_length=40)

@@ -5,6 +5,8 @@ A place is a few landmarks; the lists were read off the published canonical face
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 
@@ -45,6 +47,32 @@ PLACES: dict[str, tuple[int, ...]] = {
 def place_centres(face: Face) -> list[tuple[str, float, float]]:
     """Name and centre (x, y in fractions) of every place of the face."""
     return [(name, *face.spot(*landmarks)) for name, landmarks in PLACES.items()]
+
+
+@dataclass(frozen=True)
+class OwnPlace:
+    """A spot (fractions) and what the painter calls it."""
+
+    name: str
+    x: float
+    y: float
+
+
+OWN_REACH = 0.15
+"""A painter's name holds this far round its spot, in parts of the picture's height."""
+
+
+def own_name(x: float, y: float, own: tuple[OwnPlace, ...], aspect: float) -> str | None:
+    """The painter's own name for a spot: that of the nearest spot named, none where all are far."""
+    away = [float(np.hypot((p.x - x) / aspect, p.y - y)) for p in own]
+    if not away or min(away) > OWN_REACH:
+        return None
+    return own[int(np.argmin(away))].name
+
+
+def is_unnamed(place: str) -> bool:
+    """True for a place of the figure that has no name of its own."""
+    return place == "figure" or place.endswith("of the figure")
 
 
 def place_of(x: float, y: float, face: Face | None, aspect: float) -> str:

@@ -16,6 +16,10 @@ class Region(IntEnum):
     LIPS = 5
     EYES = 6
     GARMENT = 7
+    MOUTH = 8
+    SPECTACLES = 9
+    HAT = 10
+    JEWELLERY = 11
 
     @property
     def spoken(self) -> str:
@@ -24,4 +28,10 @@ class Region(IntEnum):
 
 
 SOLVED = (Region.BACKGROUND, Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT)
-"""The regions found by colour and place; the others follow the landmarks."""
+"""The regions found by colour and place; lips, eyes and brows follow the landmarks."""
+
+WORN = (Region.SPECTACLES, Region.HAT, Region.JEWELLERY)
+"""What a sitter wears besides cloth."""
+
+DRAWN = (Region.MOUTH, *WORN)
+"""Only where the painter draws them; a stroke that closes is filled. The mouth is its inside, teeth too."""

@@ -21,10 +21,13 @@ from truesitter.core.sitter.borders import refine_borders
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, Face
 from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.posterior import Evidence, drop_islands, likeliest
-from truesitter.core.sitter.region_names import SOLVED, Region
+from truesitter.core.sitter.region_names import DRAWN, SOLVED, Region
 from truesitter.core.sitter.seeds import first_seeds
 from truesitter.core.sitter.strokes import Told, hear_strokes
-from truesitter.core.types import Floats, Labels, Mask, Shape
+from truesitter.core.types import Floats, Ints, Labels, Mask, Shape
+
+_LEAST_ROUND, _GAP = 6, 0.12
+"""A stroke of so many points, whose ends lie nearer than this part of its length, is closed."""
 
 _ROUNDS = 3
 
@@ -85,9 +88,20 @@ def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
         thickness = max(1, round(scribble.width * height))
         code = 255 if scribble.region is None else int(scribble.region)
         cv2.polylines(canvas, [points.reshape(-1, 1, 2)], False, code, thickness)
+        if scribble.region in DRAWN and _closes(points, thickness):
+            cv2.fillPoly(canvas, [points.reshape(-1, 1, 2)], code)
         if len(points) == 1:
             cv2.circle(canvas, points[0].tolist(), thickness // 2, code, -1)
     return canvas
+
+
+def _closes(points: Ints, thickness: int) -> bool:
+    """True for a stroke that comes back to where it began."""
+    if len(points) < _LEAST_ROUND:
+        return False
+    length = float(np.hypot(*np.diff(points, axis=0).T).sum())
+    gap = float(np.hypot(*(points[-1] - points[0])))
+    return gap <= max(2.0 * thickness, _GAP * length)
 
 
 def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...] = ()) -> Regions:
@@ -142,7 +156,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
     labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
     drawn_full = rasterise(scribbles, (height, width))
-    fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES))
+    fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES, *DRAWN))
     labels[fixed] = drawn_full[fixed]
     return Regions(
         labels=labels,

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
 
 from truesitter.core.colour.value import linear_to_value
@@ -23,7 +22,13 @@ from truesitter.core.light.report import (
     passage,
     terminator,
 )
-from truesitter.core.light.skin_colour import SkinColour, borrowed, off_mean, skin_colour
+from truesitter.core.light.skin_colour import (
+    SkinColour,
+    borrowed,
+    difference_words,
+    off_mean,
+    skin_colour,
+)
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.pixels import pixel_at
 from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
@@ -77,10 +82,12 @@ class AccentStage:
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._light, self._flesh = values, light, flesh
 
+    @result("lab of the light", needs=("lab",))
     def lab(self) -> Floats:
         """L*a*b* at the size that light is read at."""
         return reduced(self._picture.lab(), LIGHT_LONG_SIDE)
 
+    @result("value of the light", needs=("value",))
     def value(self) -> Floats:
         """Values at that size."""
         return reduced(self._picture.value(), LIGHT_LONG_SIDE)
@@ -89,7 +96,7 @@ class AccentStage:
         """Canvas mm to a pixel of it."""
         return self._picture.settings.canvas_width_mm / self._light.luminance().shape[1]
 
-    @result("form report", settings=MIXING, needs=("form", "lab", "casters", "detection", "framed"))
+    @result("form report", settings=MIXING, needs=("form", "lab of the light", "casters", "detection"))
     def form(self) -> FormReport:
         """The skin's form in numbers and mixtures."""
         form, lab = self._light.form(), self.lab()
@@ -104,8 +111,16 @@ class AccentStage:
 
     @result(
         "highlights",
-        settings=(WIDTH_MM,),
-        needs=("shine", "lab", "value", "regions", "detection", "framed", "skin luminance"),
+        settings=(WIDTH_MM, "regions.names"),
+        needs=(
+            "shine",
+            "lab of the light",
+            "value of the light",
+            "regions",
+            "detection",
+            "framed",
+            "skin luminance",
+        ),
     )
     def highlights(self) -> tuple[NamedLight, ...]:
         """Every highlight, strongest first on each kind of surface: skin, lips, eyes, hair."""
@@ -120,9 +135,7 @@ class AccentStage:
         found = [
             light
             for strength, where, kind in kinds
-            for light in find_highlights(
-                cv2.GaussianBlur(strength, (0, 0), 0.8), where, kind, shine.full, lab, value, scale, mm
-            )
+            for light in find_highlights(strength, where, kind, shine.full, lab, value, scale, mm)
         ]
         return self._named(found)
 
@@ -147,9 +160,12 @@ class AccentStage:
             return "left eye" if PUPILS[int(np.argmin(away))] == left else "right eye"
         if region is Region.LIPS and face is not None:
             return "upper lip" if light.y < face.at(*MOUTH_MIDDLES)[1] else "lower lip"
-        return usual_place(light.x, light.y, face, self._picture.shape)
+        return usual_place(light.x, light.y, face, self._picture.shape, self._sitter.own_places())
 
-    @result("ceilings", needs=("light", "highlights", "form", "skin luminance", "value", "cuts", "detection"))
+    @result(
+        "ceilings",
+        needs=("light", "highlights", "form", "skin luminance", "value of the light", "cuts", "detection"),
+    )
     def ceilings(self) -> tuple[Ceiling, ...]:
         """How light each light may be, what would hurt most first."""
         form = self._light.form()
@@ -170,7 +186,7 @@ class AccentStage:
             self._light.scale(form.classes.shape),
         )
 
-    @result("skin off its mean", needs=("lab", "regions", "detection", "framed"))
+    @result("skin off its mean", needs=("lab of the light", "regions", "detection"))
     def _off(self) -> tuple[Floats, Doubles]:
         skin = self._light.regions() == Region.SKIN
         if not skin.any():
@@ -184,7 +200,15 @@ class AccentStage:
         scale = self._light.scale(regions.shape)
         return skin_colour(*self._off(), regions == Region.SKIN, self._sitter.face, scale)
 
-    @result("borrowed colour", needs=("form", "lab", "regions", "skin off its mean"))
+    def against_skin(self, x: float, y: float) -> tuple[str, ...]:
+        """How a spot (fractions) differs from this skin at its value, in words; none off the skin."""
+        off, hue = self._off()
+        at = pixel_at(x, y, off.shape)
+        if self._light.regions()[at] != Region.SKIN:
+            return ()
+        return difference_words(off[at].astype(np.float64), hue)
+
+    @result("borrowed colour", needs=("form", "lab of the light", "regions", "skin off its mean"))
     def borrowed(self) -> tuple[Borrowed, ...]:
         """Shadows that take their colour from cloth, hair or wall."""
         form, lab, regions = self._light.form(), self.lab(), self._light.regions()
@@ -219,7 +243,7 @@ class AccentStage:
         eyes = [read_eye(face, side, value, skin, self._light.towards(), mirrored) for side in (0, 1)]
         return tuple(sorted(eyes, key=lambda e: e.side))
 
-    @result("recess coats", settings=MIXING, needs=("recesses", "lab"))
+    @result("recess coats", settings=MIXING, needs=("recesses", "lab of the light"))
     def recess_coats(self) -> tuple[Recipe, Recipe] | None:
         """Mixtures of the strong flesh colour and of the dark over it; None without recesses."""
         recesses, lab = self._light.recesses(), self.lab()

@@ -39,10 +39,17 @@ FAMILIES: dict[str, tuple[Region, ...]] = {
     "hair": (Region.HAIR,),
     "facial hair": (Region.FACIAL_HAIR,),
     "garment": (Region.GARMENT,),
+    "hat": (Region.HAT,),
+    "jewellery": (Region.JEWELLERY,),
+    "spectacles": (Region.SPECTACLES,),
+    "inside of the mouth": (Region.MOUTH,),
     "background": (Region.BACKGROUND,),
 }
 SPLIT = ("hair", "garment", "background")
 """Families that are split where they are of several colours."""
+
+CARRIES_LIGHT = ("garment", "background", "hat", "jewellery", "spectacles")
+"""Families of which it is told whether they are matt or polished."""
 
 TUBES = ("flesh.tubes", "flesh.own", "flesh.transparent", "flesh.medium", "flesh.strength")
 WISHES = ("flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black")
@@ -162,7 +169,7 @@ class FleshStage:
     def polish(self, family: str) -> Polish | None:
         """How a family of cloth or wall carries the light; None for skin, hair, and what is not there."""
         base = family.partition(", ")[0]
-        if base not in ("garment", "background"):
+        if base not in CARRIES_LIGHT:
             return None
         mask = reduced_labels(self.family_mask(family).view(np.uint8), POLISH_LONG_SIDE) > 0
         if mask.mean() < _SMALLEST_FAMILY:

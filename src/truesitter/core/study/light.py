@@ -9,9 +9,9 @@ import numpy as np
 
 from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import picture_to_linear
-from truesitter.core.colour.value import linear_to_value, picture_luminance
+from truesitter.core.colour.value import linear_to_value
 from truesitter.core.light.body_normals import body_normals
-from truesitter.core.light.casters import blocked, caster_map
+from truesitter.core.light.casters import REACH, blocked, caster_map
 from truesitter.core.light.direction import LightDirection, figure_light, light_direction
 from truesitter.core.light.face_normals import face_normals
 from truesitter.core.light.form import EVEN, Form, shadow_border, skin_form
@@ -27,6 +27,7 @@ from truesitter.core.light.zones import (
     unlit_mask,
 )
 from truesitter.core.passes.schools import school
+from truesitter.core.pixels import box_of
 from truesitter.core.settings import LightSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.picture import PictureStage
@@ -34,7 +35,6 @@ from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
-from truesitter.core.values.value_map import squinted_value
 
 LIGHT_LONG_SIDE = 1000
 """Form, shine and recesses are read on maps of this size: the finest valley is still two pixels wide."""
@@ -94,14 +94,13 @@ class LightStage:
         face = self._sitter.face
         return FACE_OF_FIGURE * shape[0] if face is None else face.height(shape)
 
-    @result("light direction", needs=("framed", "regions", "detection"), version=2)
+    @result("light direction", needs=("linear light", "regions", "detection"), version=2)
     def direction(self) -> LightDirection | None:
         """Where the key light comes from, as the photograph shows it; None without enough bare skin."""
-        face, luminance = self._sitter.face, picture_luminance(self._picture.framed())
-        regions = self._sitter.regions()
-        skin = regions.mask(Region.SKIN)
+        face, luminance, regions = self._sitter.face, self.linear() @ LUMINANCE, self.regions()
+        skin = regions == Region.SKIN
         if face is None:
-            return figure_light(luminance, skin, regions.labels)
+            return figure_light(luminance, skin, regions)
         return light_direction(luminance, skin, face)
 
     def key(self) -> tuple[float, float, float]:
@@ -145,11 +144,15 @@ class LightStage:
             full,
         )
 
-    @result("skin luminance", needs=("framed",))
+    @result("skin luminance", needs=("linear light",))
     def luminance(self) -> Floats:
-        """Luminance squinted as for form, reduced."""
-        luminance = picture_luminance(self._picture.framed())
-        return reduced(blur(luminance, _FORM_SQUINT * luminance.shape[0]), LIGHT_LONG_SIDE)
+        """Luminance squinted as for form."""
+        return self._squinted(_FORM_SQUINT)
+
+    def _squinted(self, strength: float) -> Floats:
+        """Luminance blurred by a part of the picture's height."""
+        luminance = self.linear() @ LUMINANCE
+        return blur(luminance, strength * luminance.shape[0])
 
     @result("facing", settings=("light.key",), needs=("light direction", "regions", "detection", "framed"))
     def _facing(self) -> tuple[Floats, Mask]:
@@ -182,61 +185,79 @@ class LightStage:
         facing, on_face = self._facing()
         scale = self.scale(regions.shape)
         skin = regions == Region.SKIN
-        return skin_form(
-            luminance,
-            linear_to_value(luminance),
-            skin,
-            cv2.GaussianBlur(self.shine().skin, (0, 0), 1.0),
-            facing,
-            on_face,
-            self.met() > 0,
+        # Only the skin's own box is looked at, with a rim for what is blurred.
+        box = box_of(skin, round(0.05 * scale))
+        form = skin_form(
+            luminance[box],
+            linear_to_value(luminance[box]),
+            skin[box],
+            cv2.GaussianBlur(self.shine().skin[box], (0, 0), 1.0),
+            facing[box],
+            on_face[box],
+            self.met()[box] > 0,
             self.towards(),
             self.even(),
             scale,
         )
+        classes, told = np.zeros(skin.shape, np.uint8), np.zeros(skin.shape, bool)
+        classes[box], told[box] = form.classes, form.on_face
+        return replace(form, classes=classes, on_face=told)
 
     @result("casters", settings=("light.key",), needs=("regions", "detection", "light direction"))
     def met(self) -> Labels:
         """What the way from the skin towards the light first meets, as `casters.blocked` numbers it."""
-        regions = self.regions()
-        casters = caster_map(regions, self._sitter.face)
-        return blocked(casters, regions == Region.SKIN, self.towards(), self.scale(regions.shape))
+        regions, face = self.regions(), self._sitter.face
+        scale = self.scale(regions.shape)
+        skin = regions == Region.SKIN
+        # What stands before the skin is no farther off than a shadow is thrown.
+        box = box_of(skin, round(REACH * scale))
+        met = np.zeros(skin.shape, np.uint8)
+        met[box] = blocked(caster_map(regions, face)[box], skin[box], self.towards(), scale)
+        return met
 
     @result(
         "light",
-        settings=("light.squint", "light.zone_1_reach", "light.peaks", "light.limits", "passes.school"),
-        needs=("framed", "regions", "detection", "light direction"),
+        settings=(
+            "light.squint",
+            "light.zone_1_reach",
+            "light.peaks",
+            "light.limits",
+            "passes.school",
+            "regions.names",
+        ),
+        needs=("linear light", "framed", "regions", "detection", "light direction"),
         version=3,
     )
     def zones(self) -> LightZones:
         """Light peaks and zones 1–4."""
-        framed, face = self._picture.framed(), self._sitter.face
-        blurred = blur(picture_luminance(framed), self.settings.squint * framed.shape[0])
-        luminance = reduced(blurred, WORKING_LONG_SIDE)
+        shape, face = self._picture.shape, self._sitter.face
+        luminance = reduced(self._squinted(self.settings.squint), WORKING_LONG_SIDE)
         regions = reduced_labels(self._sitter.regions().labels, WORKING_LONG_SIDE)
         value, skin = linear_to_value(luminance), regions == Region.SKIN
         scale = self.scale(value.shape)
         if not skin.any():
-            return LightZones((), np.zeros(framed.shape[:2], np.uint8), np.zeros(value.shape, np.float32), ())
+            return LightZones((), np.zeros(shape, np.uint8), np.zeros(value.shape, np.float32), ())
         lit = luminance >= shadow_border(luminance[skin].astype(np.float64), self.even())
         barred = unlit_mask(face, school(self._school.school).unlit, value.shape)
         inside = inside_limits(self.limits(), value.shape) & ~barred
+        own = self._sitter.own_places()
         open_ = inside & lit & (skin | (regions == Region.LIPS))
         if self.settings.peaks is None:
-            peaks = find_peaks(value, open_ & skin, face, scale)
+            peaks = find_peaks(value, open_ & skin, face, scale, own)
         else:
-            peaks = own_peaks(self.settings.peaks, value, open_, face)
+            peaks = own_peaks(self.settings.peaks, value, open_, face, own)
         zones = grow_zones(
             value, open_ & ~line_mask(value), peaks, self.settings.zone_1_reach * scale
         )  # fmt: skip
-        return replace(zones, zones=_enlarged(zones.zones, framed.shape))
+        return replace(zones, zones=_enlarged(zones.zones, shape))
 
-    @result("recesses", needs=("framed", "regions", "detection"))
+    @result("recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"))
     def recesses(self) -> Recesses:
         """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""
-        value = reduced(squinted_value(self._picture.framed(), _RECESS_SQUINT), LIGHT_LONG_SIDE)
+        value = linear_to_value(self._squinted(_RECESS_SQUINT))
         where = np.isin(self.regions(), (Region.SKIN, Region.LIPS, Region.EYES))
-        return find_recesses(value, where, self._sitter.face, self.scale(value.shape))
+        own = self._sitter.own_places()
+        return find_recesses(value, where, self._sitter.face, self.scale(value.shape), own)
 
     def shadow_value(self) -> float:
         """Value under which skin lies in shadow; 0 where no shadow stands apart."""

@@ -13,7 +13,7 @@ from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.proportions import Proportion, face_proportions
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import WORN, Region
 from truesitter.core.sitter.regions import Regions, solve_regions
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.reduce import reduced_labels, reduced_size
@@ -111,13 +111,20 @@ class SitterStage:
         labels = self.regions().labels
         return Region(int(labels[pixel_at(x, y, labels.shape)]))
 
+    def own_places(self) -> tuple[places.OwnPlace, ...]:
+        """Places of the figure that the painter named."""
+        return tuple(places.OwnPlace(p.name, p.x, p.y) for p in self.settings.names)
+
     def place_at(self, x: float, y: float) -> str:
         """A spot in the painter's words: a place of the face, else its region."""
         region = self.region_at(x, y)
-        if region in (Region.BACKGROUND, Region.GARMENT, Region.HAIR):
+        if region in (Region.BACKGROUND, Region.GARMENT, Region.HAIR, *WORN):
             return region.name.lower()
         height, width = self._picture.shape
-        return places.place_of(x, y, self.face, height / width)
+        place = places.place_of(x, y, self.face, height / width)
+        if not places.is_unnamed(place):
+            return place
+        return places.own_name(x, y, self.own_places(), height / width) or place
 
     def hair_mask(self) -> Mask:
         """Hair of the head, facial hair and brows."""

@@ -99,7 +99,7 @@ def strength(
     dependencies=[
         answered(
             "flesh/glazes",
-            (*TUBES, *WISHES, *TARGETS, "passes.school"),
+            (*TUBES, *WISHES, *TARGETS, "passes.school", "regions.names"),
             ("lab", "regions", "detection", "framed", "passes"),
         )
     ],

@@ -19,6 +19,7 @@ from truesitter.web.answers import answered
 from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
+NAMES = ("regions.names",)
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["looking"])
 
 
@@ -107,7 +108,10 @@ def compare_spots(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -
     )
 
 
-@router.get("/shapes", dependencies=[answered("shapes", needs=("shapes", "regions", "detection", "framed"))])
+@router.get(
+    "/shapes",
+    dependencies=[answered("shapes", ("regions.names",), needs=("shapes", "regions", "detection", "framed"))],
+)
 def get_shapes(study: CurrentStudy) -> list[ShapeOut]:
     """Every value shape, numbered as the outlines are."""
     return [
@@ -121,7 +125,10 @@ def get_shapes(study: CurrentStudy) -> list[ShapeOut]:
     ]  # fmt: skip
 
 
-@router.get("/edges", dependencies=[answered("edges", needs=("edges", "regions", "detection", "framed"))])
+@router.get(
+    "/edges",
+    dependencies=[answered("edges", ("regions.names",), needs=("edges", "regions", "detection", "framed"))],
+)
 def get_edges(study: CurrentStudy) -> EdgesOut:
     """Edges along every border, and the hardest and the lost ones by place."""
     edges = [
@@ -136,7 +143,12 @@ def get_edges(study: CurrentStudy) -> EdgesOut:
     return EdgesOut(edges=edges, lengths_mm=lengths)
 
 
-@router.get("/risks", dependencies=[answered("risks", needs=("contrast", "regions", "detection", "framed"))])
+@router.get(
+    "/risks",
+    dependencies=[
+        answered("risks", ("regions.names",), needs=("contrast", "regions", "detection", "framed"))
+    ],
+)
 def get_risks(study: CurrentStudy) -> list[RiskOut]:
     """Places where marks outweigh masses: likely to be overworked."""
     risk = study.looking.contrast().at_risk()

@@ -59,7 +59,14 @@ class TrialIn(BaseModel):
     dependencies=[
         answered(
             "passes",
-            ("values.names", "values.groups", "flesh.transparent", "flesh.own", "passes.school"),
+            (
+                "values.names",
+                "values.groups",
+                "flesh.transparent",
+                "flesh.own",
+                "passes.school",
+                "regions.names",
+            ),
             ("passes", "seams"),
         )
     ],

@@ -48,6 +48,8 @@ class SpotOut(BaseModel):
     """The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best."""
 
     place: str
+    against_skin: list[str]
+    """How it differs from this skin's own colour at the same value; nothing off the skin."""
     region: str
     seen_lab: Lab
     target_lab: Lab
@@ -62,8 +64,17 @@ class SpotOut(BaseModel):
     dependencies=[
         answered(
             "flesh/spot",
-            (*TUBES, *WISHES, *TARGETS, *DRYING, "flesh.film_mm", "values.names", "values.groups"),
-            ("lab", "values", "shapes", "regions", "detection", "framed"),
+            (
+                *TUBES,
+                *WISHES,
+                *TARGETS,
+                *DRYING,
+                "flesh.film_mm",
+                "values.names",
+                "values.groups",
+                "regions.names",
+            ),
+            ("lab", "values", "shapes", "regions", "detection", "framed", "skin off its mean"),
         )
     ],
 )
@@ -91,6 +102,7 @@ def spot(
     flesh = study.settings.flesh
     return SpotOut(
         place=place + study.sitter.place_at(*middle),
+        against_skin=list(study.accents.against_skin(*middle)),
         region=study.sitter.region_at(*middle).name.lower().replace("_", " "),
         seen_lab=as_lab(seen),
         target_lab=recipe.target_lab,

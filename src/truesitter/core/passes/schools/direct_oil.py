@@ -10,7 +10,7 @@ from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.take import WIPE
 from truesitter.core.passes.kinds.tone import TONE
 from truesitter.core.passes.school import DAY, Band, PassTemplate, School
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import WORN, Region
 
 _ALL = tuple(Region)
 
@@ -59,6 +59,13 @@ DIRECT_OIL = School(
             "Among the darkest shapes of the face; no hard edge all round.", into_wet=True,
         ),
         PassTemplate(
+            "mouth", "Inside of the mouth, {band}",
+            MASS, (Region.MOUTH,), Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
+            "soft towards the corners", "small round",
+            "It fades from its dark middle to the corners; leave teeth understated, never outlined.",
+            into_wet=True,
+        ),
+        PassTemplate(
             "brow-lines", "Lines of the brows",
             LINES, (Region.BROWS,), Band.LINES, WetMm(0.03), 1, 3 * DAY,
             "lost outward", "small liner",
@@ -100,6 +107,13 @@ DIRECT_OIL = School(
             MASS, (Region.GARMENT,), Band.EACH_GROUP, WetMm(0.08), 1, 3 * DAY,
             "firm", "flat brush",
             "Masses only; leave the ground where it is right already.", into_wet=True,
+        ),
+        PassTemplate(
+            "worn", "Spectacles, hat and jewellery, {band}",
+            MASS, WORN, Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
+            "hard where metal turns, soft on cloth", "small flat",
+            "Metal and glass mirror what faces them: darks and lights side by side, few of either.",
+            into_wet=True,
         ),
         PassTemplate(
             "background", "Background, {band}",

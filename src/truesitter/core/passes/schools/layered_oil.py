@@ -11,7 +11,7 @@ from truesitter.core.passes.kinds.lines import LINES
 from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH
 from truesitter.core.passes.school import DAY, Band, PassTemplate, School
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import WORN, Region
 
 _ALL = tuple(Region)
 
@@ -46,6 +46,12 @@ LAYERED_OIL = School(
             "Masses only; no folds smaller than the brush.",
         ),
         PassTemplate(
+            "worn", "Spectacles, hat and jewellery, {band}",
+            MASS, WORN, Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
+            "hard where metal turns, soft on cloth", "small flat",
+            "Metal and glass mirror what faces them: darks and lights side by side, few of either.",
+        ),
+        PassTemplate(
             "flesh", "Flesh, {band}",
             MASS, (Region.SKIN,), Band.EACH_GROUP, WetMm(0.10), 1, 3 * DAY,
             "soft where forms turn, firm at cast shadows", "filbert",
@@ -68,6 +74,12 @@ LAYERED_OIL = School(
             MASS, (Region.LIPS,), Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
             "soft outside, firm at the parting line", "small round",
             "Among the darkest shapes of the face; no hard edge all round.",
+        ),
+        PassTemplate(
+            "mouth", "Inside of the mouth, {band}",
+            MASS, (Region.MOUTH,), Band.THIRDS, WetMm(0.08), 1, 3 * DAY,
+            "soft towards the corners", "small round",
+            "It fades from its dark middle to the corners; leave teeth understated, never outlined.",
         ),
         PassTemplate(
             "brow-lines", "Lines of the brows",
