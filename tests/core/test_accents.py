@@ -459,7 +459,7 @@ def test_the_parts_of_an_eye(name: str) -> None:
         labels = study.sitter.regions().labels
         part = next(p for p in eye.parts if p.name == "pupil")
         assert labels[int(part.y * height), int(part.x * width)] == Region.EYES
-    lit = max(eyes, key=lambda e: e.value_of("white, left") or 0)
+    lit = max(eyes, key=lambda e: e.parts[0].value or 0)
     assert lit.checks[0].holds, "the white is not lighter than the skin"
     assert len(lit.checks) == 3
 

@@ -23,6 +23,7 @@ from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
 from truesitter.core.hair.lines import GrowthLine
+from truesitter.core.light.zones import LightZones
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
@@ -151,7 +152,11 @@ def test_png_and_jpeg_come_back() -> None:
 
 
 def test_zones_fade_outwards() -> None:
-    veil = zones_picture(np.array([[0, 1, 2, 3, 4]], np.uint8))[0, :, 3].astype(int)
+    zones = np.array([[0, 1, 2, 3, 4, 4]], np.uint8)
+    fade = np.array([[0, 1, 1, 1, 1, 0.5]], np.float32)
+    *veil, faded = zones_picture(LightZones((), zones, fade, ()))[0, :, 3].astype(int)
+    assert faded == pytest.approx(veil[4] / 2, abs=1)
+    veil = np.array(veil)
     assert veil[0] == 0
     assert all(near > far for near, far in pairwise(veil[1:]))
 

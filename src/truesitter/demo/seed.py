@@ -89,7 +89,13 @@ _SITTERS: tuple[dict[str, Any], ...] = (
                         ],
                     },
                     {"region": "garment", "points": [[0.55, 0.985], [0.70, 0.985], [0.97, 0.94]]},
-                ]
+                ],
+                "names": [
+                    {"name": "forehead", "x": 0.41, "y": 0.32}, {"name": "nose", "x": 0.34, "y": 0.44},
+                    {"name": "cheek", "x": 0.44, "y": 0.43}, {"name": "mouth", "x": 0.35, "y": 0.51},
+                    {"name": "ear", "x": 0.61, "y": 0.42}, {"name": "neck", "x": 0.58, "y": 0.66},
+                    {"name": "left shoulder", "x": 0.30, "y": 0.88}, {"name": "blade", "x": 0.72, "y": 0.82},
+                ],
             },
             "flesh": {
                 "palette": "own",

@@ -9,6 +9,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.light.zones import LightZones
 from truesitter.core.reference.tone import Clipping, lift_shadows
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
@@ -77,11 +78,13 @@ def value_codes(study: Study) -> Bytes:
     return np.asarray(np.clip(np.round(small * 25), 0, 250), dtype=np.uint8)
 
 
-def zones_picture(zones: Labels) -> Bytes:
-    """Zones as a white veil (H, W, 4): the nearer the point, the denser."""
-    density = np.array([0, 235, 165, 100, 45], np.uint8)[zones]
+def zones_picture(light: LightZones) -> Bytes:
+    """Zones as a white veil (H, W, 4): the nearer the peak the denser, the last one fading out."""
+    zones = light.zones
+    fade = cv2.resize(light.fade, zones.shape[1::-1], interpolation=cv2.INTER_LINEAR)
+    density = np.array([0, 235, 165, 100, 45], np.float32)[zones] * np.where(zones == 4, fade, 1)
     veil = np.full((*zones.shape, 4), 255, np.uint8)
-    veil[..., 3] = density
+    veil[..., 3] = np.round(density)
     return veil
 
 
@@ -198,7 +201,7 @@ VIEWS = _views(
     (Declaration("thumbnail-3", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(3))),
     (Declaration("thumbnail-4", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(4))),
     (Declaration("thumbnail-5", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(5))),
-    (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones().zones))),
+    (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones()))),
     (
         Declaration("form", needs=("form", "lab of the light", "value of the light")),
         lambda s: _png(form_picture(s, grey=False)),

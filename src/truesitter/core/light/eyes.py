@@ -77,10 +77,6 @@ class Eye:
     parts: tuple[EyePart, ...]
     checks: tuple[Check, ...]
 
-    def value_of(self, name: str) -> float | None:
-        """Value of a part by its name."""
-        return next(p.value for p in self.parts if p.name == name)
-
 
 def read_eye(
     face: Face, side: int, value: Floats, skin: Mask, light_2d: tuple[float, float], mirrored: bool

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.pixels import in_pixels, pixel_at
+from truesitter.core.pixels import pixel_at
 from truesitter.core.sitter import places
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Floats, Mask, Shape
@@ -198,13 +198,3 @@ def beside_usual(peaks: tuple[LightPeak, ...], face: Face | None) -> tuple[tuple
     missing = tuple(place for place in USUAL if place not in names)
     extra = tuple(p.place for p in peaks if p.place.partition(", ")[0] not in USUAL)
     return missing, extra
-
-
-def nearest_peak(
-    peaks: tuple[LightPeak, ...], x: float, y: float, shape: Shape, within: float
-) -> int | None:  # fmt: skip
-    """Number of the peak nearest to a spot (fractions), none farther than `within` pixels."""
-    away = [float(np.hypot(*(in_pixels((p.x, p.y), shape) - in_pixels((x, y), shape)))) for p in peaks]
-    if not away or min(away) > within:
-        return None
-    return int(np.argmin(away))
