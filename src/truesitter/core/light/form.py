@@ -56,6 +56,9 @@ TURNING = 0.72
 SHINY = 0.22
 """Skin whose luminance is mirrored light by so much is highlight [try]."""
 
+STANDS_OUT = 0.45
+"""And by this part of the strongest shine: what shines evenly all over is only light [try]."""
+
 LOOKS_AT_LIGHT = SHADOW
 """Skin whose cosine to the light is above this would be lit if nothing stood before it."""
 
@@ -69,6 +72,7 @@ _SMALLEST = 0.02
 """Patches smaller than this square of the face's height join what lies round them."""
 
 _FULL = 0.95
+_STRONGEST = 0.99
 _GRAIN = 1e-3
 _BINS = 256
 
@@ -167,7 +171,8 @@ def skin_form(
     own = classes == FormClass.FORM_SHADOW
     classes[_without_specks(own & (rises >= RISES_AGAIN), scale) & own] = FormClass.REFLECTED_LIGHT
     lit = skin & ~shadow
-    classes[lit & (shine >= SHINY * luminance)] = FormClass.HIGHLIGHT
+    strong = STANDS_OUT * float(np.quantile(shine[lit], _STRONGEST)) if lit.any() else 0.0
+    classes[lit & (shine >= np.maximum(SHINY * luminance, strong))] = FormClass.HIGHLIGHT
     return Form(classes, border, light_above, on_face & skin)
 
 
