@@ -89,8 +89,12 @@ class Step:
         Of its template; the film as it is laid.
     aim
         (n,) the pieces whose colour is wanted, where that is not all of them.
-    lines, tone
-        The lines it is made of, instead of pieces, and the pixels (h, w) whose colour they take.
+    lines
+        The lines it is made of, instead of pieces.
+    tone
+        (h, w) the pixels whose colour lines, or the light of every zone, take.
+    order
+        Which of the places of its template it is, from 0.
     last
         What the step before it laid, where that was a thin coat.
     """
@@ -103,6 +107,7 @@ class Step:
     lines: tuple[Line, ...] = ()
     tone: Mask | None = None
     last: Laid | None = None
+    order: int = 0
 
     @property
     def wanted(self) -> Mask:

@@ -34,6 +34,8 @@ class Place:
         Of its pass.
     aim
         (h, w) the part of it whose colour is wanted; all of it when not given.
+    tone, order
+        (h, w) where the colour of its lines or light comes from, and which place of its template it is.
     """
 
     template: PassTemplate
@@ -43,6 +45,8 @@ class Place:
     group: int | None = None
     aim: Mask | None = None
     lines: tuple[Line, ...] = ()
+    tone: Mask | None = None
+    order: int = 0
 
 
 def _in_thirds(values: Floats, where: Mask) -> tuple[Labels, int]:
@@ -89,6 +93,26 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
     return lightest
 
 
+def _zones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """Zones from the peaks outward, each covering those inside it; none without light."""
+    inside = np.where(where, subject.zones, 0)
+    first: Mask = inside == 1
+    if not first.any():
+        return []
+    return [
+        Place(
+            template,
+            (inside > 0) & (inside <= zone),
+            f"{template.key}-{zone}",
+            template.name.format(band=f"zone {zone}"),
+            aim=inside == zone,
+            tone=first,
+            order=zone - 1,
+        )
+        for zone in range(1, 5)
+    ]
+
+
 def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
     sets = subject.lines.get(template.key, ())
     nowhere = np.zeros(subject.groups.shape, bool)
@@ -98,8 +122,8 @@ def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
             nowhere,
             template.key if len(sets) == 1 else f"{template.key}-{number}",
             template.name.format(band=drawn.band),
-            aim=drawn.tone,
             lines=drawn.lines,
+            tone=drawn.tone,
         )
         for number, drawn in enumerate(sets, 1)
         if drawn.lines
@@ -116,6 +140,8 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
+    elif template.band is Band.ZONES:
+        places = _zones(template, subject, where)
     elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
         places = _thirds(template, subject.value, where) if where.any() else []
     else:
@@ -135,5 +161,8 @@ def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
     for number, place in enumerate(places, 1):
         if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
             # Places of one template never overlap, or each lies inside the one before.
-            own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))[place.mask] = number
+            drawn = own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))
+            # Zones grow: each covers those before it, which keep their pieces.
+            fresh = place.mask & (drawn == 0) if place.template.band is Band.ZONES else place.mask
+            drawn[fresh] = number
     return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())

@@ -62,11 +62,11 @@ class _Planner:
         template, at = place.template, self.scene.patchwork.at
         into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
         canvas = self.canvas if into_wet else self.canvas.dried()
-        aim = None if place.aim is None or place.lines else at(place.aim)
-        tone = place.aim if place.lines else None
+        aim = None if place.aim is None else at(place.aim)
         step = Step(
-            at(place.mask), place.group, template.regions, template.film, aim, place.lines, tone, self.thin
-        )
+            at(place.mask), place.group, template.regions, template.film, aim, place.lines, place.tone,
+            self.thin, place.order,
+        )  # fmt: skip
         laid = template.kind.lay(self.scene, step, canvas)
         self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
         if isinstance(laid, str):

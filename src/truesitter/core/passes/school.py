@@ -26,6 +26,7 @@ class Band(Enum):
     NESTED_THIRDS = "darks over all of it, the middle inside them, lights inside that"
     LINES = "lines"
     SHADOW_AND_HALFTONE = "shadow and halftone"
+    ZONES = "zone by zone round the peaks, each over those before"
     PEAKS = "the lightest of the zones round the peaks"
 
 

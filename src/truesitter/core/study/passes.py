@@ -12,6 +12,7 @@ from truesitter.core.passes.crease_lines import crease_lines
 from truesitter.core.passes.face_lines import face_lines
 from truesitter.core.passes.hair_lines import moustache, strays
 from truesitter.core.passes.layer import LineSet
+from truesitter.core.passes.light_lines import streaks
 from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.places import tones_of
 from truesitter.core.passes.plan import PassPlan, Subject
@@ -22,7 +23,7 @@ from truesitter.core.settings import PassSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.hair import HairStage
-from truesitter.core.study.light import LightStage
+from truesitter.core.study.light import FACE_OF_FIGURE, LightStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
@@ -126,7 +127,7 @@ class PassStage:
     @result(
         "painted lines",
         settings=(WIDTH_MM,),
-        needs=("framed", "detection", "regions", "value", "recesses", "hair axes", "hair sense"),
+        needs=("detection", "regions", "value", "recesses", "hair sense", "light"),
     )
     def lines(self) -> dict[str, tuple[LineSet, ...]]:
         """Everything that is drawn with a liner, by the key of the pass that draws it."""
@@ -136,7 +137,15 @@ class PassStage:
         found = {key: (LineSet(lines),) for key, lines in face_lines(face, size).items()}
         recesses = self._light.recesses()
         found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
+        zones = self._light.zones()
+        first = reduced_labels(zones.zones, PLANNING_LONG_SIDE) == 1
+        found["streaks"] = (LineSet(streaks(zones.rays, self._face_mm(value.shape, size)), first),)
         return {**found, **self._hairs(value, size)}
+
+    def _face_mm(self, shape: Shape, size: tuple[float, float]) -> float:
+        """Height of the face on the canvas, or what stands for it."""
+        face = self._sitter.face
+        return (FACE_OF_FIGURE if face is None else face.height(shape) / shape[0]) * size[1]
 
     def _hairs(self, value: Floats, size: tuple[float, float]) -> dict[str, tuple[LineSet, ...]]:
         """Moustache and strays, each in the tones of its own hair."""
@@ -153,7 +162,7 @@ class PassStage:
                     LineSet(middle, tones[len(tones) // 2][1], "a middle tone"),
                     LineSet(dark, tones[0][1], "darker and lower"),
                 )
-        tall = (0.3 if face is None else face.height(value.shape) / value.shape[0]) * size[1]
+        tall = self._face_mm(value.shape, size)
         found["strays"] = tuple(
             LineSet(strays(directed, small, _small(tone, small.shape), tall, size, number), tone, word)
             for number, (word, tone) in enumerate(tones_of(value, large == Region.HAIR))

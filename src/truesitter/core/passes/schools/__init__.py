@@ -5,11 +5,12 @@ from __future__ import annotations
 from truesitter.core.passes.school import School
 from truesitter.core.passes.schools.direct_oil import DIRECT_OIL
 from truesitter.core.passes.schools.layered_oil import LAYERED_OIL
+from truesitter.core.passes.schools.tempera import TEMPERA
 from truesitter.core.refusal import Refusal
 
-__all__ = ["DIRECT_OIL", "LAYERED_OIL", "SCHOOLS", "school"]
+__all__ = ["DIRECT_OIL", "LAYERED_OIL", "SCHOOLS", "TEMPERA", "school"]
 
-SCHOOLS: dict[str, School] = {s.key: s for s in (LAYERED_OIL, DIRECT_OIL)}
+SCHOOLS: dict[str, School] = {s.key: s for s in (LAYERED_OIL, DIRECT_OIL, TEMPERA)}
 
 
 def school(key: str) -> School:

@@ -1,0 +1,31 @@
+"""The flesh ground: an even dark green-brown under the light of egg tempera."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.paint.recipes.ingredients import FIXED
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.layer import Layer
+from truesitter.core.passes.laying import Laid, Laying, Scene, Step
+
+
+def flesh_ground(scene: Scene) -> Recipe:
+    """Green earth and raw umber where they are set out, else what comes nearest to their colour."""
+    parts = FIXED["dark-flesh"]
+    known = mix({k: float(n) for k, n in parts.items()}, Palette("usual", "", tuple(pigment_library())))
+    if set(parts) <= set(scene.palette.tubes):
+        return Recipe.of_parts(parts, known.lab, scene.palette, None)
+    return scene.recipe(np.array(known.lab))
+
+
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    recipe = flesh_ground(scene)
+    return Laid(recipe, (Layer(step.pieces, recipe.parts, None),), step.pieces, step.film, step.film)
+
+
+FLESH_GROUND = Laying("flesh ground", _lay)
