@@ -39,7 +39,7 @@ WORTH = 0.1
 CRISP_MM = 2.0
 """A light that ends within so many mm of a canvas of some 300 × 400 mm is crisp (as a hard edge is)."""
 
-DAMP_STEEPNESS = 0.012
+DAMP_STEEPNESS = 0.02
 """A light that falls to nothing within this part of the face's height is on damp skin, not a sheen [try]."""
 
 TEMPERATURE = 2.0
