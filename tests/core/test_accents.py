@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from tests.conftest import study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.light.body_normals import body_normals
+from truesitter.core.light.borrowing import borrowed, cloth_borrows
 from truesitter.core.light.casters import CASTERS, blocked, caster_of
 from truesitter.core.light.ceilings import IN_SHADOW, ceilings
 from truesitter.core.light.eyes import ORDER
@@ -22,7 +23,7 @@ from truesitter.core.light.highlights import Edge, Kind, find_highlights, how_to
 from truesitter.core.light.hue_line import TOLERANCE, fewest_stops, hue_stops
 from truesitter.core.light.report import cast_shadows, class_colours, passage, terminator
 from truesitter.core.light.shine import shine_map
-from truesitter.core.light.skin_colour import Turn, borrowed, off_mean, skin_colour, turn_of
+from truesitter.core.light.skin_colour import Turn, off_mean, skin_colour, turn_of
 from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
@@ -478,3 +479,15 @@ def test_every_check_of_an_eye_can_fail() -> None:
 
 def test_nothing_is_told_of_eyes_without_a_face() -> None:
     assert study_of("ines").accents.eyes() == ()
+
+
+@pytest.mark.parametrize(("red", "wanted"), [(6.0, ("skin",)), (1.0, ())])
+def test_the_darks_of_a_garment_borrow_too(red: float, wanted: tuple[str, ...]) -> None:
+    """Grey cloth of which one fold faces red: it leans there; the other folds tell the cloth's own colour."""
+    columns = np.arange(SHAPE[1])
+    dark = (columns < 20) | ((columns >= 100) & (columns < 160))
+    lab = np.zeros((*SHAPE, 3), np.float32)
+    lab[..., 0] = np.where(dark, 20, 60)
+    lab[:, :20, 1:] = red * np.array([0.9, 0.45])
+    around = {"skin": np.array([40.0, 20.0]), "background": np.array([-30.0, 10.0])}
+    assert cloth_borrows(lab, np.ones(SHAPE, bool), 100, around) == wanted

@@ -157,6 +157,10 @@ def test_a_line_of_colour(client: TestClient, maren: str) -> None:
     assert [s["along"] for s in stops] == sorted(s["along"] for s in stops)
     assert (stops[0]["along"], stops[-1]["along"]) == (0, 1)
     assert stops[0]["x"] == pytest.approx(0.36, abs=0.01)
+    assert (stops[0]["base"], stops[0]["added"]) == (0, {})
+    for s in stops[1:]:
+        assert s["base"] > 0, "each from the one before"
+        assert sum(s["added"].values()) <= 20, "plus a little"
     assert all(s["mixture"]["parts"] for s in stops)
     dark, light = stops[-1]["mixture"]["seen_value"], stops[0]["mixture"]["seen_value"]
     assert dark < light - 2, "from the lit cheek into the shadow"

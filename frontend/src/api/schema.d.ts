@@ -1872,10 +1872,10 @@ export interface components {
          * @description Shadows that take their colour from a neighbour.
          */
         BorrowedOut: {
-            /** Form */
-            form: string;
             /** Neighbour */
             neighbour: string;
+            /** Shadow */
+            shadow: string;
         };
         /**
          * CastOut
@@ -3923,8 +3923,14 @@ export interface components {
          * @description A stop of a line of colour.
          */
         StopOut: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
             /** Along */
             along: number;
+            /** Base */
+            base: number;
             mixture: components["schemas"]["MixtureOut"];
             /** X */
             x: number;

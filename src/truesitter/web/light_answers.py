@@ -94,7 +94,7 @@ class PlaceColourOut(BaseModel):
 class BorrowedOut(BaseModel):
     """Shadows that take their colour from a neighbour."""
 
-    form: str
+    shadow: str
     neighbour: str
 
 
@@ -146,3 +146,7 @@ class StopOut(BaseModel):
     x: float
     y: float
     mixture: MixtureOut
+    base: int
+    """Parts of the stop before to take, 0 for the first."""
+    added: dict[str, int]
+    """And what to add to them."""

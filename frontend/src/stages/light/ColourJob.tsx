@@ -6,6 +6,7 @@ import { base, pictureUrl, send, type Schemas } from "../../api/client";
 import { useSkinColour } from "../../api/hooks";
 import { rounded, type Spot } from "../../picture/spots";
 import { Say, Section, Toggle } from "../../sheet/parts";
+import { Recipe } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
@@ -79,6 +80,14 @@ export function ColourJob({ sitter }: JobProps) {
               mixture={s.mixture}
               tubes={tubes}
               title={`${i + 1}, at ${Math.round(s.along * 100)} %`}
+              note={
+                s.base > 0 && (
+                  <Box sx={{ fontSize: 13.5, mt: 0.6, color: "text.secondary" }}>
+                    or {s.base} of the one before and
+                    <Recipe parts={s.added} tubes={tubes} />
+                  </Box>
+                )
+              }
             />
           ))}
         {line && (
@@ -112,8 +121,8 @@ export function ColourJob({ sitter }: JobProps) {
         <Section title="Shadows">
           {found.data.sides && <Say>The shadow side is {found.data.sides}, light and shade taken out.</Say>}
           {found.data.borrowed.map((b) => (
-            <Say key={b.form}>
-              The {b.form} takes colour from the {b.neighbour}.
+            <Say key={b.shadow}>
+              The {b.shadow} takes colour from the {b.neighbour}.
             </Say>
           ))}
           {found.data.borrowed.length === 0 && (

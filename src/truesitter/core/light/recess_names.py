@@ -14,7 +14,8 @@ from truesitter.core.sitter.face import (
     UPPER_LIDS,
     Face,
 )
-from truesitter.core.types import Doubles, Ints, Shape
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Doubles, Ints, Labels, Shape
 
 _LINES: dict[str, tuple[int, ...]] = {
     "mouth line": PARTING[0][2:-2],
@@ -53,25 +54,43 @@ class Names:
         Height and width of the map.
     own
         Places the painter named.
+    regions
+        (h, w) regions, for what lies under beard or collar.
     """
 
-    def __init__(self, face: Face | None, shape: Shape, own: tuple[places.OwnPlace, ...] = ()) -> None:
-        self._face, self._shape, self._own = face, shape, own
+    def __init__(
+        self,
+        face: Face | None,
+        shape: Shape,
+        own: tuple[places.OwnPlace, ...] = (),
+        regions: Labels | None = None,
+    ) -> None:
+        self._face, self._shape, self._own, self._regions = face, shape, own, regions
         self._lines: dict[str, Doubles] = {}
         if face is not None:
             self._lines = {name: in_pixels(_dense(face.line(marks)), shape) for name, marks in _LINES.items()}
+
+    def _beside(self, deepest: tuple[int, int], reach: int) -> str | None:
+        """Under beard or collar, where one of them is at hand."""
+        if self._regions is None:
+            return None
+        row, column = deepest
+        near = self._regions[
+            max(0, row - reach) : row + reach + 1, max(0, column - reach) : column + reach + 1
+        ]
+        for region, words in ((Region.FACIAL_HAIR, "under the beard"), (Region.GARMENT, "under the collar")):
+            if (near == region).any():
+                return words
+        return None
 
     def of(self, rows: Ints, columns: Ints, deepest: tuple[int, int]) -> str:
         """What a valley through some pixels is called, which is deepest at one of them."""
         height, width = self._shape[:2]
         x, y = (deepest[1] + 0.5) / width, (deepest[0] + 0.5) / height
         place = places.place_of(x, y, self._face, height / width)
-        if places.is_unnamed(place):
-            own = places.own_name(x, y, self._own, height / width)
-            if own:
-                return f"crease, {own}"
-        if self._face is None:
-            return f"crease, {place}"
+        own = places.own_name(x, y, self._own, height / width) if places.is_unnamed(place) else None
+        if self._face is None or own:
+            return f"crease, {own or place}"
         size = self._face.height(self._shape)
         step = max(1, len(rows) // 60)
         spots = np.stack([columns[::step], rows[::step]], axis=1) + 0.5
@@ -80,12 +99,14 @@ class Names:
         nearest = np.bincount(away.argmin(axis=0)[away.min(axis=0) <= _NEAR * size], minlength=len(away))
         if nearest.sum() * 2 >= len(spots):
             return tuple(self._lines)[int(nearest.argmax())]
-        if place == "neck":
-            under = y < self._face.chin[1] + 0.15 * size / height
-            return "under the jaw" if under else "crease of the neck"
-        if place.endswith("ear"):
-            return f"folds of the {place}"
-        return "crease of the figure" if place == "figure" else f"crease, {place}"
+        beside = self._beside(deepest, round(_NEAR * size))
+        if place in ("neck", "figure") and beside:
+            return beside
+        if place == "neck" and y < self._face.chin[1] + 0.15 * size / height:
+            return "under the jaw"
+        named = {"neck": "crease of the neck", "figure": "crease of the figure"}
+        named |= {ear: f"folds of the {ear}" for ear in ("left ear", "right ear")}
+        return named.get(place, f"crease, {place}")
 
 
 def _distances(spots: Doubles, line: Doubles) -> Doubles:

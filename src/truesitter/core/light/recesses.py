@@ -16,7 +16,7 @@ from truesitter.core.light.recess_names import Names
 from truesitter.core.pixels import box_of
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import OwnPlace
-from truesitter.core.types import Doubles, Floats, Ints, Mask
+from truesitter.core.types import Doubles, Floats, Ints, Labels, Mask
 
 LEAST_DEPTH = 0.5
 """Value steps below both sides [try]."""
@@ -146,7 +146,12 @@ def valley_depth(value: Floats, reach: int) -> tuple[Floats, Ints]:
 
 
 def find_recesses(
-    value: Floats, where: Mask, face: Face | None, scale: float, own: tuple[OwnPlace, ...] = ()
+    value: Floats,
+    where: Mask,
+    face: Face | None,
+    scale: float,
+    own: tuple[OwnPlace, ...] = (),
+    regions: Labels | None = None,
 ) -> Recesses:
     """The recesses of a face or figure.
 
@@ -160,6 +165,8 @@ def find_recesses(
         The face and its height in pixels; without one, the height a face would have.
     own
         Places the painter named.
+    regions
+        (h, w) regions, for the names of what lies under beard or collar.
     """
     reach = max(2, round(WIDEST * scale))
     box = box_of(where, reach)
@@ -170,7 +177,7 @@ def find_recesses(
     core = (depth >= LEAST_DEPTH).astype(np.uint8)
     _, numbers, stats, _ = cv2.connectedComponentsWithStats(core, connectivity=8)
     valleys = [v for n, box in enumerate(stats) if n and (v := _valley(n, box, numbers, value, depth, scale))]
-    names = Names(face, value.shape, own)
+    names = Names(face, value.shape, own, regions)
     named: dict[str, list[_Valley]] = {}
     for valley in sorted(valleys, key=lambda v: -v.depth):
         name = names.of(*valley.pixels(numbers), valley.deepest)

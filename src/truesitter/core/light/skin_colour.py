@@ -21,12 +21,6 @@ from truesitter.core.types import Doubles, Floats, Labels, Mask
 PLAIN = 2.0
 """ΔE in a*, b* from which the eye sees a change of colour over an area [try]."""
 
-BORROWS = 3.0
-"""ΔE by which a shadow has to lean towards a neighbour [try]."""
-
-_LIKE = 0.8
-"""Least cosine between where a shadow leans and where the neighbour lies."""
-
 _WARM = np.array([0.574, 0.819])
 """Unit vector of warm in the a*, b* plane: an orange of hue 55° (from memory)."""
 
@@ -194,26 +188,3 @@ def _places(off: Floats, hue: Doubles, skin: Mask, face: Face, scale: float) -> 
         if turn is not Turn.NONE:
             found.append(PlaceColour(name, x, y, turn, by))
     return found
-
-
-def borrowed(off: Doubles, own: Doubles, neighbours: dict[str, Doubles]) -> str | None:
-    """The neighbour whose colour a shadow takes on; None where it leans to none.
-
-    Parameters
-    ----------
-    off
-        (2,) mean a*, b* of the shadow less the skin's own at its value.
-    own
-        (2,) the skin's own a*, b*.
-    neighbours
-        a*, b* of what faces the shadow, by name.
-    """
-    if np.hypot(*off) < BORROWS:
-        return None
-    best, likest = None, _LIKE
-    for name, there in neighbours.items():
-        way = there - own
-        like = float(off @ way) / max(1e-9, float(np.hypot(*off) * np.hypot(*way)))
-        if like > likest:
-            best, likest = name, like
-    return best

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.value import linear_to_value
+from truesitter.core.light.borrowing import borrowed, cloth_borrows
 from truesitter.core.light.ceilings import Ceiling, ceilings
 from truesitter.core.light.eyes import Eye, read_eye
 from truesitter.core.light.form import FormClass
@@ -24,12 +25,12 @@ from truesitter.core.light.report import (
 )
 from truesitter.core.light.skin_colour import (
     SkinColour,
-    borrowed,
     difference_words,
     off_mean,
     skin_colour,
 )
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.strings import Tone
 from truesitter.core.pixels import pixel_at
 from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
 from truesitter.core.sitter.region_names import Region
@@ -40,7 +41,10 @@ from truesitter.core.study.reduce import reduced
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
-from truesitter.core.types import Doubles, Floats
+from truesitter.core.types import Doubles, Floats, Labels
+
+_LEAST_CLOTH = 0.01
+"""Cloth is looked at from this part of the picture."""
 
 _LINE_REACH_MM = 1.0
 """Colours along a line are averaged over this distance on the canvas."""
@@ -66,9 +70,9 @@ class FormReport:
 
 @dataclass(frozen=True)
 class Borrowed:
-    """A kind of shadow that takes its colour from a neighbour."""
+    """Shadow that takes its colour from a neighbour: what kind, and whose."""
 
-    form: FormClass
+    shadow: str
     neighbour: str
 
 
@@ -208,7 +212,9 @@ class AccentStage:
             return ()
         return difference_words(off[at].astype(np.float64), hue)
 
-    @result("borrowed colour", needs=("form", "lab of the light", "regions", "skin off its mean"))
+    @result(
+        "borrowed colour", needs=("form", "lab of the light", "regions", "skin off its mean", "detection")
+    )
     def borrowed(self) -> tuple[Borrowed, ...]:
         """Shadows that take their colour from cloth, hair or wall."""
         form, lab, regions = self._light.form(), self.lab(), self._light.regions()
@@ -217,11 +223,7 @@ class AccentStage:
             return ()
         off, _ = self._off()
         own = lab[skin][:, 1:].mean(axis=0, dtype=np.float64)
-        around = {
-            r.spoken: lab[regions == r][:, 1:].mean(axis=0, dtype=np.float64)
-            for r in (Region.GARMENT, Region.BACKGROUND)
-            if (regions == r).any()
-        }
+        around = _means(lab, regions, (Region.GARMENT, Region.BACKGROUND))
         found = []
         for one in (FormClass.REFLECTED_LIGHT, FormClass.FORM_SHADOW, FormClass.CAST_SHADOW):
             inside = form.classes == one
@@ -229,8 +231,16 @@ class AccentStage:
                 continue
             name = borrowed(off[inside].mean(axis=0, dtype=np.float64), own, around)
             if name:
-                found.append(Borrowed(one, name))
-        return tuple(found)
+                found.append(Borrowed(one.spoken, name))
+        return (*found, *(Borrowed("dark of the garment", n) for n in self._cloth(lab, regions)))
+
+    def _cloth(self, lab: Floats, regions: Labels) -> tuple[str, ...]:
+        """What the darks of the garment take on; nothing where there is hardly any."""
+        cloth = regions == Region.GARMENT
+        if cloth.mean() < _LEAST_CLOTH:
+            return ()
+        around = _means(lab, regions, (Region.SKIN, Region.BACKGROUND))
+        return cloth_borrows(lab, cloth, self._light.scale(cloth.shape), around)
 
     @result("eyes", settings=("light.key",), needs=("value", "regions", "detection", "light direction"))
     def eyes(self) -> tuple[Eye, ...]:
@@ -260,15 +270,24 @@ class AccentStage:
         """Usual places without a peak, and peaks at other places."""
         return beside_usual(self._light.zones().peaks, self._sitter.face)
 
-    def mixed_line(self, points: Doubles) -> tuple[tuple[Stop, Recipe], ...]:
-        """The stops of a line, each with its mixture."""
+    def mixed_line(self, points: Doubles) -> tuple[tuple[Stop, Tone], ...]:
+        """The stops of a line, each with its mixture: fresh, and from the one before plus a little."""
         stops = self.hue_line(points)
-        return tuple((s, self._flesh.mix(np.array(s.lab), 1)[0][0]) for s in stops)
+        return tuple(zip(stops, self._flesh.row(np.array([s.lab for s in stops])), strict=True))
 
     def hue_line(self, points: Doubles) -> tuple[Stop, ...]:
         """The fewest colours that describe a line over the picture, (n, 2) x, y in fractions."""
         lab = self.lab()
         return hue_stops(lab, points, _LINE_REACH_MM / self.mm_per_px())
+
+
+def _means(lab: Floats, regions: Labels, which: tuple[Region, ...]) -> dict[str, Doubles]:
+    """Mean a*, b* of some regions that are there, by name."""
+    return {
+        r.spoken: lab[regions == r][:, 1:].mean(axis=0, dtype=np.float64)
+        for r in which
+        if (regions == r).any()
+    }
 
 
 def _unlike(lights: list[tuple[str, float, float]]) -> list[tuple[str, float, float]]:

@@ -17,7 +17,7 @@ from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.near import NearMixtures, near_mixtures
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion, solve_recipe, solve_recipes, suggest_tube
-from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string
+from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string, tones_along
 from truesitter.core.paint.tubes.cautions import off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.pixels import pixel_at
@@ -208,6 +208,15 @@ class FleshStage:
         except SingleValue:
             # A single mixture will do, and the spot gives it.
             return ()
+
+    def row(self, seen: Doubles) -> tuple[Tone, ...]:
+        """A mixture for each of a row of colours (n, 3), each also made from the one before."""
+        palette, wishes = self.palette(), self.settings.wishes()
+        if palette.transparent or len(seen) < 2:
+            fresh = (self.mix(lab, 1)[0][0] for lab in seen)
+            return tuple(Tone(as_lab(lab), r, 0, {}, r.predicted) for lab, r in zip(seen, fresh, strict=True))
+        targets = np.array([self.target(lab) for lab in seen])
+        return tones_along(seen, targets, wishes.palette(palette), wishes)
 
     def named(self) -> dict[str, dict[str, int]]:
         """Opaque mixtures to mix from: known by name, of the skin by group, and the pins.

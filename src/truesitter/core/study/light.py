@@ -255,9 +255,10 @@ class LightStage:
     def recesses(self) -> Recesses:
         """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""
         value = linear_to_value(self._squinted(_RECESS_SQUINT))
-        where = np.isin(self.regions(), (Region.SKIN, Region.LIPS, Region.EYES))
+        regions = self.regions()
+        where = np.isin(regions, (Region.SKIN, Region.LIPS, Region.EYES))
         own = self._sitter.own_places()
-        return find_recesses(value, where, self._sitter.face, self.scale(value.shape), own)
+        return find_recesses(value, where, self._sitter.face, self.scale(value.shape), own, regions)
 
     def shadow_value(self) -> float:
         """Value under which skin lies in shadow; 0 where no shadow stands apart."""

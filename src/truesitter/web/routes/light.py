@@ -141,7 +141,7 @@ def get_colour(study: CurrentStudy) -> ColourOut:
             PlaceColourOut(place=p.place, turn=p.turn.spoken, by=p.by, x=p.x, y=p.y)
             for p in study.accents.colour().places
         ],
-        borrowed=[BorrowedOut(form=b.form.spoken, neighbour=b.neighbour) for b in study.accents.borrowed()],
+        borrowed=[BorrowedOut(shadow=b.shadow, neighbour=b.neighbour) for b in study.accents.borrowed()],
         sides=None if passage is None else passage.sides(),
     )
 
@@ -171,8 +171,15 @@ def colour_line(study: CurrentStudy, line: LineIn) -> list[StopOut]:
     """The fewest colours that describe a line, each with its mixture."""
     flesh = study.settings.flesh
     return [
-        StopOut(along=s.along, x=s.x, y=s.y, mixture=mixture_out(flesh, s.lab, recipe))
-        for s, recipe in study.accents.mixed_line(np.array(line.points, dtype=np.float64))
+        StopOut(
+            along=s.along,
+            x=s.x,
+            y=s.y,
+            mixture=mixture_out(flesh, s.lab, tone.recipe),
+            base=tone.base,
+            added=tone.added,
+        )
+        for s, tone in study.accents.mixed_line(np.array(line.points, dtype=np.float64))
     ]
 
 

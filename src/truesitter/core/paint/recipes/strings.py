@@ -119,6 +119,25 @@ def mix_string(
     allowed = wishes.palette(palette)
     seen = tone_targets(lab, count)
     targets = map_target(seen, palette_reach(allowed), clip)
+    return tones_along(seen, targets, allowed, wishes, rising=True)
+
+
+def tones_along(
+    seen: Doubles, targets: Doubles, allowed: Palette, wishes: Wishes, rising: bool = False
+) -> tuple[Tone, ...]:
+    """A mixture for each of a row of colours, each also made from the one before by a little more.
+
+    Parameters
+    ----------
+    seen, targets
+        (n, 3) L*a*b* in the picture, and as they are to be mixed; n ≥ 2.
+    allowed
+        The tubes that may be used; all tones come from one set of them.
+    wishes
+        What every tone must keep to.
+    rising
+        True when each tone has to be lighter than the one before.
+    """
     chosen = allowed.with_tubes(common_tubes(targets, allowed, wishes))
     tones: list[Tone] = []
     shares: Doubles | None = None
@@ -129,8 +148,7 @@ def mix_string(
             parts = np.array([recipe.parts.get(k, 0) for k in chosen.tubes], dtype=np.float64)
             shares = parts / parts.sum()
             continue
-        # Every tone is lighter than the one before.
-        lighter = tones[-1].stepped.value + 0.05
+        lighter = tones[-1].stepped.value + 0.05 if rising else -1.0
         base, added, colour = step_to(shares, target, chosen, _BASES, lighter)
         shares = base * shares + added
         shares /= shares.sum()
