@@ -104,7 +104,7 @@ def test_dry_paint_is_erased_from_a_support_that_lets_go(client: TestClient, mar
 
 def test_the_library_offers_schools_and_supports(client: TestClient, maren: str) -> None:
     library = client.get("/api/library").json()
-    assert [s["key"] for s in library["schools"]] == ["layered-oil", "direct-oil"]
+    assert [s["key"] for s in library["schools"]] == ["layered-oil", "direct-oil", "tempera"]
     assert {s["lightens"] for s in library["supports"]} == {"by degrees", "all or nothing", "not at all"}
     url = f"/api/sitters/{maren}"
     client.patch(f"{url}/settings/passes", json={"set": {"school": "direct-oil"}})
