@@ -219,7 +219,8 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         ) : (
           <>
             {pass.area_cm2.toFixed(pass.area_cm2 < 10 ? 1 : 0)} cm² take{" "}
-            <strong>{pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong> with what stays in the brush.{" "}
+            <strong>{pass.ml < 0.01 ? "less than 0.01" : pass.ml.toFixed(pass.ml < 1 ? 2 : 1)} ml</strong>{" "}
+            with what stays in the brush.{" "}
           </>
         )}
         {pass.note}
