@@ -44,8 +44,14 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"flesh": {"palette": "watercolour-three", "tubes": ["arylide-yellow"], "transparent": True}},
     {"flesh": {"pins": [{"name": "a", "target_lab": [50, 0, 0], "parts": {"yellow-ochre": 1}}]}},
     {"light": {"squint": 0.02, "zone_1_reach": 0.1}},
-    {"light": {"key": (0.5, -0.2, 0.6)}},
-    {"light": {"peaks": [(0.4, 0.4)], "limits": [{"points": [(0.2, 0.2), (0.8, 0.2), (0.5, 0.9)]}]}},
+    {
+        "light": {
+            "key": (0.5, -0.2, 0.6),
+            "peaks": [(0.4, 0.4)],
+            "limits": [{"points": [(0.2, 0.2), (0.8, 0.2), (0.5, 0.9)]}],
+        },
+        "regions": {"names": [{"name": "shoulder", "x": 0.3, "y": 0.8}]},
+    },
     {"hair": {"spacing_mm": 12}},
     {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
 ]
