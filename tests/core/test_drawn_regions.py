@@ -7,7 +7,7 @@ import pytest
 
 from tests.conftest import study_of, truth
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter.places import OWN_REACH, OwnPlace, is_unnamed, own_name
+from truesitter.core.sitter.places import OWN_REACH, OwnPlace, is_unnamed, numbered, own_name
 from truesitter.core.sitter.region_names import DRAWN, Region
 from truesitter.core.sitter.regions import Scribble, rasterise
 from truesitter.core.study import Study
@@ -107,3 +107,18 @@ def test_a_spot_is_held_against_this_skin_at_its_value() -> None:
     nose = study.accents.against_skin(*face.spot(4))
     assert any("redder" in words for words in nose), nose
     assert study.accents.against_skin(0.02, 0.02) == ()
+
+
+def test_names_are_made_unlike_one_another() -> None:
+    """A painter's own name may hold a comma, or look like a numbered one."""
+    assert numbered(["neck", "neck", "chin", "neck"]) == ("neck", "neck, 2", "chin", "neck, 3")
+    assert numbered(["neck", "neck, 2", "neck"]) == ("neck", "neck, 2", "neck, 3")
+    assert numbered([]) == ()
+
+
+def test_a_name_with_a_comma_is_kept_whole() -> None:
+    study = drawn(names=[{"name": "shoulder, near", "x": 0.24, "y": 0.76}])
+    assert "shoulder, near" in [p.place for p in study.light.zones().peaks]
+    names = [c.place for c in study.accents.ceilings()]
+    assert "shoulder, near" in names
+    assert len(set(names)) == len(names)

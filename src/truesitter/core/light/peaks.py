@@ -180,14 +180,9 @@ def _named(
     own: tuple[places.OwnPlace, ...],
 ) -> tuple[LightPeak, ...]:
     """Peaks with names of their own, from x, y, value and prominence."""
-    peaks: list[LightPeak] = []
-    count: dict[str, int] = {}
-    for x, y, value, rise in found:
-        place = usual_place(x, y, face, shape, own)
-        count[place] = count.get(place, 0) + 1
-        name = place if count[place] == 1 else f"{place}, {count[place]}"
-        peaks.append(LightPeak(name, x, y, value, rise))
-    return tuple(peaks)
+    spots = list(found)
+    names = places.numbered(usual_place(x, y, face, shape, own) for x, y, _, _ in spots)
+    return tuple(LightPeak(name, *spot) for name, spot in zip(names, spots, strict=True))
 
 
 def beside_usual(peaks: tuple[LightPeak, ...], face: Face | None) -> tuple[tuple[str, ...], tuple[str, ...]]:

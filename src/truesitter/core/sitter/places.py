@@ -5,6 +5,7 @@ A place is a few landmarks; the lists were read off the published canonical face
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import cv2
@@ -73,6 +74,18 @@ def own_name(x: float, y: float, own: tuple[OwnPlace, ...], aspect: float) -> st
 def is_unnamed(place: str) -> bool:
     """True for a place of the figure that has no name of its own."""
     return place == "figure" or place.endswith("of the figure")
+
+
+def numbered(names: Iterable[str]) -> tuple[str, ...]:
+    """Names made unlike one another: the second ``neck`` becomes ``neck, 2``."""
+    used: list[str] = []
+    for name in names:
+        own, count = name, 1
+        while own in used:
+            count += 1
+            own = f"{name}, {count}"
+        used.append(own)
+    return tuple(used)
 
 
 def place_of(x: float, y: float, face: Face | None, aspect: float) -> str:

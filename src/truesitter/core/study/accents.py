@@ -33,6 +33,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.strings import Tone
 from truesitter.core.pixels import pixel_at
 from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
+from truesitter.core.sitter.places import numbered
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import MIXING, FleshStage
 from truesitter.core.study.light import LIGHT_LONG_SIDE, LightStage
@@ -42,6 +43,9 @@ from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
 from truesitter.core.types import Doubles, Floats, Labels
+
+_SAME_LIGHT = 0.03
+"""A highlight nearer to a peak than this part of the picture is the peak's own."""
 
 _LEAST_CLOTH = 0.01
 """Cloth is looked at from this part of the picture."""
@@ -144,13 +148,8 @@ class AccentStage:
         return self._named(found)
 
     def _named(self, lights: list[Highlight]) -> tuple[NamedLight, ...]:
-        count: dict[str, int] = {}
-        named = []
-        for light in lights:
-            place = self._place(light)
-            count[place] = count.get(place, 0) + 1
-            named.append(NamedLight(place if count[place] == 1 else f"{place}, {count[place]}", light))
-        return tuple(named)
+        names = numbered(map(self._place, lights))
+        return tuple(NamedLight(name, light) for name, light in zip(names, lights, strict=True))
 
     def _place(self, light: Highlight) -> str:
         """What a light lies on."""
@@ -174,14 +173,14 @@ class AccentStage:
         """How light each light may be, what would hurt most first."""
         form = self._light.form()
         lights = [(p.place, p.x, p.y) for p in self._light.zones().peaks]
-        reach = 0.03
         for named in self.highlights():
             light = named.light
-            near = any(np.hypot(light.x - x, light.y - y) < reach for _, x, y in lights)
+            near = any(np.hypot(light.x - x, light.y - y) < _SAME_LIGHT for _, x, y in lights)
             if light.kind in (Kind.DAMP, Kind.SHEEN) and not near:
-                lights.append((named.place, light.x, light.y))
+                lights.append((self._place(light), light.x, light.y))
+        names = numbered(place for place, _, _ in lights)
         return ceilings(
-            tuple(_unlike(lights)),
+            tuple((name, x, y) for name, (_, x, y) in zip(names, lights, strict=True)),
             self.value(),
             linear_to_value(self._light.luminance()),
             form.classes > 0,
@@ -288,14 +287,3 @@ def _means(lab: Floats, regions: Labels, which: tuple[Region, ...]) -> dict[str,
         for r in which
         if (regions == r).any()
     }
-
-
-def _unlike(lights: list[tuple[str, float, float]]) -> list[tuple[str, float, float]]:
-    """The same lights, every name once."""
-    count: dict[str, int] = {}
-    out = []
-    for place, x, y in lights:
-        base = place.partition(", ")[0]
-        count[base] = count.get(base, 0) + 1
-        out.append((base if count[base] == 1 else f"{base}, {count[base]}", x, y))
-    return out
