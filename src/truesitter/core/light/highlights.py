@@ -139,11 +139,8 @@ def find_highlights(
         on = cv2.morphologyEx(on, cv2.MORPH_CLOSE, np.ones((side, side), np.uint8)) & where
     _, numbers, stats, _ = cv2.connectedComponentsWithStats(on.astype(np.uint8), connectivity=8)
     gx, gy = (cv2.Sobel(shine, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
-    found = [
-        _highlight(n, stats[n], numbers, shine, gx, gy, where, kind, full, lab, value, scale, mm_per_px)
-        for n in range(1, len(stats))
-        if stats[n][4] >= least
-    ]
+    surface = _Surface(shine, gx, gy, where, lab, value, numbers, kind, full, scale, mm_per_px)
+    found = [surface.light(n, stats[n]) for n in range(1, len(stats)) if stats[n][4] >= least]
     strongest = sorted(found, key=lambda h: -h.strength)[:MOST]
     return tuple(_in_whole(h, box, where.shape, whole) for h in strongest)
 
@@ -157,43 +154,58 @@ def _in_whole(light: Highlight, box: tuple[slice, slice], shape: Shape, whole: S
     )
 
 
-def _highlight(
-    number: int, stats: Ints, numbers: Ints, shine: Floats, gx: Floats, gy: Floats, where: Mask, kind: Kind,
-    full: float, lab: Floats, value: Floats, scale: float, mm_per_px: float,
-) -> Highlight:  # fmt: skip
-    pad = max(2, round(0.02 * scale))
-    left, top, width, height, area = (int(v) for v in stats)
-    box = (
-        slice(max(0, top - pad), top + height + pad),
-        slice(max(0, left - pad), left + width + pad),
-    )
-    own = numbers[box] == number
-    inside = np.where(own, shine[box], 0)
-    row, column = (int(v) for v in np.unravel_index(int(inside.argmax()), own.shape))
-    peak = float(inside[row, column])
-    rim = own & (cv2.erode(own.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
-    steep = np.hypot(gx[box][rim], gy[box][rim])
-    # How far it takes from the peak to nothing at the slope of each bit of rim.
-    ends = peak / np.maximum(steep, 1e-6)
-    way = np.stack([-gx[box][rim], -gy[box][rim]], axis=1) / np.maximum(steep, 1e-6)[:, None]
-    edge, towards = _ending(ends, way, mm_per_px)
-    if kind is Kind.SHEEN and float(np.median(ends)) < DAMP_STEEPNESS * scale:
-        kind = Kind.DAMP
-    ring = cv2.dilate(own.astype(np.uint8), np.ones((2 * pad + 1,) * 2, np.uint8)) > 0
-    ring &= ~(numbers[box] > 0) & where[box]
-    warmer = float(lab[box][own, 2].mean() - lab[box][ring, 2].mean()) if ring.any() else 0.0
-    y, x = box[0].start + row, box[1].start + column
-    return Highlight(
-        x=(x + 0.5) / shine.shape[1],
-        y=(y + 0.5) / shine.shape[0],
-        value=float(value[y, x]),
-        strength=peak / full,
-        kind=kind,
-        edge=edge,
-        crisp_towards=towards,
-        warmer=warmer,
-        width=float(np.sqrt(area)),
-    )
+@dataclass(frozen=True)
+class _Surface:
+    """One kind of surface in its box: mirrored light and its slopes, colours, and the lights by number."""
+
+    shine: Floats
+    gx: Floats
+    gy: Floats
+    where: Mask
+    lab: Floats
+    value: Floats
+    numbers: Ints
+    kind: Kind
+    full: float
+    scale: float
+    mm_per_px: float
+
+    def light(self, number: int, stats: Ints) -> Highlight:
+        """One of its lights; `stats` as OpenCV gives them of a component."""
+        pad = max(2, round(0.02 * self.scale))
+        left, top, width, height, area = (int(v) for v in stats)
+        box = (
+            slice(max(0, top - pad), top + height + pad),
+            slice(max(0, left - pad), left + width + pad),
+        )
+        own = self.numbers[box] == number
+        inside = np.where(own, self.shine[box], 0)
+        row, column = (int(v) for v in np.unravel_index(int(inside.argmax()), own.shape))
+        peak = float(inside[row, column])
+        rim = own & (cv2.erode(own.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
+        steep = np.hypot(self.gx[box][rim], self.gy[box][rim])
+        # How far it takes from the peak to nothing at the slope of each bit of rim.
+        ends = peak / np.maximum(steep, 1e-6)
+        way = np.stack([-self.gx[box][rim], -self.gy[box][rim]], axis=1) / np.maximum(steep, 1e-6)[:, None]
+        edge, towards = _ending(ends, way, self.mm_per_px)
+        kind = self.kind
+        if kind is Kind.SHEEN and float(np.median(ends)) < DAMP_STEEPNESS * self.scale:
+            kind = Kind.DAMP
+        ring = cv2.dilate(own.astype(np.uint8), np.ones((2 * pad + 1,) * 2, np.uint8)) > 0
+        ring &= ~(self.numbers[box] > 0) & self.where[box]
+        warmer = float(self.lab[box][own, 2].mean() - self.lab[box][ring, 2].mean()) if ring.any() else 0.0
+        y, x = box[0].start + row, box[1].start + column
+        return Highlight(
+            x=(x + 0.5) / self.shine.shape[1],
+            y=(y + 0.5) / self.shine.shape[0],
+            value=float(self.value[y, x]),
+            strength=peak / self.full,
+            kind=kind,
+            edge=edge,
+            crisp_towards=towards,
+            warmer=warmer,
+            width=float(np.sqrt(area)),
+        )
 
 
 def _ending(ends: Floats, way: Floats, mm_per_px: float) -> tuple[Edge, tuple[float, float] | None]:
