@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import study_of
+from tests.conftest import jpeg, study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.light.borrowing import borrowed, cloth_borrows
 from truesitter.core.light.ceilings import IN_SHADOW, ceilings
@@ -22,7 +22,9 @@ from truesitter.core.light.shine import shine_map
 from truesitter.core.light.skin_colour import Turn, off_mean, skin_colour, turn_of
 from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.refusal import Refusal
+from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study import Study
 
 SHAPE = (200, 200)
 
@@ -88,6 +90,16 @@ def test_lights_end_crisp_soft_or_crisp_on_one_side() -> None:
     assert lights(spot(3, 3, 0.05)) == (), "too weak to be worth the name"
 
 
+def test_a_light_is_told_where_it_is_in_the_whole_picture() -> None:
+    """Only the surface's own box is looked at."""
+    shine = np.roll(spot(3, 3), (40, 55), axis=(0, 1))
+    where = np.zeros(SHAPE, bool)
+    where[100:, 110:] = True
+    lab, value = np.zeros((*SHAPE, 3), np.float32), np.full(SHAPE, 6, np.float32)
+    (found,) = find_highlights(shine, where, Kind.SHEEN, 1.0, lab, value, 200.0, 0.4)
+    assert (found.x, found.y) == pytest.approx((155 / 200, 140 / 200), abs=0.07)
+
+
 def test_steep_lights_are_damp_skin_and_broad_ones_sheen() -> None:
     assert lights(spot(2, 2))[0].kind is Kind.DAMP
     assert lights(spot(30, 30))[0].kind is Kind.SHEEN
@@ -137,6 +149,19 @@ def test_a_light_keeps_to_its_group_and_a_step_above_its_neighbour_in_shadow() -
     assert dark.wrong
     order = ceilings(lights_, value, squinted, skin, shadow, (3.2, 6.9), 100.0)
     assert [c.harm for c in order] == sorted((c.harm for c in order), reverse=True)
+
+
+def test_no_light_has_two_ceilings() -> None:
+    """A highlight at a peak is the peak's own; those elsewhere are listed too."""
+    for name in ("selda", "tobias"):
+        study = study_of(name)
+        found, peaks = study.accents.ceilings(), study.light.zones().peaks
+        assert {(p.x, p.y) for p in peaks} <= {(c.x, c.y) for c in found}
+        assert len(found) > len(peaks)
+        spots = np.array([(c.x, c.y) for c in found])
+        added = np.array([(c.x, c.y) not in {(p.x, p.y) for p in peaks} for c in found])
+        away = np.hypot(*(spots[added][:, None] - spots[None, :]).transpose(2, 0, 1))
+        assert np.sort(away, axis=1)[:, 1].min() >= 0.03
 
 
 @pytest.mark.parametrize(("stands_off", "vanishing"), [(0.5, True), (1.5, False)])
@@ -289,6 +314,17 @@ def test_the_parts_of_an_eye(name: str) -> None:
     lit = max(eyes, key=lambda e: e.parts[0].value or 0)
     assert lit.checks[0].holds, "the white is not lighter than the skin"
     assert len(lit.checks) == 3
+
+
+def test_left_is_left_in_a_mirrored_photograph_too() -> None:
+    plain = study_of("selda")
+    mirrored = np.ascontiguousarray(plain.picture.framed()[:, ::-1])
+    settings = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
+    eyes = Study.of_bytes(jpeg(mirrored), StudySettings.model_validate(settings)).accents.eyes()
+    assert [e.side for e in eyes] == ["left", "right"]
+    assert eyes[0].box[0] < eyes[1].box[0]
+    whites = [{p.name: p.value for p in e.parts} for e in (*plain.accents.eyes(), *eyes)]
+    assert whites[3]["white, right"] == pytest.approx(whites[0]["white, left"], abs=0.4)
 
 
 def test_every_check_of_an_eye_can_fail() -> None:

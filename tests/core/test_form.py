@@ -81,6 +81,16 @@ def test_a_cylinder_turns_from_light_through_halftone_into_its_own_shadow() -> N
     assert facing[int(line[:, 0].mean() * 200)] == pytest.approx(0.2, abs=0.1)
 
 
+def test_the_terminator_lies_only_beside_lit_skin() -> None:
+    """Where the shadow meets hair, wall or a cast shadow nothing turns."""
+    light, facing = lit_cylinder()
+    skin = np.zeros(SHAPE, bool)
+    skin[20:180, :188] = True
+    lines = terminator(form_of(light, facing, skin=skin), 150)
+    assert len(lines) == 1
+    assert np.ptp(lines[0][:, 0]) < 0.05, "not along the rim at the right"
+
+
 def test_dark_skin_that_looks_at_the_light_lies_in_a_cast_shadow() -> None:
     light, facing = lit_cylinder()
     light[80:120, 20:80] = 0.06

@@ -17,6 +17,9 @@ ORDER = (
 )  # fmt: skip
 """In the order of painting: the pupil over a dry iris, the catchlight last (common practice)."""
 
+SIDES = ("left", "right")
+"""In the picture, as the detector numbers the eyes of every upright face, mirrored or not."""
+
 _PUPIL, _RIM = 0.4, (0.86, 1.06)
 _IRIS = (0.46, 0.84)
 _SPARK = 0.8
@@ -79,20 +82,18 @@ class Eye:
 
 
 def read_eye(
-    face: Face, side: int, value: Floats, skin: Mask, light_2d: tuple[float, float], mirrored: bool
+    face: Face, side: int, value: Floats, skin: Mask, light_2d: tuple[float, float]
 ) -> Eye:  # fmt: skip
     """The values of an eye.
 
     Parameters
     ----------
     side
-        0 or 1 of `face.EYES`.
+        0 or 1: the left or the right one of the picture.
     value, skin
         (h, w) values and bare skin of the picture, as fine as there is.
     light_2d
         Towards the light, x right, y down.
-    mirrored
-        True when eye 0 lies on the right of the picture.
     """
     shape = value.shape
     outline = in_pixels(face.line(EYES[side]), shape)
@@ -129,7 +130,7 @@ def read_eye(
         min(1.0, float(right + pad) / shape[1]),
         min(1.0, float(bottom + 1.2 * pad) / shape[0]),
     )
-    return Eye(("left", "right")[side ^ mirrored], box, parts, checks_of(parts, skin_value))
+    return Eye(SIDES[side], box, parts, checks_of(parts, skin_value))
 
 
 def _part(name: str, mask: Mask, value: Floats, first: Ints, shape: Shape) -> EyePart:

@@ -9,7 +9,7 @@ import numpy as np
 from truesitter.core.colour.value import linear_to_value
 from truesitter.core.light.borrowing import borrowed, cloth_borrows
 from truesitter.core.light.ceilings import Ceiling, ceilings
-from truesitter.core.light.eyes import Eye, read_eye
+from truesitter.core.light.eyes import SIDES, Eye, read_eye
 from truesitter.core.light.form import FormClass
 from truesitter.core.light.highlights import Highlight, Kind, find_highlights
 from truesitter.core.light.hue_line import Stop, hue_stops
@@ -159,8 +159,7 @@ class AccentStage:
             return region.spoken
         if region is Region.EYES and face is not None:
             away = [abs(light.x - face.at(pupil)[0]) for pupil in PUPILS]
-            left = min(PUPILS, key=lambda pupil: face.at(pupil)[0])
-            return "left eye" if PUPILS[int(np.argmin(away))] == left else "right eye"
+            return f"{SIDES[int(np.argmin(away))]} eye"
         if region is Region.LIPS and face is not None:
             return "upper lip" if light.y < face.at(*MOUTH_MIDDLES)[1] else "lower lip"
         return usual_place(light.x, light.y, face, self._picture.shape, self._sitter.own_places())
@@ -248,9 +247,7 @@ class AccentStage:
         if face is None:
             return ()
         value, skin = self._picture.value(), self._sitter.regions().mask(Region.SKIN)
-        mirrored = bool(face.at(PUPILS[0])[0] > face.at(PUPILS[1])[0])
-        eyes = [read_eye(face, side, value, skin, self._light.towards(), mirrored) for side in (0, 1)]
-        return tuple(sorted(eyes, key=lambda e: e.side))
+        return tuple(read_eye(face, side, value, skin, self._light.towards()) for side in range(len(SIDES)))
 
     @result("recess coats", settings=MIXING, needs=("recesses", "lab of the light"))
     def recess_coats(self) -> tuple[Recipe, Recipe] | None:
