@@ -166,8 +166,12 @@ class AccentStage:
 
     @result(
         "ceilings",
-        needs=("light", "highlights", "form", "skin luminance", "value of the light", "cuts", "detection"),
-    )
+        settings=("regions.names",),
+        needs=(
+            "light", "highlights", "form", "skin luminance", "value of the light", "cuts", "detection",
+            "regions", "framed",
+        ),
+    )  # fmt: skip
     def ceilings(self) -> tuple[Ceiling, ...]:
         """How light each light may be, what would hurt most first."""
         form = self._light.form()
