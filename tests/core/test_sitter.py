@@ -9,9 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import made_head, study_of, truth
-from truesitter.core.hair.field import Guide, solve_axes
+from truesitter.core.hair.beliefs import Signs
+from truesitter.core.hair.field import solve_axes
+from truesitter.core.hair.guides import Guide, Handles
 from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.sense import GrowthHints, orient
+from truesitter.core.hair.sense import orient
 from truesitter.core.light.peaks import find_peaks
 from truesitter.core.light.zones import grow_zones
 from truesitter.core.refusal import Refusal
@@ -118,9 +120,10 @@ def upright_stripes() -> tuple[np.ndarray, np.ndarray]:
 
 def test_a_guide_bends_the_field_near_it_and_leaves_the_rest() -> None:
     lightness, mask = upright_stripes()
-    free = solve_axes(lightness, mask)
+    hair = mask.astype(np.uint8)
+    free = solve_axes(lightness, hair)
     guide = Guide(((0.2, 0.3), (0.8, 0.3)), reach=0.06)
-    bent = solve_axes(lightness, mask, (guide,))
+    bent = solve_axes(lightness, hair, Handles((guide,)))
     at, far = (90, 150), (250, 150)
     assert abs(np.degrees(free.angle[at])) > 80
     assert abs(np.degrees(bent.angle[at])) < 15
@@ -129,11 +132,12 @@ def test_a_guide_bends_the_field_near_it_and_leaves_the_rest() -> None:
 
 def test_a_guide_sets_the_sense_from_root_to_tip() -> None:
     lightness, mask = upright_stripes()
-    hints = GrowthHints(np.zeros_like(mask), np.zeros_like(mask), None)
-    up = (Guide(((0.5, 0.8), (0.5, 0.2))),)
-    field = solve_axes(lightness, mask, up)
-    assert orient(field, hints, up)[150, 150, 1] > 0.9
-    assert orient(solve_axes(lightness, mask), hints)[150, 150, 1] < -0.9  # hair hangs
+    hair = mask.astype(np.uint8)
+    signs = Signs(hair, np.zeros_like(mask))
+    up = Handles((Guide(((0.5, 0.8), (0.5, 0.2))),))
+    field = solve_axes(lightness, hair, up)
+    assert orient(field, signs, up)[150, 150, 1] > 0.9
+    assert orient(solve_axes(lightness, hair), signs)[150, 150, 1] < -0.9  # hair hangs
 
 
 def test_growth_lines_keep_their_distance_and_follow_the_field() -> None:
@@ -152,10 +156,10 @@ def test_growth_lines_keep_their_distance_and_follow_the_field() -> None:
 
 
 def test_no_hair_gives_no_lines() -> None:
-    nothing = np.zeros((80, 80), bool)
+    nothing = np.zeros((80, 80), np.uint8)
     field = solve_axes(np.full((80, 80), 40, np.float32), nothing)
-    hints = GrowthHints(nothing, nothing, None)
-    assert growth_lines(orient(field, hints), field.mask, 5) == ()
+    signs = Signs(nothing, nothing > 0)
+    assert growth_lines(orient(field, signs), field.mask, 5) == ()
 
 
 def test_hair_codes_are_those_of_the_plan_format() -> None:

@@ -5,14 +5,10 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from truesitter.core.hair.field import (
-    AxisField,
-    Guide,
-    grid_edges,
-    solve_axes,
-    solve_smooth,
-    structure_tensor_field,
-)
+from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_field
+from truesitter.core.hair.guides import Guide, Handles
+from truesitter.core.hair.kinds import Kind
+from truesitter.core.hair.solve import grid_edges, solve_smooth
 from truesitter.core.light.direction import light_direction
 from truesitter.core.sitter.face import MESH_POINTS, Face
 
@@ -89,12 +85,12 @@ def test_no_direction_is_sure_where_there_are_no_strands() -> None:
 
 
 def test_the_field_of_hair_follows_strands_and_bends_to_a_guide() -> None:
-    mask = np.ones((160, 200), bool)
-    plain = solve_axes(stripes(0, 9), mask, ())
+    hair = np.full((160, 200), Kind.SCALP, np.uint8)
+    plain = solve_axes(stripes(0, 9), hair)
     assert isinstance(plain, AxisField)
     assert np.abs(np.degrees(plain.angle)).mean() < 3
     guide = Guide(((0.5, 0.2), (0.5, 0.8)), reach=0.05)
-    bent = np.degrees(solve_axes(stripes(0, 9), mask, (guide,)).angle)
+    bent = np.degrees(solve_axes(stripes(0, 9), hair, Handles((guide,))).angle)
     rows, columns = bent.shape
     assert np.abs(np.abs(bent[rows // 3 : 2 * rows // 3, columns // 2]) - 90).mean() < 15
     assert np.abs(bent[:, : columns // 6]).mean() < 6, "far from it nothing changes"

@@ -1,49 +1,53 @@
 """Direction field of the hair: which way it lies at every point of its mass.
 
-A multi-scale structure tensor (Bigün & Granlund 1987) gives direction and
-coherence where strands can be seen. The painter's guide strokes are strong
-data. Both are joined, in double-angle form so that a direction and its
-opposite are the same thing, by least squares with a smoothness term:
+A structure tensor (Bigün & Granlund 1987) of the finest detail gives direction and
+coherence where strands can be seen: what is coarser than a few strands (bands of shine,
+the borders of locks) runs across the hair as often as along it, and is taken off first.
+The painter's handles are strong data, the anatomy of brows is weak data. All are joined,
+in double-angle form so that a direction and its opposite are the same thing, by least
+squares with a smoothness term, each kind of hair for itself:
 
-    sum w |z - z_data|^2 + mu sum |z - z_guide|^2 + lambda sum |grad z|^2
+    sum w |z - z_data|^2 + mu sum |z - z_drawn|^2 + lambda sum |grad z|^2
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from itertools import pairwise
 
 import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
+from truesitter.core.hair.guides import NOTHING_DRAWN, Handles, lay_handles
+from truesitter.core.hair.kinds import Kind, brow_directions, reduced_kinds
+from truesitter.core.hair.solve import grid_edges, solve_smooth
+from truesitter.core.sitter.face import Face
+from truesitter.core.types import Floats, Labels, Mask
 
 SOLVE_LONG_SIDE = 360
 """The least-squares problem is solved with this long side; directions vary slowly."""
 
-_SCALES = (1.0, 2.0, 4.0)
-_MU = 40.0
+STRAND_LONG_SIDE = 1500
+"""Strands are looked for at this size. Chosen on maren, tobias and selda; so are the next four."""
+
+_COARSE = 3.0
+"""Detail coarser than this, in pixels, is taken off."""
+
+_FINE, _WINDOW = 1.0, 1.5
+"""Scale of the derivatives, and of the window they are averaged in."""
+
+_INSET = 1.0
+"""Pixels at the border of the hair that are not read: the silhouette is no strand."""
+
+_NOISE = 0.05
+"""Energy of the gradient, in L* squared, that counts as no strand at all."""
+
 _LAMBDA = 4.0
+_MU = 40.0
+_ANATOMY = 0.3
+"""What the anatomy of a brow counts beside strands plainly seen [try]."""
+
 _FLOOR = 1e-3
-_FILL_SIGMA = 12.0
-
-
-@dataclass(frozen=True)
-class Guide:
-    """A guide stroke, drawn from root to tip.
-
-    Attributes
-    ----------
-    points
-        (x, y) in fractions of width and height, at least two.
-    reach
-        Distance from the stroke up to which it overrules the picture, as a fraction
-        of the picture's height.
-    """
-
-    points: tuple[tuple[float, float], ...]
-    reach: float = 0.04
 
 
 @dataclass(frozen=True)
@@ -53,16 +57,21 @@ class AxisField:
     Attributes
     ----------
     z
-        (h, w, 2) double-angle vector (cos 2θ, sin 2θ), unit length inside the mask.
+        (h, w, 2) double-angle vector (cos 2θ, sin 2θ), unit length inside the hair.
     coherence
         (h, w) how plainly the strands showed, 0–1.
-    mask
-        (h, w) where there is hair.
+    kinds
+        (h, w) which kind of hair is where, 0 for none.
     """
 
     z: Floats
     coherence: Floats
-    mask: Mask
+    kinds: Labels
+
+    @property
+    def mask(self) -> Mask:
+        """(h, w) where there is hair."""
+        return np.asarray(self.kinds != Kind.NONE)
 
     @property
     def angle(self) -> Floats:
@@ -70,19 +79,19 @@ class AxisField:
         return np.asarray(0.5 * np.arctan2(self.z[..., 1], self.z[..., 0]))
 
 
-def structure_tensor_field(grey: Floats, outer: float = 2.5) -> Floats:
+def structure_tensor_field(detail: Floats, inside: Floats | None = None) -> Floats:
     """Direction along the strands, as double-angle vector weighted by coherence.
 
     Parameters
     ----------
-    grey
+    detail
         (H, W) float32 lightness; the direction found runs along its ridges.
-    outer
-        Size of the averaging window relative to each derivative scale.
+    inside
+        (H, W) 0–1, where the gradient counts; everywhere without it.
 
     Returns
     -------
-    (H, W, 2) coherence-weighted double-angle vectors averaged over the scales, y up.
+    (H, W, 2) double-angle vectors of length 0–1, y up.
 
     Notes
     -----
@@ -90,123 +99,57 @@ def structure_tensor_field(grey: Floats, outer: float = 2.5) -> Floats:
     (gx² − gy², 2 gx gy); strands run at right angles to it, which turns the double
     angle by π, and y counts upwards, which mirrors it.
     """
-    total = np.zeros((*grey.shape, 2), np.float32)
-    for sigma in _SCALES:
-        smooth = cv2.GaussianBlur(grey, (0, 0), sigma)
-        gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) * (sigma / 8)
-        gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) * (sigma / 8)
-        window = outer * sigma
-        cos2 = blur(gy * gy - gx * gx, window)
-        sin2 = blur(2 * gx * gy, window)
-        power = blur(gx * gx + gy * gy, window)
-        coherent = 1.0 / (power + 0.02)
-        total[..., 0] += cos2 * coherent
-        total[..., 1] += sin2 * coherent
-    return total / len(_SCALES)
+    smooth = cv2.GaussianBlur(detail, (0, 0), _FINE)
+    gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) / 8
+    gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) / 8
+    if inside is not None:
+        gx *= inside
+        gy *= inside
+    cos2 = blur(gy * gy - gx * gx, _WINDOW)
+    sin2 = blur(2 * gx * gy, _WINDOW)
+    power = blur(gx * gx + gy * gy, _WINDOW) + np.float32(_NOISE)
+    return np.dstack([cos2 / power, sin2 / power])
 
 
-def guide_data(guides: tuple[Guide, ...], shape: Shape) -> tuple[Floats, Floats, Floats, Floats]:
-    """Weighted double-angle data, unit directions, weight and overruling of guides."""
-    height, width = shape
-    z = np.zeros((*shape, 2), np.float32)
-    direction = np.zeros((*shape, 2), np.float32)
-    weight = np.zeros(shape, np.float32)
-    overruled = np.zeros(shape, np.float32)
-    for guide in guides:
-        points = np.array(guide.points, dtype=np.float64) * (width, height)
-        line = np.zeros(shape, np.float32)
-        mine = np.zeros((*shape, 2), np.float32)
-        for start, end in pairwise(points):
-            step = end - start
-            length = float(np.hypot(*step))
-            if length < 1e-6:
-                continue
-            segment = np.zeros(shape, np.uint8)
-            cv2.line(segment, _pixel(start), _pixel(end), 1, 1)
-            on = segment.astype(bool)
-            mine[on] = (step[0] / length, -step[1] / length)
-            line[on] = 1.0
-        if not line.any():
-            continue
-        reach = max(1.0, guide.reach * height)
-        away = cv2.distanceTransform((line == 0).astype(np.uint8), cv2.DIST_L2, 3)
-        overruled = np.maximum(overruled, np.exp(-((away / reach) ** 2)))
-        on = line > 0
-        double = np.arctan2(mine[on, 1], mine[on, 0]) * 2
-        z[on] = np.stack([np.cos(double), np.sin(double)], axis=-1)
-        direction[on] = mine[on]
-        weight[on] = 1.0
-    return z, direction, weight, overruled
-
-
-def _pixel(point: Doubles) -> tuple[int, int]:
-    return int(point[0]), int(point[1])
-
-
-def grid_edges(mask: Mask) -> tuple[Ints, Doubles]:
-    """Number the pixels of a mask and list its neighbour pairs.
-
-    Returns
-    -------
-    index, pairs
-        (h, w) int32 running numbers, −1 outside; (2, m) numbers of 4-neighbours.
-    """
-    index = np.full(mask.shape, -1, np.int32)
-    index[mask] = np.arange(int(mask.sum()))
-    across = mask[:, :-1] & mask[:, 1:]
-    down = mask[:-1] & mask[1:]
-    first = np.concatenate([index[:, :-1][across], index[:-1][down]])
-    second = np.concatenate([index[:, 1:][across], index[1:][down]])
-    return index, np.stack([first, second])
-
-
-def solve_smooth(data: Doubles, weight: Doubles, pairs: Doubles, coupling: Doubles) -> Doubles:
-    """Least squares of data and of coupled neighbours.
-
-    Minimises Σ weight (x − data)² + Σ |coupling| (x_i − sign(coupling) x_j)².
+def strand_detail(lightness: Floats, mask: Mask) -> tuple[Floats, Floats]:
+    """Lightness of the hair without all that is coarser than strands, and where it counts.
 
     Parameters
     ----------
-    data
-        (n, k) values.
-    weight
-        (n,) non-negative weights; at least one positive in each connected part.
-    pairs
-        (2, m) neighbour numbers.
-    coupling
-        (m,) coupling strengths; a negative one asks for opposite signs.
+    lightness, mask
+        (H, W) float32 L* and where there is hair, at any size.
 
     Returns
     -------
-    (n, k) solution.
+    detail, inside
+        (h, w) with a long side of at most `STRAND_LONG_SIDE`.
     """
-    from scipy import sparse
-    from scipy.sparse.linalg import splu
-
-    n = len(data)
-    strength = np.abs(coupling)
-    diagonal = weight.astype(np.float64).copy()
-    np.add.at(diagonal, pairs[0], strength)
-    np.add.at(diagonal, pairs[1], strength)
-    rows = np.concatenate([pairs[0], pairs[1], np.arange(n)])
-    cols = np.concatenate([pairs[1], pairs[0], np.arange(n)])
-    entries = np.concatenate([-coupling, -coupling, diagonal])
-    matrix = sparse.csc_matrix((entries, (rows, cols)), shape=(n, n))
-    solver = splu(matrix, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
-    return np.asarray(solver.solve(np.ascontiguousarray(data * weight[:, None])))
+    height, width = lightness.shape
+    scale = min(1.0, STRAND_LONG_SIDE / max(height, width))
+    size = (max(4, round(width * scale)), max(4, round(height * scale)))
+    fine = cv2.resize(lightness, size, interpolation=cv2.INTER_AREA)
+    cover = cv2.resize(mask.astype(np.float32), size, interpolation=cv2.INTER_AREA)
+    local = cv2.GaussianBlur(fine * cover, (0, 0), _COARSE)
+    local /= cv2.GaussianBlur(cover, (0, 0), _COARSE) + 1e-4
+    away = cv2.distanceTransform((cover > 0.5).astype(np.uint8), cv2.DIST_L2, 3)
+    return (fine - local) * cover, (away > _INSET).astype(np.float32)
 
 
-def solve_axes(lightness: Floats, mask: Mask, guides: tuple[Guide, ...] = ()) -> AxisField:
+def solve_axes(
+    lightness: Floats, kinds: Labels, handles: Handles = NOTHING_DRAWN, face: Face | None = None
+) -> AxisField:
     """Direction field of the hair.
 
     Parameters
     ----------
     lightness
         (H, W) float32 L* of the picture.
-    mask
-        (H, W) where there is hair.
-    guides
-        The painter's guide strokes.
+    kinds
+        (H, W) which kind of hair is where.
+    handles
+        What the painter drew.
+    face
+        Tells how brows grow; without one they are read like other hair.
 
     Returns
     -------
@@ -216,35 +159,37 @@ def solve_axes(lightness: Floats, mask: Mask, guides: tuple[Guide, ...] = ()) ->
     height, width = lightness.shape
     scale = min(1.0, SOLVE_LONG_SIDE / max(height, width))
     size = (max(4, round(width * scale)), max(4, round(height * scale)))
-    tensor_scale = min(1.0, 1000 / max(height, width))
-    tensor_size = (max(4, round(width * tensor_scale)), max(4, round(height * tensor_scale)))
-    fine = cv2.resize(lightness, tensor_size, interpolation=cv2.INTER_AREA)
-    fine_mask = cv2.resize(mask.astype(np.float32), tensor_size, interpolation=cv2.INTER_AREA)
-    # Fill beyond the hair with its own mean so that the silhouette is not read as strands.
-    local = blur(fine * fine_mask, _FILL_SIGMA) / (blur(fine_mask, _FILL_SIGMA).clip(0) + 1e-4)
-    inside = fine * fine_mask + local * (1 - fine_mask)
-    tensor = structure_tensor_field(inside - local)
-    weighted = cv2.resize(tensor * fine_mask[..., None], size, interpolation=cv2.INTER_AREA)
-    grid_mask = cv2.resize(mask.astype(np.uint8), size, interpolation=cv2.INTER_AREA) > 0
-    if not grid_mask.any():
-        empty = np.zeros((size[1], size[0]), np.float32)
-        return AxisField(np.zeros((*empty.shape, 2), np.float32), empty, grid_mask)
+    parts = reduced_kinds(kinds, size)
+    mask = parts > 0
+    shape = parts.shape
+    if not mask.any():
+        return AxisField(np.zeros((*shape, 2), np.float32), np.zeros(shape, np.float32), parts)
+    tensor = structure_tensor_field(*strand_detail(lightness, kinds > 0))
+    seen = cv2.resize(tensor, size, interpolation=cv2.INTER_AREA)[mask]
+    strength = np.clip(np.hypot(seen[:, 0], seen[:, 1]), 0, 1)
+    unit = seen / (strength[:, None] + 1e-9)
 
-    strength = np.hypot(weighted[..., 0], weighted[..., 1])
-    unit = weighted / (strength[..., None] + 1e-9)
-    guide_z, _, guide_weight, overruled = guide_data(guides, grid_mask.shape)
-    data_weight = np.clip(strength, 0, 1) ** 2 * (1 - overruled) + _FLOOR * (strength > 0)
-    total_weight = data_weight + _MU * guide_weight
-    data = data_weight[..., None] * unit + _MU * guide_weight[..., None] * guide_z
-    data /= total_weight[..., None] + 1e-9
-
-    _, pairs = grid_edges(grid_mask)
-    weights = total_weight[grid_mask].astype(np.float64) + 1e-6
+    drawn = lay_handles(handles, shape)
+    picture = (strength * (1 - drawn.overruled[mask]) + _FLOOR * (strength > 0))[:, None]
+    painter = _MU * drawn.weight[mask][:, None]
+    data = picture * unit + painter * drawn.double[mask]
+    weight = picture + painter
+    if face is not None:
+        brow = brow_directions(parts, face, shape)[mask]
+        anatomy = _ANATOMY * np.hypot(brow[:, 0], brow[:, 1])[:, None] * (1 - drawn.overruled[mask][:, None])
+        data += anatomy * np.column_stack(
+            [brow[:, 0] ** 2 - brow[:, 1] ** 2, 2 * brow[:, 0] * brow[:, 1]]
+        )  # fmt: skip
+        weight = weight + anatomy
+    _, pairs = grid_edges(parts)
     solution = solve_smooth(
-        data[grid_mask].astype(np.float64), weights, pairs, np.full(pairs.shape[1], _LAMBDA)
+        (data / (weight + 1e-9)).astype(np.float64),
+        weight[:, 0].astype(np.float64) + 1e-6,
+        pairs,
+        np.full(pairs.shape[1], _LAMBDA),
     )
-    z = np.zeros((*grid_mask.shape, 2), np.float32)
-    norm = np.hypot(solution[:, 0], solution[:, 1])
-    z[grid_mask] = (solution / (norm[:, None] + 1e-9)).astype(np.float32)
-    coherence = np.where(grid_mask, np.clip(strength, 0, 1), 0).astype(np.float32)
-    return AxisField(z=z, coherence=coherence, mask=grid_mask)
+    z = np.zeros((*shape, 2), np.float32)
+    z[mask] = solution / (np.hypot(*solution.T)[:, None] + 1e-9)
+    coherence = np.zeros(shape, np.float32)
+    coherence[mask] = strength
+    return AxisField(z=z, coherence=coherence, kinds=parts)

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.hair.knot import Knot
 from truesitter.core.hair.lines import GrowthLine
-from truesitter.core.hair.sense import Whorl
+from truesitter.core.hair.whorls import Whorl
 from truesitter.core.types import Floats, Mask
 
 
@@ -22,10 +23,13 @@ class Sense:
         (h, w, 2) root→tip unit direction on a reduced grid, y up.
     whorls
         Places from which hair turns outward.
+    knot
+        Hair gathered up: inside it the sense is undecided.
     """
 
     directed: Floats
     whorls: tuple[Whorl, ...]
+    knot: Knot | None = None
 
 
 @dataclass(frozen=True)

@@ -5,15 +5,26 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.hair.field import AxisField, Guide, solve_axes
+from truesitter.core.hair.beliefs import Signs
+from truesitter.core.hair.field import AxisField, solve_axes
 from truesitter.core.hair.hair_map import HairMap, Sense
+from truesitter.core.hair.kinds import kinds_of
+from truesitter.core.hair.knot import find_knot
 from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
+from truesitter.core.hair.sense import orient
+from truesitter.core.hair.whorls import find_whorls
 from truesitter.core.settings import HairSettings
+from truesitter.core.sitter.face import OVAL
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
+from truesitter.core.types import Labels
+
+_HANDLES = ("hair.guides", "hair.whorls", "hair.partings", "hair.hairlines")
+
+_FACE_OF_OVAL = 0.9
+"""No knot covers this much of the face's outline."""
 
 
 class HairStage:
@@ -23,20 +34,28 @@ class HairStage:
         self.source, self._picture, self._sitter = source, picture, sitter
         self.settings: HairSettings = source.stage("hair")
 
-    def _guides(self) -> tuple[Guide, ...]:
-        return tuple(g.guide() for g in self.settings.guides)
+    @result("kinds of hair", needs=("regions", "detection"))
+    def kinds(self) -> Labels:
+        """Scalp hair, beard, halves of the moustache, brows."""
+        return kinds_of(self._sitter.regions().labels, self._sitter.face)
 
-    @result("hair axes", settings=("hair.guides",), needs=("lab", "regions"))
+    @result("hair axes", settings=_HANDLES, needs=("lab", "kinds of hair", "detection"))
     def axes(self) -> AxisField:
         """Which way the strands lie, not yet which end is the root."""
-        return solve_axes(self._picture.lab()[..., 0], self._sitter.hair_mask(), self._guides())
+        lightness = self._picture.lab()[..., 0]
+        return solve_axes(lightness, self.kinds(), self.settings.handles(), self._sitter.face)
 
-    @result("hair sense", settings=("hair.guides",), needs=("hair axes", "regions", "detection"))
+    @result("hair sense", settings=_HANDLES, needs=("hair axes", "regions", "detection"))
     def sense(self) -> Sense:
-        """Root to tip, and the whorls."""
-        axes = self.axes()
+        """Root to tip, the whorls and the knot."""
+        axes, face = self.axes(), self._sitter.face
+        shape = axes.kinds.shape
+        regions = cv2.resize(self._sitter.regions().labels, shape[::-1], interpolation=cv2.INTER_NEAREST)
+        covered = np.zeros(shape, bool) if face is None else face.outline_mask(OVAL, shape, _FACE_OF_OVAL)
+        knot = find_knot(axes, regions != Region.BACKGROUND, covered)
         whorls = find_whorls(axes)
-        return Sense(orient(axes, self._hints(axes.mask.shape), self._guides(), whorls), whorls)
+        signs = Signs(axes.kinds, regions == Region.SKIN, face, knot, whorls)
+        return Sense(orient(axes, signs, self.settings.handles()), whorls, knot)
 
     @result("hair", settings=("hair.spacing_mm", WIDTH_MM), needs=("hair axes", "hair sense"))
     def map(self) -> HairMap:
@@ -46,14 +65,3 @@ class HairStage:
         coherence = float(axes.coherence[axes.mask].mean()) if axes.mask.any() else 0.0
         lines = growth_lines(sense.directed, axes.mask, spacing)
         return HairMap(sense.directed, axes.mask, lines, sense.whorls, coherence)
-
-    def _hints(self, shape: tuple[int, ...]) -> GrowthHints:
-        height, width = shape
-        regions = self._sitter.regions().labels
-        labels = cv2.resize(regions, (width, height), interpolation=cv2.INTER_NEAREST)
-        face = self._sitter.face
-        return GrowthHints(
-            skin=np.asarray(labels == Region.SKIN),
-            beard=np.asarray(labels == Region.FACIAL_HAIR),
-            brow_row=None if face is None else face.brow_row * height,
-        )

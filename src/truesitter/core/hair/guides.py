@@ -1,0 +1,163 @@
+"""What the painter draws to say how the hair lies: guide strokes, whorls, parting and hairline."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import cv2
+import numpy as np
+
+from truesitter.core.types import Doubles, Floats, Mask, Shape
+
+Points = tuple[tuple[float, float], ...]
+
+TURN = 0.8
+"""Radians by which hair leaves a turning whorl off its ray [try]."""
+
+_OUTERMOST_RAY = 0.35
+"""A drawn whorl says less and less from the middle to its rim; the least part it keeps there."""
+
+
+@dataclass(frozen=True)
+class Guide:
+    """A guide stroke, drawn from root to tip.
+
+    Attributes
+    ----------
+    points
+        (x, y) in fractions of width and height, at least two.
+    reach
+        Distance from the stroke up to which it overrules the picture, as a fraction
+        of the picture's height.
+    """
+
+    points: Points
+    reach: float = 0.04
+
+
+@dataclass(frozen=True)
+class DrawnWhorl:
+    """A whorl that the painter set.
+
+    Attributes
+    ----------
+    x, y
+        In fractions of width and height.
+    radius
+        How far it rules, as a fraction of the height.
+    turns
+        Which way the hair swirls as it leaves, as seen in the picture; ``straight`` for none.
+    """
+
+    x: float
+    y: float
+    radius: float = 0.08
+    turns: Literal["clockwise", "anticlockwise", "straight"] = "clockwise"
+
+
+@dataclass(frozen=True)
+class Handles:
+    """All that the painter drew.
+
+    Attributes
+    ----------
+    guides
+        Strokes from root to tip.
+    whorls
+        Places that hair turns out of.
+    partings, hairlines
+        Lines that hair grows away from: to both sides of a parting, into the hair from a hairline.
+    """
+
+    guides: tuple[Guide, ...] = ()
+    whorls: tuple[DrawnWhorl, ...] = ()
+    partings: tuple[Points, ...] = ()
+    hairlines: tuple[Points, ...] = ()
+
+
+NOTHING_DRAWN = Handles()
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """Handles laid on the grid of a field.
+
+    Attributes
+    ----------
+    direction
+        (h, w, 2) unit root→tip directions drawn, x right and y up; zero elsewhere.
+    weight
+        (h, w) how much they count, 0–1.
+    overruled
+        (h, w) how far the picture is overruled, 0–1.
+    """
+
+    direction: Floats
+    weight: Floats
+    overruled: Floats
+
+    @property
+    def double(self) -> Floats:
+        """The directions in double angle: a direction and its opposite are one."""
+        x, y = self.direction[..., 0], self.direction[..., 1]
+        return np.stack([x * x - y * y, 2 * x * y], axis=-1)
+
+
+def _pixel(point: Doubles) -> tuple[int, int]:
+    return int(point[0]), int(point[1])
+
+
+def line_mask(points: Points, shape: Shape, thickness: int = 1) -> Mask:
+    """Pixels that a line drawn in fractions runs over; bool (h, w)."""
+    canvas = np.zeros(shape, np.uint8)
+    height, width = shape
+    at = np.array(points, dtype=np.float64) * (width, height)
+    for start, end in pairwise(at):
+        cv2.line(canvas, _pixel(start), _pixel(end), 1, thickness)
+    return canvas.astype(bool)
+
+
+def lay_handles(handles: Handles, shape: Shape) -> Drawn:
+    """Guide strokes and whorls on a grid of some shape."""
+    height, width = shape
+    drawn = Drawn(np.zeros((*shape, 2), np.float32), np.zeros(shape, np.float32), np.zeros(shape, np.float32))
+    for whorl in handles.whorls:
+        _lay_whorl(whorl, drawn)
+    for guide in handles.guides:
+        points = np.array(guide.points, dtype=np.float64) * (width, height)
+        line = np.zeros(shape, bool)
+        for start, end in pairwise(points):
+            step = end - start
+            length = float(np.hypot(*step))
+            if length < 1e-6:
+                continue
+            segment = np.zeros(shape, np.uint8)
+            cv2.line(segment, _pixel(start), _pixel(end), 1, 1)
+            on = segment.astype(bool)
+            drawn.direction[on] = (step[0] / length, -step[1] / length)
+            line |= on
+        if not line.any():
+            continue
+        drawn.weight[line] = 1.0
+        reach = max(1.0, guide.reach * height)
+        away = cv2.distanceTransform((~line).astype(np.uint8), cv2.DIST_L2, 3)
+        np.maximum(drawn.overruled, np.exp(-((away / reach) ** 2)), out=drawn.overruled)
+    return drawn
+
+
+def _lay_whorl(whorl: DrawnWhorl, drawn: Drawn) -> None:
+    """Rays out of a whorl, each turned off by `TURN` in its sense."""
+    height, width = drawn.weight.shape
+    rows, cols = np.mgrid[0:height, 0:width] + 0.5
+    x, y = cols - whorl.x * width, -(rows - whorl.y * height)
+    away = np.hypot(x, y)
+    radius = max(1.5, whorl.radius * height)
+    inside = (away < radius) & (away > 1e-6)
+    turn = {"clockwise": -TURN, "anticlockwise": TURN, "straight": 0.0}[whorl.turns]
+    angle = np.arctan2(y, x)[inside] + turn
+    drawn.direction[inside] = np.stack([np.cos(angle), np.sin(angle)], axis=-1)
+    fade = 1 - (1 - _OUTERMOST_RAY) * away[inside] / radius
+    drawn.weight[inside] = np.maximum(drawn.weight[inside], fade)
+    drawn.overruled[inside] = np.maximum(drawn.overruled[inside], fade)
