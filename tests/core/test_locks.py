@@ -167,7 +167,7 @@ def test_a_lock_is_told_by_spine_width_turn_and_what_it_covers() -> None:
 def test_a_lock_has_three_tones_or_one() -> None:
     numbers, value, _ = pair()
     tones = lock_tones(numbers, value)
-    assert (tones[:, :30] == MIDDLE).sum() + (tones[:, :30] == LIGHT).sum() == 3000
+    assert (tones[:, :30] == DARK).sum() + (tones[:, :30] == LIGHT).sum() == 3000
     assert (tones[22:28, 5:25] == LIGHT).all()
     assert list(np.unique(tones[:, 30:])) == [DARK, MIDDLE, LIGHT]
     assert (np.diff(tones[50, 30:].astype(int)) >= 0).all()

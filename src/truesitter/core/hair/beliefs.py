@@ -14,7 +14,7 @@ from truesitter.core.hair.guides import Handles, lay_handles, line_mask
 from truesitter.core.hair.kinds import MOUSTACHE, Kind, brow_directions
 from truesitter.core.hair.knot import Knot
 from truesitter.core.hair.whorls import Whorl
-from truesitter.core.sitter.face import NOSE_BASE, Face
+from truesitter.core.sitter.face import CHEEKS, NOSE_BASE, Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
 DRAWN = 50.0
@@ -100,8 +100,6 @@ class _Head:
 
 
 def _half_width(face: Face, shape: Shape) -> float:
-    from truesitter.core.sitter.face import CHEEKS
-
     left, right = face.line(CHEEKS) * (shape[1], shape[0])
     return float(np.hypot(*(right - left))) / 2
 
