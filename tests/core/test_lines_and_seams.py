@@ -12,11 +12,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
+from truesitter.core.line import Line
 from truesitter.core.memo import Memo
 from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.passes.borders import LEVELS
 from truesitter.core.passes.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
-from truesitter.core.passes.layer import Line
 from truesitter.core.passes.lines import (
     line_area_cm2,
     line_brush_mm,

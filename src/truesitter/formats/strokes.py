@@ -6,7 +6,7 @@ import numpy as np
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas as Page
 
-from truesitter.core.passes.layer import Line
+from truesitter.core.line import Line
 from truesitter.core.passes.lines import line_length_mm, outline
 from truesitter.core.passes.plan import PassPlan
 from truesitter.core.types import Doubles

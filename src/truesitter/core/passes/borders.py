@@ -99,6 +99,13 @@ def _neighbours(labels: Ints) -> Counts:
     )
 
 
+def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Borders:
+    """Borders that are all equally soft, to both sides."""
+    pixels = _neighbours(patchwork.labels)
+    sides = np.full((len(pixels), 2), max(_FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
+    return Borders(patchwork, pixels, sides, np.zeros(len(pixels), np.float32), mm_per_px)
+
+
 def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Borders:
     """Read the width of every border off the photograph.
 

@@ -6,8 +6,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.light.recesses import Recesses
+from truesitter.core.line import Line
 from truesitter.core.passes.face_lines import FINEST_MM
-from truesitter.core.passes.layer import Line
 from truesitter.core.types import Doubles, Mask
 
 _LONG = 2.5

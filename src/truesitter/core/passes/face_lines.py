@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.passes.layer import Line
+from truesitter.core.line import Line
 from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, PARTING, UPPER_LIDS, Face
 from truesitter.core.types import Doubles
 

@@ -9,8 +9,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.lines import growth_lines
+from truesitter.core.line import Line
 from truesitter.core.passes.face_lines import FINEST_MM
-from truesitter.core.passes.layer import Line
 from truesitter.core.sitter.face import MOUTH_CORNERS, MOUTH_MIDDLE, NOSE_BASE, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask

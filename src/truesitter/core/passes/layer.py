@@ -7,29 +7,14 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
+from truesitter.core.line import Line
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import Real, film_terms, internal_of, over_ground, seen_from
 from truesitter.core.paint.tubes.rack import Rack
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Mask
 
 THICK_MM = DryMm(1.0)
 """Paint too thick to see through is reckoned as this once some of it is taken off again."""
-
-
-@dataclass(frozen=True)
-class Line:
-    """A painted line.
-
-    Attributes
-    ----------
-    points
-        (n, 2) x, y in fractions of the picture, n ≥ 2, in the order of the stroke.
-    widths_mm
-        (n,) width at each point.
-    """
-
-    points: Doubles
-    widths_mm: Doubles
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from truesitter.core.colour.spaces import as_lab
+from truesitter.core.line import Line
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
@@ -21,7 +22,7 @@ from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.layer import Deed, Layer, Line
+from truesitter.core.passes.layer import Deed, Layer
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject, Taken, Thinned
 from truesitter.core.sitter.region_names import Region

@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.light.zones import Ray
+from truesitter.core.line import Line
 from truesitter.core.passes.face_lines import FINEST_MM
-from truesitter.core.passes.layer import Line
 
 STREAK_WIDTH = 0.004
 """Of a streak, as part of the face's height [try]."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.line import Line
 from truesitter.core.passes.borders import LEVELS
 from truesitter.core.passes.brushes import MIXING_MINUTES
-from truesitter.core.passes.layer import Line
 from truesitter.core.types import Doubles, Labels, Shape
 
 _FINER = 4

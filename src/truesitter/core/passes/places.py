@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.passes.layer import Line
+from truesitter.core.line import Line
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
 from truesitter.core.passes.school import Band, PassTemplate

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from truesitter.core.colour.value import lab_value
+from truesitter.core.line import Line
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
@@ -14,7 +15,7 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go
-from truesitter.core.passes.layer import Deed, Line, LineSet
+from truesitter.core.passes.layer import Deed, LineSet
 from truesitter.core.types import Floats, Labels, Mask
 
 

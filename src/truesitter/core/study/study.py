@@ -10,6 +10,7 @@ from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
+from truesitter.core.study.hair_layers import HairLayerStage
 from truesitter.core.study.light import LightStage
 from truesitter.core.study.looking import LookingStage
 from truesitter.core.study.passes import PassStage
@@ -50,7 +51,8 @@ class Study:
         self.light = LightStage(source, self.picture, self.sitter)
         self.flesh = FleshStage(source, self.picture, self.sitter, self.values, self.light)
         self.accents = AccentStage(source, self.picture, self.sitter, self.values, self.light, self.flesh)
-        self.hair = HairStage(source, self.picture, self.sitter)
+        self.hair = HairStage(source, self.picture, self.sitter, self.light)
+        self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair
         )

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.passes.layer import Line, Taking
+from truesitter.core.line import Line
+from truesitter.core.passes.layer import Taking
 from truesitter.core.passes.painted import Painting, paint
 from truesitter.core.passes.taking_off import TOOLS, ToolName, goes_dry, share_for_pressure, value_on, why_not
 from truesitter.core.pixels import pixel_at

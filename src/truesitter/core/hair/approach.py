@@ -1,0 +1,179 @@
+"""Masses or strands: big brushes and few hours, or fine ones and many; never in between."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+Way = Literal["masses", "strands"]
+
+HAIR_MM = 0.08
+"""Thickness of a hair of the head, in mm (from memory: 0.06–0.1)."""
+
+FACE_MM = 185.0
+"""Height of a grown face from hairline to chin, in mm (from memory)."""
+
+NEITHER = (2.0, 8.0)
+"""Widths of a brush, in hairs, that look neither like hair nor like a mass [try]."""
+
+FINEST_BRUSH_MM = 0.12
+"""What the tip of the finest liner draws with thin paint (from memory)."""
+
+SECONDS_A_STROKE = 4.0
+"""One stroke of a small brush, loading it included [try]."""
+
+LAYERS: dict[Way, int] = {"masses": 5, "strands": 8}
+"""Layers a way usually has: 3–4 over a base for ordinary hair, up to 8–9 for long detailed hair
+(common practice)."""
+
+DENSITY, HAIRS_DENSITY = 2.2, 0.35
+"""Area of the strokes of a layer of locks, and of one of single hairs, as part of its place [try]."""
+
+SMALLER_FROM = 0.6
+"""Smaller locks begin past this part of the layers (common practice: more than half)."""
+
+_LESS_EACH_LAYER = 0.7
+"""Each nested layer covers about this part of the one before [try]."""
+
+_LENGTH_MM = 0.16
+"""Length of a stroke beside the height of the face, for the reckoning [try]."""
+
+_FULLNESS = 0.62
+"""Mean width of a tapered stroke beside its widest."""
+
+_MINUTES_A_LAYER = 10.0
+
+
+@dataclass(frozen=True)
+class WayPlan:
+    """One way of painting the hair.
+
+    Attributes
+    ----------
+    way
+        Masses or strands.
+    brushes_mm
+        Of each layer after the base; the last one draws single hairs.
+    strokes, hours
+        How many strokes, and how long.
+    lost
+        What it gives up, in a sentence.
+    neither
+        True when one of its brushes lies in the band that looks like neither.
+    """
+
+    way: Way
+    brushes_mm: tuple[float, ...]
+    strokes: int
+    hours: float
+    lost: str
+    neither: bool
+
+    @property
+    def layers(self) -> int:
+        """How many, the base counted."""
+        return len(self.brushes_mm) + 1
+
+
+@dataclass(frozen=True)
+class Approach:
+    """Both ways and the one that fits.
+
+    Attributes
+    ----------
+    hair_mm
+        Thickness of a hair on this canvas.
+    masses, strands
+        Both plans.
+    chosen
+        The one that fits the hours.
+    why
+        In a sentence.
+    """
+
+    hair_mm: float
+    masses: WayPlan
+    strands: WayPlan
+    chosen: Way
+    why: str
+
+
+def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, float]) -> tuple[float, ...]:
+    """Width of the brush of every layer after the base, in mm.
+
+    Masses keep to brushes above the band; smaller locks take half the width. Strands get finer
+    evenly and jump over the band. The last layer of both is single hairs.
+    """
+    count = layers - 1
+    widths = []
+    for n in range(count - 1):
+        part = (n + 2) / layers
+        if way == "masses":
+            width = wide if part <= SMALLER_FROM else max(wide / 2, band[1])
+        else:
+            width = wide * (fine / wide) ** (n / max(count - 1, 1))
+            if band[0] < width < band[1]:
+                width = band[1] if width > (band[0] * band[1]) ** 0.5 else fine
+        widths.append(width)
+    return (*widths, fine)
+
+
+def strokes_needed(area_mm2: float, widths: tuple[float, ...], length_mm: float, hair_mm: float) -> int:
+    """Strokes of nested layers over an area."""
+    total = 0.0
+    for n, width in enumerate(widths):
+        density = HAIRS_DENSITY if width <= NEITHER[0] * hair_mm or n == len(widths) - 1 else DENSITY
+        place = area_mm2 * _LESS_EACH_LAYER ** (n + 1)
+        total += place * density / (width * _FULLNESS * length_mm)
+    return round(total)
+
+
+def choose_approach(
+    area_cm2: float, lock_width_mm: float, face_mm: float, hours: float | None, layers: int | None = None,
+    own: Way | None = None,
+) -> Approach:  # fmt: skip
+    """Masses or strands.
+
+    Parameters
+    ----------
+    area_cm2
+        Of all hair on the canvas, > 0.
+    lock_width_mm
+        Median width of a lock on the canvas; 0 without locks.
+    face_mm
+        Height of the face on the canvas.
+    hours
+        Hours there are for the hair; None when the painter did not say.
+    layers
+        Layers asked for, the base counted; as the way usually has when not given.
+    own
+        The painter's own choice, which overrules.
+    """
+    hair = HAIR_MM * face_mm / FACE_MM
+    band = (NEITHER[0] * hair, NEITHER[1] * hair)
+    wide = max(2 / 3 * lock_width_mm if lock_width_mm else 0.05 * face_mm, 1.2 * band[1])
+    fine = max(FINEST_BRUSH_MM, hair)
+
+    def plan(way: Way, lost: str) -> WayPlan:
+        widths = brushes(way, layers or LAYERS[way], wide, fine, band)
+        strokes = strokes_needed(area_cm2 * 100, widths, _LENGTH_MM * face_mm, hair)
+        minutes = strokes * SECONDS_A_STROKE / 60 + _MINUTES_A_LAYER * (len(widths) + 1)
+        neither = any(band[0] < w < band[1] for w in (widths if way == "strands" else widths[:-1]))
+        return WayPlan(way, widths, strokes, minutes / 60, lost, neither)
+
+    masses = plan(
+        "masses", "Single hairs, except the few of the last layer; it reads as hair from a step away."
+    )
+    lost = "Breadth and speed: every stroke counts, and tired strokes show."
+    if fine > band[0]:
+        hairs = f"{fine / hair:.0f}"
+        lost += f" The finest brush is {hairs} hairs wide on this canvas: work larger, or in masses."
+    strands = plan("strands", lost)
+    if own is not None:
+        return Approach(hair, masses, strands, own, "As you chose.")
+    if hours is None:
+        return Approach(hair, masses, strands, "masses", "Masses, until you say how many hours there are.")
+    if hours >= strands.hours:
+        return Approach(hair, masses, strands, "strands", f"{hours:g} h are enough for strands.")
+    why = f"Strands would take about {strands.hours:.0f} h, and there are {hours:g}."
+    return Approach(hair, masses, strands, "masses", why)

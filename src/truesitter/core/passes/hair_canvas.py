@@ -1,0 +1,89 @@
+"""The hair as painted: real strokes laid with the paint engine, a picture after every layer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+
+from truesitter.core.blur import blur
+from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
+from truesitter.core.paint.media.supports import Support
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.passes.borders import even_borders
+from truesitter.core.passes.hair_layers import HairLayer
+from truesitter.core.passes.painted import Painted, Painting, paint
+from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.types import Bytes, Floats, Mask
+
+SOFT_MM = 1.5
+"""How softly the border of a flat layer is painted."""
+
+_TONES = (0.03, 0.85)
+"""Reflectance a surround can have."""
+
+_ROUND = 41
+"""Pixels round the hair that are its surround, twice."""
+
+SQUINT = 0.006
+"""Painted hair is judged squinted by this part of the picture's height."""
+
+
+@dataclass(frozen=True)
+class HairCanvas:
+    """Painted hair.
+
+    Attributes
+    ----------
+    painted
+        The canvas after each layer.
+    """
+
+    painted: Painted
+
+    def picture(self, number: int, photograph: Bytes) -> Bytes:
+        """After so many layers, over the photograph where nothing is painted yet; (h, w, 3) sRGB."""
+        touched = np.zeros(photograph.shape[0] * photograph.shape[1], bool)
+        for where, _ in self.painted.changes[:number]:
+            touched[where] = True
+        out = photograph.copy()
+        here = touched.reshape(photograph.shape[:2])
+        out[here] = self.painted.picture(number)[here]
+        return out
+
+    def value(self, number: int) -> Floats:
+        """Value of the canvas (h, w) after so many layers."""
+        return lab_value(self.painted.labs.astype(np.float64)).astype(np.float32)[self.painted.stacks(number)]
+
+    def error(self, number: int, photograph: Bytes, wanted: Bytes, mask: Mask) -> float:
+        """Mean distance in value of the painted hair from the reference, both squinted, in steps."""
+        sigma = SQUINT * mask.shape[0]
+        seen, meant = (
+            linear_to_value(blur(picture_luminance(p), sigma))
+            for p in (self.picture(number, photograph), wanted)
+        )
+        return float(np.abs(seen - meant)[mask].mean())
+
+
+def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:
+    """The support in the value of what lies round the hair, as when hair is painted into its surround."""
+    grown = cv2.dilate(hair.astype(np.uint8), np.ones((_ROUND, _ROUND), np.uint8)) > 0
+    ring = grown & ~hair
+    if not ring.any():
+        return support
+    return replace(
+        support, reflectance=float(np.clip(picture_luminance(photograph)[ring].mean(), 0.03, 0.85))
+    )
+
+
+def paint_hair(
+    layers: tuple[HairLayer, ...], mm_per_px: float, support: Support, rack: Rack
+) -> HairCanvas | None:
+    """Paint every layer on a bare support; nothing without layers."""
+    if not layers:
+        return None
+    flat = [layer.mask.view(np.uint8) for layer in layers if not layer.lines]
+    patchwork = Patchwork.of(layers[0].mask.shape, *flat)
+    borders = even_borders(patchwork, SOFT_MM, mm_per_px)
+    return HairCanvas(paint(borders, (Painting((layer.deed(patchwork),)) for layer in layers), support, rack))
