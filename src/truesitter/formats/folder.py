@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from truesitter.core.study import Study
+from truesitter.formats.hair_files import brush_svg, growth_svg, lock_codes, strokes_svg
 from truesitter.formats.light_files import light_pdf, light_svg
 from truesitter.formats.light_pictures import enlarged, recess_codes, shine_codes
 from truesitter.formats.pdf import plan_pdf
@@ -12,7 +13,7 @@ from truesitter.formats.pictures import VIEWS
 from truesitter.formats.plan import Plan, plan_of
 from truesitter.formats.png import encode_png
 from truesitter.formats.strokes import lines_svg
-from truesitter.formats.svg import hair_svg, outlines_svg
+from truesitter.formats.svg import outlines_svg
 from truesitter.formats.wording import Counting
 
 FILES = {
@@ -30,6 +31,9 @@ FILES = {
     "hair_direction": "hair_direction.png",
     "outlines": "outlines.svg",
     "hair_lines": "hair_lines.svg",
+    "locks": "locks.png",
+    "strokes": "strokes.svg",
+    "brush": "brush.svg",
     "lines": "lines.svg",
     "sheet": "plan.pdf",
 }
@@ -52,6 +56,9 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         del files["lines"]
     for number in range(1, count + 1):
         files[f"canvas_{number:02d}"] = f"canvas_{number:02d}.png"
+    layers = len(study.hair_layers.layers())
+    for number in range(1, layers + 1):
+        files[f"hair_{number:02d}"] = f"hair_{number:02d}.png"
     plan = plan_of(study, files)
     drawing = study.values.outlines()
     folder.mkdir(parents=True, exist_ok=True)
@@ -69,13 +76,18 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         "light_sheet": light_pdf(study, title, "A4", Counting()),
         "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
         "outlines": outlines_svg(drawing, canvas).encode(),
-        "hair_lines": hair_svg(study.hair.map().lines, canvas).encode(),
+        "hair_lines": growth_svg(study.hair.map().lines, canvas).encode(),
+        "locks": encode_png(lock_codes(study)),
+        "strokes": strokes_svg(study).encode(),
+        "brush": brush_svg(study, across=False).encode(),
         "sheet": plan_pdf(study, plan, title, "A4", Counting()),
     }
     if planned:
         contents["lines"] = lines_svg(study.passes.plan(), canvas).encode()
     for number in range(1, count + 1):
         contents[f"canvas_{number:02d}"] = encode_png(study.passes.painted().picture(number))
+    for number in range(1, layers + 1):
+        contents[f"hair_{number:02d}"] = encode_png(study.hair_layers.picture(number))
     for key, data in contents.items():
         (folder / files[key]).write_bytes(data)
     (folder / "plan.json").write_text(plan.model_dump_json(indent=1, by_alias=True), encoding="utf-8")

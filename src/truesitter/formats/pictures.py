@@ -19,6 +19,7 @@ from truesitter.core.types import Bytes, Floats, Labels, Mask
 from truesitter.core.values.contrast import Contrast
 from truesitter.core.values.posterise import paint_groups
 from truesitter.core.values.value_map import paint_values, squint
+from truesitter.formats.hair_pictures import band_veil, locks_veil, tones_picture, volume_picture
 from truesitter.formats.light_pictures import (
     ball_picture,
     eye_view,
@@ -216,6 +217,31 @@ VIEWS = _views(
     (
         Declaration("ball", ("light.key",), ("light direction", "string", "flesh")),
         lambda s: _png(ball_picture(s)),
+    ),
+    (
+        Declaration("skull", needs=("hair volumes", "photograph of the hair")),
+        lambda s: _png(volume_picture(s, "skull")),
+    ),
+    (
+        Declaration("relief", needs=("hair volumes", "photograph of the hair")),
+        lambda s: _png(volume_picture(s, "relief")),
+    ),
+    (
+        Declaration("lock-volume", needs=("hair volumes", "photograph of the hair")),
+        lambda s: _png(volume_picture(s, "locks")),
+    ),
+    (
+        Declaration("hair-surface", needs=("hair volumes", "photograph of the hair")),
+        lambda s: _png(volume_picture(s, "surface")),
+    ),
+    (
+        Declaration("lock-tones", needs=("locks", "hair volumes", "photograph of the hair")),
+        lambda s: _png(tones_picture(s)),
+    ),
+    (Declaration("locks", needs=("locks",)), lambda s: _png(locks_veil(s))),
+    (
+        Declaration("hair-band", needs=("expected band", "directed hair")),
+        lambda s: _png(band_veil(s)),
     ),
     (Declaration("eye-left", needs=("eyes", "framed")), lambda s: _photo(eye_view(s, "left"))),
     (Declaration("eye-right", needs=("eyes", "framed")), lambda s: _photo(eye_view(s, "right"))),

@@ -7,6 +7,7 @@ from pydantic import Field
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
+from truesitter.formats.plan_hair import PlanHair, hair_of
 from truesitter.formats.plan_light import PlanLight, light_of
 from truesitter.formats.plan_passes import PlanPass, passes_of
 from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, heap_of
@@ -72,22 +73,6 @@ class PlanFlesh(Out):
     mixtures: list[PlanMixture]
 
 
-class PlanWhorl(Out):
-    """A whorl and its winding number."""
-
-    x: float
-    y: float
-    index: float
-
-
-class PlanHair(Out):
-    """Hair: the field file holds 1 + round(100·degrees), 0 outside hair."""
-
-    lines: int
-    whorls: list[PlanWhorl]
-    field: str
-
-
 class Plan(Out):
     """A whole plan."""
 
@@ -146,16 +131,6 @@ def flesh_of(study: Study) -> PlanFlesh:
             )
             for m in flesh.mixtures
         ],
-    )
-
-
-def hair_of(study: Study) -> PlanHair:
-    """Hair of a study."""
-    hair = study.hair.map()
-    return PlanHair(
-        lines=len(hair.lines),
-        whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
-        field="hair_direction.png",
     )
 
 

@@ -20,7 +20,7 @@ _COPIES = 4
 _MOST_LINES = 6
 
 
-def _outline_mm(line: Line, canvas_mm: tuple[float, float]) -> Doubles:
+def outline_mm(line: Line, canvas_mm: tuple[float, float]) -> Doubles:
     """Its outline on the canvas, in mm."""
     fine = 100.0
     shape = (round(canvas_mm[1] * fine), round(canvas_mm[0] * fine))
@@ -38,7 +38,7 @@ def lines_svg(plan: PassPlan, canvas_mm: tuple[float, float]) -> str:
             continue
         body.append(f'<g id="{current.key}" data-pass="{number}" fill="#000">')
         for line in current.lines:
-            ring = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in _outline_mm(line, canvas_mm)) + "Z"
+            ring = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in outline_mm(line, canvas_mm)) + "Z"
             centre = " ".join(f"{x:.2f},{y:.2f}" for x, y in line.points * canvas_mm)
             widths = " ".join(f"{w:.2f}" for w in line.widths_mm)
             body.append(f'<path d="{ring}" data-centre="{centre}" data-widths="{widths}"/>')
@@ -64,7 +64,7 @@ def practice_pdf(plan: PassPlan, canvas_mm: tuple[float, float], title: str, pap
         sheet.text(f"{count} line{'s' if count > 1 else ''}. {current.note}", 8)
         for line in longest[:_MOST_LINES]:
             length, widest = line_length_mm(line, canvas_mm), float(line.widths_mm.max())
-            row = _row(_outline_mm(line, canvas_mm), sheet.inner)
+            row = line_row(outline_mm(line, canvas_mm), sheet.inner)
             sheet.room(row.height + 12)
             sheet.entry(row, [], gap=2)
             sheet.entry(
@@ -76,7 +76,7 @@ def practice_pdf(plan: PassPlan, canvas_mm: tuple[float, float], title: str, pap
     return sheet.done()
 
 
-def _row(ring: Doubles, inner: float) -> Art:
+def line_row(ring: Doubles, inner: float) -> Art:
     """A line side by side, at its own size and enlarged, as often as there is room."""
     ring = ring - ring.min(axis=0)
     size = ring.max(axis=0) * mm

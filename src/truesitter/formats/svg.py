@@ -8,7 +8,6 @@ from xml.sax.saxutils import escape
 import numpy as np
 from shapely import Polygon
 
-from truesitter.core.hair.lines import GrowthLine
 from truesitter.core.reference.grid import Grid
 from truesitter.core.study.values import OutlineDrawing
 from truesitter.core.values.edge_runs import Edge
@@ -99,21 +98,3 @@ def _grid_group(grid: Grid, canvas_mm: tuple[float, float]) -> list[str]:
     body += [f'<text x="{x:.2f}" y="3.4">{name}</text>' for x, name in grid.columns]
     body += [f'<text x="2.4" y="{y + 1:.2f}">{name}</text>' for y, name in grid.rows]
     return [*body, "</g>"]
-
-
-def hair_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:
-    """Growth lines, a dot at each root and an arrow head at each tip."""
-    body = [
-        '<defs><marker id="tip" viewBox="0 0 4 4" refX="3" refY="2" markerWidth="4" markerHeight="4"'
-        ' orient="auto"><path d="M0 0L4 2L0 4" fill="none" stroke="#000" stroke-width="0.6"/>'
-        "</marker></defs>",
-        '<g id="growth-lines" fill="none" stroke="#000" stroke-width="0.35" marker-end="url(#tip)">',
-    ]
-    dots = ['<g id="roots" fill="#000">']
-    for line in lines:
-        points = line.points * canvas_mm
-        body.append('<polyline points="' + " ".join(f"{x:.2f},{y:.2f}" for x, y in points) + '"/>')
-        dots.append(f'<circle cx="{points[0, 0]:.2f}" cy="{points[0, 1]:.2f}" r="0.6"/>')
-    return document(
-        canvas_mm[0], canvas_mm[1], "Hair: growth lines from root to tip", [*body, "</g>", *dots, "</g>"]
-    )

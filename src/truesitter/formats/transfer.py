@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Callable
 
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
@@ -39,19 +40,42 @@ def transfer_pdf(
     Refusal
         For another paper.
     """
-    sheet = Sheet(paper, title)
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
+
+    def draw(page: Page, width: float, height: float) -> None:
+        _draw_outlines(page, study, width, height)
+
+    return print_tiled(title, paper, canvas, "Transfer", draw, mirrored, upside_down)
+
+
+def print_tiled(
+    title: str, paper: str, canvas: tuple[float, float], heading: str,
+    draw: Callable[[Page, float, float], None], mirrored: bool = False, upside_down: bool = False,
+) -> bytes:  # fmt: skip
+    """A drawing at the canvas's true size, tiled with overlap and register marks.
+
+    Parameters
+    ----------
+    canvas
+        Width and height in mm.
+    draw
+        Draws it from the origin to the right and down, given its width and height in points.
+    """
+    sheet = Sheet(paper, title)
     inner = (sheet.inner / mm, (sheet.height - _TOP - _BOTTOM) / mm)
-    _draw_once(sheet.page, study, canvas[0] * mm, canvas[1] * mm)
+    width, height = canvas[0] * mm, canvas[1] * mm
+    sheet.page.beginForm(_DRAWING, -1, -height - 1, width + 1, 1)
+    draw(sheet.page, width, height)
+    sheet.page.endForm()
     columns, rows = (tiles(length, room) for length, room in zip(canvas, inner, strict=True))
     for row in range(rows):
         for column in range(columns):
             ways = [w for w, on in (("mirrored", mirrored), ("upside down", upside_down)) if on]
             suffix = f", {' and '.join(ways)}" if ways else ""
-            sheet.start(f"Transfer, sheet {row + 1}·{column + 1} of {rows}·{columns}{suffix}")
+            sheet.start(f"{heading}, sheet {row + 1}·{column + 1} of {rows}·{columns}{suffix}")
             corner = (column * (inner[0] - OVERLAP_MM), row * (inner[1] - OVERLAP_MM))
-            _tile(sheet, study, corner, inner, mirrored, upside_down)
+            _tile(sheet, canvas, corner, inner, mirrored, upside_down)
     return sheet.done()
 
 
@@ -63,11 +87,10 @@ def tiles(length: float, room: float) -> int:
 
 
 def _tile(
-    sheet: Sheet, study: Study, corner: tuple[float, float], inner: tuple[float, float], mirrored: bool,
-    upside_down: bool,
+    sheet: Sheet, canvas: tuple[float, float], corner: tuple[float, float], inner: tuple[float, float],
+    mirrored: bool, upside_down: bool,
 ) -> None:  # fmt: skip
-    reference = study.settings.reference
-    width, height = reference.canvas_width_mm * mm, reference.canvas_height_mm * mm
+    width, height = canvas[0] * mm, canvas[1] * mm
     page, left, top = sheet.page, MARGIN, sheet.height - _TOP
     page.saveState()
     frame = page.beginPath()
@@ -86,10 +109,9 @@ def _tile(
     sheet.line(words, left, top - inner[1] * mm - 8, 7)
 
 
-def _draw_once(page: Page, study: Study, width: float, height: float) -> None:
-    """Outlines and grid from the origin to the right and down, in points, to be shown on every sheet."""
+def _draw_outlines(page: Page, study: Study, width: float, height: float) -> None:
+    """Outlines and grid from the origin to the right and down, in points."""
     reference, drawing = study.settings.reference, study.values.outlines()
-    page.beginForm(_DRAWING, -1, -height - 1, width + 1, 1)
     page.setStrokeColor(HAIRLINE)
     page.setLineWidth(0.4)
     for x1, y1, x2, y2 in reference.canvas_grid().lines:
@@ -99,7 +121,6 @@ def _draw_once(page: Page, study: Study, width: float, height: float) -> None:
     page.rect(0, -height, width, height, fill=0, stroke=1)
     for outline in drawing.outlines:
         draw_polygon(page, outline.polygon, 0, 0, width / drawing.grid[1])
-    page.endForm()
 
 
 def _register_marks(page: Page, left: float, top: float, inner: tuple[float, float]) -> None:

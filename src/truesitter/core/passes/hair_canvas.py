@@ -38,19 +38,27 @@ class HairCanvas:
     ----------
     painted
         The canvas after each layer.
+    flat
+        Of each layer, whether it is laid flat: its border fades into what is beside it.
+    soft_px
+        How far it fades, in pixels.
     """
 
     painted: Painted
+    flat: tuple[bool, ...]
+    soft_px: float
 
     def picture(self, number: int, photograph: Bytes) -> Bytes:
         """After so many layers, over the photograph where nothing is painted yet; (h, w, 3) sRGB."""
-        touched = np.zeros(photograph.shape[0] * photograph.shape[1], bool)
-        for where, _ in self.painted.changes[:number]:
-            touched[where] = True
-        out = photograph.copy()
-        here = touched.reshape(photograph.shape[:2])
-        out[here] = self.painted.picture(number)[here]
-        return out
+        laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
+        for (where, _), flat in zip(self.painted.changes[:number], self.flat, strict=False):
+            (laid if flat else stroked)[where] = True
+        shape = photograph.shape[:2]
+        fade = cv2.GaussianBlur(laid.reshape(shape).astype(np.float32), (0, 0), self.soft_px)
+        share = np.where(laid.reshape(shape), np.clip(2 * fade - 1, 0, 1), 0)
+        share[stroked.reshape(shape)] = 1
+        mixed = photograph + share[..., None] * (self.painted.picture(number).astype(np.float32) - photograph)
+        return np.asarray(np.round(mixed), np.uint8)
 
     def value(self, number: int) -> Floats:
         """Value of the canvas (h, w) after so many layers."""
@@ -83,7 +91,9 @@ def paint_hair(
     """Paint every layer on a bare support; nothing without layers."""
     if not layers:
         return None
-    flat = [layer.mask.view(np.uint8) for layer in layers if not layer.lines]
-    patchwork = Patchwork.of(layers[0].mask.shape, *flat)
-    borders = even_borders(patchwork, SOFT_MM, mm_per_px)
-    return HairCanvas(paint(borders, (Painting((layer.deed(patchwork),)) for layer in layers), support, rack))
+    masks = [layer.mask.view(np.uint8) for layer in layers if not layer.lines]
+    patchwork = Patchwork.of(layers[0].mask.shape, *masks)
+    # Flat layers are laid sharp and fade when they are looked at: nothing of the ground shows round them.
+    borders = even_borders(patchwork, 0, mm_per_px)
+    painted = paint(borders, (Painting((layer.deed(patchwork),)) for layer in layers), support, rack)
+    return HairCanvas(painted, tuple(not layer.lines for layer in layers), SOFT_MM / mm_per_px)

@@ -183,7 +183,7 @@ class HairStage:
     @result(
         "expected band",
         settings=("light.key",),
-        needs=("directed hair", "light direction", "regions", "framed"),
+        needs=("directed hair", "light direction", "regions", "detection", "framed"),
     )
     def expected(self) -> Floats:
         """Where the band of light should lie, 0–1."""

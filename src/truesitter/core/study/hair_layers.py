@@ -34,7 +34,7 @@ from truesitter.core.pixels import pixel_at
 from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.face import NOSE_BASE
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study.flesh import MIXING, FleshStage
+from truesitter.core.study.flesh import MIXING, TIMES, FleshStage
 from truesitter.core.study.hair import HAIR_LONG_SIDE, HairStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
@@ -83,7 +83,9 @@ class HairLayerStage:
         self.settings: HairSettings = source.stage("hair")
         self._school: PassSettings = source.stage("passes")
 
-    @result("hair type", settings=("hair.type",), needs=("hair axes", "hair", "detection", "framed"))
+    @result(
+        "hair type", settings=("hair.type",), needs=("hair axes", "hair sense", "hair", "detection", "framed")
+    )
     def type(self) -> HairType:
         """Type of the head's hair: the painter's word, else as it looks."""
         if self.settings.type is not None:
@@ -144,7 +146,7 @@ class HairLayerStage:
 
     @result(
         "hair layers",
-        settings=(*MIXING, *PLANNED),
+        settings=(*MIXING, *TIMES, *PLANNED),
         needs=(
             "directed hair",
             "ground of the hair",
@@ -190,7 +192,7 @@ class HairLayerStage:
     def support(self) -> Support:
         """What the hair is painted on: white for washes, else toned like what lies round it."""
         support = SUPPORTS[self._school.support] if self._school.support else PRIMED_CANVAS
-        if self._flesh.palette().transparent:
+        if self._flesh.settings.transparent:
             return support
         return toned(self._hair.photograph(), self._hair.directed()[1] > 0, support)
 

@@ -154,15 +154,21 @@ class LightStage:
         luminance = self.linear() @ LUMINANCE
         return blur(luminance, strength * luminance.shape[0])
 
-    @result("facing", settings=("light.key",), needs=("light direction", "regions", "detection", "framed"))
-    def _facing(self) -> tuple[Floats, Mask]:
-        """Cosine between skin and key light, and where the face's mesh tells it."""
+    @result("surface of the skin", needs=("regions", "detection", "framed"))
+    def surface(self) -> tuple[Floats, Mask]:
+        """Normals of the figure (h, w, 3), y up, and where the face's mesh tells them."""
         regions, face = self.regions(), self._sitter.face
         normals, _ = body_normals(regions, face)
         on_face = np.zeros(regions.shape, bool)
         if face is not None:
             mesh, on_face = face_normals(face, regions.shape)
             normals = np.where(on_face[..., None], mesh, normals)
+        return np.asarray(normals, np.float32), on_face
+
+    @result("facing", settings=("light.key",), needs=("light direction", "surface of the skin"))
+    def _facing(self) -> tuple[Floats, Mask]:
+        """Cosine between skin and key light, and where the face's mesh tells it."""
+        normals, on_face = self.surface()
         return np.asarray(normals @ np.array(self.key(), np.float32)), on_face
 
     @result(

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
+from truesitter.core.study.brush import BrushStage
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.hair_layers import HairLayerStage
@@ -52,6 +53,7 @@ class Study:
         self.flesh = FleshStage(source, self.picture, self.sitter, self.values, self.light)
         self.accents = AccentStage(source, self.picture, self.sitter, self.values, self.light, self.flesh)
         self.hair = HairStage(source, self.picture, self.sitter, self.light)
+        self.brush = BrushStage(source, self.picture, self.sitter, self.light)
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair

@@ -1,42 +1,307 @@
-"""Hair: growth lines, whorls and guide strokes."""
+"""Hair: growth lines, locks, layers of strokes, hairline and shapes, practice."""
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from typing import Annotated, Literal
 
-from truesitter.formats.plan import PlanWhorl
-from truesitter.formats.svg import hair_svg
-from truesitter.web.answers import answered
-from truesitter.web.bench import CurrentStudy, download
+import numpy as np
+from fastapi import APIRouter, Query, Request, Response
+
+from truesitter.core.hair.guides import line_mask
+from truesitter.core.hair.kinds import Kind
+from truesitter.core.hair.lock_shapes import Lock
+from truesitter.core.hair.shapes import HairShape, LightForms, Pair
+from truesitter.core.refusal import Refusal
+from truesitter.core.study import Study
+from truesitter.core.study.hair import LOCK_MASSES
+from truesitter.core.study.picture import WIDTH_MM
+from truesitter.formats.hair_files import brush_svg, growth_pdf, growth_svg, hair_practice_pdf, strokes_svg
+from truesitter.formats.plan_hair import (
+    PlanWhorl,
+    approach_of,
+    hairline_of,
+    kinds_of_study,
+    layers_of,
+    shine_of_study,
+)
+from truesitter.formats.png import encode_png
+from truesitter.web.answers import answered, picture_response
+from truesitter.web.bench import CurrentSitter, CurrentStudy, download
+from truesitter.web.hair_answers import (
+    ArrowsOut,
+    FaultOut,
+    FormsOut,
+    GrowthLineOut,
+    HairEdgesOut,
+    HairLayersOut,
+    HairOut,
+    LayerOut,
+    LockOut,
+    LocksOut,
+    MassOut,
+    PairOut,
+    PracticeIn,
+    PracticeOut,
+    ShapeOut,
+    SpotOut,
+)
+from truesitter.web.mixture import mixture_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"])
 
-
-class HairOut(BaseModel):
-    """Growth lines, root first, as flat lists x, y, x, y … in fractions of the picture."""
-
-    lines: list[list[float]]
-    whorls: list[PlanWhorl]
-    coherence: float
-    hair_share: float
+Paper = Annotated[Literal["A4", "Letter"], Query()]
+MIXED = ("flesh.own", "flesh.medium", "flesh.drying")
 
 
-@router.get("/hair", dependencies=[answered("hair", needs=("hair", "regions"))])
+def _flat(points: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> list[float]:
+    return [round(v, 4) for v in points.ravel().tolist()]
+
+
+@router.get(
+    "/hair",
+    dependencies=[
+        answered("hair", ("hair.guides",), ("hair", "hair sense", "hair type", "directed hair", "regions"))
+    ],
+)
 def get_hair(study: CurrentStudy) -> HairOut:
     """Growth lines of the hair."""
-    hair = study.hair.map()
+    hair, kinds = study.hair.map(), kinds_of_study(study)
     return HairOut(
-        lines=[[round(v, 4) for v in line.points.ravel().tolist()] for line in hair.lines],
+        lines=[
+            GrowthLineOut(
+                points=_flat(line.points),
+                strict=line.split(),
+                sure=line.sure,
+                kind=Kind(line.kind).spoken,
+            )
+            for line in hair.lines
+        ],
         whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
+        knot=_undecided(study),
         coherence=hair.coherence,
         hair_share=float(study.sitter.hair_mask().mean()),
+        kinds=kinds,
+        head=study.hair_layers.type(),
     )
 
 
-@router.get("/files/hair_lines.svg", response_class=Response)
-def hair_file(study: CurrentStudy) -> Response:
-    """Growth lines in canvas millimetres."""
+def _undecided(study: Study) -> SpotOut | None:
+    """The knot, as long as no stroke of the painter's runs through it."""
+    knot = study.hair.sense().knot
+    if knot is None:
+        return None
+    height, width = knot.mask.shape
+    drawn = any((line_mask(g.points, (height, width)) & knot.mask).any() for g in study.settings.hair.guides)
+    return None if drawn else SpotOut(x=float(knot.middle[0]) / width, y=float(knot.middle[1]) / height)
+
+
+@router.get(
+    "/hair/locks", dependencies=[answered("hair/locks", (WIDTH_MM, "hair.hand"), ("locks", "framed"))]
+)
+def get_locks(study: CurrentStudy) -> LocksOut:
+    """Locks in the order of painting."""
+    found, mm = study.hair.locks(), study.hair.mm_per_px()
+    by_number = {lock.number: lock for lock in found.locks}
+    places = study.hair_layers.places()
+    rank = {place.lock: n for n, place in enumerate(places, 1)}
+    return LocksOut(
+        locks=[
+            _lock_out(by_number[p.lock], rank, mm, "from the root" if p.pull == "root" else "from the tip")
+            for p in places
+        ],
+        masses=[
+            MassOut(
+                mass=mass[0].spoken,
+                contrast=contrast,
+                locks=_count(study, mass),
+                words=_standing_out(contrast, _count(study, mass)),
+            )
+            for mass, contrast in zip(LOCK_MASSES, found.contrasts, strict=True)
+            if contrast > 0
+        ],
+        width_mm=found.width * mm,
+    )
+
+
+def _count(study: Study, mass: tuple[Kind, ...]) -> int:
+    _, kinds = study.hair.directed()
+    numbers = np.unique(study.hair.locks().numbers[np.isin(kinds, mass)])
+    return int((numbers > 0).sum())
+
+
+SOFT = 0.4
+"""Steps of value between ridge and valley under which locks hardly show [try]."""
+
+
+def _standing_out(contrast: float, count: int) -> str:
+    if not count:
+        return "No locks here: a smooth or close-cropped mass. Paint it as one, along the growth lines."
+    if contrast < SOFT:
+        return "Locks hardly show: treat it as one smooth mass, and use these only to vary it."
+    return "Locks stand out plainly." if contrast > 2 * SOFT else "Locks can be seen."
+
+
+def _lock_out(lock: Lock, rank: dict[int, int], mm: float, pull: str) -> LockOut:
+    x, y = lock.spine[len(lock.spine) // 2]
+    where = "near the root" if lock.turns < 1 / 3 else "near the tip" if lock.turns > 2 / 3 else "half way"
+    return LockOut(
+        place=f"lock {rank[lock.number]}",
+        x=float(x),
+        y=float(y),
+        width_mm=lock.width * mm,
+        length_mm=lock.length * mm,
+        turns=where,
+        contrast=lock.contrast,
+        over=sorted(rank[n] for n in lock.over if n in rank),
+        pull=pull,
+    )
+
+
+@router.get(
+    "/hair/layers",
+    dependencies=[
+        answered(
+            "hair/layers",
+            MIXED,
+            ("hair layers", "hair errors", "approach", "hair type", "hair shine", "directed hair"),
+        )
+    ],
+)
+def get_layers(study: CurrentStudy) -> HairLayersOut:
+    """Masses or strands, and every layer."""
+    flesh = study.settings.flesh
+    told = layers_of(study)
+    return HairLayersOut(
+        approach=approach_of(study),
+        kinds=kinds_of_study(study),
+        layers=[
+            LayerOut(**one.model_dump(), mixture=mixture_out(flesh, layer.recipe.target_lab, layer.recipe))
+            for one, layer in zip(told, study.hair_layers.layers(), strict=True)
+        ],
+        shine=shine_of_study(study),
+    )
+
+
+@router.get("/hair/layers/{number}/picture", response_class=Response)
+def layer_picture(number: int, study: CurrentStudy, request: Request) -> Response:
+    """The hair as painted after layer `number`, counted from 1."""
+    layers = study.hair_layers.layers()
+    if not 1 <= number <= len(layers):
+        raise Refusal(f"there is no layer {number}; the hair has {len(layers)}")
+
+    def make() -> tuple[bytes, str]:
+        return encode_png(study.hair_layers.picture(number), fast=True), "image/png"
+
+    return picture_response(request, f"hair-{number}-{study.source.key('hair canvas')}", make)
+
+
+@router.get(
+    "/hair/edges",
+    dependencies=[answered("hair/edges", needs=("hairline", "facial hair"))],
+)
+def get_edges(study: CurrentStudy) -> HairEdgesOut:
+    """Hairline, brows, moustache and beard."""
+    line, shapes = study.hair.hairline(), study.hair_layers.facial_hair()
+    return HairEdgesOut(
+        hairline=hairline_of(study),
+        first_hairs=line.first_hairs,
+        has_shadow=line.has_shadow,
+        brows=_pair_out(shapes.brows),
+        moustache=_pair_out(shapes.moustache),
+        gap_mm=shapes.gap_mm,
+        forms=_forms_out(shapes.forms),
+    )
+
+
+def _shape_out(shape: HairShape) -> ShapeOut:
+    return ShapeOut(
+        widths_mm=[round(w, 2) for w in shape.widths_mm.tolist()],
+        length_mm=shape.length_mm,
+        full_at=shape.full_at,
+        turns_at=list(shape.turns_at),
+        slope=shape.slope,
+    )
+
+
+def _pair_out(pair: Pair | None) -> PairOut | None:
+    if pair is None:
+        return None
+    return PairOut(
+        left=_shape_out(pair.left),
+        right=_shape_out(pair.right),
+        length_mm=pair.length_mm,
+        width_mm=pair.width_mm,
+        slope=pair.slope,
+        height_mm=pair.height_mm,
+        alike=pair.alike,
+    )
+
+
+def _forms_out(forms: LightForms | None) -> FormsOut | None:
+    if forms is None:
+        return None
+    return FormsOut(
+        places=[SpotOut(x=float(x), y=float(y)) for x, y in forms.places],
+        near_shadow=[bool(v) for v in forms.near_shadow],
+        evenness=forms.evenness,
+    )
+
+
+@router.post("/hair/practice")
+def practise(study: CurrentStudy, drawn: PracticeIn) -> PracticeOut:
+    """Check strokes that were drawn for practice."""
+    if any(len(stroke) < 2 for stroke in drawn.strokes):
+        raise Refusal("a stroke needs at least two points")
+    report = study.hair_layers.practised(tuple(tuple(stroke) for stroke in drawn.strokes))
+    return PracticeOut(
+        faults=[FaultOut(stroke=f.stroke, kind=f.kind, said=f.said, x=f.x, y=f.y) for f in report.faults],
+        right=report.right,
+        strokes=report.strokes,
+    )
+
+
+@router.get("/hair/arrows", dependencies=[answered("hair/arrows", needs=("brush arrows",))])
+def get_arrows(study: CurrentStudy) -> ArrowsOut:
+    """Which way the brush goes on skin, cloth and wall."""
+    along, across = (
+        {name: [_flat(line.points) for line in lines] for name, lines in study.brush.arrows(way).items()}
+        for way in (False, True)
+    )
+    return ArrowsOut(along=along, across=across)
+
+
+def _canvas(study: Study) -> tuple[float, float]:
     reference = study.settings.reference
-    canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
-    return download(hair_svg(study.hair.map().lines, canvas), "image/svg+xml", "hair_lines.svg")
+    return reference.canvas_width_mm, reference.canvas_height_mm
+
+
+@router.get("/files/hair_lines.svg", response_class=Response)
+def growth_drawing(study: CurrentStudy) -> Response:
+    """Growth lines in canvas millimetres."""
+    return download(growth_svg(study.hair.map().lines, _canvas(study)), "image/svg+xml", "hair_lines.svg")
+
+
+@router.get("/files/hair_lines.pdf", response_class=Response)
+def growth_print(
+    study: CurrentStudy, sitter: CurrentSitter, paper: Paper = "A4", mirrored: bool = False
+) -> Response:
+    """Growth lines at true size, to be traced on."""
+    return download(growth_pdf(study, sitter.name, paper, mirrored), "application/pdf", "hair_lines.pdf")
+
+
+@router.get("/files/strokes.svg", response_class=Response)
+def stroke_drawing(study: CurrentStudy) -> Response:
+    """Every stroke of every layer."""
+    return download(strokes_svg(study), "image/svg+xml", "strokes.svg")
+
+
+@router.get("/files/hair_practice.pdf", response_class=Response)
+def hair_practice(study: CurrentStudy, sitter: CurrentSitter, paper: Paper = "A4") -> Response:
+    """Growth lines and sample strokes to draw over."""
+    return download(hair_practice_pdf(study, sitter.name, paper), "application/pdf", "hair_practice.pdf")
+
+
+@router.get("/files/brush.svg", response_class=Response)
+def brush_drawing(study: CurrentStudy, across: bool = False) -> Response:
+    """Arrows of the brush in canvas millimetres."""
+    return download(brush_svg(study, across), "image/svg+xml", "brush.svg")
