@@ -53,6 +53,11 @@ export const useRecesses = (s: Sitter) => useComputed<Schemas["RecessesOut"]>(s,
 export const useSkinColour = (s: Sitter) => useComputed<Schemas["ColourOut"]>(s, "light/colour");
 export const useEyes = (s: Sitter) => useComputed<Schemas["EyeOut"][]>(s, "light/eyes");
 export const useHair = (s: Sitter) => useComputed<Schemas["HairOut"]>(s, "hair");
+export const useLocks = (s: Sitter) => useComputed<Schemas["LocksOut"]>(s, "hair/locks");
+export const useHairLayers = (s: Sitter) => useComputed<Schemas["HairLayersOut"]>(s, "hair/layers");
+export const useHairEdges = (s: Sitter) => useComputed<Schemas["HairEdgesOut"]>(s, "hair/edges");
+export const useArrows = (s: Sitter, on: boolean) =>
+  useComputed<Schemas["ArrowsOut"]>(s, "hair/arrows", "", on);
 export const usePasses = (s: Sitter, wanted = true) =>
   useComputed<Schemas["PassesOut"]>(s, "passes", "", wanted);
 export const useLibrary = () =>

@@ -300,6 +300,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/brush.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brush Drawing
+         * @description Arrows of the brush in canvas millimetres.
+         */
+        get: operations["brush_drawing_api_sitters__sitter_id__files_brush_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/groups.png": {
         parameters: {
             query?: never;
@@ -320,6 +340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/hair_lines.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Growth Print
+         * @description Growth lines at true size, to be traced on.
+         */
+        get: operations["growth_print_api_sitters__sitter_id__files_hair_lines_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/hair_lines.svg": {
         parameters: {
             query?: never;
@@ -328,10 +368,30 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Hair File
+         * Growth Drawing
          * @description Growth lines in canvas millimetres.
          */
-        get: operations["hair_file_api_sitters__sitter_id__files_hair_lines_svg_get"];
+        get: operations["growth_drawing_api_sitters__sitter_id__files_hair_lines_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/hair_practice.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hair Practice
+         * @description Growth lines and sample strokes to draw over.
+         */
+        get: operations["hair_practice_api_sitters__sitter_id__files_hair_practice_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -532,6 +592,26 @@ export interface paths {
          * @description Every value shape, one to a line.
          */
         get: operations["shapes_file_api_sitters__sitter_id__files_shapes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/strokes.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stroke Drawing
+         * @description Every stroke of every layer.
+         */
+        get: operations["stroke_drawing_api_sitters__sitter_id__files_strokes_svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -840,6 +920,126 @@ export interface paths {
         get: operations["get_hair_api_sitters__sitter_id__hair_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/arrows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Arrows
+         * @description Which way the brush goes on skin, cloth and wall.
+         */
+        get: operations["get_arrows_api_sitters__sitter_id__hair_arrows_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/edges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Edges
+         * @description Hairline, brows, moustache and beard.
+         */
+        get: operations["get_edges_api_sitters__sitter_id__hair_edges_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Layers
+         * @description Masses or strands, and every layer.
+         */
+        get: operations["get_layers_api_sitters__sitter_id__hair_layers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/layers/{number}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Layer Picture
+         * @description The hair as painted after layer `number`, counted from 1.
+         */
+        get: operations["layer_picture_api_sitters__sitter_id__hair_layers__number__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/locks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Locks
+         * @description Locks in the order of painting.
+         */
+        get: operations["get_locks_api_sitters__sitter_id__hair_locks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/hair/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practise
+         * @description Check strokes that were drawn for practice.
+         */
+        post: operations["practise_api_sitters__sitter_id__hair_practice_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1779,6 +1979,20 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ArrowsOut
+         * @description Arrows of the brush by region, each x, y, x, y … in fractions.
+         */
+        ArrowsOut: {
+            /** Across */
+            across: {
+                [key: string]: number[][];
+            };
+            /** Along */
+            along: {
+                [key: string]: number[][];
+            };
+        };
+        /**
          * BalanceOut
          * @description Gains of red, green and blue in linear light.
          */
@@ -2131,6 +2345,22 @@ export interface components {
             y: number;
         };
         /**
+         * FaultOut
+         * @description What is wrong with a stroke; −1 for what is said of all.
+         */
+        FaultOut: {
+            /** Kind */
+            kind: string;
+            /** Said */
+            said: string;
+            /** Stroke */
+            stroke: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * FleshOut
          * @description All mixtures of the skin, the palette's reach, and cautions for the tubes used.
          */
@@ -2304,6 +2534,18 @@ export interface components {
             terminator: number[][];
         };
         /**
+         * FormsOut
+         * @description Light-forms of a grey beard.
+         */
+        FormsOut: {
+            /** Evenness */
+            evenness: number;
+            /** Near Shadow */
+            near_shadow: boolean[];
+            /** Places */
+            places: components["schemas"]["HairSpotOut"][];
+        };
+        /**
          * FrameOut
          * @description The frame as placed.
          */
@@ -2408,6 +2650,26 @@ export interface components {
             wanted_value: number;
         };
         /**
+         * GrowthLineOut
+         * @description A growth line, root first.
+         */
+        GrowthLineOut: {
+            /** Kind */
+            kind: string;
+            /**
+             * Points
+             * @description x, y, x, y … in fractions of the picture
+             */
+            points: number[];
+            /**
+             * Strict
+             * @description Number of the point at which the strict part ends
+             */
+            strict: number;
+            /** Sure */
+            sure: number;
+        };
+        /**
          * GuideSettings
          * @description One guide stroke, root first.
          */
@@ -2429,34 +2691,157 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * HairEdgesOut
+         * @description Hairline, brows, moustache and beard.
+         */
+        HairEdgesOut: {
+            brows: components["schemas"]["PairOut"] | null;
+            /** First Hairs */
+            first_hairs: number;
+            forms: components["schemas"]["FormsOut"] | null;
+            /** Gap Mm */
+            gap_mm: number | null;
+            /** Hairline */
+            hairline: components["schemas"]["PlanHairlineSpot"][];
+            /** Has Shadow */
+            has_shadow: boolean;
+            moustache: components["schemas"]["PairOut"] | null;
+        };
+        /**
+         * HairLayersOut
+         * @description How the hair is painted.
+         */
+        HairLayersOut: {
+            approach: components["schemas"]["PlanApproach"];
+            /** Kinds */
+            kinds: components["schemas"]["PlanHairKind"][];
+            /** Layers */
+            layers: components["schemas"]["LayerOut"][];
+            /** Shine */
+            shine: components["schemas"]["PlanShine"][];
+        };
+        /**
          * HairOut
-         * @description Growth lines, root first, as flat lists x, y, x, y … in fractions of the picture.
+         * @description Growth lines in the order of painting.
          */
         HairOut: {
             /** Coherence */
             coherence: number;
             /** Hair Share */
             hair_share: number;
+            /**
+             * Head
+             * @description Type of the head's hair as it looks or as it was set
+             */
+            head: string;
+            /** Kinds */
+            kinds: components["schemas"]["PlanHairKind"][];
+            /** @description Hair gathered up, where no stroke says which way it runs */
+            knot: components["schemas"]["HairSpotOut"] | null;
             /** Lines */
-            lines: number[][];
+            lines: components["schemas"]["GrowthLineOut"][];
             /** Whorls */
             whorls: components["schemas"]["PlanWhorl"][];
         };
         /**
          * HairSettings
-         * @description Guide strokes and the spacing of the growth lines.
+         * @description Handles of the direction, the spacing of the growth lines, locks, and how the hair is stroked.
          */
         HairSettings: {
+            /**
+             * Early Lights
+             * @default false
+             */
+            early_lights: boolean;
             /**
              * Guides
              * @default []
              */
             guides: components["schemas"]["GuideSettings"][];
             /**
+             * Hairlines
+             * @default []
+             */
+            hairlines: components["schemas"]["RootLineSettings"][];
+            /**
+             * Hand
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Hours */
+            hours: number | null;
+            /**
+             * Layers
+             * @description None for what the way usually has
+             */
+            layers: number | null;
+            /**
+             * Lock Mm
+             * @description Width of a lock; None fits it to the face
+             */
+            lock_mm: number | null;
+            /**
+             * Lock Strokes
+             * @default []
+             */
+            lock_strokes: components["schemas"]["LockStrokeSettings"][];
+            /**
+             * Partings
+             * @default []
+             */
+            partings: components["schemas"]["RootLineSettings"][];
+            /**
              * Spacing Mm
              * @default 6
              */
             spacing_mm: number;
+            /**
+             * Tying Glaze
+             * @default false
+             */
+            tying_glaze: boolean;
+            /**
+             * Type
+             * @description None for what the hair looks like
+             */
+            type: ("straight" | "wavy" | "coily" | "frizz" | "short") | null;
+            /**
+             * Way
+             * @description None for what fits the hours
+             */
+            way: ("masses" | "strands") | null;
+            /**
+             * Whorls
+             * @default []
+             */
+            whorls: components["schemas"]["WhorlSettings"][];
+        };
+        /**
+         * HairShapeOut
+         * @description A brow or half of a moustache.
+         */
+        HairShapeOut: {
+            /** Full At */
+            full_at: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Slope */
+            slope: number;
+            /** Turns At */
+            turns_at: number[];
+            /** Widths Mm */
+            widths_mm: number[];
+        };
+        /**
+         * HairSpotOut
+         * @description A place.
+         */
+        HairSpotOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * JoinSettings
@@ -2469,6 +2854,42 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * LayerOut
+         * @description One layer with its mixture.
+         */
+        LayerOut: {
+            /** Brush Mm */
+            brush_mm: number;
+            /**
+             * Error
+             * @description Mean distance in value from the squinted reference after it, in steps
+             */
+            error: number;
+            /** Film Mm */
+            film_mm: number;
+            /** Hex */
+            hex: string;
+            /** Mass */
+            mass: string;
+            /** Minutes */
+            minutes: number;
+            mixture: components["schemas"]["MixtureOut"];
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Said */
+            said: string;
+            /** Strays */
+            strays: number;
+            /** Strokes */
+            strokes: number;
+            /** Value */
+            value: number;
         };
         /**
          * LevelOut
@@ -2566,6 +2987,64 @@ export interface components {
             start?: number | null;
         };
         /**
+         * LockOut
+         * @description One lock, in the order of painting.
+         */
+        LockOut: {
+            /** Contrast */
+            contrast: number;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Over
+             * @description Ranks in this list of the locks it lies over
+             */
+            over: number[];
+            /** Place */
+            place: string;
+            /** Pull */
+            pull: string;
+            /** Turns */
+            turns: string;
+            /** Width Mm */
+            width_mm: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * LockStrokeSettings
+         * @description A stroke that joins, cuts or draws locks.
+         */
+        LockStrokeSettings: {
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "join" | "cut" | "draw";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * LocksOut
+         * @description Locks.
+         */
+        LocksOut: {
+            /** Locks */
+            locks: components["schemas"]["LockOut"][];
+            /** Masses */
+            masses: components["schemas"]["MassOut"][];
+            /**
+             * Width Mm
+             * @description Width that is looked for
+             */
+            width_mm: number;
+        };
+        /**
          * MadeOut
          * @description What the best mixture is, in numbers.
          */
@@ -2598,6 +3077,20 @@ export interface components {
             y1: number;
             /** Y2 */
             y2: number;
+        };
+        /**
+         * MassOut
+         * @description How much the locks of a mass stand out.
+         */
+        MassOut: {
+            /** Contrast */
+            contrast: number;
+            /** Locks */
+            locks: number;
+            /** Mass */
+            mass: string;
+            /** Words */
+            words: string;
         };
         /**
          * MeasureSettings
@@ -2847,6 +3340,24 @@ export interface components {
             width: number;
         };
         /**
+         * PairOut
+         * @description Left against right; differences are right minus left.
+         */
+        PairOut: {
+            /** Alike */
+            alike: boolean;
+            /** Height Mm */
+            height_mm: number;
+            left: components["schemas"]["HairShapeOut"];
+            /** Length Mm */
+            length_mm: number;
+            right: components["schemas"]["HairShapeOut"];
+            /** Slope */
+            slope: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * PaletteIn
          * @description Tubes to keep as a palette of the studio's.
          */
@@ -3079,6 +3590,20 @@ export interface components {
             y: number;
         };
         /**
+         * PlanApproach
+         * @description Masses or strands.
+         */
+        PlanApproach: {
+            /** Chosen */
+            chosen: string;
+            /** Hair Mm */
+            hair_mm: number;
+            masses: components["schemas"]["PlanWay"];
+            strands: components["schemas"]["PlanWay"];
+            /** Why */
+            why: string;
+        };
+        /**
          * PlanCeiling
          * @description How light one light may become.
          */
@@ -3211,6 +3736,41 @@ export interface components {
              * @description Mean value
              */
             value: number;
+        };
+        /**
+         * PlanHairKind
+         * @description A mass of hair and how it is stroked.
+         */
+        PlanHairKind: {
+            /** Kind */
+            kind: string;
+            /**
+             * Share
+             * @description Of the picture
+             */
+            share: number;
+            /** Type */
+            type: string;
+        };
+        /**
+         * PlanHairlineSpot
+         * @description Width of the passage from skin to hair, and how much softer to paint it.
+         */
+        PlanHairlineSpot: {
+            /** Shadow */
+            shadow: number;
+            /** Soften Mm */
+            soften_mm: number;
+            /** Through */
+            through: number;
+            /** Too Hard */
+            too_hard: boolean;
+            /** Width Mm */
+            width_mm: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PlanHeap
@@ -3459,6 +4019,26 @@ export interface components {
             words: string;
         };
         /**
+         * PlanShine
+         * @description Shine of a mass: 0 matte … 1 glossy.
+         */
+        PlanShine: {
+            /** Advice */
+            advice: string;
+            /** Agrees */
+            agrees: number;
+            /** Index */
+            index: number;
+            /** Mass */
+            mass: string;
+            /** Range Steps */
+            range_steps: number;
+            /** Temperature */
+            temperature: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * PlanTaken
          * @description How much paint is taken off one value group.
          */
@@ -3502,6 +4082,24 @@ export interface components {
             groups: components["schemas"]["PlanGroup"][];
         };
         /**
+         * PlanWay
+         * @description One way of painting the hair.
+         */
+        PlanWay: {
+            /** Brushes Mm */
+            brushes_mm: number[];
+            /** Hours */
+            hours: number;
+            /** Lost */
+            lost: string;
+            /** Neither */
+            neither: boolean;
+            /** Strokes */
+            strokes: number;
+            /** Way */
+            way: string;
+        };
+        /**
          * PlanWhorl
          * @description A whorl and its winding number.
          */
@@ -3512,6 +4110,29 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PracticeIn
+         * @description Strokes drawn for practice, root first.
+         */
+        PracticeIn: {
+            /** Strokes */
+            strokes: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * PracticeOut
+         * @description What was found.
+         */
+        PracticeOut: {
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Right */
+            right: number;
+            /** Strokes */
+            strokes: number;
         };
         /**
          * ProportionOut
@@ -3775,6 +4396,17 @@ export interface components {
             y: number;
         };
         /**
+         * RootLineSettings
+         * @description A line that hair grows from: a parting or a hairline.
+         */
+        RootLineSettings: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * SchoolOut
          * @description An order of passes that can be followed.
          */
@@ -3992,8 +4624,15 @@ export interface components {
             flesh: components["schemas"]["FleshSettings"];
             /**
              * @default {
+             *       "early_lights": false,
              *       "guides": [],
-             *       "spacing_mm": 6
+             *       "hairlines": [],
+             *       "hand": "right",
+             *       "lock_strokes": [],
+             *       "partings": [],
+             *       "spacing_mm": 6,
+             *       "tying_glaze": false,
+             *       "whorls": []
              *     }
              */
             hair: components["schemas"]["HairSettings"];
@@ -4414,6 +5053,27 @@ export interface components {
             shift: number;
             /** Value */
             value: number;
+        };
+        /**
+         * WhorlSettings
+         * @description A whorl set by hand.
+         */
+        WhorlSettings: {
+            /**
+             * Radius
+             * @default 0.08
+             */
+            radius: number;
+            /**
+             * Turns
+             * @default clockwise
+             * @enum {string}
+             */
+            turns: "clockwise" | "anticlockwise" | "straight";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
     };
     responses: never;
@@ -4919,6 +5579,37 @@ export interface operations {
             };
         };
     };
+    brush_drawing_api_sitters__sitter_id__files_brush_svg_get: {
+        parameters: {
+            query?: {
+                across?: boolean;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     groups_file_api_sitters__sitter_id__files_groups_png_get: {
         parameters: {
             query?: never;
@@ -4948,9 +5639,72 @@ export interface operations {
             };
         };
     };
-    hair_file_api_sitters__sitter_id__files_hair_lines_svg_get: {
+    growth_print_api_sitters__sitter_id__files_hair_lines_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                mirrored?: boolean;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    growth_drawing_api_sitters__sitter_id__files_hair_lines_svg_get: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hair_practice_api_sitters__sitter_id__files_hair_practice_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+            };
             header?: never;
             path: {
                 sitter_id: string;
@@ -5253,6 +6007,35 @@ export interface operations {
         };
     };
     shapes_file_api_sitters__sitter_id__files_shapes_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    stroke_drawing_api_sitters__sitter_id__files_strokes_svg_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5766,6 +6549,195 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HairOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_arrows_api_sitters__sitter_id__hair_arrows_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrowsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_edges_api_sitters__sitter_id__hair_edges_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HairEdgesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_layers_api_sitters__sitter_id__hair_layers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HairLayersOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    layer_picture_api_sitters__sitter_id__hair_layers__number__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_locks_api_sitters__sitter_id__hair_locks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LocksOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    practise_api_sitters__sitter_id__hair_practice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
                 };
             };
             /** @description Validation Error */

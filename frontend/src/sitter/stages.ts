@@ -65,7 +65,13 @@ export const stages = {
   },
   hair: {
     label: "Hair",
-    jobs: { growth: job("growth", "GrowthJob", () => import("../stages/hair/GrowthJob")) },
+    jobs: {
+      growth: job("growth", "GrowthJob", () => import("../stages/hair/GrowthJob")),
+      locks: job("locks", "LocksJob", () => import("../stages/hair/LocksJob")),
+      layers: job("layers", "LayersJob", () => import("../stages/hair/LayersJob")),
+      edges: job("edges", "EdgesJob", () => import("../stages/hair/EdgesJob")),
+      practice: job("practice", "PracticeJob", () => import("../stages/hair/PracticeJob")),
+    },
   },
   passes: {
     label: "Passes",

@@ -25,7 +25,7 @@ class GrowthLineOut(BaseModel):
     kind: str
 
 
-class SpotOut(BaseModel):
+class HairSpotOut(BaseModel):
     """A place."""
 
     x: float
@@ -37,7 +37,7 @@ class HairOut(BaseModel):
 
     lines: list[GrowthLineOut]
     whorls: list[PlanWhorl]
-    knot: SpotOut | None = Field(description="Hair gathered up, where no stroke says which way it runs")
+    knot: HairSpotOut | None = Field(description="Hair gathered up, where no stroke says which way it runs")
     coherence: float
     hair_share: float
     kinds: list[PlanHairKind]
@@ -90,7 +90,7 @@ class HairLayersOut(BaseModel):
     shine: list[PlanShine]
 
 
-class ShapeOut(BaseModel):
+class HairShapeOut(BaseModel):
     """A brow or half of a moustache."""
 
     widths_mm: list[float]
@@ -103,8 +103,8 @@ class ShapeOut(BaseModel):
 class PairOut(BaseModel):
     """Left against right; differences are right minus left."""
 
-    left: ShapeOut
-    right: ShapeOut
+    left: HairShapeOut
+    right: HairShapeOut
     length_mm: float
     width_mm: float
     slope: float
@@ -115,7 +115,7 @@ class PairOut(BaseModel):
 class FormsOut(BaseModel):
     """Light-forms of a grey beard."""
 
-    places: list[SpotOut]
+    places: list[HairSpotOut]
     near_shadow: list[bool]
     evenness: float
 

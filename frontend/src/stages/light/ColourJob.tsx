@@ -11,7 +11,7 @@ import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 /** Where skin changes colour at equal value, what shadows borrow, and colour along a drawn line. */
 export function ColourJob({ sitter }: JobProps) {

@@ -7,7 +7,7 @@ import { Say, Section } from "../../sheet/parts";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 type Part = Schemas["EyePartOut"];
 const EYE = 900;

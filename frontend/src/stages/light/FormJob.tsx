@@ -9,7 +9,7 @@ import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 /** The skin in six classes: what is lit, turning, in its own shadow, or shadowed by something. */
 export function FormJob({ sitter }: JobProps) {

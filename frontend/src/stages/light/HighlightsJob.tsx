@@ -5,7 +5,7 @@ import { Say, Section, Toggle } from "../../sheet/parts";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 const groups = [
   ["wet eye or lip", "Wet: eyes and lips"],

@@ -9,7 +9,7 @@ import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 type Tool = "look" | "add" | "move" | "limit";
 type Ceiling = Schemas["PlanCeiling"];

@@ -6,7 +6,7 @@ import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
-import { PlaceList, usePlaces } from "./places";
+import { PlaceList, usePlaces } from "../../sheet/places";
 
 /** The narrow darks of the face, deepest first, and the two coats they take. */
 export function RecessesJob({ sitter }: JobProps) {

@@ -35,6 +35,8 @@ from truesitter.web.hair_answers import (
     HairEdgesOut,
     HairLayersOut,
     HairOut,
+    HairShapeOut,
+    HairSpotOut,
     LayerOut,
     LockOut,
     LocksOut,
@@ -42,8 +44,6 @@ from truesitter.web.hair_answers import (
     PairOut,
     PracticeIn,
     PracticeOut,
-    ShapeOut,
-    SpotOut,
 )
 from truesitter.web.mixture import mixture_out
 
@@ -85,14 +85,14 @@ def get_hair(study: CurrentStudy) -> HairOut:
     )
 
 
-def _undecided(study: Study) -> SpotOut | None:
+def _undecided(study: Study) -> HairSpotOut | None:
     """The knot, as long as no stroke of the painter's runs through it."""
     knot = study.hair.sense().knot
     if knot is None:
         return None
     height, width = knot.mask.shape
     drawn = any((line_mask(g.points, (height, width)) & knot.mask).any() for g in study.settings.hair.guides)
-    return None if drawn else SpotOut(x=float(knot.middle[0]) / width, y=float(knot.middle[1]) / height)
+    return None if drawn else HairSpotOut(x=float(knot.middle[0]) / width, y=float(knot.middle[1]) / height)
 
 
 @router.get(
@@ -213,8 +213,8 @@ def get_edges(study: CurrentStudy) -> HairEdgesOut:
     )
 
 
-def _shape_out(shape: HairShape) -> ShapeOut:
-    return ShapeOut(
+def _shape_out(shape: HairShape) -> HairShapeOut:
+    return HairShapeOut(
         widths_mm=[round(w, 2) for w in shape.widths_mm.tolist()],
         length_mm=shape.length_mm,
         full_at=shape.full_at,
@@ -241,7 +241,7 @@ def _forms_out(forms: LightForms | None) -> FormsOut | None:
     if forms is None:
         return None
     return FormsOut(
-        places=[SpotOut(x=float(x), y=float(y)) for x, y in forms.places],
+        places=[HairSpotOut(x=float(x), y=float(y)) for x, y in forms.places],
         near_shadow=[bool(v) for v in forms.near_shadow],
         evenness=forms.evenness,
     )

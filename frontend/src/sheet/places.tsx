@@ -1,8 +1,8 @@
 import { Box } from "@mui/material";
 import { useState, type ReactNode } from "react";
-import { SpotMark } from "../../picture/Overlays";
-import type { Size } from "../../picture/useView";
-import { Row } from "../../sheet/Row";
+import { SpotMark } from "../picture/Overlays";
+import type { Size } from "../picture/useView";
+import { Row } from "./Row";
 
 export interface Place {
   place: string;

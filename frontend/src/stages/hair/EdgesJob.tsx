@@ -1,0 +1,192 @@
+import { Box } from "@mui/material";
+import { useState, type ReactNode } from "react";
+import { Circle, Line } from "react-konva";
+import type { Schemas } from "../../api/client";
+import { useHairEdges } from "../../api/hooks";
+import { Say, Section, Toggle } from "../../sheet/parts";
+import { PlaceList, usePlaces } from "../../sheet/places";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+type Pair = Schemas["PairOut"];
+type Spot = Schemas["PlanHairlineSpot"];
+
+const mm = (v: number) => `${v.toFixed(1)} mm`;
+const more = (v: number) => `${v >= 0 ? "+" : "−"}${Math.abs(v).toFixed(1)}`;
+
+/** Where hair meets skin, and brows, moustache and beard as shapes. */
+export function EdgesJob({ sitter }: JobProps) {
+  const found = useHairEdges(sitter);
+  const [readings, setReadings] = useState(true);
+  const [forms, setForms] = useState(true);
+  const data = found.data;
+  const spots = data?.hairline ?? [];
+  const listed = spots.map((s, i) => ({ ...s, place: `hairline ${i + 1}` })).filter((s) => s.too_hard);
+  const hard = usePlaces(listed);
+  useWall({
+    busy: found.isFetching,
+    overlay: (px, size) => (
+      <>
+        {readings &&
+          spots.map((s, i) => (
+            <Circle
+              key={i}
+              listening={false}
+              x={s.x * size.width}
+              y={s.y * size.height}
+              radius={(s.too_hard ? 5 : 2 + s.width_mm * 0.6) * px}
+              fill={s.too_hard ? "#000000" : "transparent"}
+              stroke="#ffffff"
+              strokeWidth={2 * px}
+            />
+          ))}
+        {forms &&
+          data?.forms?.places.map((p, i) => (
+            <Forms
+              key={i}
+              x={p.x * size.width}
+              y={p.y * size.height}
+              px={px}
+              dark={data.forms?.near_shadow[i] ?? false}
+            />
+          ))}
+        {hard.mark(px, size)}
+      </>
+    ),
+  });
+  return (
+    <>
+      <Section title="Hairline">
+        {found.isPending && <Say quiet>Reading where hair meets skin …</Say>}
+        {found.isError && <Say>{found.error.message}</Say>}
+        {data && spots.length === 0 && (
+          <Say>No hairline is seen: the hair falls over it, or no skin lies beside its roots.</Say>
+        )}
+        {data && spots.length > 0 && (
+          <>
+            <Summary spots={spots} />
+            <Say>
+              {data.has_shadow
+                ? "The hair throws a shadow on the skin before it: paint it, or the hair floats."
+                : "No shadow of the hair shows on the skin. Give it a soft one, or the hair will float."}
+            </Say>
+            <Say>
+              About <strong>{data.first_hairs}</strong> first fine hairs, rooted at differing depths a little
+              behind the line.
+            </Say>
+            <Toggle label="Show the readings: the wider the softer" on={readings} onChange={setReadings} />
+          </>
+        )}
+        {listed.length > 0 && (
+          <>
+            <Say>Too hard here:</Say>
+            <PlaceList
+              of={listed}
+              places={hard}
+              right={(s) => `${mm(s.width_mm)}, soften by ${mm(s.soften_mm)}`}
+              more={(s) => `Skin shows through ${Math.round(s.through * 100)} % of the first hair.`}
+            />
+          </>
+        )}
+        {data && spots.length > 0 && <Say quiet>Paint the hairline softer than you see it.</Say>}
+      </Section>
+      {data?.brows && <PairSection title="Brows" pair={data.brows} />}
+      {data?.moustache && (
+        <PairSection title="Moustache" pair={data.moustache}>
+          {data.gap_mm !== null && (
+            <Say>
+              {data.gap_mm < 1
+                ? "Moustache and beard touch: leaving skin between them makes a sitter look younger."
+                : `Leave ${mm(data.gap_mm)} of skin between moustache and beard; closing it ages the sitter.`}
+            </Say>
+          )}
+        </PairSection>
+      )}
+      {data?.forms && (
+        <Section title="Grey beard">
+          <Say>
+            <strong>{data.forms.places.length}</strong> separate light-forms,{" "}
+            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Two lights to
+            each; where it nears the shadow one of them goes there.
+          </Say>
+          <Say quiet>
+            First a thin coat darker and bluer than the flesh, then these with the same mixture plus white and
+            a trace of ochre.
+          </Say>
+          <Toggle label="Show them" on={forms} onChange={setForms} />
+        </Section>
+      )}
+    </>
+  );
+}
+
+function Summary({ spots }: { spots: readonly Spot[] }) {
+  const widths = spots.map((s) => s.width_mm).sort((a, b) => a - b);
+  const middle = widths[Math.floor(widths.length / 2)] ?? 0;
+  const through = spots.reduce((sum, s) => sum + s.through, 0) / spots.length;
+  return (
+    <Say>
+      From skin to hair it takes {mm(middle)} on average, {mm(widths[0] ?? 0)} where it is hardest. Skin shows
+      through {Math.round(through * 100)} % of the first hair.
+    </Say>
+  );
+}
+
+/** Two lights side by side. */
+function Forms({ x, y, px, dark }: { x: number; y: number; px: number; dark: boolean }) {
+  return (
+    <>
+      {[-2.2, 2.2].map((d) => (
+        <Line
+          key={d}
+          listening={false}
+          points={[x + d * px, y - 4 * px, x + d * px, y + 4 * px]}
+          stroke={dark && d > 0 ? "#000000" : "#ffffff"}
+          strokeWidth={2 * px}
+          lineCap="round"
+        />
+      ))}
+    </>
+  );
+}
+
+function PairSection({ title, pair, children }: { title: string; pair: Pair; children?: ReactNode }) {
+  return (
+    <Section title={title}>
+      <Profile left={pair.left.widths_mm} right={pair.right.widths_mm} />
+      <Say>
+        Full width is reached {Math.round(pair.left.full_at * 100)} % of the way out at the left,{" "}
+        {Math.round(pair.right.full_at * 100)} % at the right. The line turns{" "}
+        {pair.left.turns_at.length === 0 ? "nowhere" : `${pair.left.turns_at.length} ×`} and{" "}
+        {pair.right.turns_at.length === 0 ? "nowhere" : `${pair.right.turns_at.length} ×`}.
+      </Say>
+      <Say>
+        Right against left: {more(pair.length_mm)} mm long, {more(pair.width_mm)} mm wide, {more(pair.slope)}
+        °, {more(pair.height_mm)} mm high.
+      </Say>
+      {pair.alike && <Say>They mirror almost exactly. No face does: look again.</Say>}
+      {children}
+    </Section>
+  );
+}
+
+/** Widths from the outer end of the left to the outer end of the right, as a drawing. */
+function Profile({ left, right }: { left: readonly number[]; right: readonly number[] }) {
+  const all = [...[...left].reverse(), 0, ...right];
+  const most = Math.max(...all, 0.1);
+  const step = 300 / Math.max(1, all.length - 1);
+  const half = (w: number) => (w / most) * 26;
+  const top = all.map((w, i) => `${(i * step).toFixed(1)},${(30 - half(w)).toFixed(1)}`);
+  const bottom = all.map((w, i) => `${(i * step).toFixed(1)},${(30 + half(w)).toFixed(1)}`).reverse();
+  return (
+    <Box
+      component="svg"
+      viewBox="0 0 300 60"
+      role="img"
+      aria-label={`Widths, widest ${most.toFixed(1)} mm`}
+      sx={{ width: "100%", height: 60, display: "block", mb: 1 }}
+    >
+      <polygon points={[...top, ...bottom].join(" ")} fill="#2b2b2b" />
+    </Box>
+  );
+}

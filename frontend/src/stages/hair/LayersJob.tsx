@@ -1,0 +1,247 @@
+import { Box, Button, MenuItem, Slider, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useState } from "react";
+import { base, pictureUrl, type Schemas } from "../../api/client";
+import { useHairLayers } from "../../api/hooks";
+import { useChange } from "../../api/useChange";
+import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Handle, NumberField, Say, Section, Toggle } from "../../sheet/parts";
+import { Row } from "../../sheet/Row";
+import { spoken } from "../../sheet/spoken";
+import { useTubes } from "../../sheet/useTubes";
+import { useStored } from "../../sitter/stored";
+import { useWall } from "../../sitter/wall";
+import { MixtureLine } from "../flesh/MixtureLine";
+import type { JobProps } from "../job";
+
+type Way = Schemas["PlanWay"];
+
+const hours = (h: number) => (h < 1 ? `${Math.round(h * 60)} min` : `${h.toFixed(1)} h`);
+const brush = (mm: number) => (mm < 1 ? mm.toFixed(1) : mm.toFixed(0));
+const types = ["straight", "wavy", "coily", "frizz", "short"] as const;
+
+/** Masses or strands, and the hair painted layer by layer with real strokes. */
+export function LayersJob({ sitter, look }: JobProps) {
+  const settings = sitter.settings.hair;
+  const found = useHairLayers(sitter);
+  const file = useFileUrl(sitter);
+  const tubes = useTubes(sitter);
+  const { change, isPending } = useChange(sitter, "hair");
+  const [stored, setNumber] = useStored(`hair-layer-${sitter.id}`, 99);
+  const [painted, setPainted] = useState(true);
+  const [band, setBand] = useState(false);
+  const layers = found.data?.layers ?? [];
+  const number = Math.min(Math.max(1, stored), Math.max(1, layers.length));
+  const layer = layers[number - 1];
+  const head = found.data?.kinds.find((k) => k.kind === "hair");
+  useWall({
+    busy: found.isFetching || isPending,
+    picture:
+      painted && layer
+        ? `${base(sitter.id)}/hair/layers/${number}/picture?v=${sitter.keys["hair/layers"] ?? ""}`
+        : undefined,
+    veil: band ? pictureUrl(sitter, "hair-band") : null,
+    onTray: (next) => {
+      if (next.picture !== look.picture) setPainted(false);
+      return next;
+    },
+  });
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={painted}
+        aria-label="Picture"
+        onChange={(_, v: boolean | null) => v !== null && setPainted(v)}
+        sx={{ mb: 2 }}
+      >
+        <ToggleButton value={true}>Painted</ToggleButton>
+        <ToggleButton value={false}>Reference</ToggleButton>
+      </ToggleButtonGroup>
+      {found.isPending && <Say quiet>Stroking the hair, layer by layer …</Say>}
+      {found.isError && <Say>{found.error.message}</Say>}
+      {found.data && layers.length === 0 && (
+        <Say>No hair is marked. Draw over the hair in Reference, regions.</Say>
+      )}
+      {layer && (
+        <Section title="After each layer">
+          <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+            <Button
+              color="inherit"
+              variant="outlined"
+              disabled={number <= 1}
+              onClick={() => setNumber(number - 1)}
+              aria-label="Layer before"
+            >
+              Before
+            </Button>
+            <Slider
+              aria-label="After layer"
+              min={1}
+              max={layers.length}
+              step={1}
+              value={number}
+              onChange={(_, v) => setNumber(v as number)}
+              sx={{ mx: 1 }}
+            />
+            <Button
+              color="inherit"
+              variant="outlined"
+              disabled={number >= layers.length}
+              onClick={() => setNumber(number + 1)}
+              aria-label="Next layer"
+            >
+              Next
+            </Button>
+          </Box>
+          <MixtureLine
+            mixture={layer.mixture}
+            tubes={tubes}
+            title={`${number}  ${layer.name}`}
+            note={
+              <Box sx={{ fontSize: 14.5, mt: 0.6 }}>
+                {layer.strokes > 0 && (
+                  <>
+                    <strong>{layer.strokes}</strong> strokes
+                    {layer.strays > 0 && ` (${layer.strays} of them strays)`},{" "}
+                  </>
+                )}
+                brush {brush(layer.brush_mm)} mm, film {layer.film_mm.toFixed(2)} mm wet, about{" "}
+                {spoken(layer.minutes)}. {layer.said}
+              </Box>
+            }
+          />
+          <Say quiet>
+            Then this mass stands {layer.error.toFixed(2)} steps from the squinted photograph on average.
+          </Say>
+        </Section>
+      )}
+      {found.data && layers.length > 0 && (
+        <>
+          <Section title="Masses or strands">
+            <WayLine
+              way={found.data.approach.masses}
+              on={found.data.approach.chosen === "masses"}
+              pick={() => change({ way: "masses" }, "Paint in masses")}
+            />
+            <WayLine
+              way={found.data.approach.strands}
+              on={found.data.approach.chosen === "strands"}
+              pick={() => change({ way: "strands" }, "Paint in strands")}
+            />
+            <Say>{found.data.approach.why}</Say>
+            <Say quiet>
+              A hair is {found.data.approach.hair_mm.toFixed(2)} mm wide on this canvas. Brushes of 2 to 8
+              hairs look like neither.
+            </Say>
+            <Box sx={{ display: "flex", gap: 1, my: 1 }}>
+              <NumberField
+                label="Hours for the hair"
+                value={settings.hours ?? 0}
+                least={0}
+                most={1000}
+                onChange={(v) => change({ hours: v > 0 ? v : null, way: null }, "Hours for the hair")}
+              />
+              {settings.way && (
+                <Button
+                  color="inherit"
+                  variant="outlined"
+                  onClick={() => change({ way: null }, "By the hours")}
+                >
+                  By the hours
+                </Button>
+              )}
+            </Box>
+            <Handle
+              label="Layers"
+              value={settings.layers ?? layers.filter((l) => l.mass === "Hair").length}
+              least={3}
+              most={9}
+              step={1}
+              onChange={(v) => change({ layers: v }, "Layers of the hair")}
+            />
+            <TextField
+              select
+              fullWidth
+              size="small"
+              label="Hair of the head"
+              value={settings.type ?? ""}
+              onChange={(e) =>
+                change({ type: (e.target.value || null) as (typeof types)[number] | null }, "Type of hair")
+              }
+              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+              sx={{ mb: 1 }}
+            >
+              <MenuItem value="">as it looks{head ? ` (${head.type})` : ""}</MenuItem>
+              {types.map((t) => (
+                <MenuItem key={t} value={t}>
+                  {t}
+                </MenuItem>
+              ))}
+            </TextField>
+            <Toggle
+              label="A few light hairs early"
+              on={settings.early_lights}
+              onChange={(v) => change({ early_lights: v }, "Early light hairs")}
+            />
+            <Toggle
+              label="Tie with a glaze, then restate the lights"
+              on={settings.tying_glaze}
+              onChange={(v) => change({ tying_glaze: v }, "Tying glaze")}
+            />
+          </Section>
+          <Section title="Shine">
+            {found.data.shine.map((s) => (
+              <Box key={s.mass} sx={{ mb: 1 }}>
+                <Say>
+                  <strong>{s.mass[0]?.toUpperCase() + s.mass.slice(1)}</strong>: {s.word} (
+                  {(s.index * 10).toFixed(0)} of 10). Its lights are {s.temperature}. {s.advice}
+                </Say>
+              </Box>
+            ))}
+            <Toggle label="Show where this light should lie" on={band} onChange={setBand} />
+          </Section>
+          <Section title={`All ${layers.length} layers`}>
+            {layers.map((l, i) => (
+              <Row key={i} pressed={i + 1 === number} onClick={() => setNumber(i + 1)}>
+                <Box aria-hidden sx={{ width: 26, height: 20, bgcolor: l.hex, flex: "none" }} />
+                <span style={{ flex: 1 }}>
+                  {i + 1} {l.name}
+                </span>
+                <span>{spoken(l.minutes)}</span>
+              </Row>
+            ))}
+          </Section>
+          <Section title="Download">
+            <Downloads
+              files={[
+                { label: "Strokes, SVG", href: file("strokes.svg") },
+                { label: "Practice sheet, PDF", href: file("hair_practice.pdf") },
+              ]}
+            />
+          </Section>
+        </>
+      )}
+    </>
+  );
+}
+
+/** One way with its brushes, hours and what it gives up. */
+function WayLine({ way, on, pick }: { way: Way; on: boolean; pick: () => void }) {
+  const widest = way.brushes_mm[0] ?? 0;
+  const finest = way.brushes_mm[way.brushes_mm.length - 1] ?? 0;
+  return (
+    <>
+      <Row pressed={on} onClick={pick} sx={{ justifyContent: "space-between" }}>
+        <span>{way.way}</span>
+        <span>
+          {hours(way.hours)}, {way.strokes} strokes
+        </span>
+      </Row>
+      <Box sx={{ fontSize: 14.5, py: 0.6, color: on ? "text.primary" : "text.secondary" }}>
+        Brushes {brush(widest)} to {brush(finest)} mm. Lost: {way.lost}
+        {way.neither && " One of its brushes lies in the band that looks like neither."}
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,138 @@
+import { Box, Button, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { base, send, type Schemas } from "../../api/client";
+import { useArrows, useHair } from "../../api/hooks";
+import { BrushArrows, DrawnStrokes, GrowthLines } from "../../picture/HairOverlays";
+import { rounded, type Spot } from "../../picture/spots";
+import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Say, Section, Toggle } from "../../sheet/parts";
+import { PlaceList, usePlaces } from "../../sheet/places";
+import { useLeft } from "../../sitter/stored";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+type Report = Schemas["PracticeOut"];
+
+/** Strokes drawn for practice and checked; the sheet to draw over; which way the brush goes elsewhere. */
+export function PracticeJob({ sitter }: JobProps) {
+  const hair = useHair(sitter);
+  const file = useFileUrl(sitter);
+  const [strokes, setStrokes] = useLeft<Spot[][]>(`practice-${sitter.id}`, []);
+  const [lines, setLines] = useState(true);
+  const [arrows, setArrows] = useState<"none" | "along" | "across">("none");
+  const brush = useArrows(sitter, arrows !== "none");
+  const check = useMutation({
+    mutationFn: (drawn: Spot[][]) =>
+      send<Report>("POST", `${base(sitter.id)}/hair/practice`, { strokes: drawn }),
+  });
+  const faults = (check.data?.faults ?? []).map((f, i) => ({
+    ...f,
+    place: f.stroke < 0 ? `all of them` : `stroke ${f.stroke + 1}${faultMark(check.data, i)}`,
+  }));
+  const places = usePlaces(faults);
+  const draw = (points: Spot[]) => {
+    if (points.length < 2 || strokes.length >= 100) return;
+    const next = [...strokes, points.filter((_, i) => i % 2 === 0 || i === points.length - 1).map(rounded)];
+    setStrokes(next);
+    check.mutate(next);
+  };
+  const keep = (next: Spot[][]) => {
+    setStrokes(next);
+    places.choose(null);
+    if (next.length > 0) check.mutate(next);
+    else check.reset();
+  };
+  useWall({
+    tool: "draw",
+    strokeWidth: 1,
+    onStroke: draw,
+    busy: hair.isFetching || check.isPending || brush.isFetching,
+    overlay: (px, size) => (
+      <>
+        {hair.data && lines && arrows === "none" && (
+          <GrowthLines lines={hair.data.lines} numbered={false} size={size} px={px} />
+        )}
+        {arrows !== "none" && brush.data && (
+          <BrushArrows lines={Object.values(brush.data[arrows]).flat()} size={size} px={px} />
+        )}
+        <DrawnStrokes strokes={strokes} chosen={places.chosen?.stroke ?? null} size={size} px={px} />
+        {places.mark(px, size)}
+      </>
+    ),
+  });
+  return (
+    <>
+      <Section title="Practise on the picture">
+        <Say quiet>
+          Draw strokes over the hair from root to tip, as you would with the brush. Nothing is painted; each
+          is checked at once.
+        </Say>
+        {check.isError && <Say>{check.error.message}</Say>}
+        {check.data && strokes.length > 0 && (
+          <Say>
+            <strong>
+              {check.data.right} of {check.data.strokes}
+            </strong>{" "}
+            strokes hold.
+          </Say>
+        )}
+        {strokes.length > 0 && (
+          <PlaceList of={faults} places={places} right={(f) => f.kind} more={(f) => f.said} />
+        )}
+        {strokes.length > 0 && (
+          <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
+            <Button color="inherit" variant="outlined" fullWidth onClick={() => keep(strokes.slice(0, -1))}>
+              Take the last back
+            </Button>
+            <Button color="inherit" variant="outlined" fullWidth onClick={() => keep([])}>
+              Wipe all
+            </Button>
+          </Box>
+        )}
+        <Toggle label="Show the growth lines" on={lines} onChange={setLines} />
+      </Section>
+      <Section title="On paper">
+        <Say quiet>Sample strokes of every layer at true size, to draw over with the brush.</Say>
+        <Downloads
+          files={["A4", "Letter"].map((paper) => ({
+            label: `PDF, ${paper}`,
+            href: file("hair_practice.pdf", { paper }),
+          }))}
+        />
+      </Section>
+      <Section title="Brush on skin, cloth and wall">
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={arrows}
+          aria-label="Direction of the brush"
+          onChange={(_, v: typeof arrows | null) => v && setArrows(v)}
+          sx={{ mb: 1 }}
+        >
+          <ToggleButton value="none">hidden</ToggleButton>
+          <ToggleButton value="along">round the form</ToggleButton>
+          <ToggleButton value="across">along its planes</ToggleButton>
+        </ToggleButtonGroup>
+        {brush.isError && <Say>{brush.error.message}</Say>}
+        <Say quiet>
+          Round the form: as a hand would stroke it. Along its planes: at right angles to that, for flat,
+          carved strokes.
+        </Say>
+        <Downloads
+          files={[
+            { label: "Arrows round, SVG", href: file("brush.svg") },
+            { label: "Along planes, SVG", href: file("brush.svg", { across: true }) },
+          ]}
+        />
+      </Section>
+    </>
+  );
+}
+
+/** A second fault of one stroke is told apart from the first. */
+function faultMark(report: Report | undefined, at: number): string {
+  const stroke = report?.faults[at]?.stroke;
+  const before = report?.faults.slice(0, at).filter((f) => f.stroke === stroke).length ?? 0;
+  return before > 0 ? `, again` : "";
+}
