@@ -7270,7 +7270,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "skull" | "relief" | "lock-volume" | "hair-surface" | "lock-tones" | "locks" | "hair-band" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;

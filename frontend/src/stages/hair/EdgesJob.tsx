@@ -74,7 +74,7 @@ export function EdgesJob({ sitter }: JobProps) {
               About <strong>{data.first_hairs}</strong> first fine hairs, rooted at differing depths a little
               behind the line.
             </Say>
-            <Toggle label="Show the readings: the wider the softer" on={readings} onChange={setReadings} />
+            <Toggle label="Show the readings" on={readings} onChange={setReadings} />
           </>
         )}
         {listed.length > 0 && (

@@ -107,7 +107,7 @@ export function GrowthJob({ sitter }: JobProps) {
             </>
           ))}
         <Toggle label="Show the lines" on={lines} onChange={setLines} />
-        <Toggle label="Number them: what lies behind first" on={numbers} onChange={setNumbers} />
+        <Toggle label="Number them, from behind" on={numbers} onChange={setNumbers} />
         <Handle
           label="Spacing on the canvas"
           value={settings.spacing_mm}

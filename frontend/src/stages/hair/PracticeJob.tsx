@@ -111,8 +111,8 @@ export function PracticeJob({ sitter }: JobProps) {
           sx={{ mb: 1 }}
         >
           <ToggleButton value="none">hidden</ToggleButton>
-          <ToggleButton value="along">round the form</ToggleButton>
-          <ToggleButton value="across">along its planes</ToggleButton>
+          <ToggleButton value="along">round it</ToggleButton>
+          <ToggleButton value="across">its planes</ToggleButton>
         </ToggleButtonGroup>
         {brush.isError && <Say>{brush.error.message}</Say>}
         <Say quiet>
@@ -121,8 +121,8 @@ export function PracticeJob({ sitter }: JobProps) {
         </Say>
         <Downloads
           files={[
-            { label: "Arrows round, SVG", href: file("brush.svg") },
-            { label: "Along planes, SVG", href: file("brush.svg", { across: true }) },
+            { label: "Round, SVG", href: file("brush.svg") },
+            { label: "Planes, SVG", href: file("brush.svg", { across: true }) },
           ]}
         />
       </Section>

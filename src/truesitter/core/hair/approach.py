@@ -32,7 +32,7 @@ DENSITY, HAIRS_DENSITY = 2.2, 0.35
 SMALLER_FROM = 0.6
 """Smaller locks begin past this part of the layers (common practice: more than half)."""
 
-_LESS_EACH_LAYER = 0.7
+_LESS_EACH_LAYER = 0.6
 """Each nested layer covers about this part of the one before [try]."""
 
 _LENGTH_MM = 0.16
@@ -105,7 +105,7 @@ def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, 
     evenly and jump over the band. The last layer of both is single hairs.
     """
     count = layers - 1
-    widths = []
+    widths: list[float] = []
     for n in range(count - 1):
         part = (n + 2) / layers
         if way == "masses":
@@ -114,7 +114,7 @@ def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, 
             width = wide * (fine / wide) ** (n / max(count - 1, 1))
             if band[0] < width < band[1]:
                 width = band[1] if width > (band[0] * band[1]) ** 0.5 else fine
-        widths.append(width)
+        widths.append(min([width, *widths[-1:]]))
     return (*widths, fine)
 
 
@@ -130,7 +130,7 @@ def strokes_needed(area_mm2: float, widths: tuple[float, ...], length_mm: float,
 
 def choose_approach(
     area_cm2: float, lock_width_mm: float, face_mm: float, hours: float | None, layers: int | None = None,
-    own: Way | None = None,
+    own: Way | None = None, length_mm: float | None = None,
 ) -> Approach:  # fmt: skip
     """Masses or strands.
 
@@ -148,6 +148,8 @@ def choose_approach(
         Layers asked for, the base counted; as the way usually has when not given.
     own
         The painter's own choice, which overrules.
+    length_mm
+        Mean length of a stroke; a part of the face's height when not given.
     """
     hair = HAIR_MM * face_mm / FACE_MM
     band = (NEITHER[0] * hair, NEITHER[1] * hair)
@@ -156,7 +158,7 @@ def choose_approach(
 
     def plan(way: Way, lost: str) -> WayPlan:
         widths = brushes(way, layers or LAYERS[way], wide, fine, band)
-        strokes = strokes_needed(area_cm2 * 100, widths, _LENGTH_MM * face_mm, hair)
+        strokes = strokes_needed(area_cm2 * 100, widths, length_mm or _LENGTH_MM * face_mm, hair)
         minutes = strokes * SECONDS_A_STROKE / 60 + _MINUTES_A_LAYER * (len(widths) + 1)
         neither = any(band[0] < w < band[1] for w in (widths if way == "strands" else widths[:-1]))
         return WayPlan(way, widths, strokes, minutes / 60, lost, neither)

@@ -204,12 +204,20 @@ class _Mass:
         # The last layer, single hairs, has no tone of its own: it lies in the lightest (or darkest).
         tones = tone_levels(job.value, mask, len(self.widths))
         # Transparent paint can only darken: it begins with the lightest.
-        self.order = tones.max() + 1 - tones if job.palette.transparent else tones
+        dark_last = job.palette.transparent or (kinds == BROWS and self._dark_on_light())
+        self.order = tones.max() + 1 - tones if dark_last else tones
         self.order[~mask] = 0
         self.count = int(self.order.max())
         low, high = np.quantile(job.value[mask], (1 / 3, 2 / 3))
         self.darks, self.lights = mask & (job.value <= low), mask & (job.value >= high)
         self.below: Doubles = job.bare
+
+    def _dark_on_light(self) -> bool:
+        """Brows darker than the skin round them: skin shows between their hairs, which come last."""
+        skin = self.job.skin
+        return bool(skin.any()) and float(self.job.value[self.mask].mean()) < float(
+            self.job.value[skin].mean()
+        )
 
     def layers(self) -> list[HairLayer]:
         """All of them, in order."""
@@ -230,7 +238,9 @@ class _Mass:
                 )
             )
         hairs = self._strokes(self.count, last, HAIRS_DENSITY, fine, "single hairs")
-        made.append(replace(hairs, said="Few, only in the lights and at the edges; stop early."))
+        light = float(self.job.value[last].mean()) > float(self.job.value[self.mask].mean())
+        ends = "lights" if light else "darks"
+        made.append(replace(hairs, said=f"Few, only in the {ends} and at the edges; stop early."))
         return made
 
     def _paint(self, recipe: Recipe, film: WetMm) -> tuple[DryMm, bool]:
@@ -247,9 +257,9 @@ class _Mass:
         recipe = _recipe(self.job, self.order == 1)
         dry, fades = self._paint(recipe, BASE_FILM)
         area, brush = _cm2(self.job, self.mask), brush_for(self.mask, self.job.ground.mm_per_px)
-        said = "Over the whole mass, thin and soft at the hairline; it is the darkest tone."
-        if fades:
-            said = "Over the whole mass, soft at the hairline; it is the lightest tone."
+        lightest = float(self.job.value[self.order == 1].mean()) > float(self.job.value[self.mask].mean())
+        tone = "lightest" if lightest else "darkest"
+        said = f"Over the whole mass, thin and soft at the hairline; it is the {tone} tone."
         return HairLayer(
             f"{self.name}: base", self.name, said, self.mask, recipe, BASE_FILM, dry, fades, brush,
             work_minutes(area, brush),

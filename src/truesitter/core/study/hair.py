@@ -44,6 +44,9 @@ LOCK_WIDTH = 0.075
 _FACE_OF_OVAL = 0.9
 """No knot covers this much of the face's outline."""
 
+_TEMPLE = 0.15
+"""Of the face's height below the brows: so far down the hairline runs [try]."""
+
 LOCK_MASSES = ((Kind.SCALP,), (Kind.BEARD, Kind.LEFT_MOUSTACHE, Kind.RIGHT_MOUSTACHE))
 
 
@@ -153,7 +156,8 @@ class HairStage:
     def volumes(self) -> Volumes:
         """Skull, locks and surface."""
         directed, kinds = self.directed()
-        return hair_volumes(picture_luminance(self.photograph()), directed, kinds > 0, self.scale())
+        massed = np.isin(kinds, [kind for mass in LOCK_MASSES for kind in mass])
+        return hair_volumes(picture_luminance(self.photograph()), directed, massed, self.scale())
 
     @result(
         "locks",
@@ -217,5 +221,9 @@ class HairStage:
         """Passages from skin to hair."""
         directed, kinds = self.directed()
         skin = reduced_labels(self._sitter.regions().labels, HAIR_LONG_SIDE) == Region.SKIN
+        face = self._sitter.face
+        if face is not None:
+            # Below the temples hair hangs before skin that it does not grow from.
+            skin[round((face.brow_row + _TEMPLE * self.scale() / skin.shape[0]) * skin.shape[0]) :] = False
         value = linear_to_value(picture_luminance(self.photograph()))
         return read_hairline(kinds, skin, value, directed, self.mm_per_px())

@@ -126,7 +126,7 @@ class HairLayerStage:
     @result(
         "approach",
         settings=("hair.way", "hair.hours", "hair.layers", WIDTH_MM),
-        needs=("directed hair", "locks", "detection", "framed"),
+        needs=("directed hair", "stroke ground", "hair type", "locks", "detection", "framed"),
     )
     def approach(self) -> Approach:
         """Masses or strands."""
@@ -134,9 +134,14 @@ class HairLayerStage:
         mm = self._hair.mm_per_px()
         area = float((kinds > 0).sum()) * mm**2 / 100
         widths = [lock.width * mm for lock in self._hair.locks().locks]
+        stroke, whole = type_for(Kind.SCALP, self.type()), self._hair.scale() * mm
+        if stroke.of_the_lock:
+            lengths = self.ground()[0].lock_length[kinds == Kind.SCALP]
+            whole = float(lengths[lengths > 0].mean()) if (lengths > 0).any() else whole
         return choose_approach(
             max(area, 0.01), float(np.median(widths)) if widths else 0.0, self._hair.scale() * mm,
             self.settings.hours, self.settings.layers, self.settings.way,
+            float(np.mean(stroke.length)) * whole,
         )  # fmt: skip
 
     def way(self) -> WayPlan:
