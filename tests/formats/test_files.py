@@ -22,7 +22,6 @@ from hypothesis.extra import numpy as arrays
 from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
-from truesitter.core.hair.lines import GrowthLine
 from truesitter.core.light.zones import LightZones
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.mixing import mix
@@ -40,7 +39,7 @@ from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.pictures import VIEWS, zones_picture
 from truesitter.formats.plan import Plan, heap_of, plan_of
 from truesitter.formats.png import encode_jpeg, encode_png
-from truesitter.formats.svg import hair_svg, outlines_svg
+from truesitter.formats.svg import outlines_svg
 from truesitter.formats.tables import mixtures_csv, shapes_csv
 from truesitter.formats.transfer import thumbnails_pdf, tiles, transfer_pdf
 from truesitter.formats.wording import (
@@ -112,17 +111,6 @@ def test_outlines_in_millimetres_cover_the_canvas_exactly_once(folder: tuple[Pat
     numbers = [t.text for t in root.iter(f"{SVG}text")]
     assert set(numbers) <= {str(g.index + 1) for g in folder[1].values.groups}
     assert len(numbers) > 10
-
-
-def test_hair_lines_stay_on_the_canvas_and_run_from_root_to_tip() -> None:
-    line = GrowthLine(np.array([[0.1, 0.2], [0.2, 0.4], [0.25, 0.5]]))
-    root = ElementTree.fromstring(hair_svg((line,), (200, 100)).encode())
-    polyline = root.find(f".//{SVG}polyline")
-    assert polyline is not None
-    assert polyline.get("points") == "20.00,20.00 40.00,40.00 50.00,50.00"
-    dot = root.find(f".//{SVG}circle")
-    assert dot is not None
-    assert (dot.get("cx"), dot.get("cy")) == ("20.00", "20.00")
 
 
 @given(arrays.arrays(np.uint8, (12, 9), elements=st.integers(0, 3)))

@@ -48,7 +48,7 @@ def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: 
     assert spot["mixture"]["parts"]
     assert client.get(f"{url}/light/peaks").json()["peaks"]
     hair = client.get(f"{url}/hair").json()
-    assert all(len(line) % 2 == 0 and len(line) >= 4 for line in hair["lines"])
+    assert all(len(line["points"]) % 2 == 0 and len(line["points"]) >= 4 for line in hair["lines"])
     passes = client.get(f"{url}/passes").json()
     starts = [p["start_minutes"] for p in passes["passes"]]
     assert starts == sorted(starts)
@@ -167,6 +167,8 @@ def test_files_to_keep(client: TestClient, sitter: str) -> None:
     url = f"/api/sitters/{sitter}/files"
     for name, media in (
         ("outlines.svg", "image/svg+xml"), ("hair_lines.svg", "image/svg+xml"),
+        ("strokes.svg", "image/svg+xml"),
+        ("brush.svg", "image/svg+xml"), ("hair_practice.pdf", "application/pdf"),
         ("groups.png", "image/png"), ("plan.json", "application/json"),
     ):  # fmt: skip
         answer = client.get(f"{url}/{name}")

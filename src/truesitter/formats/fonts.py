@@ -19,8 +19,8 @@ _SIGNS = range(0x2000, 0x2600)
 
 
 @cache
-def _ready() -> None:
-    """Read the fonts once."""
+def ready() -> None:
+    """Read the fonts once, before anything is written in them."""
     for name, file in _FILES.items():
         with as_file(files(__package__) / "fonts" / file) as path:
             pdfmetrics.registerFont(TTFont(name, str(path)))
@@ -28,7 +28,7 @@ def _ready() -> None:
 
 def width_of(words: str, font: str, size: float) -> float:
     """Width in points of a line."""
-    _ready()
+    ready()
     return float(pdfmetrics.stringWidth(words, font, size))
 
 
@@ -37,7 +37,7 @@ def printable(words: str, font: str = SANS) -> str:
 
     Names in other scripts are transliterated (王小明 becomes WangXiaoMing), never lost.
     """
-    _ready()
+    ready()
     glyphs = pdfmetrics.getFont(font).face.charToGlyph
     out = []
     for sign in words:

@@ -13,6 +13,7 @@ from truesitter.core.hair.lines import GrowthLine
 from truesitter.core.line import Line
 from truesitter.core.study import Study
 from truesitter.core.types import Doubles
+from truesitter.formats.fonts import ready
 from truesitter.formats.sheet import GREY, INK, SANS, Sheet
 from truesitter.formats.strokes import line_row, outline_mm
 from truesitter.formats.svg import document
@@ -71,6 +72,7 @@ def growth_pdf(study: Study, title: str, paper: str, mirrored: bool = False) -> 
         page.rect(0, -height, width, height, fill=0, stroke=1)
         page.setStrokeColor(INK)
         page.setFillColor(INK)
+        ready()
         page.setFont(SANS, 6)
         for number, line in enumerate(lines, 1):
             points, cut = line.points * (width, -height), line.split()

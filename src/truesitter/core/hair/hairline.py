@@ -41,6 +41,7 @@ ROOTED = 0.25
 """Cosine between the growth and the way into the hair from which a border is a hairline [try]."""
 
 _LOOK_MM = 4.0
+_PAST_MM = 1.5
 _POINTS = 61
 _SMOOTH = 1.5
 
@@ -211,8 +212,9 @@ def _read(
         return None
     wide = passage_width(profile, step)
     shadow = 0.0
-    # The skin clear of the shadow, and the skin in it.
-    pixels = [(np.array(at) - normal * (mm / mm_per_px)).astype(int) for mm in (AWAY_MM, SHADOW_MM / 2)]
+    # The skin clear of the shadow, and the skin in it, past the passage itself.
+    before = max(SHADOW_MM / 2, wide / 2 + _PAST_MM)
+    pixels = [(np.array(at) - normal * (mm / mm_per_px)).astype(int) for mm in (AWAY_MM, before)]
     if all(0 <= r < height and 0 <= c < width and skin[r, c] for c, r in pixels):
         (far, near) = (float(value[r, c]) for c, r in pixels)
         shadow = max(0.0, far - near)

@@ -151,5 +151,5 @@ def _one_line(
     spread = float(along.std()) * 2 / float(np.mean(lengths))
     if spread >= ONE_LINE:
         return []
-    said = f"The starts lie on one line (spread over {spread:.0%} of their length): stagger them."
+    said = f"The starts lie on one line (spread over {100 * spread:.0f} % of their length): stagger them."
     return [Fault(-1, "one line", said, *_spot(at.mean(axis=0), size_mm))]

@@ -220,7 +220,7 @@ def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
     nearest = cKDTree(at).query(at, k=2)[0][:, 1]
     dark = mask & (smooth < np.quantile(smooth[mask], 1 / 3))
     to_dark = cv2.distanceTransform((~dark).astype(np.uint8), cv2.DIST_L2, 5)
-    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < _NEAR_SHADOW * face_px + spacing / 2
+    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < _NEAR_SHADOW * face_px + spacing / 4
     return LightForms(at / mask.shape[::-1], np.asarray(near), float(nearest.std() / nearest.mean()))
 
 

@@ -1,0 +1,136 @@
+"""The hair over the API: what is answered, what handles do, and what is refused."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+
+
+def edit(client: TestClient, url: str, **body: object) -> dict[str, object]:
+    answer = client.patch(f"{url}/settings/hair", json={"change": "hair", **body})
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json())
+
+
+@pytest.fixture
+def url(client: TestClient, maren: str) -> str:
+    return f"/api/sitters/{maren}"
+
+
+def test_growth_lines_are_told_with_kind_strict_part_and_sureness(client: TestClient, url: str) -> None:
+    hair = client.get(f"{url}/hair").json()
+    assert {line["kind"] for line in hair["lines"]} >= {"hair", "left brow"}
+    for line in hair["lines"]:
+        assert 1 <= line["strict"] < len(line["points"]) // 2
+        assert 0 <= line["sure"] <= 1
+    assert hair["head"] == "wavy"
+    assert hair["knot"] is None
+
+
+def test_handles_change_the_lines_and_are_undone(client: TestClient, url: str) -> None:
+    before = client.get(f"{url}/hair").json()["lines"]
+    edit(client, url, lists={"whorls": {"add": [{"x": 0.3, "y": 0.55, "radius": 0.1}]}})
+    turned = client.get(f"{url}/hair").json()["lines"]
+    assert turned != before
+    parting = {"points": [[0.7, 0.6], [0.72, 0.9]]}
+    edit(client, url, lists={"partings": {"add": [parting]}, "hairlines": {"add": [parting]}})
+    assert client.get(f"{url}/hair").json()["lines"] != turned
+    client.post(f"{url}/undo")
+    client.post(f"{url}/undo")
+    assert client.get(f"{url}/hair").json()["lines"] == before
+    wrong = client.patch(f"{url}/settings/hair", json={"lists": {"whorls": {"add": [{"x": 3, "y": 0}]}}})
+    assert wrong.status_code == 422
+
+
+def test_locks_come_in_the_order_of_painting_and_by_hand(client: TestClient, url: str) -> None:
+    right = client.get(f"{url}/hair/locks").json()
+    locks = right["locks"]
+    assert [lock["place"] for lock in locks] == [f"lock {n}" for n in range(1, len(locks) + 1)]
+    for rank, lock in enumerate(locks, 1):
+        assert all(1 <= other <= len(locks) and other != rank for other in lock["over"])
+        assert lock["pull"] in ("from the root", "from the tip")
+    assert right["masses"][0]["mass"] == "hair"
+    edit(client, url, set={"hand": "left"})
+    left = client.get(f"{url}/hair/locks").json()["locks"]
+    assert [lock["x"] for lock in left] != [lock["x"] for lock in locks]
+    edit(client, url, set={"lock_mm": 30})
+    wide = client.get(f"{url}/hair/locks").json()
+    assert wide["width_mm"] == pytest.approx(30)
+    assert len(wide["locks"]) < len(locks)
+    draw = {"does": "draw", "points": [[0.25, 0.5], [0.25, 0.7]]}
+    edit(client, url, lists={"lock_strokes": {"add": [draw]}})
+    assert len(client.get(f"{url}/hair/locks").json()["locks"]) != len(wide["locks"])
+    for _ in range(3):
+        client.post(f"{url}/undo")
+
+
+def test_layers_come_with_mixtures_and_a_picture_each(client: TestClient, url: str) -> None:
+    told = client.get(f"{url}/hair/layers").json()
+    layers = told["layers"]
+    assert layers[0]["name"] == "Skin under the hair"
+    assert all(layer["mixture"]["parts"] for layer in layers)
+    assert told["approach"]["chosen"] == "masses"
+    assert {s["mass"] for s in told["shine"]} == {"hair"}
+    seen = []
+    for number in (1, len(layers)):
+        answer = client.get(f"{url}/hair/layers/{number}/picture")
+        assert answer.headers["content-type"] == "image/png"
+        seen.append(np.asarray(Image.open(io.BytesIO(answer.content))))
+        again = client.get(
+            f"{url}/hair/layers/{number}/picture", headers={"If-None-Match": answer.headers["etag"]}
+        )
+        assert again.status_code == 304
+    assert (seen[0] != seen[1]).any(axis=2).mean() > 0.1
+    none = client.get(f"{url}/hair/layers/{len(layers) + 1}/picture")
+    assert none.status_code == 422
+    assert f"has {len(layers)}" in none.json()["detail"]
+
+
+def test_hours_decide_and_the_painters_word_overrules(client: TestClient, url: str) -> None:
+    edit(client, url, set={"hours": 100})
+    assert client.get(f"{url}/hair/layers").json()["approach"]["chosen"] == "strands"
+    edit(client, url, set={"way": "masses", "layers": 3})
+    told = client.get(f"{url}/hair/layers").json()
+    assert told["approach"]["chosen"] == "masses"
+    assert sum(layer["mass"] == "Hair" for layer in told["layers"]) == 3
+    for bad in ({"layers": 12}, {"hours": -1}, {"type": "bald"}, {"lock_mm": 0}):
+        assert client.patch(f"{url}/settings/hair", json={"set": bad}).status_code == 422
+    client.post(f"{url}/undo")
+    client.post(f"{url}/undo")
+
+
+def test_edges_tell_the_hairline_and_the_brows(client: TestClient, url: str) -> None:
+    edges = client.get(f"{url}/hair/edges").json()
+    assert edges["hairline"]
+    assert edges["first_hairs"] > 20
+    assert edges["brows"]["left"]["length_mm"] > 20
+    assert edges["moustache"] is None
+    assert edges["forms"] is None
+
+
+def test_practice_is_checked_and_refused_when_it_is_no_stroke(client: TestClient, url: str) -> None:
+    line = max(client.get(f"{url}/hair").json()["lines"], key=lambda one: len(one["points"]))
+    flat = line["points"]
+    points = [[flat[i], flat[i + 1]] for i in range(0, len(flat), 2)]
+    good = client.post(f"{url}/hair/practice", json={"strokes": [points]}).json()
+    assert (good["right"], good["strokes"]) == (1, 1)
+    back = client.post(f"{url}/hair/practice", json={"strokes": [points[::-1]]}).json()
+    assert back["right"] == 0
+    assert back["faults"][0]["kind"] == "root"
+    short = client.post(f"{url}/hair/practice", json={"strokes": [[[0.5, 0.5]]]})
+    assert short.status_code == 422
+    assert "two points" in short.json()["detail"]
+    assert client.post(f"{url}/hair/practice", json={"strokes": []}).status_code == 422
+
+
+def test_arrows_and_pictures_are_answered(client: TestClient, url: str) -> None:
+    arrows = client.get(f"{url}/hair/arrows").json()
+    assert arrows["along"]["skin"] != arrows["across"]["skin"]
+    for name in ("skull", "relief", "lock-volume", "hair-surface", "lock-tones", "locks", "hair-band"):
+        answer = client.get(f"{url}/pictures/{name}")
+        assert answer.status_code == 200, answer.text
+        assert Image.open(io.BytesIO(answer.content)).size[0] >= 100
