@@ -17,7 +17,7 @@ from truesitter.core.hair.guides import DrawnWhorl, Guide, Handles
 from truesitter.core.hair.kinds import Kind, kinds_of
 from truesitter.core.hair.lines import GrowthLine, growth_lines, painting_order
 from truesitter.core.hair.sense import orient
-from truesitter.core.hair.whorls import Whorl, find_whorls
+from truesitter.core.hair.whorls import Whorl, find_whorls, with_drawn
 from truesitter.core.sitter.region_names import Region
 
 SIZE = 120
@@ -187,6 +187,13 @@ def test_a_drawn_whorl_turns_the_way_it_was_set(turns: str, sign: int) -> None:
     assert np.sign(round(float(right[1]), 1)) == sign
     above = directed[SIZE * 3 // 2 - 30, SIZE * 3 // 2]
     assert above[1] > 0.5, "and outward on every side"
+
+
+def test_a_whorl_set_by_hand_takes_the_place_of_those_found_in_it() -> None:
+    found = (Whorl(0.5, 0.5, 0.5), Whorl(0.8, 0.5, 1.0))
+    both = with_drawn(found, (DrawnWhorl(0.52, 0.5, 0.1),), (SIZE, SIZE))
+    assert [(w.x, w.index) for w in both] == [(0.52, 1.0), (0.8, 1.0)]
+    assert with_drawn(found, (), (SIZE, SIZE)) == found
 
 
 def test_kinds_do_not_comb_one_another() -> None:

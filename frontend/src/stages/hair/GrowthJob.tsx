@@ -46,7 +46,7 @@ export function GrowthJob({ sitter }: JobProps) {
       </>
     ),
   });
-  const whorls = (data?.whorls.length ?? 0) + settings.whorls.length;
+  const whorls = data?.whorls.length ?? 0;
   return (
     <>
       <ToggleButtonGroup

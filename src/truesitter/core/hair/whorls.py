@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.field import AxisField
+from truesitter.core.hair.guides import DrawnWhorl
 from truesitter.core.hair.kinds import Kind
 
 
@@ -61,3 +62,16 @@ def find_whorls(field: AxisField, sureness: float = 0.35, merge: float = 0.03) -
         if total > 0 and seen[int(row), int(col)] >= sureness:
             found.append(Whorl((col + 1) / width, (row + 1) / height, total))
     return tuple(found)
+
+
+def with_drawn(
+    found: tuple[Whorl, ...], drawn: tuple[DrawnWhorl, ...], shape: tuple[int, ...]
+) -> tuple[Whorl, ...]:
+    """Whorls set by hand, and those found that are not the same ones."""
+    aspect = shape[1] / shape[0]
+    others = [
+        whorl
+        for whorl in found
+        if all(np.hypot((whorl.x - d.x) * aspect, whorl.y - d.y) > d.radius for d in drawn)
+    ]
+    return (*(Whorl(d.x, d.y, 1.0) for d in drawn), *others)

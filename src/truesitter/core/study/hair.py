@@ -21,7 +21,7 @@ from truesitter.core.hair.locks import split_locks
 from truesitter.core.hair.sense import orient
 from truesitter.core.hair.shine import HairShine, expected_band, shine_of
 from truesitter.core.hair.volumes import Volumes, hair_volumes
-from truesitter.core.hair.whorls import find_whorls
+from truesitter.core.hair.whorls import find_whorls, with_drawn
 from truesitter.core.settings import HairSettings
 from truesitter.core.sitter.face import OVAL
 from truesitter.core.sitter.region_names import Region
@@ -101,9 +101,10 @@ class HairStage:
         regions = cv2.resize(self._sitter.regions().labels, shape[::-1], interpolation=cv2.INTER_NEAREST)
         covered = np.zeros(shape, bool) if face is None else face.outline_mask(OVAL, shape, _FACE_OF_OVAL)
         knot = find_knot(axes, regions != Region.BACKGROUND, covered)
-        whorls = find_whorls(axes)
+        handles = self.settings.handles()
+        whorls = with_drawn(find_whorls(axes), handles.whorls, shape)
         signs = Signs(axes.kinds, regions == Region.SKIN, face, knot, whorls)
-        return Sense(orient(axes, signs, self.settings.handles()), whorls, knot)
+        return Sense(orient(axes, signs, handles), whorls, knot)
 
     @result("hair", settings=("hair.spacing_mm", WIDTH_MM), needs=("hair axes", "hair sense"))
     def map(self) -> HairMap:
