@@ -54,7 +54,7 @@ def test_from_photograph_to_printed_plan(page: Page, base: str, tmp_path: Path) 
     expect(page.get_by_test_id("mixture").first).to_contain_text("Titanium white")
 
     page.get_by_role("link", name="Hair").click()
-    expect(page.get_by_text("lines, from the root")).to_be_visible()
+    expect(page.get_by_text("lines from the root")).to_be_visible()
     wall = page.get_by_role("application").bounding_box()
     assert wall is not None
     start = (wall["x"] + wall["width"] * 0.4, wall["y"] + wall["height"] * 0.3)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Spot } from "../../picture/spots";
-import { bent, nearest, without } from "./bend";
+import { bent, nearest, rubbed, without } from "./bend";
 
 const line: Spot[] = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10].map((i) => [i / 10, 0.5]);
 
@@ -20,6 +20,20 @@ describe("a guide after it is drawn", () => {
     ];
     expect(nearest([other, line], [0.31, 0.52], 0.05)).toMatchObject({ stroke: 1, point: 3 });
     expect(nearest([other, line], [0.3, 0.7], 0.05)).toBeNull();
+  });
+
+  it("is rubbed over between its points and between those of a quick stroke", () => {
+    const long: Spot[] = [
+      [0.5, 0],
+      [0.5, 1],
+    ];
+    const across: Spot[] = [
+      [0, 0.4],
+      [1, 0.4],
+    ];
+    expect(rubbed(long, across, 0.015)).toBe(true);
+    expect(rubbed(long, [[0.45, 0.4]], 0.015)).toBe(false);
+    expect(rubbed([[0.3, 0.41]], across, 0.015)).toBe(true);
   });
 
   it("is rubbed out in one edit that keeps what lies between", () => {

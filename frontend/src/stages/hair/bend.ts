@@ -14,6 +14,27 @@ export function nearest(strokes: readonly (readonly Spot[])[], spot: Spot, withi
   return best as { stroke: number; point: number; away: number } | null;
 }
 
+/** Distance from a spot to the piece of a line between two others. */
+function toPiece([x, y]: Spot, [ax, ay]: Spot, [bx, by]: Spot): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const along = ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1);
+  const t = Math.min(1, Math.max(0, along));
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}
+
+/** Whether a line is rubbed over: a quick stroke has few points, so the way between them counts too. */
+export function rubbed(line: readonly Spot[], rubber: readonly Spot[], within: number): boolean {
+  const spots = rubber.flatMap((end, i): Spot[] => {
+    const start = rubber[i - 1] ?? end;
+    const steps = Math.max(1, Math.ceil(distance(start, end) / (within / 2)));
+    return Array.from({ length: steps }, (_, n): Spot => {
+      const t = (n + 1) / steps;
+      return [start[0] + (end[0] - start[0]) * t, start[1] + (end[1] - start[1]) * t];
+    });
+  });
+  return spots.some((spot) => line.some((end, i) => toPiece(spot, line[i - 1] ?? end, end) <= within));
+}
+
 /** A stroke pulled at one of its points; the others follow the less the farther along they are. */
 export function bent(points: readonly Spot[], at: number, by: Spot): Spot[] {
   const along = points.map((p, i) => (i === 0 ? 0 : distance(p, points[i - 1] ?? p)));

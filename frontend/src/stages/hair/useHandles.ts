@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Sitter } from "../../api/client";
 import { useChange } from "../../api/useChange";
 import { ends, rounded, type Spot } from "../../picture/spots";
-import { bent, nearest, without } from "./bend";
+import { bent, nearest, rubbed, without } from "./bend";
 
 export type Tool = "guide" | "bend" | "parting" | "hairline" | "whorl" | "erase" | "pan";
 export type Turns = "clockwise" | "anticlockwise" | "straight";
@@ -44,9 +44,7 @@ export function useHandles(sitter: Sitter) {
 
   const erase = (points: Spot[]) => {
     const touched = (strokes: readonly (readonly Spot[])[]) =>
-      new Set(
-        strokes.flatMap((stroke, i) => (points.some((p) => nearest([stroke], p, NEAR / 2)) ? [i] : [])),
-      );
+      new Set(strokes.flatMap((stroke, i) => (rubbed(stroke, points, NEAR / 2) ? [i] : [])));
     const gone = {
       guides: without(settings.guides, touched(settings.guides.map((g) => g.points))),
       partings: without(settings.partings, touched(settings.partings.map((l) => l.points))),
