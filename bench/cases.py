@@ -13,17 +13,15 @@ import cv2
 import numpy as np
 from PIL import Image
 from scipy.optimize import differential_evolution
-from skimage import color, feature, filters
+from skimage import color, filters
 
+from bench.hair import hair
 from bench.inputs import demo_bytes, large_jpeg, study
 from bench.light import light
 from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lightness_map_to_value
-from truesitter.core.hair.field import Guide, solve_axes
-from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.sense import GrowthHints, find_whorls, orient
 from truesitter.core.memo import Memo
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media import MEDIA
@@ -145,25 +143,6 @@ def strings() -> list[Figure]:
     return [
         figure("A string of five tones, 7 tubes", one, "< 150"),
         figure("Whole palette board solved anew", times(board, 3), "< 1000"),
-    ]
-
-
-def hair() -> list[Figure]:
-    lightness, mask = study().picture.lab()[..., 0], study().sitter.hair_mask()
-    guides = (Guide(((0.44, 0.19), (0.36, 0.19), (0.28, 0.24), (0.22, 0.32))),)
-    ours = times(lambda: solve_axes(lightness, mask, guides), 7)
-    plain = times(lambda: feature.structure_tensor(lightness, sigma=4), 3)
-    axes = solve_axes(lightness, mask, guides)
-    hints = GrowthHints(skin=~axes.mask, beard=np.zeros_like(axes.mask), brow_row=None)
-    sense = times(lambda: orient(axes, hints, guides, find_whorls(axes)), 5)
-    directed = orient(axes, hints, guides, find_whorls(axes))
-    lines = times(lambda: growth_lines(directed, axes.mask, 6.0), 5)
-    return [
-        figure(
-            "Hair field with a guide", ours, "< 400", ratio(ours, plain, "one-scale structure tensor alone")
-        ),
-        figure("Root-to-tip sense", sense, ""),
-        figure("Growth lines", lines, "< 300"),
     ]
 
 

@@ -22,11 +22,11 @@ SKULL = 0.125
 ALONG, ACROSS = 0.044, 0.0044
 """Blur along and across the strands that leaves the locks, in heights of the face: 7 and 0.7 mm [try]."""
 
-_STEPS = (2.0, 6.0)
-"""Pixels of the first, fine steps along the strands, and of the others: short enough to follow a curl."""
+_FINE, _FINE_STEPS = 2.0, 4
+"""Pixels of the first steps along the strands, and how many: they smooth what wider ones leave jagged."""
 
-_FINE_STEPS = 4
-"""At least so many fine ones smooth what the others would leave jagged."""
+_WIDEST = 6.0
+"""No step is longer: short enough to follow a curl."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ class Along:
         if not len(rows):
             self._box = (slice(0, 0), slice(0, 0))
             return
-        margin = int(max(_STEPS)) + 2
+        margin = int(_WIDEST) + 2
         self._box = (
             slice(max(0, rows.min() - margin), rows.max() + margin + 1),
             slice(max(0, columns.min() - margin), columns.max() + margin + 1),
@@ -78,27 +78,41 @@ class Along:
         self._cover = mask[self._box].astype(np.float32)
         d = directed[self._box]
         norm = np.hypot(d[..., 0], d[..., 1]) + np.float32(1e-6)
-        y, x = np.mgrid[0 : d.shape[0], 0 : d.shape[1]].astype(np.float32)
-        dx, dy = d[..., 0] / norm, -d[..., 1] / norm
-        self._ways = [[(x + way * step * dx, y + way * step * dy) for way in (1, -1)] for step in _STEPS]
+        self._at = np.mgrid[0 : d.shape[0], 0 : d.shape[1]].astype(np.float32)[::-1]
+        self._way = np.stack([d[..., 0] / norm, -d[..., 1] / norm]).astype(np.float32)
 
     def blur(self, light: Floats, sigma: float) -> Floats:
         """Blurred along the strands, sigma in pixels; unchanged outside the hair."""
         out = light.copy()
         if self._box[0].stop == 0:
             return out
-        fine, wide = _STEPS
         # A step of (1, 2, 1)/4 at distance s adds s²/2 of variance.
-        wide_steps = max(0, int(2 * (sigma**2 - _FINE_STEPS * fine**2 / 2) / wide**2))
-        fine_steps = max(1, round(2 * (sigma**2 - wide_steps * wide**2 / 2) / fine**2))
+        fine = min(_FINE, sigma * np.sqrt(2 / _FINE_STEPS))
+        left = max(0.0, sigma**2 - _FINE_STEPS * fine**2 / 2)
+        count = int(np.ceil(2 * left / _WIDEST**2 - 1e-9))
         both = np.dstack([light[self._box] * self._cover, self._cover])
-        for ahead, behind in [self._ways[0]] * fine_steps + [self._ways[1]] * wide_steps:
-            moved = cv2.remap(both, ahead[0], ahead[1], cv2.INTER_LINEAR)
-            moved = moved + cv2.remap(both, behind[0], behind[1], cv2.INTER_LINEAR)
-            both = (moved + 2 * both) * (self._cover[..., None] / 4)
+        both = self._steps(both, fine, _FINE_STEPS)
+        both = self._steps(both, float(np.sqrt(2 * left / max(count, 1))), count)
         inside = self._cover > 0
         out[self._box][inside] = both[inside, 0] / np.maximum(both[inside, 1], 1e-6)
         return out
+
+    def _steps(self, both: Floats, length: float, count: int) -> Floats:
+        """So many steps of one length along the strands; light and cover together."""
+        if not count:
+            return both
+        maps = []
+        for way in (length, -length):
+            x, y = self._at + np.float32(way) * self._way
+            whole, part = cv2.convertMaps(x, y, cv2.CV_16SC2)
+            maps.append((whole, part))
+        quarter = np.dstack([self._cover / 4] * 2)
+        for _ in range(count):
+            moved = cv2.remap(both, maps[0][0], maps[0][1], cv2.INTER_LINEAR)
+            cv2.add(moved, cv2.remap(both, maps[1][0], maps[1][1], cv2.INTER_LINEAR), moved)
+            cv2.scaleAdd(both, 2.0, moved, moved)
+            both = cv2.multiply(moved, quarter)
+        return np.asarray(both)
 
 
 def masked_blur(light: Floats, mask: Mask, sigma: float) -> Floats:
