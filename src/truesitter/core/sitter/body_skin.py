@@ -44,6 +44,13 @@ _LOW, _LEAST = 0.35, 0.15
 _MOSTLY = 0.6
 """A pixel of the working size is skin where more than this part of it is."""
 
+_NO_ROUGHER = 0.0
+"""Without colour: bare skin has marks no finer than the face, with its lashes and lips, has (in its spreads:
+selda's shoulders −0.4 to −0.3, the cloth of four sitters 0.1 to 4)."""
+
+_NO_DARKER, _NO_LIGHTER = 0.75, 1.35
+"""Without colour: it is about as light as the face."""
+
 _WINDOW = 9
 """Pixels between the seeds of the areas that are joined."""
 
@@ -96,7 +103,9 @@ def _scaled(lab: Floats) -> Doubles:
     return np.asarray(lab[..., 1:] * (45 / (lab[..., :1] + 18)), dtype=np.float64)
 
 
-def body_skin(lab: Floats, texture: Floats, person: Floats, face: Face, skin: Mask) -> Mask | None:
+def body_skin(
+    lab: Floats, texture: Floats, person: Floats, face: Face, skin: Mask, fineness: Floats | None = None
+) -> Mask | None:
     """Skin below the neck; None where there is hardly any, as in an ordinary portrait.
 
     Parameters
@@ -109,6 +118,8 @@ def body_skin(lab: Floats, texture: Floats, person: Floats, face: Face, skin: Ma
         (h, w) likelihood of being the sitter.
     face, skin
         The face, and where at the working size its skin is almost certain, (h, w).
+    fineness
+        (h, w) how fine marks are, for a photograph without colour: cloth is finer than skin there.
     """
     if skin.sum() < 50:
         return None
@@ -141,7 +152,25 @@ def body_skin(lab: Floats, texture: Floats, person: Floats, face: Face, skin: Ma
         return None
     whole = np.zeros(large, np.float32)
     whole[rows] = found
+    low = np.zeros(large, bool)
+    low[rows] = found & (below > _LOW)
+    if fineness is not None and not _as_smooth_and_light(model_lab, fineness, skin, low):
+        return None
     return np.asarray(cv2.resize(whole, shape[::-1], interpolation=cv2.INTER_AREA) > _MOSTLY)
+
+
+def _as_smooth_and_light(lab: Floats, fineness: Floats, skin: Mask, low: Mask) -> bool:
+    """Whether what was found is no rougher than the face, and about as light: without hue a hem alone
+    does not tell cloth from skin.
+    """
+    found = cv2.resize(low.astype(np.uint8), skin.shape[::-1], interpolation=cv2.INTER_NEAREST) > 0
+    if not found.any():
+        return False
+    middle = float(np.median(fineness[skin]))
+    spread = 1.48 * float(np.median(np.abs(fineness[skin] - middle))) + 1e-6
+    rougher = (float(np.median(fineness[found])) - middle) / spread
+    lighter = float(np.median(lab[found][:, 0]) / max(1e-6, np.median(lab[skin][:, 0])))
+    return rougher < _NO_ROUGHER and _NO_DARKER < lighter < _NO_LIGHTER
 
 
 def _edges(lightness: Floats, along: Floats, across: Floats) -> Floats:

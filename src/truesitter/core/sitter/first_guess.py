@@ -63,12 +63,15 @@ class FirstGuess:
         shape, face = looks.features.shape[:2], detection.face
         person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
         colourless = face is not None and without_colour(looks.fine, person)
+        texture = looks.features[..., _TEXTURE]
         if face is not None and colourless:
             looks = grey_looks(looks, face)
         seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)
-        if face is not None and not colourless:
+        if face is not None:
             skin = seeds == Region.SKIN
-            bare = body_skin(looks.fine, looks.features[..., _TEXTURE], person, face, skin)
+            bare = body_skin(
+                looks.fine, texture, person, face, skin, looks.features[..., 1] if colourless else None
+            )
             if bare is not None:
                 seeds = first_seeds(looks.features, person, face, bare)
                 _overrule(beliefs, bare)
