@@ -97,13 +97,7 @@ def shoot_values(camera: Camera) -> None:
     camera.press(0.47, 0.5)
     camera.take("shapes")
     camera.keys("g")
-    camera.job("edges")
-    camera.take("edges")
     camera.keys("c")
-    camera.job("compare")
-    camera.press(0.44, 0.5)
-    camera.press(0.53, 0.62)
-    camera.take("compare")
 
 
 def shoot_paint(camera: Camera) -> None:
@@ -127,6 +121,10 @@ def shoot_paint(camera: Camera) -> None:
     camera.take("form")
     camera.open("Maren", "hair")
     camera.take("hair")
+    camera.job("locks")
+    camera.take("locks")
+    camera.open("Tobias", "hair", "layers")
+    camera.take("layers")
     camera.open("Maren", "passes")
     camera.page.get_by_label("School", exact=True).click()
     camera.page.get_by_role("option", name="Oil in one sitting").click()

@@ -134,3 +134,15 @@ def test_arrows_and_pictures_are_answered(client: TestClient, url: str) -> None:
         answer = client.get(f"{url}/pictures/{name}")
         assert answer.status_code == 200, answer.text
         assert Image.open(io.BytesIO(answer.content)).size[0] >= 100
+
+
+def test_a_photograph_without_colour_is_said_to_be_one(client: TestClient) -> None:
+    import cv2
+
+    from tests.conftest import jpeg, truth
+
+    grey = cv2.imdecode(np.frombuffer(truth("orsolya").data, np.uint8), cv2.IMREAD_GRAYSCALE)
+    photo = jpeg(np.repeat(grey[..., None], 3, axis=2))
+    kept = client.post("/api/sitters", files={"photo": ("grey.jpg", photo, "image/jpeg")}).json()
+    told = client.get(f"/api/sitters/{kept['id']}/regions").json()["sentence"]
+    assert "no colour" in told

@@ -60,8 +60,22 @@ export const glossary: [string, string][] = [
   ["Outer limit", "A line you draw that light does not pass; dotted."],
   ["Highlight", "Light mirrored by a surface: it keeps the colour of the lamp."],
   ["Recess", "A narrow dark that lies below both its sides: nostrils, creases of the lids, the mouth line."],
-  ["Growth line", "A line along the hair from its root (dot) to its tip (arrow)."],
+  [
+    "Growth line",
+    "A line along the hair from its root (dot): solid where the brush stays on it, dotted where it is free.",
+  ],
   ["Whorl", "A place from which hair turns outward."],
+  ["Knot", "Hair gathered up; which way it runs inside, one stroke of yours decides."],
+  ["Lock", "A band of hair that turns in the light as one."],
+  [
+    "Skull, locks, surface",
+    "The three volumes of hair: the round of the head, the bands on it, shine and single strands.",
+  ],
+  [
+    "Masses or strands",
+    "Big brushes and few hours, or fine ones and many; what lies between looks like neither.",
+  ],
+  ["Stray", "A short hair that begins along the mass and leaves it."],
   ["Pass", "One layer of the plan: where it goes, with what, and how long it dries."],
   ["Coat", "One thin layer, dry before the next of the same mixture goes over it."],
   ["Borders", "What a pass meets along its edge, and how soft that is on either side, as in the photograph."],

@@ -160,8 +160,9 @@ def body_skin(
 
 
 def _as_smooth_and_light(lab: Floats, fineness: Floats, skin: Mask, low: Mask) -> bool:
-    """Whether what was found is no rougher than the face, and about as light: without hue a hem alone
-    does not tell cloth from skin.
+    """Whether what was found is no rougher than the face, and about as light.
+
+    Without hue a hem alone does not tell cloth from skin.
     """
     found = cv2.resize(low.astype(np.uint8), skin.shape[::-1], interpolation=cv2.INTER_NEAREST) > 0
     if not found.any():

@@ -48,6 +48,8 @@ class FirstGuess:
     posterior
         (5, h, w) likelihood of each of `SOLVED` by these alone; None without a face, when
         nothing is known before the first stroke.
+    colourless
+        True where the photograph has no colour to tell regions by, and textures stand in.
     """
 
     looks: Looks
@@ -56,6 +58,7 @@ class FirstGuess:
     seeds: Labels
     beliefs: dict[Region, Floats]
     posterior: Floats | None
+    colourless: bool = False
 
     @classmethod
     def of(cls, looks: Looks, detection: Detection) -> Self:
@@ -79,4 +82,4 @@ class FirstGuess:
             # What grows round the mouth of a bearded sitter is beard, not hair of the head.
             beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
         alone = None if face is None else Evidence(looks, person, beliefs, {}).posteriors(seeds)
-        return cls(looks, detection, person, seeds, beliefs, alone)
+        return cls(looks, detection, person, seeds, beliefs, alone, colourless)

@@ -51,13 +51,15 @@ class RegionsOut(BaseModel):
 
 @router.get(
     "/regions",
-    dependencies=[answered("regions", ("regions.scribbles",), ("regions", "detection"))],
+    dependencies=[answered("regions", ("regions.scribbles",), ("regions", "detection", "first guess"))],
 )
 def get_regions(study: CurrentStudy) -> RegionsOut:
     """Regions of the sitter."""
     regions, face = study.sitter.regions(), study.sitter.face is not None
     if face:
         sentence = f"A face was found; the regions are {regions.sureness:.0%} sure."
+        if study.sitter.first_guess().colourless:
+            sentence += " The photograph has no colour: regions are told by texture, place and value."
     elif study.settings.regions.scribbles:
         sentence = "No face was found; the regions follow your scribbles."
     else:
