@@ -13,6 +13,8 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from truesitter.core.passes.schools import SCHOOLS
+
 CHEEK = [[0.38, 0.55]]
 
 
@@ -104,7 +106,7 @@ def test_dry_paint_is_erased_from_a_support_that_lets_go(client: TestClient, mar
 
 def test_the_library_offers_schools_and_supports(client: TestClient, maren: str) -> None:
     library = client.get("/api/library").json()
-    assert [s["key"] for s in library["schools"]] == ["layered-oil", "direct-oil", "tempera"]
+    assert [s["key"] for s in library["schools"]] == list(SCHOOLS)
     assert {s["lightens"] for s in library["supports"]} == {"by degrees", "all or nothing", "not at all"}
     url = f"/api/sitters/{maren}"
     client.patch(f"{url}/settings/passes", json={"set": {"school": "direct-oil"}})

@@ -15,6 +15,9 @@ MATTE, GLOSSY = 0.5, 2.2
 _LIGHTS, _OWN = 0.95, 0.5
 """Quantiles of locks and surface that stand for the lights and for the own value."""
 
+_PLAIN = 0.75
+"""Below this quantile hair is without lights."""
+
 _SHARPNESS = 18.0
 """Exponent of the fibre's highlight."""
 
@@ -96,9 +99,9 @@ def shine_of(volumes: Volumes, lab: Floats, mask: Mask, expected: Floats) -> Hai
     rise = float(light - own)
     index = float(np.clip((rise - MATTE) / (GLOSSY - MATTE), 0, 1))
     colours = lab[inside].astype(np.float64)
-    lights = above >= light
-    # A line through colour against lightness says what lightness alone would give.
-    slope, start = np.polyfit(colours[~lights, 0], colours[~lights, 2], 1)
+    lights, plain = above >= light, above <= np.quantile(above, _PLAIN)
+    # A line through colour against lightness, of hair without lights, says what lightness alone would give.
+    slope, start = np.polyfit(colours[plain, 0], colours[plain, 2], 1)
     cooler = float((colours[lights, 2] - (slope * colours[lights, 0] + start)).mean())
     seen, meant = volumes.locks[inside], expected[inside]
     agrees = float(np.corrcoef(seen, meant)[0, 1]) if seen.std() > 0 and meant.std() > 0 else 0.0

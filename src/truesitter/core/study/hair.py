@@ -216,7 +216,7 @@ class HairStage:
     @result(
         "hairline",
         settings=(WIDTH_MM,),
-        needs=("directed hair", "photograph of the hair", "regions", "framed"),
+        needs=("directed hair", "photograph of the hair", "regions", "detection", "framed"),
     )
     def hairline(self) -> Hairline:
         """Passages from skin to hair."""
