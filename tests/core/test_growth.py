@@ -159,6 +159,16 @@ def test_a_guide_says_which_end_is_the_root_against_gravity() -> None:
     assert up[60, 60, 1] > 0.9
 
 
+def test_sense_is_carried_past_the_upright() -> None:
+    """Strands a little to either side of the upright have opposite axes: neighbours share their sense."""
+    x = np.mgrid[0:SIZE, 0:SIZE][1].astype(float)
+    angle = np.pi / 2 + 0.15 * np.sin(x / 6)
+    z = np.dstack([np.cos(2 * angle), np.sin(2 * angle)]).astype(np.float32)
+    field = AxisField(z, np.ones((SIZE, SIZE), np.float32), ALL)
+    up = orient(field, signs(), Handles((Guide(((0.1, 0.9), (0.1, 0.1))), Guide(((0.2, 0.9), (0.2, 0.1))))))
+    assert (up[:, :40, 1] > 0.9).all()
+
+
 def level_field() -> AxisField:
     z = np.zeros((SIZE, SIZE, 2), np.float32)
     z[..., 0] = 1

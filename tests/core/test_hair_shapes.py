@@ -86,6 +86,18 @@ def test_a_round_head_and_a_bulge_that_strands_run_on_through_are_no_knots() -> 
     assert find_knot(none, figure, face) is None
 
 
+def test_a_low_cap_of_hair_is_no_knot() -> None:
+    """A coil that hardly stands out from the head: level strands on a flat bump."""
+    y, x = grid()
+    skull = ((x - 120) / 60) ** 2 + ((y - 170) / 70) ** 2 < 1
+    bump = (np.abs(x - 120) < 30) & (y > 92) & (y < 110)
+    face = ((x - 120) / 45) ** 2 + ((y - 190) / 55) ** 2 < 1
+    kinds = np.where((skull | bump) & ~face, Kind.SCALP, 0).astype(np.uint8)
+    kinds[200:] = 0
+    angle = np.where(bump & (y < 104), 0.0, np.pi / 2)
+    assert find_knot(field_of(angle, kinds), skull | bump | face, face) is None
+
+
 # Shine
 
 
@@ -103,6 +115,8 @@ def test_the_band_of_light_lies_where_a_hair_mirrors_the_light() -> None:
     assert rows[1] > 160
     left = expected_band(along(np.zeros(SHAPE)), round_head, (-0.7071, 0.0, 0.7071))
     assert (left.sum(axis=0) * np.arange(SHAPE[1])).sum() / left.sum() < 110
+    front = expected_band(down, round_head, (0.0, 0.0, 1.0))
+    assert front[150, 120] > 2 * front[75, 120], "lightest where the strand lies across the light"
     assert not expected_band(down, np.zeros(SHAPE, bool), (0, 0, 1)).any()
     ring = band_mask(high, round_head)
     assert 0.03 < ring[round_head].mean() < 0.5
@@ -181,6 +195,9 @@ def test_the_hairline_is_read_softened_and_called_hard(blur: float) -> None:
     assert np.median(widths) == pytest.approx(2.563 * blur * MM, rel=0.15)
     assert all(s.too_hard == (s.width_mm < 1.5) for s in line.spots)
     assert all(s.soften_mm + s.width_mm >= 3 - 1e-6 for s in line.spots), "softer than it is seen"
+    wide = [s for s in line.spots if s.width_mm > 5]
+    assert all(s.soften_mm == pytest.approx(0.6 * s.width_mm, rel=0.01) for s in wide)
+    assert bool(wide) == (blur > 3)
     assert not line.has_shadow
     assert line.first_hairs == pytest.approx(0.6 * line.length_mm, rel=0.05)
 

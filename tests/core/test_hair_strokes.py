@@ -120,6 +120,16 @@ def test_strokes_cover_their_place_evenly() -> None:
     assert quarters.max() / quarters.min() < 1.35
 
 
+def test_the_border_at_the_roots_is_covered_too() -> None:
+    """Strokes are seeded in their middles and walked back to their roots."""
+    mask = np.zeros(SHAPE, bool)
+    mask[60:260, 40:200] = True
+    straight_down = flowing(0.0, -np.pi / 2)
+    lines = lay_strokes(straight_down, mask, Wish(STRAIGHT, 1.0, 1.2, 5))
+    rows = np.concatenate([line.points[:, 1] for line in lines]) * SHAPE[0]
+    assert ((rows >= 60) & (rows < 80)).mean() > 0.6 * 20 / 200
+
+
 def test_the_same_seed_gives_the_same_strokes_and_another_does_not() -> None:
     one, two, other = (lay_strokes(flowing(), oval(), Wish(WAVY, 2.0, 0.6, seed)) for seed in (4, 4, 5))
     assert len(one) == len(two)
@@ -214,6 +224,8 @@ def test_strays_are_few_short_and_begin_along_the_hair(seed: int) -> None:
         assert length(line) <= 0.35 * 60 + 0.1
         assert way(line)[0] @ flow_at(ground, line, 0) > np.cos(np.radians(3))
         assert line.points[0, 1] * SHAPE[0] <= 151
+        for n, step in enumerate(way(line, int(STRICT * (POINTS - 1)))):
+            assert step @ flow_at(ground, line, n) > np.cos(np.radians(5)), "strict first"
         assert line.widths_mm[-1] <= 0.25 * line.widths_mm.max()
 
 

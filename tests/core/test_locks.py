@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.bands import Bands, drawn_bands
 from truesitter.core.colour.value import linear_to_value
+from truesitter.core.hair.lock_joining import join_pieces
 from truesitter.core.hair.lock_shapes import DARK, LIGHT, MIDDLE, describe_locks, lock_tones
 from truesitter.core.hair.lock_strokes import LockStroke, mend_locks
 from truesitter.core.hair.locks import LockMap, split_locks
@@ -107,6 +108,47 @@ def test_each_volume_holds_its_own() -> None:
         assert np.corrcoef(volume[middle].ravel(), own[middle].ravel())[0, 1] > 0.9
         for other in others:
             assert abs(np.corrcoef(volume[middle].ravel(), other[middle].ravel())[0, 1]) < 0.35
+
+
+def test_broad_bands_are_locks_not_skull() -> None:
+    """Bands as wide as a sixth of the face keep their height among the locks."""
+    x = np.mgrid[0:400, 0:400][1].astype(float)
+    down = np.zeros((400, 400, 2), np.float32)
+    down[..., 1] = -1
+    light = (0.15 * np.exp(0.3 * np.sin(2 * np.pi * x / 64))).astype(np.float32)
+    volumes = hair_volumes(light, down, np.ones((400, 400), bool), 400)
+    middle = (slice(100, -100), slice(100, -100))
+    assert volumes.locks[middle].std() > 0.85 * linear_to_value(light)[middle].std()
+    assert volumes.skull[middle].std() < 0.1 * linear_to_value(light)[middle].std()
+
+
+def test_light_is_blurred_not_values() -> None:
+    """Source: a squint mixes light; half black and half white stripes look value 7.5, not 5."""
+    x = np.mgrid[0:200, 0:200][1]
+    light = np.where(x % 4 < 2, 0.0, 1.0).astype(np.float32)
+    down = np.zeros((200, 200, 2), np.float32)
+    down[..., 1] = -1
+    volumes = hair_volumes(light, down, np.ones((200, 200), bool), 300)
+    assert volumes.skull[100, 100] == pytest.approx(float(linear_to_value(np.float32([0.5]))[0]), abs=0.1)
+
+
+def test_a_shallow_valley_is_measured_from_the_lower_ridge() -> None:
+    """Two pieces end to end: one high, one low, hardly a dip before the low one: one lock that fades."""
+    first = np.ones((60, 20), np.int32)
+    first[30:] = 2
+    band = np.where(first == 1, 2.0, 0.3).astype(np.float32)
+    band[29:31] = 0.2
+    down = np.zeros((60, 20, 2), np.float32)
+    down[..., 1] = -1
+    assert join_pieces(first, band, down, 10).max() == 1
+    band[29:31] = -2.0
+    assert join_pieces(first, band, down, 10).max() == 2
+    side = first.T.copy()
+    across = np.where(side == 1, 1.0, 0.9).astype(np.float32)
+    wide = np.zeros((20, 60, 2), np.float32)
+    wide[..., 1] = -1
+    assert join_pieces(side, across, wide, 10).max() == 2, "a join would be wider than locks are"
+    assert join_pieces(side, across, wide, 40).max() == 1
 
 
 @settings(max_examples=15)
