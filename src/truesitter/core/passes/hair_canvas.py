@@ -12,7 +12,7 @@ from truesitter.core.colour.value import lab_value, linear_to_value, picture_lum
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.passes.borders import even_borders
-from truesitter.core.passes.hair_layers import HairLayer
+from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.types import Bytes, Floats, Mask

@@ -29,7 +29,8 @@ from truesitter.core.hair.strokes import Ground, curvature, widest_brush
 from truesitter.core.paint.media.supports import PRIMED_CANVAS, SUPPORTS, Support
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.passes.hair_canvas import HairCanvas, paint_hair, toned
-from truesitter.core.passes.hair_layers import HairJob, HairLayer, plan_hair
+from truesitter.core.passes.hair_job import HairJob, HairLayer
+from truesitter.core.passes.hair_layers import plan_hair
 from truesitter.core.pixels import pixel_at
 from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.face import NOSE_BASE

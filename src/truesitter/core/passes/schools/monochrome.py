@@ -21,7 +21,8 @@ from truesitter.core.sitter.region_names import Region
 
 _QUARTER = 15
 _GLAZED = (
-    ("glaze-flesh", "Glaze over the flesh", (Region.SKIN, Region.LIPS)),
+    ("glaze-flesh", "Glaze over the flesh", (Region.SKIN,)),
+    ("glaze-lips", "Glaze over the lips", (Region.LIPS,)),
     ("glaze-hair", "Glaze over the hair", (Region.HAIR, Region.FACIAL_HAIR)),
     ("glaze-garment", "Glaze over the garment", (Region.GARMENT,)),
 )
