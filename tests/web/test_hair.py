@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -125,6 +126,28 @@ def test_practice_is_checked_and_refused_when_it_is_no_stroke(client: TestClient
     assert short.status_code == 422
     assert "two points" in short.json()["detail"]
     assert client.post(f"{url}/hair/practice", json={"strokes": []}).status_code == 422
+
+
+def test_strokes_on_a_photograph_are_found_and_checked(client: TestClient, url: str) -> None:
+    import cv2
+
+    from tests.conftest import jpeg
+
+    sheet = np.full((1000, 800, 3), 235, np.uint8)
+    blank = client.post(f"{url}/hair/practice/photograph", files={"photo": ("a.jpg", jpeg(sheet))})
+    assert blank.status_code == 422
+    assert "No strokes" in blank.json()["detail"]
+    lines = sorted(client.get(f"{url}/hair").json()["lines"], key=lambda one: -len(one["points"]))
+    flat = np.array(lines[0]["points"]).reshape(-1, 2) * (800, 1000)
+    for n, (a, b) in enumerate(pairwise(flat)):
+        width = max(2, round(7 - 5 * n / len(flat)))
+        cv2.line(sheet, tuple(a.astype(int).tolist()), tuple(b.astype(int).tolist()), (25, 25, 25), width)
+    found = client.post(f"{url}/hair/practice/photograph", files={"photo": ("a.jpg", jpeg(sheet))}).json()
+    assert len(found["strokes"]) == 1
+    assert np.hypot(*(np.array(found["strokes"][0][0]) * (800, 1000) - flat[0])) < 25
+    assert found["report"]["right"] == 1
+    wrong = client.post(f"{url}/hair/practice/photograph", files={"photo": ("a.jpg", b"no picture")})
+    assert wrong.status_code == 422
 
 
 def test_arrows_and_pictures_are_answered(client: TestClient, url: str) -> None:

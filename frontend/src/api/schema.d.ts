@@ -1046,6 +1046,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/hair/practice/photograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practise On Paper
+         * @description Find strokes on a photograph cropped to the canvas, and check them.
+         */
+        post: operations["practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/ladder": {
         parameters: {
             query?: never;
@@ -2068,6 +2088,11 @@ export interface components {
              * @default
              */
             name: string;
+            /** Photo */
+            photo: string;
+        };
+        /** Body_practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post */
+        Body_practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post: {
             /** Photo */
             photo: string;
         };
@@ -3387,6 +3412,18 @@ export interface components {
             transparent: boolean;
             /** Tubes */
             tubes: string[];
+        };
+        /**
+         * PaperOut
+         * @description Strokes found on a photograph, root first, and what was found of them.
+         */
+        PaperOut: {
+            report: components["schemas"]["PracticeOut"];
+            /** Strokes */
+            strokes: [
+                number,
+                number
+            ][][];
         };
         /**
          * PassDone
@@ -6738,6 +6775,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOut"];
                 };
             };
             /** @description Validation Error */

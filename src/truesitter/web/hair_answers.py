@@ -156,6 +156,13 @@ class PracticeOut(BaseModel):
     strokes: int
 
 
+class PaperOut(BaseModel):
+    """Strokes found on a photograph, root first, and what was found of them."""
+
+    strokes: list[list[Spot]]
+    report: PracticeOut
+
+
 class ArrowsOut(BaseModel):
     """Arrows of the brush by region, each x, y, x, y … in fractions."""
 

@@ -1,7 +1,7 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { base, send, type Schemas } from "../../api/client";
+import { base, call, send, type Schemas } from "../../api/client";
 import { useArrows, useHair } from "../../api/hooks";
 import { BrushArrows, DrawnStrokes, GrowthLines } from "../../picture/HairOverlays";
 import { rounded, type Spot } from "../../picture/spots";
@@ -13,6 +13,7 @@ import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
 type Report = Schemas["PracticeOut"];
+type Paper = Schemas["PaperOut"];
 
 /** Strokes drawn for practice and checked; the sheet to draw over; which way the brush goes elsewhere. */
 export function PracticeJob({ sitter }: JobProps) {
@@ -25,6 +26,14 @@ export function PracticeJob({ sitter }: JobProps) {
   const check = useMutation({
     mutationFn: (drawn: Spot[][]) =>
       send<Report>("POST", `${base(sitter.id)}/hair/practice`, { strokes: drawn }),
+  });
+  const paper = useMutation({
+    mutationFn: (photo: File) => {
+      const body = new FormData();
+      body.append("photo", photo);
+      return call<Paper>(`${base(sitter.id)}/hair/practice/photograph`, { method: "POST", body });
+    },
+    onSuccess: ({ strokes: found }) => keep(found),
   });
   const faults = (check.data?.faults ?? []).map((f, i) => ({
     ...f,
@@ -100,6 +109,28 @@ export function PracticeJob({ sitter }: JobProps) {
             href: file("hair_practice.pdf", { paper }),
           }))}
         />
+      </Section>
+      <Section title="Off a photograph">
+        <Say quiet>
+          Trace the growth lines, draw dark strokes on them, photograph the sheet, crop it to the edges of the
+          canvas: its strokes are found and checked like those drawn here.
+        </Say>
+        {paper.isPending && <Say quiet>Looking for strokes …</Say>}
+        {paper.isError && <Say>{paper.error.message}</Say>}
+        <Button component="label" color="inherit" variant="outlined" fullWidth>
+          Open a photograph of strokes
+          <input
+            hidden
+            type="file"
+            accept="image/*"
+            aria-label="Photograph of strokes"
+            onChange={(e) => {
+              const photo = e.target.files?.[0];
+              if (photo) paper.mutate(photo);
+              e.target.value = "";
+            }}
+          />
+        </Button>
       </Section>
       <Section title="Brush on skin, cloth and wall">
         <ToggleButtonGroup

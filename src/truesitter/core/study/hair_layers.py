@@ -10,6 +10,7 @@ from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
 from truesitter.core.hair.approach import Approach, WayPlan, choose_approach
+from truesitter.core.hair.found_strokes import find_strokes
 from truesitter.core.hair.guides import Points
 from truesitter.core.hair.hands import Place, in_order
 from truesitter.core.hair.kinds import MOUSTACHE, Kind
@@ -262,6 +263,11 @@ class HairLayerStage:
         first = [int(kinds[pixel_at(*s[len(s) // 3], kinds.shape)]) for s in strokes]
         kind = max(set(first), key=first.count) if first else Kind.SCALP
         return check_strokes(strokes, ground, type_for(kind or Kind.SCALP, self.type()))
+
+    def practised_on_paper(self, photograph: Bytes) -> tuple[tuple[Points, ...], PracticeReport]:
+        """Strokes found on a photograph cropped to the canvas, and the check of them."""
+        strokes = find_strokes(photograph, self.ground()[0].directed)
+        return strokes, self.practised(strokes)
 
     @result(
         "facial hair",

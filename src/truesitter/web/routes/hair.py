@@ -5,12 +5,14 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Query, Request, Response, UploadFile
 
 from truesitter.core.hair.guides import line_mask
 from truesitter.core.hair.kinds import Kind
 from truesitter.core.hair.lock_shapes import Lock
+from truesitter.core.hair.practice import PracticeReport
 from truesitter.core.hair.shapes import HairShape, LightForms, Pair
+from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
 from truesitter.core.study.hair import LOCK_MASSES
@@ -26,7 +28,7 @@ from truesitter.formats.plan_hair import (
 )
 from truesitter.formats.png import encode_png
 from truesitter.web.answers import answered, picture_response
-from truesitter.web.bench import CurrentSitter, CurrentStudy, download
+from truesitter.web.bench import CurrentSitter, CurrentStudy, download, photograph_bytes
 from truesitter.web.hair_answers import (
     ArrowsOut,
     FaultOut,
@@ -42,6 +44,7 @@ from truesitter.web.hair_answers import (
     LocksOut,
     MassOut,
     PairOut,
+    PaperOut,
     PracticeIn,
     PracticeOut,
 )
@@ -252,11 +255,24 @@ def practise(study: CurrentStudy, drawn: PracticeIn) -> PracticeOut:
     """Check strokes that were drawn for practice."""
     if any(len(stroke) < 2 for stroke in drawn.strokes):
         raise Refusal("a stroke needs at least two points")
-    report = study.hair_layers.practised(tuple(tuple(stroke) for stroke in drawn.strokes))
+    return _practice_out(study.hair_layers.practised(tuple(tuple(stroke) for stroke in drawn.strokes)))
+
+
+def _practice_out(report: PracticeReport) -> PracticeOut:
     return PracticeOut(
         faults=[FaultOut(stroke=f.stroke, kind=f.kind, said=f.said, x=f.x, y=f.y) for f in report.faults],
         right=report.right,
         strokes=report.strokes,
+    )
+
+
+@router.post("/hair/practice/photograph")
+def practise_on_paper(study: CurrentStudy, photo: UploadFile) -> PaperOut:
+    """Find strokes on a photograph cropped to the canvas, and check them."""
+    strokes, report = study.hair_layers.practised_on_paper(decode(photograph_bytes(photo)))
+    return PaperOut(
+        strokes=[[(round(x, 4), round(y, 4)) for x, y in stroke] for stroke in strokes],
+        report=_practice_out(report),
     )
 
 
