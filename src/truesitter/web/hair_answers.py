@@ -135,7 +135,7 @@ class HairEdgesOut(BaseModel):
 class PracticeIn(BaseModel):
     """Strokes drawn for practice, root first."""
 
-    strokes: list[list[Spot]] = Field(min_length=1, max_length=100)
+    strokes: list[list[Spot]] = Field(min_length=1, max_length=400)
 
 
 class FaultOut(BaseModel):
