@@ -73,7 +73,7 @@ export const glossary: [string, string][] = [
   ],
   [
     "Masses or strands",
-    "Big brushes and few hours, or fine ones and many; what lies between looks like neither.",
+    "Big brushes and few hours, or fine ones and many; a brush in between gives neither.",
   ],
   ["Stray", "A short hair that begins along the mass and leaves it."],
   ["Pass", "One layer of the plan: where it goes, with what, and how long it dries."],

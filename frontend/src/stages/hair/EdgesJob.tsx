@@ -67,8 +67,8 @@ export function EdgesJob({ sitter }: JobProps) {
             <Summary spots={spots} />
             <Say>
               {data.has_shadow
-                ? "The hair throws a shadow on the skin before it: paint it, or the hair floats."
-                : "No shadow of the hair shows on the skin. Give it a soft one, or the hair will float."}
+                ? "The hair throws a shadow on the skin before it: leave it in, it holds the hair down."
+                : "No shadow of the hair shows on the skin. Add a soft one, so that the hair does not seem to hover."}
             </Say>
             <Say>
               About <strong>{data.first_hairs}</strong> first fine hairs, rooted at differing depths a little
@@ -88,7 +88,7 @@ export function EdgesJob({ sitter }: JobProps) {
             />
           </>
         )}
-        {data && spots.length > 0 && <Say quiet>Paint the hairline softer than you see it.</Say>}
+        {data && spots.length > 0 && <Say quiet>When in doubt, soften it further than it shows.</Say>}
       </Section>
       {data?.brows && <PairSection title="Brows" pair={data.brows} />}
       {data?.moustache && (
@@ -96,8 +96,8 @@ export function EdgesJob({ sitter }: JobProps) {
           {data.gap_mm !== null && (
             <Say>
               {data.gap_mm < 1
-                ? "Moustache and beard touch: leaving skin between them makes a sitter look younger."
-                : `Leave ${mm(data.gap_mm)} of skin between moustache and beard; closing it ages the sitter.`}
+                ? "Moustache and beard run together, which makes a face look older; a little skin between them helps."
+                : `Leave ${mm(data.gap_mm)} of skin bare between moustache and beard; without it a face looks older.`}
             </Say>
           )}
         </PairSection>
@@ -106,12 +106,12 @@ export function EdgesJob({ sitter }: JobProps) {
         <Section title="Grey beard">
           <Say>
             <strong>{data.forms.places.length}</strong> separate light-forms,{" "}
-            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Two lights to
-            each; where it nears the shadow one of them goes there.
+            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Each carries
+            a pair of touches; close to the dark side one of the pair turns into it.
           </Say>
           <Say quiet>
-            First a thin coat darker and bluer than the flesh, then these with the same mixture plus white and
-            a trace of ochre.
+            Beneath goes a sheer film, colder and deeper than the skin; lighten that mixture with white,
+            warmed by very little ochre, for these.
           </Say>
           <Toggle label="Show them" on={forms} onChange={setForms} />
         </Section>

@@ -132,7 +132,7 @@ export function LayersJob({ sitter, look }: JobProps) {
             <Say>{found.data.approach.why}</Say>
             <Say quiet>
               A hair is {found.data.approach.hair_mm.toFixed(2)} mm wide on this canvas. Brushes of 2 to 8
-              hairs look like neither.
+              hairs give neither.
             </Say>
             <Box sx={{ display: "flex", gap: 1, my: 1 }}>
               <NumberField
@@ -240,7 +240,7 @@ function WayLine({ way, on, pick }: { way: Way; on: boolean; pick: () => void })
       </Row>
       <Box sx={{ fontSize: 14.5, py: 0.6, color: on ? "text.primary" : "text.secondary" }}>
         Brushes {brush(widest)} to {brush(finest)} mm. Lost: {way.lost}
-        {way.neither && " One of its brushes lies in the band that looks like neither."}
+        {way.neither && " One of its brushes is too fine for a mass and too wide for a hair."}
       </Box>
     </>
   );

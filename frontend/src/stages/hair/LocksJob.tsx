@@ -160,7 +160,7 @@ export function LocksJob({ sitter }: JobProps) {
             </>
           )}
         />
-        <Say quiet>Beneath before above; then so that the hand stays out of wet paint.</Say>
+        <Say quiet>What lies beneath comes first; after that the order spares what is still wet.</Say>
       </Section>
     </>
   );

@@ -14,7 +14,7 @@ FACE_MM = 185.0
 """Height of a grown face from hairline to chin, in mm (from memory)."""
 
 NEITHER = (2.0, 8.0)
-"""Widths of a brush, in hairs, that look neither like hair nor like a mass [try]."""
+"""Widths of a brush, in hairs, that give neither hair nor a mass [try]."""
 
 FINEST_BRUSH_MM = 0.12
 """What the tip of the finest liner draws with thin paint (from memory)."""
@@ -59,7 +59,7 @@ class WayPlan:
     lost
         What it gives up, in a sentence.
     neither
-        True when one of its brushes lies in the band that looks like neither.
+        True when one of its brushes lies in the band that gives neither.
     """
 
     way: Way

@@ -1,4 +1,4 @@
-"""Which hand paints: the order of places and the pull of strokes, so that it stays out of wet paint."""
+"""Which hand paints: the order of places and the pull of strokes, so that nothing wet is touched."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ class Place:
 
 
 def in_order(locks: tuple[Lock, ...], hand: Hand) -> tuple[Place, ...]:
-    """Locks in the order of painting: beneath before above, then so that the hand comes after the paint."""
+    """Locks in the order of painting: beneath before above, then from the side away from the hand."""
     side = 1.0 if hand == "right" else -1.0
     waits = {
         n.number: side * float(n.spine[:, 0].mean()) + _DOWNWARD * float(n.spine[:, 1].mean()) for n in locks

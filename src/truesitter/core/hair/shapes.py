@@ -166,7 +166,7 @@ def pair_of(
 def moustache_gap(kinds: Labels, mm_per_px: float) -> float | None:
     """Width of the strip of skin between moustache and beard, in mm; None unless both are there.
 
-    Closing it ages a sitter.
+    Without it a face looks older (common practice).
     """
     moustache, beard = np.isin(kinds, MOUSTACHE), kinds == Kind.BEARD
     if moustache.sum() < _LEAST_PIXELS or beard.sum() < _LEAST_PIXELS:

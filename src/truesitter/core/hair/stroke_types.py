@@ -57,19 +57,19 @@ class StrokeType:
 
 STRAIGHT = StrokeType(
     "straight", (0.5, 1.0), True, 0.0, 0.0, 0.2, 0.8, 0.12, 0.25, 0.12,
-    said="Long and nearly parallel, starts staggered; thin paint and a wet brush.",
+    said="Draw them long and side by side, each begun at another height, with fluid paint.",
 )  # fmt: skip
 WAVY = StrokeType(
     "wavy", (0.5, 1.0), True, 0.02, 1.5, 0.25, 0.75, 0.12, 0.25, 0.2,
-    said="Long and nearly parallel, swinging together; only the ends go their own way.",
+    said="Let long strokes swing alike and part company only at their ends.",
 )  # fmt: skip
 COILY = StrokeType(
     "coily", (0.05, 0.11), False, 0.0, 0.0, 0.4, 0.7, 0.2, 0.3, 0.2, 3.6, (3, 8),
-    "Many short curves side by side in bundles, some bundles crossing others.",
+    "Bundles of small curls; let a bundle here and there run across another.",
 )  # fmt: skip
 FRIZZ = StrokeType(
     "frizz", (0.04, 0.09), False, 0.06, 2.0, 0.35, 0.6, 0.15, 0.4, 0.5,
-    said="Short overlapping waves, thickest towards the edge of the mass.",
+    said="Small waves laid over one another, most of them at the rim.",
 )  # fmt: skip
 SHORT = StrokeType(
     "short", (0.06, 0.14), False, 0.0, 0.0, 0.2, 0.85, 0.12, 0.3, 0.2,
@@ -81,15 +81,15 @@ BEARD = StrokeType(
 )  # fmt: skip
 MOUSTACHE_TYPE = StrokeType(
     "moustache", (0.06, 0.13), False, 0.03, 0.75, 0.5, 0.35, 0.12, 0.3, 0.2,
-    said="From the middle outward, swelling in the middle; the two sides never mirror.",
+    said="Out from under the nose, fullest half way; make the two halves differ.",
 )  # fmt: skip
 BROW = StrokeType(
     "brow", (0.03, 0.055), False, 0.0, 0.0, 0.3, 0.7, 0.1, 0.35, 0.15,
-    said="Upward at the nose, outward after it; widest toward the nose, melting outward.",
+    said="Upright by the nose, then outward; full there, fading at the other end.",
 )  # fmt: skip
 LASHES = StrokeType(
     "lashes", (0.025, 0.05), False, 0.0, 0.0, 0.15, 0.9, 0.08, 0.3, 0.15, 0.9, (2, 4),
-    "By effect, in tufts of uneven length, curved; never one by one at even distance.",
+    "Groups of a few curved hairs, each group of another length and at another distance.",
 )  # fmt: skip
 
 TYPES: dict[HairType, StrokeType] = {

@@ -60,7 +60,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         value_error=0.0,
     )
     deed = Taking(step.pieces, LEFT, lines=lines)
-    said = "The harder it is pressed the more comes off."
+    said = "A firm hand bares the layer below; a light one only thins the paint."
     return Laid(made, (deed,), step.pieces, WetMm(0), 0.0, said=said)
 
 

@@ -57,7 +57,7 @@ BROWN_LAYER = School(
                 wall("Between dark and light; let the ground show through here and there."),
                 cloth(),
                 flesh(
-                    "Down through its values, then up, the middle last; small steps up to the ground colour.",
+                    "Darken it step by step, then lighten it; end with what lies between, near the ground.",
                     "soft where forms turn, strokes along the form",
                 ),
                 *features(),
@@ -71,7 +71,7 @@ BROWN_LAYER = School(
         replace(
             _STRAYS, name="Hanging strands scratched out, {band}", kind=SCRATCH, dries_minutes=3 * DAY,
             tool="handle of the brush", edge="crisp",
-            note="With the handle into the wet hair: harder takes more off.", into_wet=True,
+            note="Draw the handle through the open paint; press for a barer line.", into_wet=True,
         ),
         PassTemplate(
             "last-lights", "Last lights",

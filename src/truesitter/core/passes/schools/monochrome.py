@@ -39,14 +39,14 @@ MONOCHROME = School(
             "ground", "Grey base",
             GROUND, tuple(Region), Band.EVERYTHING, WetMm(0.08), 0, _QUARTER,
             "even", "broad flat brush",
-            "Solid and even: too little paint is the usual fault. Draw the grid on it.",
+            "Solid and even, with more paint than seems needed. Draw the grid on it.",
         ),
         *timed(
             (
                 wall("A flat grey; it decides how light the head looks.", GREY),
                 cloth(GREY),
                 flesh(
-                    "Darker greys toward the outline, the sockets and the creases of the nose; then lights.",
+                    "Shade down to contour, eye hollows and wings of the nose before any light goes on.",
                     "soft where forms turn, each grey blended into its neighbour while both are open", GREY,
                 ),
                 hair(GREY),

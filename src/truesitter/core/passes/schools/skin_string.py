@@ -37,12 +37,12 @@ SKIN_STRING = School(
             hair(), key="hair-early", name="Hair blocked in, {band}", band=Band.THIRDS, dries_minutes=2 * DAY,
             note="It is slow: blocked in early it is dry when it is needed.",
         ),
-        *timed((wall("First: the tones of the skin are judged against it; smear what is far."),), 1, DAY),
+        *timed((wall("First: the tones of the skin are judged against it."),), 1, DAY),
         *timed(
             (
                 flesh(
-                    "From the string, nudged with a little orange, blue or violet; nothing is pure white.",
-                    "even the sharpest keeps a trace of blur; smear what is far from the focus",
+                    "Take tones off the string, turned warmer or cooler as you go; keep white for the end.",
+                    "never quite sharp, and dragged the more the farther it lies from the focus",
                 ),
                 *features(),
                 *face_lines(),

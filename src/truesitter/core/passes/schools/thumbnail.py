@@ -74,7 +74,7 @@ THUMBNAIL = School(
             "last-lights", "Last lights",
             LIGHT, (Region.SKIN,), Band.PEAKS, WetMm(0.15), 1, _QUARTER,
             "soft below, one crisp side", "small round, loaded",
-            "Few strokes, each with a direction.",
+            "Set each touch once, the way the form runs, and stop.",
         ),
     ),
 )  # fmt: skip
