@@ -233,7 +233,7 @@ def test_a_brow_is_measured() -> None:
     shape = shape_of(Kind.LEFT_BROW, brows(), np.array((120.0, 115.0)), MM)
     assert shape is not None
     assert shape.widths_mm.max() == pytest.approx(4, rel=0.2)
-    assert shape.widths_mm[0] > 2 * shape.widths_mm[-1], "widest toward the nose, melting outward"
+    assert shape.widths_mm[0] > 2 * shape.widths_mm[-1], "fuller at the nose than at the other end"
     assert shape.length_mm == pytest.approx(28, rel=0.2)
     assert shape.full_at <= 0.35
     assert len(shape.turns_at) == 1
