@@ -105,9 +105,8 @@ def ask(study: Study, name: str) -> list[Any]:
 def same(a: Any, b: Any) -> bool:
     """Equal in every number but for the last bits, which hang on where an array lies in memory."""
     if isinstance(a, np.ndarray):
-        if a.shape != b.shape or a.dtype.kind != "f":
-            return a.shape == b.shape and bool(np.array_equal(a, b))
-        return bool(np.allclose(a, b, rtol=1e-5, atol=1e-7, equal_nan=True))
+        near = a.dtype.kind == "f" and a.shape == b.shape and np.allclose(a, b, 1e-5, 1e-7, equal_nan=True)
+        return bool(near or np.array_equal(a, b))
     if isinstance(a, float):
         return bool(np.isclose(a, b, rtol=1e-7, atol=1e-9, equal_nan=True))
     if isinstance(a, (list, tuple)):
