@@ -1,4 +1,4 @@
-import { Box, Button, MenuItem, Slider, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, pictureUrl, type Schemas } from "../../api/client";
 import { useHairLayers } from "../../api/hooks";
@@ -6,6 +6,7 @@ import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Handle, NumberField, Say, Section, Toggle } from "../../sheet/parts";
 import { Row } from "../../sheet/Row";
+import { Scrubber } from "../../sheet/Scrubber";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { useStored } from "../../sitter/stored";
@@ -65,35 +66,14 @@ export function LayersJob({ sitter, look }: JobProps) {
       )}
       {layer && (
         <Section title="After each layer">
-          <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-            <Button
-              color="inherit"
-              variant="outlined"
-              disabled={number <= 1}
-              onClick={() => setNumber(number - 1)}
-              aria-label="Layer before"
-            >
-              Before
-            </Button>
-            <Slider
-              aria-label="After layer"
-              min={1}
-              max={layers.length}
-              step={1}
-              value={number}
-              onChange={(_, v) => setNumber(v as number)}
-              sx={{ mx: 1 }}
-            />
-            <Button
-              color="inherit"
-              variant="outlined"
-              disabled={number >= layers.length}
-              onClick={() => setNumber(number + 1)}
-              aria-label="Next layer"
-            >
-              Next
-            </Button>
-          </Box>
+          <Scrubber
+            before="Layer before"
+            next="Next layer"
+            label="After layer"
+            number={number}
+            count={layers.length}
+            onChange={setNumber}
+          />
           <MixtureLine
             mixture={layer.mixture}
             tubes={tubes}

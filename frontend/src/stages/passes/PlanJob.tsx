@@ -1,4 +1,4 @@
-import { Box, Button, ButtonBase, Checkbox, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, Button, ButtonBase, Checkbox, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useDone } from "../../api/hooks";
@@ -6,6 +6,7 @@ import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
 import { Say, Section } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { Scrubber } from "../../sheet/Scrubber";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
@@ -53,35 +54,14 @@ export function PlanJob({ sitter, look }: JobProps) {
         {plan.isError && <Say>{plan.error.message}</Say>}
         {current && (
           <>
-            <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-              <Button
-                color="inherit"
-                variant="outlined"
-                disabled={number <= 1}
-                onClick={() => setChosen(number - 1)}
-                aria-label="Pass before"
-              >
-                Before
-              </Button>
-              <Slider
-                aria-label="Canvas after pass"
-                min={1}
-                max={passes.length}
-                step={1}
-                value={number}
-                onChange={(_, v) => setChosen(v as number)}
-                sx={{ mx: 1 }}
-              />
-              <Button
-                color="inherit"
-                variant="outlined"
-                disabled={number >= passes.length}
-                onClick={() => setChosen(number + 1)}
-                aria-label="Next pass"
-              >
-                Next
-              </Button>
-            </Box>
+            <Scrubber
+              before="Pass before"
+              next="Next pass"
+              label="Canvas after pass"
+              number={number}
+              count={passes.length}
+              onChange={setChosen}
+            />
             <Details pass={current} number={number} tubes={tubes} />
           </>
         )}
