@@ -1,4 +1,4 @@
-import { Box, Button, ButtonBase, Checkbox, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, ButtonBase, Checkbox, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { base, type Schemas } from "../../api/client";
 import { useDone } from "../../api/hooks";
