@@ -7,8 +7,9 @@ knows none of them.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -24,7 +25,7 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.layer import Deed, Layer
 from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject, Taken, Thinned
+from truesitter.core.passes.plan import Doing, Subject, Taken, Thinned
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
@@ -41,21 +42,33 @@ class Scene:
         The pieces every step keeps to.
     palette, wishes
         The tubes that may be used, and what recipes must keep to.
+    clear, body
+        The same tubes for washes, without whites; and all of them laid thick enough to hide.
     medium, support, ground_value, ground_tint
         What it is painted in and on, and the value, a* and b* of the school's ground.
     mapped_lab
         (h, w, 3) reference fitted into the palette's reach.
+    pairs
+        The two sprayed mixtures of each place, once they are fitted.
     """
 
     subject: Subject
     patchwork: Patchwork
     palette: Palette
+    clear: Palette
+    body: Palette
     wishes: Wishes
     medium: Medium
     support: Support
     ground_value: float
     ground_tint: tuple[float, float]
     mapped_lab: Floats
+    pairs: dict[tuple[Region, ...], Any] = field(default_factory=dict, compare=False, repr=False)
+
+    @cached_property
+    def regions(self) -> Labels:
+        """Region of each piece, (n,)."""
+        return self.patchwork.at(self.subject.regions)
 
     @cached_property
     def sums(self) -> Doubles:
@@ -135,6 +148,8 @@ class Laid:
         group to group.
     said
         What else there is to say of it, in a sentence.
+    coats
+        In how many equal coats it is laid.
     """
 
     recipe: Recipe
@@ -145,6 +160,7 @@ class Laid:
     thinned: tuple[Thinned, ...] = ()
     taken: tuple[Taken, ...] = ()
     said: str = ""
+    coats: int = 1
 
 
 @dataclass(frozen=True)
@@ -157,12 +173,15 @@ class Laying:
         Unlike any other's.
     lay
         What is laid on the canvas as it is, or in words why nothing is.
+    does
+        What is done, in one of a few words.
     covers
         True when falling short of the wanted colour is worth a remark.
     """
 
     name: str
     lay: Callable[[Scene, Step, Canvas], Laid | str]
+    does: Doing
     covers: bool = False
 
 

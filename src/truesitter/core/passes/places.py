@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 
 from truesitter.core.line import Line
 from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject
+from truesitter.core.passes.plan import Mark, Subject
 from truesitter.core.passes.school import Band, PassTemplate
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
@@ -16,6 +17,15 @@ from truesitter.core.values.value_map import histogram
 
 SMALLEST_CM2 = 0.15
 """Passes smaller than this are left to the neighbouring ones."""
+
+SMALLEST_LIGHT_CM2 = 0.01
+"""A catchlight is a few square millimetres."""
+
+_MARKED = {
+    Band.RECESSES: (Mark.RECESS, Mark.RECESS_DARK),
+    Band.RECESS_DARKS: (Mark.RECESS_DARK,),
+    Band.HIGHLIGHTS: (Mark.HIGHLIGHT,),
+}
 
 THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
 _PEAK_QUANTILE = 0.4
@@ -65,6 +75,38 @@ def tones_of(values: Floats, where: Mask) -> list[tuple[str, Mask]]:
         return []
     which, bands = _in_thirds(values, where)
     return [(word, which == number) for number, word in enumerate(THIRDS[bands], 1)]
+
+
+def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """Best-fit tones from light to dark, each over everything darker of the place."""
+    if not where.any():
+        return []
+    inside = subject.value[where]
+    counts = histogram(inside)
+    count = min(template.steps, int(np.count_nonzero(counts)))
+    order = np.zeros(subject.value.shape, np.uint8)
+    order[where] = count - np.digitize(inside, best_fit_cuts(counts, count) if count > 1 else ())
+    places = []
+    mask = _no_finer(order >= template.from_step, template, subject)
+    for step in range(template.from_step, min(template.to_step, count) + 1):
+        darker = _no_finer(order > step, template, subject)
+        places.append(
+            Place(
+                template, mask, f"{template.key}-{step}", template.name.format(band=f"wash {step}"),
+                aim=mask & ~darker, order=step - 1,
+            )
+        )  # fmt: skip
+        mask = darker
+    return places
+
+
+def _no_finer(mask: Mask, template: PassTemplate, subject: Subject) -> Mask:
+    """What is left of a place without anything finer than the hand can lay there (opening, Serra 1982)."""
+    radius = round(template.finest_mm / 2 / subject.mm_per_px)
+    if radius < 1:
+        return mask
+    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
+    return np.asarray(cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, disc) > 0)
 
 
 def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[Place]:
@@ -140,6 +182,8 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
+    elif template.band is Band.WASHES:
+        places = _washes(template, subject, where)
     elif template.band is Band.ZONES:
         places = _zones(template, subject, where)
     elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
@@ -150,8 +194,14 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             where = where & (subject.value < middle)
         elif template.band is Band.PEAKS:
             where = _peaks(subject, where)
+        elif template.band in _MARKED:
+            where = where & np.isin(subject.marks, _MARKED[template.band])
         places = [Place(template, where, template.key, template.name)]
-    smallest = SMALLEST_CM2 * 100 / subject.mm_per_px**2
+    smallest = (
+        (SMALLEST_LIGHT_CM2 if template.band is Band.HIGHLIGHTS else SMALLEST_CM2)
+        * 100
+        / subject.mm_per_px**2
+    )
     return [p for p in places if np.count_nonzero(p.mask) >= smallest]
 
 

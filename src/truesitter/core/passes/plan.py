@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from enum import IntEnum
+from typing import Literal
 
 import numpy as np
 
@@ -18,6 +20,18 @@ from truesitter.core.passes.goes import Go
 from truesitter.core.passes.layer import Deed, LineSet
 from truesitter.core.types import Floats, Labels, Mask
 
+Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
+"""What a pass does, told in one word."""
+
+
+class Mark(IntEnum):
+    """What the light found at a spot; a recess's dark lies inside the recess."""
+
+    NONE = 0
+    RECESS = 1
+    RECESS_DARK = 2
+    HIGHLIGHT = 3
+
 
 @dataclass(frozen=True)
 class Subject:
@@ -25,8 +39,8 @@ class Subject:
 
     Attributes
     ----------
-    groups, regions, zones
-        (h, w) value groups, regions, light zones.
+    groups, regions, zones, marks
+        (h, w) value groups, regions, light zones, and recesses and highlights by `Mark`.
     lab, value
         (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
         smaller than a paintable shape evened out.
@@ -43,6 +57,7 @@ class Subject:
     groups: Labels
     regions: Labels
     zones: Labels
+    marks: Labels
     lab: Floats
     value: Floats
     mm_per_px: float
@@ -110,8 +125,14 @@ class Pass:
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     deeds
         What is done, for the simulated canvas.
+    does
+        What is done, in one word.
     taken
         How much is taken off which value group.
+    inspect
+        What to look at before going on.
+    coats
+        In how many equal coats it is laid.
     into_wet, lines
         True when what it goes over is still wet; the lines it is made of.
     """
@@ -134,7 +155,10 @@ class Pass:
     goes: tuple[Go, ...]
     fat: int
     deeds: tuple[Deed, ...]
+    does: Doing
     taken: tuple[Taken, ...] = ()
+    inspect: str = ""
+    coats: int = 1
     into_wet: bool = False
     lines: tuple[Line, ...] = ()
     start_minutes: float = 0.0

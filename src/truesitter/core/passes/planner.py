@@ -16,13 +16,15 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go, goes_of
+from truesitter.core.passes.kinds.registry import KINDS
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
+from truesitter.core.passes.palettes import Palettes, palettes_for
 from truesitter.core.passes.places import Place, patchwork_of, split
 from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
 from truesitter.core.passes.school import PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
-from truesitter.core.refusal import Refusal
+from truesitter.core.passes.wash_over import wash_reach
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Counts, Labels, Mask
 
@@ -32,18 +34,18 @@ _ERROR_BINS = 500
 
 class _Planner:
     def __init__(
-        self, subject: Subject, palette: Palette, school: School, wishes: Wishes, medium: Medium,
+        self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
         support: Support, places: list[Place],
     ) -> None:  # fmt: skip
         self.slower = medium.wait_minutes / school.medium.wait_minutes
-        allowed = wishes.palette(palette)
-        mapped_lab, mapped_value = map_picture(subject.lab, palette_reach(allowed), subject.clip)
+        palette = palettes.used
+        reach = wash_reach(palette, wishes, subject.lab) if school.transparent else palette_reach(palette)
+        mapped_lab, mapped_value = map_picture(subject.lab, reach, subject.clip)
         patchwork = patchwork_of(subject, places)
         self.scene = Scene(
-            subject, patchwork, allowed, wishes, medium, support, school.ground_value, school.ground_tint,
-            mapped_lab,
+            subject, patchwork, palette, palettes.clear, palettes.body, wishes, medium, support,
+            school.ground_value, school.ground_tint, mapped_lab,
         )  # fmt: skip
-        self.regions = patchwork.at(subject.regions)
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
         self.canvas = Canvas.bare(patchwork, support, palette.rack)
         self.wet_minutes = 0.0
@@ -64,10 +66,10 @@ class _Planner:
         canvas = self.canvas if into_wet else self.canvas.dried()
         aim = None if place.aim is None else at(place.aim)
         step = Step(
-            at(place.mask), place.group, template.regions, template.film, aim, place.lines, place.tone,
+            at(place.mask), place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
             self.thin, place.order,
         )  # fmt: skip
-        laid = template.kind.lay(self.scene, step, canvas)
+        laid = KINDS[template.kind].lay(self.scene, step, canvas)
         self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
@@ -82,7 +84,7 @@ class _Planner:
         self.passes.append(done)
         self.laid.append(template)
         self.canvases.append(self.canvas)
-        if template.kind.covers and not laid.recipe.reached:
+        if KINDS[template.kind].covers and not laid.recipe.reached:
             words = (
                 f": this palette comes no nearer than {laid.recipe.value_error:+.1f} steps in value "
                 f"and ΔE {laid.recipe.delta_e:.0f}."
@@ -109,7 +111,7 @@ class _Planner:
             group=place.group,
             places=tuple(r.spoken for r in template.regions)
             if place.lines
-            else _place_names(self.regions[laid.pieces], sizes, template),
+            else _place_names(self.scene.regions[laid.pieces], sizes, template),
             pieces=laid.pieces,
             recipe=laid.recipe,
             film=laid.film,
@@ -124,6 +126,9 @@ class _Planner:
             goes=self._goes(laid.pieces, brush) if _is_soft(template) and not place.lines else (),
             fat=template.fat,
             deeds=laid.deeds,
+            does=KINDS[template.kind].does,
+            inspect=template.inspect,
+            coats=laid.coats,
             taken=laid.taken,
             into_wet=into_wet,
             lines=place.lines,
@@ -199,14 +204,14 @@ def plan_passes(
     Raises
     ------
     Refusal
-        When the palette is for washes on paper but the school is for opaque paint.
+        When the palette cannot paint in that manner.
     """
-    if palette.transparent:
-        raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
-    places = [place for template in school.templates for place in split(template, subject)]
+    places = [place for template in school.passes for place in split(template, subject)]
     used = medium if medium and medium.name in school.media else school.medium
     ground = support or SUPPORTS[school.support]
-    planner = _Planner(subject, palette, school, wishes or Wishes(), used, ground, places)
+    wishes = wishes or Wishes()
+    palettes = palettes_for(school, palette, wishes, used, ground)
+    planner = _Planner(subject, palettes, school, wishes, used, ground, places)
     if medium and used is not medium:
         able = " or ".join(school.media)
         words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."

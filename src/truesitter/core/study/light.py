@@ -26,7 +26,6 @@ from truesitter.core.light.zones import (
     line_mask,
     unlit_mask,
 )
-from truesitter.core.passes.schools import school
 from truesitter.core.pixels import box_of
 from truesitter.core.settings import LightSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
@@ -229,6 +228,7 @@ class LightStage:
             "light.peaks",
             "light.limits",
             "passes.school",
+            "passes.own",
             "regions.names",
         ),
         needs=("linear light", "framed", "regions", "detection", "light direction"),
@@ -244,7 +244,7 @@ class LightStage:
         if not skin.any():
             return LightZones((), np.zeros(shape, np.uint8), np.zeros(value.shape, np.float32), ())
         lit = luminance >= shadow_border(luminance[skin].astype(np.float64), self.even())
-        barred = unlit_mask(face, school(self._school.school).unlit, value.shape)
+        barred = unlit_mask(face, self._school.followed().unlit, value.shape)
         inside = inside_limits(self.limits(), value.shape) & ~barred
         own = self._sitter.own_places()
         open_ = inside & lit & (skin | (regions == Region.LIPS))

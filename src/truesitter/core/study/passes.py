@@ -7,6 +7,7 @@ import numpy as np
 
 from truesitter.core.colour.value import lightness_map_to_value
 from truesitter.core.paint.media.supports import SUPPORTS
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.borders import Borders, measure_borders
 from truesitter.core.passes.crease_lines import crease_lines
 from truesitter.core.passes.face_lines import face_lines
@@ -15,9 +16,8 @@ from truesitter.core.passes.layer import LineSet
 from truesitter.core.passes.light_lines import streaks
 from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.places import tones_of
-from truesitter.core.passes.plan import PassPlan, Subject
+from truesitter.core.passes.plan import Mark, PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import school
 from truesitter.core.passes.seams import Seam, seams_of
 from truesitter.core.settings import PassSettings
 from truesitter.core.sitter.region_names import Region
@@ -29,10 +29,14 @@ from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.values import ValueStage
-from truesitter.core.types import Floats, Mask, Shape
+from truesitter.core.types import Floats, Labels, Mask, Shape
 
 PLANNING_LONG_SIDE = 1000
 """Passes are planned on maps of this size: 0.4 mm a pixel on a canvas of 300 × 400 mm."""
+
+
+HIGHLIGHT = 0.35
+"""Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
 
 
 def _small(mask: Mask, shape: Shape) -> Mask:
@@ -54,7 +58,16 @@ class PassStage:
 
     @result(
         "passes",
-        settings=("passes.school", "passes.support", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
+        settings=(
+            "passes.school",
+            "passes.own",
+            "passes.support",
+            *TUBES,
+            *WISHES,
+            *TARGETS,
+            *TIMES,
+            WIDTH_MM,
+        ),
         needs=(
             "lab",
             "values",
@@ -65,8 +78,10 @@ class PassStage:
             "detection",
             "framed",
             "painted lines",
+            "recesses",
+            "shine",
         ),
-        version=6,
+        version=7,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -74,7 +89,7 @@ class PassStage:
         return plan_passes(
             self.subject(),
             self._flesh.palette(),
-            school(self.settings.school),
+            self.settings.followed(),
             flesh.wishes(),
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
@@ -103,7 +118,7 @@ class PassStage:
         """The canvas after each pass, as soft as it is painted."""
         plan = self.plan()
         done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
-        return paint(self.borders(), done, plan.support, self._flesh.palette().rack)
+        return paint(self.borders(), done, plan.support, plan.canvases[0].rack)
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
@@ -116,12 +131,30 @@ class PassStage:
             groups=reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE),
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
+            marks=self.marks(lab.shape),
             lab=lab,
             value=reduced(self._values.smoothed(), PLANNING_LONG_SIDE),
             mm_per_px=mm_per_px,
-            flesh={m.group: m.recipe for m in self._flesh.mixed().mixtures},
+            flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
             lines=self.lines(),
+        )
+
+    def _flesh_recipes(self) -> dict[int, Recipe]:
+        """The flesh stage's own mixtures, where they are meant for such paint as the school's."""
+        if self._flesh.settings.transparent or self.settings.followed().transparent:
+            return {}
+        return {m.group: m.recipe for m in self._flesh.mixed().mixtures}
+
+    def marks(self, shape: Shape) -> Labels:
+        """Recesses and highlights, by `Mark`, at the size of the maps."""
+        recesses, shine = self._light.recesses(), self._light.shine()
+        marks = (recesses.first > 0).astype(np.uint8) * np.uint8(Mark.RECESS)
+        marks[recesses.dark] = Mark.RECESS_DARK
+        strength = np.maximum.reduce((shine.skin, shine.lips, shine.eyes, shine.hair))
+        marks[strength >= HIGHLIGHT * max(shine.full, 1e-6)] = Mark.HIGHLIGHT
+        return np.asarray(
+            cv2.resize(marks, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST), dtype=np.uint8
         )
 
     @result(

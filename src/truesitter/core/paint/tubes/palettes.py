@@ -3,14 +3,25 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Protocol
 
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.media import MEDIA
-from truesitter.core.paint.media.supports import WHITE_PAPER, Support
+from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.tubes.pigments import Pigment
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
+
+
+class Under(Protocol):
+    """What washes lie on."""
+
+    def internal(self) -> Doubles:
+        """Internal reflectance (31,)."""
+
+    def seen(self) -> Doubles:
+        """Reflectance (31,) as the eye sees it."""
 
 
 @dataclass(frozen=True)
@@ -35,7 +46,7 @@ class Palette:
     key: str
     name: str
     tubes: tuple[str, ...]
-    washes_on: Support | None = None
+    washes_on: Under | None = None
     rack: Rack = LIBRARY
     thinning: Thinning = MEDIA["watercolour"].thinning
 
@@ -59,6 +70,10 @@ class Palette:
     def opaque(self) -> Palette:
         """The same tubes laid thick enough to hide."""
         return replace(self, washes_on=None)
+
+    def without_whites(self) -> Palette:
+        """The same tubes but the whites."""
+        return self.with_tubes(tuple(k for k in self.tubes if self.pigment(k).family != "white"))
 
     def below(self) -> Doubles:
         """Internal reflectance (31,) of what washes lie on.

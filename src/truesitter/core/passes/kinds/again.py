@@ -56,4 +56,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     return replace(last, recipe=made, deeds=deeds, pieces=pieces, said=said)
 
 
-AGAIN = Laying("again", _lay)
+AGAIN = Laying("again", _lay, "glaze")

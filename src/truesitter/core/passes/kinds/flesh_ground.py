@@ -28,4 +28,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return Laid(recipe, (Layer(step.pieces, recipe.parts, None),), step.pieces, step.film, step.film)
 
 
-FLESH_GROUND = Laying("flesh ground", _lay)
+FLESH_GROUND = Laying("flesh ground", _lay, "ground")

@@ -54,4 +54,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(best.dilution),), said=said)
 
 
-GLAZE = Laying("glaze", _lay)
+GLAZE = Laying("glaze", _lay, "glaze")

@@ -13,4 +13,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return even_film(scene, step, scene.recipe(np.array((lab[0], 0.0, 0.0))))
 
 
-GREY = Laying("grey", _lay)
+GREY = Laying("grey", _lay, "mass")

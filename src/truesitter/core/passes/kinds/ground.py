@@ -15,4 +15,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
 
 
-GROUND = Laying("ground", _lay)
+GROUND = Laying("ground", _lay, "ground")

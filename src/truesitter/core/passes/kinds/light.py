@@ -17,4 +17,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64)))
 
 
-LIGHT = Laying("light", _lay)
+LIGHT = Laying("light", _lay, "light")

@@ -29,4 +29,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     return Laid(recipe, (layer,), step.pieces, step.film, step.film)
 
 
-LINES = Laying("lines", _lay)
+LINES = Laying("lines", _lay, "lines")

@@ -14,4 +14,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return even_film(scene, step, scene.recipe(scene.target(step.wanted)))
 
 
-MASS = Laying("mass", _lay, covers=True)
+MASS = Laying("mass", _lay, "mass", covers=True)

@@ -67,4 +67,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
 _LEAST_LIGHTER = 0.3
 """A scratch that is less than this lighter, in steps, does not show."""
 
-SCRATCH = Laying("scratch", _lay)
+SCRATCH = Laying("scratch", _lay, "remove")

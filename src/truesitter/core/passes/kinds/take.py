@@ -58,4 +58,6 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
     return Laid(made, tuple(deeds), covered, WetMm(0), 0.0, taken=tuple(taken))
 
 
-WIPE = Laying("wipe", partial(_take, "rag"))
+WIPE = Laying("wipe", partial(_take, "rag"), "remove")
+
+ERASE = Laying("erase", partial(_take, "eraser"), "remove")

@@ -36,4 +36,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     return Laid(made, (layer,), step.pieces, step.film, paint, (Thinned(dilution),))
 
 
-TONE = Laying("tone", _lay)
+TONE = Laying("tone", _lay, "wash")

@@ -78,4 +78,4 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     return Laid(made, tuple(layers), covered, step.film, paint, tuple(thinned))
 
 
-WASH = Laying("wash", _lay)
+WASH = Laying("wash", _lay, "wash")

@@ -75,4 +75,4 @@ def _thinnest(scene: Scene, recipe: Recipe, canvas: Canvas, ring: Mask, value: f
     return Dilution(1, low)
 
 
-ZONE = Laying("zone", _lay)
+ZONE = Laying("zone", _lay, "light")
