@@ -52,10 +52,10 @@ def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) 
     if count < 2:
         return ()
     if lays(total, brush_mm, open_minutes) == 1:
-        return (_go(shape, np.arange(1, count), areas, brush_mm, True),)
+        return (_go(shape, stats, np.arange(1, count), areas, brush_mm, True),)
 
     def close(numbers: list[int], area: float) -> Go:
-        return _go(shape, np.array(numbers), areas, brush_mm, lays(area, brush_mm, open_minutes) == 1)
+        return _go(shape, stats, np.array(numbers), areas, brush_mm, lays(area, brush_mm, open_minutes) == 1)
 
     found: list[Go] = []
     together: list[int] = []
@@ -71,14 +71,16 @@ def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) 
     return tuple(found)
 
 
-def _go(shape: Ints, numbers: Counts, areas: Doubles, brush_mm: float, in_time: bool) -> Go:
+def _go(shape: Ints, stats: Ints, numbers: Counts, areas: Doubles, brush_mm: float, in_time: bool) -> Go:
     area = float(areas[numbers - 1].sum())
     largest = int(numbers[areas[numbers - 1].argmax()])
-    inside = shape == largest
+    left, top, width, height, _ = stats[largest]
+    inside = shape[top : top + height, left : left + width] == largest
     # The spot farthest from its border is surely inside.
     padded = np.pad(inside, 1).astype(np.uint8)
     away = cv2.distanceTransform(padded, cv2.DIST_L2, 3)[1:-1, 1:-1]
-    row, column = np.unravel_index(int(away.argmax()), shape.shape)
+    row, column = np.unravel_index(int(away.argmax()), inside.shape)
+    row, column = row + top, column + left
     return Go(
         area, laying_minutes(area, brush_mm), float((column + 0.5) / shape.shape[1]),
         float((row + 0.5) / shape.shape[0]), in_time,

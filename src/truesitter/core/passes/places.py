@@ -87,7 +87,8 @@ def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place
     order = np.zeros(subject.value.shape, np.uint8)
     order[where] = count - np.digitize(inside, best_fit_cuts(counts, count) if count > 1 else ())
     places = []
-    mask = _no_finer(order >= template.from_step, template, subject)
+    # The first of them is stopped by shields and by what lies beside it: nothing stays bare there.
+    mask = order >= template.from_step
     for step in range(template.from_step, min(template.to_step, count) + 1):
         darker = _no_finer(order > step, template, subject)
         places.append(

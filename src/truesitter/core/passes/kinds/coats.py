@@ -14,7 +14,7 @@ from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.optics.kubelka_munk import leave_surface
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.coats import MOST_COATS, coats_of
 from truesitter.core.paint.recipes.films import film_for_value
 from truesitter.core.paint.recipes.mixing import Colour
@@ -25,13 +25,16 @@ from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
 from truesitter.core.passes.wash_over import wash_over
-from truesitter.core.types import Doubles, Ints, Mask
+from truesitter.core.types import Doubles, Mask
 
 A_COAT = 0.25
 """One coat on what is light darkens by about so many steps: a coat too few is easily made good [try]."""
 
 PAST = 0.05
 """A place is never made darker than it is wanted by more than so many steps."""
+
+VALUE_COST = 10.0
+"""ΔE2000 that a step of value is worth beyond its usual cost: two mixtures cannot have both [try]."""
 
 Which = Literal["light", "dark"]
 
@@ -51,32 +54,54 @@ Pair = tuple[Mixture, Mixture]
 def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
     """The two mixtures for a place, fitted to the sitter.
 
-    The light one is the wash that comes nearest to the lighter half of the place over the bare ground; the
-    dark one that which, over the light one as it lies on the lighter half, comes nearest to its darkest part.
+    Light ones are washes that come near to lighter parts of the place over the bare ground, dark ones
+    those which over that come near to its darker parts; of all pairs the one whose whole coats come
+    nearest to tones all through the place is taken.
     """
     labs = scene.sums[where] / scene.patchwork.sizes[where][:, None]
     sizes = scene.patchwork.sizes[where].astype(float)
     order = np.argsort(labs[:, 0])
     part = (np.cumsum(sizes[order]) - sizes[order] / 2) / sizes.sum()
-    lighter, darkest = order[part >= 0.5], order[part <= _DARKEST]
-    if not len(lighter) or not len(darkest):
-        lighter = darkest = order
 
-    def mean(which: Ints) -> Doubles:
+    def mean(low: float, high: float) -> Doubles:
+        which = order[(part >= low) & (part <= high)]
+        which = which if len(which) else order
         return np.asarray(np.average(labs[which], axis=0, weights=sizes[which]))
 
+    tones = np.array([mean(low, low + 1 / _TONES) for low in np.arange(_TONES) / _TONES])
     ground = beneath(scene, canvas, where)
-    light = wash_over(scene.clear, scene.wishes, ground, mean(lighter))
-    coated = ground.under(light, scene.clear)
-    dark = wash_over(scene.clear, scene.wishes, coated, mean(darkest))
-    return (
-        _thinned(scene, light.parts, ground.internal(), float(lab_value(labs[lighter]).min())),
-        _thinned(scene, dark.parts, coated.internal(), float(lab_value(labs[darkest]).min())),
-    )
+    best, least = None, np.inf
+    for low, high in _LIGHTER:
+        light = wash_over(scene.clear, scene.wishes, ground, mean(low, high))
+        coated = ground.under(light, scene.clear)
+        first = _thinned(scene, light.parts, ground.internal(), float(lab_value(mean(low, high))))
+        for dark_low, dark_high in _DARKER:
+            dark = wash_over(scene.clear, scene.wishes, coated, mean(dark_low, dark_high))
+            second = _thinned(scene, dark.parts, coated.internal(), float(lab_value(tones).min()))
+            cost = float(_costs(scene, (first, second), ground.internal(), tones).min(axis=1).mean())
+            if cost < least:
+                best, least = (first, second), cost
+    if best is None:
+        raise ValueError("every pair costs something")
+    return best
 
 
-_DARKEST = 0.15
-"""The dark mixture is fitted to the darkest part, so large, of its place [try]."""
+_LIGHTER, _DARKER = ((0.5, 1.0), (0.25, 0.75)), ((0.0, 0.15),)
+"""Parts of the place, by area from dark to light, that mixtures are tried for [try]."""
+
+_TONES = 8
+
+
+def _costs(scene: Scene, pair: Pair, ground: Doubles, tones: Doubles) -> Doubles:
+    """Cost of every number of coats for each of some tones (n, 3), (n, entries); none goes past its tone."""
+    first, second = pair
+    table = coats_of(
+        first.parts, second.parts, (DryMm(first.film), DryMm(second.film)), ground, scene.clear.rack
+    ).labs.reshape(-1, 3)
+    off = lab_value(table)[None] - lab_value(tones)[:, None]
+    cost = recipe_cost(table[None], tones[:, None]) + VALUE_COST * np.abs(off)
+    past = off < -PAST
+    return np.where(past & (np.arange(len(table)) > 0), np.inf, cost)
 
 
 def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: float) -> Mixture:
@@ -104,23 +129,18 @@ def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         pair = scene.pairs[step.regions] = fit_pair(scene, canvas, at)
     wanted = scene.target(aim)
     ground = beneath(scene, canvas, aim).internal()
-    films = (pair[0].film, pair[1].film)
-    table = coats_of(
-        pair[0].parts, pair[1].parts, (DryMm(films[0]),
-        DryMm(films[1])), ground, scene.clear.rack,
-    ).labs  # fmt: skip
+    cost = _costs(scene, pair, ground, wanted[None])[0].reshape(MOST_COATS + 1, MOST_COATS + 1)
     if which == "dark":
-        table = table[:1]
-    cost = recipe_cost(table.reshape(-1, 3), wanted).reshape(table.shape[:2])
-    cost[lab_value(table) < float(lab_value(wanted)) - PAST] = np.inf
-    first, second = np.unravel_index(int(cost.argmin()), cost.shape) if np.isfinite(cost).any() else (0, 0)
+        cost = cost[:1]
+    first, second = np.unravel_index(int(cost.argmin()), cost.shape)
     coats = int(first if which == "light" else second)
     if coats == 0:
         return "what lies there needs no coat of it."
     mixture = pair[0 if which == "light" else 1]
-    made = table[first, 0] if which == "light" else table[0, second]
     thinning = scene.medium.thinning
     film = DryMm(coats * mixture.film)
+    k, s = scene.clear.rack.mixture(mixture.parts)
+    made = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, ground)))
     recipe = Recipe(
         parts=mixture.parts,
         target_lab=as_lab(wanted),
