@@ -18,10 +18,15 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go
 from truesitter.core.passes.layer import Deed, LineSet
+from truesitter.core.passes.waiting import Room
 from truesitter.core.types import Floats, Labels, Mask
 
 Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
 """What a pass does, told in one word."""
+
+
+Exactness = Literal["study", "portrait", "copy"]
+"""How near to the reference it is wanted."""
 
 
 class Mark(IntEnum):
@@ -52,6 +57,10 @@ class Subject:
         Clip values to the palette's reach instead of compressing them.
     lines
         Lines that are drawn with a brush, by the key of the pass that draws them.
+    exactness, massed_hair
+        How exact it is wanted, and whether its hair is painted in masses.
+    room
+        The air it dries in.
     """
 
     groups: Labels
@@ -64,6 +73,9 @@ class Subject:
     flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
     lines: dict[str, tuple[LineSet, ...]] = field(default_factory=dict)
+    exactness: Exactness = "portrait"
+    massed_hair: bool = False
+    room: Room = field(default_factory=Room)
 
     @property
     def size_mm(self) -> tuple[float, float]:
@@ -119,6 +131,8 @@ class Pass:
     open_minutes, goes
         Shortest and longest time in which its edges can be moved, and the goes it is laid in where one
         would be too slow to soften all of it.
+    over, dries_minutes
+        Numbers of the passes it lies over, counted from 0, and how long it takes to dry.
     start_minutes, work_minutes, wait_minutes
         Earliest start after the first pass, time to paint, and the wait before the next pass.
     value_error
@@ -161,6 +175,8 @@ class Pass:
     coats: int = 1
     into_wet: bool = False
     lines: tuple[Line, ...] = ()
+    over: tuple[int, ...] = ()
+    dries_minutes: float = 0.0
     start_minutes: float = 0.0
     work_minutes: float = 0.0
     wait_minutes: float = 0.0
@@ -195,6 +211,24 @@ class Remark:
 
 
 @dataclass(frozen=True)
+class Hours:
+    """How long a painting takes.
+
+    Attributes
+    ----------
+    least, likely, most
+        Hours of work, waiting not counted.
+    hair
+        Part of it that goes into hair, 0–1.
+    """
+
+    least: float
+    likely: float
+    most: float
+    hair: float
+
+
+@dataclass(frozen=True)
 class PassPlan:
     """Passes in order, the canvas after each, and what the planner left out and why."""
 
@@ -205,6 +239,7 @@ class PassPlan:
     """What it is painted on."""
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
+    hours: Hours
 
     @property
     def thinner(self) -> str:

@@ -19,9 +19,10 @@ from truesitter.core.passes.goes import Go, goes_of
 from truesitter.core.passes.kinds.registry import KINDS
 from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
+from truesitter.core.passes.minutes import SPREAD, areas_cm2, pass_minutes, rates
 from truesitter.core.passes.palettes import Palettes, palettes_for
 from truesitter.core.passes.places import Place, patchwork_of, split
-from truesitter.core.passes.plan import Pass, PassPlan, Remark, Subject
+from truesitter.core.passes.plan import Hours, Pass, PassPlan, Remark, Subject
 from truesitter.core.passes.school import PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.passes.wash_over import wash_reach
@@ -37,6 +38,7 @@ class _Planner:
         self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
         support: Support, places: list[Place],
     ) -> None:  # fmt: skip
+        self.school = school
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         palette = palettes.used
         reach = wash_reach(palette, wishes, subject.lab) if school.transparent else palette_reach(palette)
@@ -146,28 +148,41 @@ class _Planner:
 
     def finish(self) -> PassPlan:
         """The plan with its waiting times."""
+        scene, subject = self.scene, self.scene.subject
+        cm2 = areas_cm2(scene.patchwork.sizes, subject.mm_per_px)
+        rate = rates(self.school.pace, subject.exactness, subject.massed_hair)
+        minutes, hair = pass_minutes(
+            tuple(self.passes), scene.regions, cm2, rate, self.school.pace.fixed_minutes
+        )
+        places = [
+            np.isin(scene.regions, template.regions) if current.lines else current.pieces
+            for current, template in zip(self.passes, self.laid, strict=True)
+        ]
         timed = []
         for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
             # What goes into wet paint waits for nothing laid in the same sitting.
             first = next((n for n in range(number, 0, -1) if not self.passes[n].into_wet), 0)
             below = range(first if current.into_wet else number)
-            under = tuple(n for n in below if bool((self.passes[n].pieces & current.pieces).any()))
-            base = round(template.dries_minutes * self.slower)
-            dries = drying_minutes(base, current.recipe.parts, self.scene.palette.rack)
-            timed.append(Timed(current.work_minutes, dries, under))
+            under = tuple(n for n in below if bool((places[n] & places[number]).any()))
+            base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
+            dries = drying_minutes(base, current.recipe.parts, scene.palette.rack)
+            timed.append(Timed(minutes[number], dries, under))
         starts = earliest_starts(tuple(timed))
         passes = []
-        for number, current in enumerate(self.passes):
-            end = starts[number] + current.work_minutes
+        for number, (current, one) in enumerate(zip(self.passes, timed, strict=True)):
+            end = starts[number] + one.work
             following = starts[number + 1] if number + 1 < len(starts) else end
             passes.append(
-                replace(current, start_minutes=starts[number], wait_minutes=max(0.0, following - end))
-            )
-        scene = self.scene
+                replace(
+                    current, work_minutes=one.work, dries_minutes=one.dries, over=one.under,
+                    start_minutes=starts[number], wait_minutes=max(0.0, following - end),
+                )
+            )  # fmt: skip
+        likely = sum(minutes) / 60
+        hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], hair)
         return PassPlan(
-            tuple(passes), scene.medium, scene.support, tuple(self.canvases),
-            tuple(self.remarks),
-        )  # fmt: skip
+            tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours
+        )
 
 
 def _is_soft(template: PassTemplate) -> bool:

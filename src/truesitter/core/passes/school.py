@@ -152,6 +152,23 @@ class PassTemplate(_Document):
         return self
 
 
+Rate = Annotated[float, Field(ge=0, le=60)]
+
+
+class Pace(_Document):
+    """Minutes of work for each cm² of a place, all its passes together, as drawn in a portrait.
+
+    Fitted to what whole paintings take (common practice), not observed; a log knows better.
+    """
+
+    skin: Rate = Field(description="Bare skin, zones of light and glazes included")
+    hair: Rate = Field(description="Head and face, painted strand by strand")
+    features: Rate = Field(description="Eyes, lips, inside of the mouth, brows")
+    garment: Rate
+    background: Rate
+    fixed_minutes: float = Field(ge=0, le=6000, description="Setting up, drawing, mixing, clearing away")
+
+
 class School(_Document):
     """An ordered list of passes, its ground, and places that stay without light."""
 
@@ -172,6 +189,7 @@ class School(_Document):
     unlit: tuple[UnlitName, ...] = Field((), description="Places that stay without light")
     preparing: tuple[Words, ...] = Field((), max_length=12, description="What is done before the first pass")
     clearing: tuple[Words, ...] = Field((), max_length=12, description="What is done after the last")
+    pace: Pace = Field(description="How long it takes")
     passes: tuple[PassTemplate, ...] = Field(min_length=1, max_length=MOST_PASSES)
 
     @model_validator(mode="after")

@@ -17,6 +17,39 @@ def drying_minutes(base: int, parts: dict[str, int], rack: Rack = LIBRARY) -> in
     return round(base * max(speeds, default=1.0))
 
 
+USUAL_TEMPERATURE, USUAL_HUMIDITY = 20.0, 50.0
+"""Drying times are told for such a room: °C, and per cent of humidity."""
+
+DOUBLES_EVERY = 10.0
+"""Oil dries twice as fast with so many degrees more (from memory: a rule of thumb of chemistry)."""
+
+
+@dataclass(frozen=True)
+class Room:
+    """The air of the studio.
+
+    Attributes
+    ----------
+    temperature
+        °C.
+    humidity
+        Relative, in per cent.
+    """
+
+    temperature: float = USUAL_TEMPERATURE
+    humidity: float = USUAL_HUMIDITY
+
+    def slows(self, watery: bool) -> float:
+        """How many times as long paint takes to dry here as in the usual room.
+
+        Warmth speeds both ways of drying; what dries by losing water also waits for dry air, in
+        proportion to how far the air is from full.
+        """
+        warm = 2 ** ((USUAL_TEMPERATURE - self.temperature) / DOUBLES_EVERY)
+        damp = (100 - USUAL_HUMIDITY) / (100 - min(self.humidity, 95.0)) if watery else 1.0
+        return float(warm * damp)
+
+
 @dataclass(frozen=True)
 class Timed:
     """A pass as the clock sees it.

@@ -8,8 +8,19 @@ from typing import ClassVar, Self
 from pydantic import Field, model_validator
 
 from truesitter.core.paint.media.supports import SupportName
+from truesitter.core.passes.plan import Exactness
 from truesitter.core.passes.school import School
 from truesitter.core.passes.schools import LAYERED_OIL, SCHOOLS, school
+from truesitter.core.passes.switches import (
+    BackgroundWhen,
+    HairWhen,
+    LightsWhen,
+    Order,
+    Softening,
+    Switches,
+    adapted,
+)
+from truesitter.core.passes.waiting import Room
 from truesitter.core.settings.base import Document, Settings
 
 
@@ -26,6 +37,16 @@ class PassSettings(Settings):
 
     school: str = Field(LAYERED_OIL.key, max_length=40)
     own: tuple[School, ...] = Field((), max_length=12, description="Schools of the painter's own")
+    background: BackgroundWhen | None = Field(None, description="None as the school has it; so below")
+    hair: HairWhen | None = None
+    lights: LightsWhen | None = None
+    order: Order | None = None
+    softening: Softening | None = None
+    exactness: Exactness = "portrait"
+    sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
+    rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")
+    temperature: float = Field(20, ge=0, le=45, description="Of the studio, in °C")
+    humidity: float = Field(50, ge=5, le=95, description="Of its air, in per cent")
     support: SupportName | None = Field(None, description="None for the school's usual one")
 
     @model_validator(mode="after")
@@ -38,5 +59,16 @@ class PassSettings(Settings):
         return self
 
     def followed(self) -> School:
-        """The school that is followed."""
+        """The school that is followed, as its document has it."""
         return school(self.school, self.own)
+
+    def adapted(self) -> School:
+        """The same with its passes in the order that the switches ask for."""
+        return adapted(
+            self.followed(),
+            Switches(self.background, self.hair, self.lights, self.order, self.softening),
+        )
+
+    def room(self) -> Room:
+        """The studio's air."""
+        return Room(self.temperature, self.humidity)

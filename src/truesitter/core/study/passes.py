@@ -18,8 +18,9 @@ from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.places import tones_of
 from truesitter.core.passes.plan import Mark, PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
+from truesitter.core.passes.schedule import Sitting, Task, sittings_for
 from truesitter.core.passes.seams import Seam, seams_of
-from truesitter.core.settings import PassSettings
+from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.hair import HairStage
@@ -55,19 +56,11 @@ class PassStage:
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
         self.settings: PassSettings = source.stage("passes")
+        self._hair_settings: HairSettings = source.stage("hair")
 
     @result(
         "passes",
-        settings=(
-            "passes.school",
-            "passes.own",
-            "passes.support",
-            *TUBES,
-            *WISHES,
-            *TARGETS,
-            *TIMES,
-            WIDTH_MM,
-        ),
+        settings=("passes", "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
         needs=(
             "lab",
             "values",
@@ -89,11 +82,17 @@ class PassStage:
         return plan_passes(
             self.subject(),
             self._flesh.palette(),
-            self.settings.followed(),
+            self.settings.adapted(),
             flesh.wishes(),
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
         )
+
+    @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("passes",))
+    def sittings(self) -> tuple[Sitting, ...]:
+        """When the passes are painted."""
+        tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.plan().passes)
+        return sittings_for(tasks, self.settings.sitting_hours, self.settings.rest_days)
 
     @result("painted borders", settings=(WIDTH_MM,), needs=("passes", "lab"))
     def borders(self) -> Borders:
@@ -138,6 +137,9 @@ class PassStage:
             flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
             lines=self.lines(),
+            exactness=self.settings.exactness,
+            massed_hair=self._hair_settings.way == "masses",
+            room=self.settings.room(),
         )
 
     def _flesh_recipes(self) -> dict[int, Recipe]:
