@@ -19,12 +19,15 @@ from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.schools import school as school_of
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings, TubeSettings
 from truesitter.core.settings.base import first_fault
 from truesitter.core.study import Study
 from truesitter.formats.folder import write_plan
 from truesitter.formats.rack_files import read_rack, tubes_of
+from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
@@ -62,6 +65,36 @@ def _numbers(text: str, count: int, separator: str, what: str) -> list[float]:
     return numbers
 
 
+def _school(text: str) -> dict[str, Any]:
+    """Which school is meant: one of the built-in ones, or one in a file."""
+    if text in SCHOOLS or not Path(text).is_file():
+        return {"school": text, "own": ()}
+    own = read_school(Path(text).read_bytes())
+    if own.key in SCHOOLS:
+        own = own.model_copy(update={"key": f"own-{own.key}"[:40].rstrip("-")})
+    return {"school": own.key, "own": (own,)}
+
+
+def _ground(text: str) -> dict[str, Any]:
+    """Which ground is meant."""
+    if "," not in text:
+        return {"ground": text}
+    lab = _numbers(text, 3, ",", "a ground is auto, a key, or a colour as L,a,b")
+    return {"ground": "own", "ground_lab": lab}
+
+
+@app.command()
+@_clear_errors
+def schools(as_json: Annotated[bool, typer.Option("--json")] = False) -> None:
+    """The schools there are, with what they are painted in."""
+    listed = [{"key": s.key, "name": s.name, "medium": s.media[0]} for s in SCHOOLS.values()]
+    if as_json:
+        print(json.dumps(listed, ensure_ascii=False, indent=1))
+        return
+    for one in listed:
+        print(f"{one['key']}: {one['name']} ({one['medium']})")
+
+
 _RackFile = Annotated[Path | None, typer.Option("--rack", help="Own tubes: a rack saved as JSON or CSV")]
 
 
@@ -74,7 +107,11 @@ def plan(
     groups: int = 5,
     cuts: Annotated[str, typer.Option(help="fit, even, or values like 2,4,6.5")] = "fit",
     palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
-    school: str = "layered-oil",
+    school: Annotated[str, typer.Option(help="A school's key, or a file that holds one")] = "layered-oil",
+    ground: Annotated[
+        str, typer.Option(help="auto, the key of a ground for the picture, or a colour as L,a,b")
+    ] = "school",
+    background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
     rack: _RackFile = None,
 ) -> None:
     """Write a whole plan for a photograph into a folder."""
@@ -85,15 +122,17 @@ def plan(
         values = {"mode": "own", "groups": len(own) + 1, "cuts": own}
     tubes = _rack(rack)
     chosen = starter(palette, Rack(tuple(tube.tube() for tube in tubes)))
+    followed = _school(school)
+    media = (followed["own"][0] if followed["own"] else school_of(school)).media
     settings = StudySettings.model_validate(
         {
             "reference": {"canvas_width_mm": width, "canvas_height_mm": height},
             "values": values,
             "flesh": {
                 "palette": chosen.key, "tubes": chosen.tubes, "transparent": chosen.transparent,
-                "own": [tube for tube in tubes if tube.key in chosen.tubes],
+                "own": [tube for tube in tubes if tube.key in chosen.tubes], "medium": media[0],
             },
-            "passes": {"school": school},
+            "passes": {"backdrop": background, **followed, **_ground(ground)},
         }
     )  # fmt: skip
     study = Study.of_bytes(photo.read_bytes(), settings)

@@ -50,7 +50,7 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     files = dict(FILES)
-    planned = not study.flesh.palette().transparent
+    planned = not study.passes.refused()
     count = len(study.passes.plan().passes) if planned else 0
     if not planned:
         del files["lines"]

@@ -162,7 +162,7 @@ def _laid(current: PlanPass) -> str:
 
 def _open(current: PlanPass) -> str:
     """How long edges stay open, and in how many goes that lets it be laid."""
-    words = f"Edges can be moved for {duration(current.open_minutes[1])} at most."
+    words = f"Edges can be moved for {duration(current.open_minutes)} at most."
     if current.goes:
         words += f" Lay whole shapes in {len(current.goes)} goes and soften each before the next: "
         words += "; ".join(f"{g.place}, {g.area_cm2:.0f} cm²" for g in current.goes) + "."
@@ -175,7 +175,7 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
         Words(f"{parts_sentence(current.parts, rack) or 'Nothing is mixed'}.", 8.5),
         Words(
             f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
-            f"{current.brush_mm:g} mm; edge {current.edge}; {current.area_cm2:.0f} cm², "
+            f"{current.brush_mm:g} mm; edge {current.edge.words}; {current.area_cm2:.0f} cm², "
             f"{current.ml:.1f} ml. {current.note} {_open(current)}",
             8,
         ),

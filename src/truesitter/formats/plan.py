@@ -9,7 +9,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.formats.plan_hair import PlanHair, hair_of
 from truesitter.formats.plan_light import PlanLight, light_of
-from truesitter.formats.plan_passes import PlanPass, passes_of
+from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, time_of
 from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_if, heap_of
 
 Lab = tuple[float, float, float]
@@ -83,6 +83,8 @@ class Plan(Out):
     flesh: PlanFlesh
     light: PlanLight
     hair: PlanHair
+    school: str = Field(description="Key of the school that the passes follow")
+    time: PlanTime | None = Field(description="None where there are no passes")
     passes: list[PlanPass]
     remarks: list[str]
     files: dict[str, str]
@@ -153,6 +155,7 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
     reference = study.settings.reference
     shares = study.sitter.regions().shares()
     passes, remarks = passes_of(study)
+    time = time_of(study)
     return Plan(
         reference=PlanReference(
             width=width,
@@ -166,6 +169,8 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         flesh=flesh_of(study),
         light=light_of(study),
         hair=hair_of(study),
+        school=study.settings.passes.school,
+        time=time,
         passes=passes,
         remarks=remarks,
         files=files,

@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import Field
 
+from truesitter.core.passes.brush_numbers import brush_number
+from truesitter.core.passes.plan import Doing, Pass
 from truesitter.core.passes.seams import Seam
 from truesitter.core.study import Study
 from truesitter.formats.pass_words import seam_place, seam_words, taken_words
@@ -55,17 +57,59 @@ class PlanTaken(Out):
     words: str
 
 
+class PlanEdge(Out):
+    """How the borders of a pass are handled."""
+
+    words: str
+    crisp: bool = Field(description="Some of it is sharp")
+    soft: bool = Field(description="Some of it is soft or lost")
+    mm: float | None = Field(description="Width of its borders on the canvas, the middle one by length")
+
+
+class PlanBout(Out):
+    """Work on one pass in one sitting."""
+
+    number: int = Field(description="Of the pass, from 1")
+    key: str
+    start_minutes: float = Field(description="After the beginning of the sitting")
+    minutes: float
+    ends: bool = Field(description="False where it goes on in a later sitting")
+
+
+class PlanSitting(Out):
+    """One sitting."""
+
+    day: int = Field(description="From 0, the first")
+    minutes: float
+    bouts: list[PlanBout]
+    waiting: list[int] = Field(description="Numbers of passes still wet below on the day after")
+
+
+class PlanTime(Out):
+    """How long the painting takes."""
+
+    least_hours: float
+    likely_hours: float
+    most_hours: float
+    hair_share: float = Field(description="Part of it that goes into hair, 0–1")
+    days: int = Field(description="From the first sitting to the last, both counted")
+    sittings: list[PlanSitting]
+
+
 class PlanPass(Out):
     """One pass, in order."""
 
     key: str
     name: str
+    kind: Doing = Field(description="What is done, in one word")
     places: list[str]
     value: float = Field(description="Target value")
     parts: dict[str, int]
     heap: PlanHeap | None = None
     predicted_hex: str
     film_mm: float = Field(description="As it is laid, wet")
+    dilution: PlanDilution | None = Field(description="Of its largest part; none for paint as it comes")
+    coats: int = Field(description="In how many equal coats it is laid")
     thinned: list[PlanThinned] = Field(description="Nothing for paint as it comes")
     taken: list[PlanTaken] = Field(description="Nothing where paint is laid")
     lines: int = Field(description="How many lines it is made of; 0 for places")
@@ -74,13 +118,18 @@ class PlanPass(Out):
     brush_mm: float
     area_cm2: float
     ml: float = Field(description="With loss")
-    edge: str
+    edge: PlanEdge
     tool: str
+    brush_number: str = Field(description="Usual number of such a brush, as no. 6 round")
     note: str
-    open_minutes: tuple[float, float] = Field(description="Shortest and longest time an edge can be moved")
+    inspect: str = Field(description="What to look at before going on")
+    open_minutes: float = Field(description="Longest time an edge can be moved")
+    open_from_minutes: float = Field(description="Shortest")
     goes: list[PlanGo] = Field(description="Whole shapes laid without a break; nothing where one go will do")
     start_minutes: float
-    work_minutes: float
+    minutes: float = Field(description="Of work")
+    share_of_time: float = Field(description="Part of all the work, 0–1")
+    dries_minutes: float = Field(description="Before another pass may go over it")
     wait_minutes: float = Field(description="Wait before the next pass")
     value_error: float = Field(description="Mean value error of the canvas left after this pass")
 
@@ -100,10 +149,57 @@ def seam_of(seam: Seam, laid: bool) -> PlanSeam:
     )
 
 
+def edge_of(one: Pass, seams: tuple[Seam, ...]) -> PlanEdge:
+    """How a pass's borders are handled, in words and in mm."""
+    widths = sorted((s.here_mm + s.there_mm, s.length_mm) for s in seams)
+    half, so_far, middle = sum(length for _, length in widths) / 2, 0.0, None
+    for width, length in widths:
+        so_far += length
+        if so_far >= half:
+            middle = width
+            break
+    soft = any(w in one.edge for w in ("soft", "lost", "gone"))
+    crisp = any(w in one.edge for w in ("crisp", "firm", "hard", "even"))
+    return PlanEdge(words=one.edge, crisp=crisp or not soft, soft=soft, mm=middle)
+
+
+def time_of(study: Study) -> PlanTime | None:
+    """Hours and sittings; none where nothing can be planned."""
+    if study.passes.refused():
+        return None
+    plan, sittings = study.passes.plan(), study.passes.sittings()
+    return PlanTime(
+        least_hours=plan.hours.least,
+        likely_hours=plan.hours.likely,
+        most_hours=plan.hours.most,
+        hair_share=plan.hours.hair,
+        days=sittings[-1].day + 1 if sittings else 0,
+        sittings=[
+            PlanSitting(
+                day=s.day,
+                minutes=s.minutes,
+                bouts=[
+                    PlanBout(
+                        number=b.task + 1,
+                        key=plan.passes[b.task].key,
+                        start_minutes=b.start - s.bouts[0].start,
+                        minutes=b.minutes,
+                        ends=b.ends,
+                    )
+                    for b in s.bouts
+                ],
+                waiting=[n + 1 for n in s.waiting],
+            )
+            for s in sittings
+        ],
+    )
+
+
 def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
-    """Passes of a study and the planner's remarks; none for a palette of washes."""
-    if study.flesh.palette().transparent:
-        return [], ["Passes need opaque paint: the schools for washes on paper are not in this version."]
+    """Passes of a study and the planner's remarks; none for tubes that cannot paint in its school."""
+    refused = study.passes.refused()
+    if refused:
+        return [], [refused]
     plan, rack, seams = study.passes.plan(), study.flesh.palette().rack, study.passes.seams()
     names = study.settings.values.group_names()
     passes = [
@@ -115,7 +211,10 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
             predicted_hex=p.recipe.predicted.hex,
+            kind=p.does,
             film_mm=p.film,
+            dilution=dilution_of(p.thinned[-1].dilution, plan.thinner) if p.thinned else None,
+            coats=p.coats,
             thinned=[
                 PlanThinned(
                     group=t.group,
@@ -140,10 +239,13 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             brush_mm=p.brush_mm,
             area_cm2=p.area_cm2,
             ml=p.ml,
-            edge=p.edge,
+            edge=edge_of(p, met),
             tool=p.tool,
+            brush_number=brush_number(p.brush_mm, p.tool),
             note=p.note,
-            open_minutes=p.open_minutes,
+            inspect=p.inspect,
+            open_minutes=p.open_minutes[1],
+            open_from_minutes=p.open_minutes[0],
             goes=[
                 PlanGo(
                     place=study.sitter.place_at(g.x, g.y),
@@ -156,7 +258,9 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
                 for g in p.goes
             ],
             start_minutes=p.start_minutes,
-            work_minutes=p.work_minutes,
+            minutes=p.work_minutes,
+            share_of_time=p.work_minutes / 60 / plan.hours.likely,
+            dries_minutes=p.dries_minutes,
             wait_minutes=p.wait_minutes,
             value_error=p.value_error,
         )

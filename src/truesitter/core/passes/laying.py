@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.line import Line
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
@@ -44,8 +44,8 @@ class Scene:
         The tubes that may be used, and what recipes must keep to.
     clear, body
         The same tubes for washes, without whites; and all of them laid thick enough to hide.
-    medium, support, ground_value, ground_tint
-        What it is painted in and on, and the value, a* and b* of the school's ground.
+    medium, support, ground_lab
+        What it is painted in and on, and the colour of its ground.
     mapped_lab
         (h, w, 3) reference fitted into the palette's reach.
     pairs
@@ -60,8 +60,7 @@ class Scene:
     wishes: Wishes
     medium: Medium
     support: Support
-    ground_value: float
-    ground_tint: tuple[float, float]
+    ground_lab: Lab
     mapped_lab: Floats
     pairs: dict[tuple[Region, ...], Any] = field(default_factory=dict, compare=False, repr=False)
 

@@ -20,7 +20,7 @@ SPREAD = (0.7, 1.5)
 """Painters are that much faster or slower than reckoned [try]."""
 
 _SHARE: dict[Doing, float] = {
-    "ground": 0.15, "wash": 1.0, "mass": 1.0, "glaze": 0.4, "light": 1.5, "lines": 0.0, "remove": 0.4,
+    "ground": 0.15, "wash": 0.4, "mass": 1.0, "glaze": 0.4, "light": 1.5, "lines": 0.0, "remove": 0.4,
     "coat": 1.0,
 }  # fmt: skip
 """Work on a cm² of one kind of pass beside that of another [try]."""

@@ -216,4 +216,5 @@ def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
             # Zones grow: each covers those before it, which keep their pieces.
             fresh = place.mask & (drawn == 0) if place.template.band is Band.ZONES else place.mask
             drawn[fresh] = number
-    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values())
+    stays = [subject.ground.stays] if subject.ground else []
+    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values(), *stays)

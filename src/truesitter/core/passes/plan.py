@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.line import Line
 from truesitter.core.paint.media.dilution import Dilution
@@ -39,6 +40,22 @@ class Mark(IntEnum):
 
 
 @dataclass(frozen=True)
+class Ground:
+    """A ground chosen for the picture.
+
+    Attributes
+    ----------
+    lab
+        Its colour.
+    stays
+        (h, w) where it stays visible: opaque passes leave it out.
+    """
+
+    lab: Lab
+    stays: Mask
+
+
+@dataclass(frozen=True)
 class Subject:
     """What the planner paints, all maps of one size.
 
@@ -61,6 +78,8 @@ class Subject:
         How exact it is wanted, and whether its hair is painted in masses.
     room
         The air it dries in.
+    ground
+        A ground of its own instead of the school's.
     """
 
     groups: Labels
@@ -76,6 +95,7 @@ class Subject:
     exactness: Exactness = "portrait"
     massed_hair: bool = False
     room: Room = field(default_factory=Room)
+    ground: Ground | None = None
 
     @property
     def size_mm(self) -> tuple[float, float]:

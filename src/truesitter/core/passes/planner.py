@@ -21,7 +21,7 @@ from truesitter.core.passes.laying import Laid, Scene, Step
 from truesitter.core.passes.lines import line_area_cm2, line_brush_mm, stroke_minutes
 from truesitter.core.passes.minutes import SPREAD, areas_cm2, pass_minutes, rates
 from truesitter.core.passes.palettes import Palettes, palettes_for
-from truesitter.core.passes.places import Place, patchwork_of, split
+from truesitter.core.passes.places import SMALLEST_CM2, Place, patchwork_of, split
 from truesitter.core.passes.plan import Hours, Pass, PassPlan, Remark, Subject
 from truesitter.core.passes.school import PassTemplate, School
 from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
@@ -31,6 +31,10 @@ from truesitter.core.types import Counts, Labels, Mask
 
 _ERROR_BINS = 500
 """Values are compared in 50ths of a step."""
+
+
+_LEAVES_GROUND = ("mass", "grey", "wash", "tone")
+"""Kinds of pass that go round what may stay ground."""
 
 
 class _Planner:
@@ -46,8 +50,9 @@ class _Planner:
         patchwork = patchwork_of(subject, places)
         self.scene = Scene(
             subject, patchwork, palette, palettes.clear, palettes.body, wishes, medium, support,
-            school.ground_value, school.ground_tint, mapped_lab,
+            subject.ground.lab if subject.ground else school.ground_lab, mapped_lab,
         )  # fmt: skip
+        self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
         self.canvas = Canvas.bare(patchwork, support, palette.rack)
         self.wet_minutes = 0.0
@@ -67,8 +72,16 @@ class _Planner:
         into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
         canvas = self.canvas if into_wet else self.canvas.dried()
         aim = None if place.aim is None else at(place.aim)
+        pieces = at(place.mask)
+        if self.stays is not None and template.kind in _LEAVES_GROUND:
+            if not self._enough(pieces & ~self.stays):
+                self.remarks.append(Remark(place.name, place.group, " left out: the ground stays there."))
+                return
+            pieces = pieces & ~self.stays
+            aim = None if aim is None else aim & ~self.stays
+            aim = None if aim is None or not aim.any() else aim
         step = Step(
-            at(place.mask), place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
+            pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
             self.thin, place.order,
         )  # fmt: skip
         laid = KINDS[template.kind].lay(self.scene, step, canvas)
@@ -92,6 +105,11 @@ class _Planner:
                 f"and ΔE {laid.recipe.delta_e:.0f}."
             )
             self.remarks.append(Remark(place.name, place.group, words))
+
+    def _enough(self, pieces: Mask) -> bool:
+        """True where there is something to paint."""
+        area = self.scene.patchwork.sizes[pieces].sum() * self.scene.subject.mm_per_px**2 / 100
+        return bool(area >= SMALLEST_CM2)
 
     def _value_error(self) -> float:
         """Mean distance of the canvas as it is from the mapped reference, in value steps."""
@@ -146,6 +164,18 @@ class _Planner:
             return ()
         return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 
+    def _mind_bare_white(self) -> None:
+        """Say so when flesh is judged against bare white."""
+        grounded = any(set(t.regions) == set(Region) for t in self.laid)
+        flesh, wall = _first(self.laid, Region.SKIN), _first(self.laid, Region.BACKGROUND)
+        if grounded or flesh is None or wall is None or wall < flesh:
+            return
+        words = (
+            " stays bare white while the flesh is painted: beside it every tone looks darker than it is. "
+            "Lay a first tone there, or judge the flesh through a hole in a grey card."
+        )
+        self.remarks.append(Remark("The background", None, words))
+
     def finish(self) -> PassPlan:
         """The plan with its waiting times."""
         scene, subject = self.scene, self.scene.subject
@@ -163,7 +193,12 @@ class _Planner:
             # What goes into wet paint waits for nothing laid in the same sitting.
             first = next((n for n in range(number, 0, -1) if not self.passes[n].into_wet), 0)
             below = range(first if current.into_wet else number)
-            under = tuple(n for n in below if bool((places[n] & places[number]).any()))
+            # Lines hardly cover one another: they wait for places, not for other lines.
+            under = tuple(
+                n
+                for n in below
+                if bool((places[n] & places[number]).any()) and not (current.lines and self.passes[n].lines)
+            )
             base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
             dries = drying_minutes(base, current.recipe.parts, scene.palette.rack)
             timed.append(Timed(minutes[number], dries, under))
@@ -178,11 +213,24 @@ class _Planner:
                     start_minutes=starts[number], wait_minutes=max(0.0, following - end),
                 )
             )  # fmt: skip
+        self._mind_bare_white()
         likely = sum(minutes) / 60
         hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], hair)
         return PassPlan(
             tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours
         )
+
+
+def _first(passes: list[PassTemplate], region: Region) -> int | None:
+    """Number of the first pass that paints some of a region with colour; None when none does."""
+    return next(
+        (
+            n
+            for n, p in enumerate(passes)
+            if region in p.regions and KINDS[p.kind].does not in ("ground", "remove")
+        ),
+        None,
+    )
 
 
 def _is_soft(template: PassTemplate) -> bool:

@@ -19,6 +19,8 @@ from pydantic import (
     model_validator,
 )
 
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.light.zones import ABOVE_THE_MOUTH, RED_OF_THE_LIPS
 from truesitter.core.paint.media.media import MEDIA, Medium, MediumName
 from truesitter.core.paint.media.supports import SupportName
@@ -205,6 +207,11 @@ class School(_Document):
                         f"“{after.name}” is leaner than “{before.name}” under it: fat goes over lean"
                     )
         return self
+
+    @property
+    def ground_lab(self) -> Lab:
+        """Colour of its ground."""
+        return (float(value_to_lightness(self.ground_value)), *self.ground_tint)
 
     @property
     def medium(self) -> Medium:

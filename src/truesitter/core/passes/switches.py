@@ -14,7 +14,7 @@ from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.passes.school import Band, PassTemplate, School
 from truesitter.core.sitter.region_names import Region
 
-BackgroundWhen = Literal["first", "between", "last"]
+BackgroundWhen = Literal["first", "between", "last", "first tone, then last"]
 HairWhen = Literal["early", "late"]
 LightsWhen = Literal["early", "last"]
 Order = Literal["details last", "by section"]
@@ -58,13 +58,39 @@ def adapted(school: School, switches: Switches) -> School:
     if switches.hair is not None:
         free = _moved(free, _is_hair, "first" if switches.hair == "early" else "last")
     if switches.background is not None:
-        free = _moved(free, _is_wall, switches.background)
+        tone = switches.background == "first tone, then last"
+        first = _first_tone(school, free) if tone else []
+        free = [*first, *_moved(free, _is_wall, _WALL[switches.background])]
     if switches.lights is not None:
         free = _moved(free, _is_light, "last" if switches.lights == "last" else "between")
     if switches.softening is not None:
         free = [_softened(p, switches.softening) for p in free]
     ordered = _lean_to_fat([*fixed, *free]) if MEDIA[school.media[0]].oily else [*fixed, *free]
     return school.model_copy(update={"passes": tuple(ordered)})
+
+
+Where = Literal["first", "between", "last"]
+
+_WALL: dict[BackgroundWhen, Where] = {
+    "first": "first", "between": "between", "last": "last", "first tone, then last": "last",
+}  # fmt: skip
+
+
+def _first_tone(school: School, passes: list[PassTemplate]) -> list[PassTemplate]:
+    """One even tone over the wall, to judge the flesh against; nothing in a school without a wall."""
+    wall = next((p for p in passes if _is_wall(p)), None)
+    if wall is None:
+        return []
+    return [
+        wall.model_copy(
+            update={
+                "key": "background-tone", "name": "Background, first tone", "band": Band.EVERYTHING,
+                "kind": "water" if school.transparent else "mass", "edge": "soft",
+                "note": "One even, quiet tone up to the figure; it is painted over against the lights.",
+                "inspect": "Flesh can be judged against it now.",
+            }
+        )
+    ]  # fmt: skip
 
 
 def _prepares(template: PassTemplate) -> bool:
@@ -94,7 +120,7 @@ def _section(template: PassTemplate) -> int:
 def _moved(
     passes: list[PassTemplate],
     chosen_by: Callable[[PassTemplate], bool],
-    where: Literal["first", "between", "last"],
+    where: Where,
 ) -> list[PassTemplate]:
     """The same passes with some of them first, after the flesh's first pass, or last."""
     chosen = [p for p in passes if chosen_by(p)]

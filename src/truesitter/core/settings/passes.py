@@ -8,6 +8,7 @@ from typing import ClassVar, Self
 from pydantic import Field, model_validator
 
 from truesitter.core.paint.media.supports import SupportName
+from truesitter.core.passes.background import Design, Hue
 from truesitter.core.passes.plan import Exactness
 from truesitter.core.passes.school import School
 from truesitter.core.passes.schools import LAYERED_OIL, SCHOOLS, school
@@ -22,11 +23,18 @@ from truesitter.core.passes.switches import (
 )
 from truesitter.core.passes.waiting import Room
 from truesitter.core.settings.base import Document, Settings
+from truesitter.core.settings.kinds import LabNumbers, Spot
 
 
 def _without_ticks(document: Document) -> Document:
     """Version 1 held the passes that were done; they are facts now."""
     return {name: value for name, value in document.items() if name != "done"}
+
+
+class LostSettings(Settings):
+    """A stroke along an edge that is to be lost."""
+
+    points: tuple[Spot, ...] = Field(min_length=2, max_length=2000)
 
 
 class PassSettings(Settings):
@@ -38,6 +46,13 @@ class PassSettings(Settings):
     school: str = Field(LAYERED_OIL.key, max_length=40)
     own: tuple[School, ...] = Field((), max_length=12, description="Schools of the painter's own")
     background: BackgroundWhen | None = Field(None, description="None as the school has it; so below")
+    backdrop: Design = Field("photo", description="How light the background is beside the figure")
+    backdrop_hue: Hue = Field("as photographed", description="Where its colour comes from")
+    lost: tuple[LostSettings, ...] = Field((), max_length=60, description="Strokes along edges to be lost")
+    ground: str = Field(
+        "school", max_length=60, description="school, auto, own, or the key of a ground for this picture"
+    )
+    ground_lab: LabNumbers | None = Field(None, description="Colour of a ground of one's own")
     hair: HairWhen | None = None
     lights: LightsWhen | None = None
     order: Order | None = None

@@ -15,11 +15,13 @@ from truesitter.core.passes.hair_lines import moustache, strays
 from truesitter.core.passes.layer import LineSet
 from truesitter.core.passes.light_lines import streaks
 from truesitter.core.passes.painted import Painted, Painting, paint
+from truesitter.core.passes.palettes import palettes_for
 from truesitter.core.passes.places import tones_of
 from truesitter.core.passes.plan import Mark, PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schedule import Sitting, Task, sittings_for
 from truesitter.core.passes.seams import Seam, seams_of
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
@@ -29,12 +31,9 @@ from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
 from truesitter.core.study.results import Source, result
 from truesitter.core.study.sitter import SitterStage
+from truesitter.core.study.surround import PLANNING_LONG_SIDE, SurroundStage
 from truesitter.core.study.values import ValueStage
 from truesitter.core.types import Floats, Labels, Mask, Shape
-
-PLANNING_LONG_SIDE = 1000
-"""Passes are planned on maps of this size: 0.4 mm a pixel on a canvas of 300 × 400 mm."""
-
 
 HIGHLIGHT = 0.35
 """Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
@@ -51,10 +50,11 @@ class PassStage:
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
-        flesh: FleshStage, light: LightStage, hair: HairStage,
+        flesh: FleshStage, light: LightStage, hair: HairStage, surround: SurroundStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
+        self._surround = surround
         self.settings: PassSettings = source.stage("passes")
         self._hair_settings: HairSettings = source.stage("hair")
 
@@ -62,15 +62,14 @@ class PassStage:
         "passes",
         settings=("passes", "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
         needs=(
-            "lab",
-            "values",
             "regions",
             "light",
-            "smoothed",
             "flesh",
             "detection",
             "framed",
             "painted lines",
+            "surround",
+            "grounds",
             "recesses",
             "shine",
         ),
@@ -87,6 +86,16 @@ class PassStage:
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
         )
+
+    def refused(self) -> str:
+        """Why these tubes cannot paint in the school, in a sentence; empty when they can."""
+        flesh = self._flesh.settings
+        one = self.settings.followed()
+        try:
+            palettes_for(one, self._flesh.palette(), flesh.wishes(), one.medium, SUPPORTS[one.support])
+        except Refusal as refusal:
+            return refusal.sentence
+        return ""
 
     @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("passes",))
     def sittings(self) -> tuple[Sitting, ...]:
@@ -121,18 +130,19 @@ class PassStage:
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
-        lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
+        surround = self._surround.surround()
+        lab = surround.background.lab
         if self._flesh.settings.monochrome:
-            lab[..., 1:] = 0
+            lab = lab * np.array((1, 0, 0), np.float32)
         width_mm = self._picture.settings.canvas_width_mm
         mm_per_px = width_mm / lab.shape[1]
         return Subject(
-            groups=reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE),
+            groups=surround.groups,
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
             marks=self.marks(lab.shape),
             lab=lab,
-            value=reduced(self._values.smoothed(), PLANNING_LONG_SIDE),
+            value=surround.background.value,
             mm_per_px=mm_per_px,
             flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
@@ -140,6 +150,7 @@ class PassStage:
             exactness=self.settings.exactness,
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),
+            ground=self._surround.ground(),
         )
 
     def _flesh_recipes(self) -> dict[int, Recipe]:

@@ -18,6 +18,7 @@ from truesitter.core.study.passes import PassStage
 from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.results import Declaration, Source, Watch
 from truesitter.core.study.sitter import SitterStage
+from truesitter.core.study.surround import SurroundStage
 from truesitter.core.study.values import ValueStage
 
 
@@ -55,8 +56,9 @@ class Study:
         self.hair = HairStage(source, self.picture, self.sitter, self.light)
         self.brush = BrushStage(source, self.picture, self.sitter, self.light)
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
+        self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.passes = PassStage(
-            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair
+            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair, self.surround
         )
 
     @classmethod

@@ -12,9 +12,9 @@ from truesitter.core.passes.painted import Painting, paint
 from truesitter.core.passes.taking_off import TOOLS, ToolName, goes_dry, share_for_pressure, value_on, why_not
 from truesitter.core.pixels import pixel_at
 from truesitter.core.refusal import Refusal
-from truesitter.core.study.passes import PLANNING_LONG_SIDE
 from truesitter.core.study.reduce import reduced_labels
 from truesitter.core.study.study import Study
+from truesitter.core.study.surround import PLANNING_LONG_SIDE
 from truesitter.core.types import Bytes, Doubles
 
 SCRATCH_MM = (0.4, 1.6)

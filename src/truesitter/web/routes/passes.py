@@ -10,7 +10,6 @@ from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.passes.plan import PassPlan
-from truesitter.core.passes.schools import SCHOOLS
 from truesitter.core.passes.taking_off import ToolName
 from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
@@ -18,7 +17,7 @@ from truesitter.core.study.take_off import TakenOff, take_off
 from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
-from truesitter.formats.plan_passes import PlanPass, passes_of
+from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, time_of
 from truesitter.formats.png import encode_png
 from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
@@ -33,6 +32,10 @@ class PassesOut(BaseModel):
     key: str
     """Of the school: ticks hold on to it."""
     school: str
+    about: str
+    preparing: list[str]
+    clearing: list[str]
+    time: PlanTime | None
     passes: list[PlanPass]
     remarks: list[str]
     cautions: list[str]
@@ -65,18 +68,24 @@ class TrialIn(BaseModel):
                 "flesh.transparent",
                 "flesh.own",
                 "passes.school",
+                "passes.own",
                 "regions.names",
             ),
-            ("passes", "seams"),
+            ("passes", "seams", "sittings"),
         )
     ],
 )
 def get_passes(study: CurrentStudy) -> PassesOut:
     """The passes of the chosen school."""
     passes, remarks = passes_of(study)
+    school = study.settings.passes.followed()
     return PassesOut(
         key=study.settings.passes.school,
-        school=SCHOOLS[study.settings.passes.school].name,
+        school=school.name,
+        about=school.about,
+        preparing=list(school.preparing),
+        clearing=list(school.clearing),
+        time=time_of(study),
         passes=passes,
         remarks=remarks,
         cautions=list(cautions_for((k for p in passes for k in p.parts), study.flesh.palette().rack)),
@@ -86,7 +95,7 @@ def get_passes(study: CurrentStudy) -> PassesOut:
 @router.get("/passes/canvas/{number}", response_class=Response)
 def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
     """The simulated canvas after pass `number`, counted from 1."""
-    if study.flesh.palette().transparent or not 1 <= number <= len(study.passes.plan().passes):
+    if study.passes.refused() or not 1 <= number <= len(study.passes.plan().passes):
         raise HTTPException(404, "There is no such pass in this plan.")
 
     def make() -> tuple[bytes, str]:
@@ -111,8 +120,9 @@ def practice_sheet(
 
 
 def _planned(study: Study) -> PassPlan:
-    if study.flesh.palette().transparent:
-        raise HTTPException(404, "There are no passes for washes on paper yet.")
+    refused = study.passes.refused()
+    if refused:
+        raise HTTPException(404, refused)
     return study.passes.plan()
 
 

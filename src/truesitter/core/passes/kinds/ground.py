@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
-    mixed = scene.recipe(np.array([value_to_lightness(scene.ground_value), *scene.ground_tint]))
+    mixed = scene.recipe(np.array(scene.ground_lab))
     return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
 
 
