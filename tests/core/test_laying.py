@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -26,6 +28,7 @@ from truesitter.core.passes.kinds.mass import MASS
 from truesitter.core.passes.kinds.wash import WASH
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
+from truesitter.core.passes.palettes import palettes_for
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Subject
 from truesitter.core.passes.planner import plan_passes
@@ -48,8 +51,10 @@ def scene(
     value = lab_value(lab.astype(float)).astype(np.float32)
     subject = Subject(maps if groups is None else groups, skin, maps, lab, value, 1.0)
     wishes = wishes or Wishes()
+    used = palettes_for(school("layered-oil"), SIX, wishes, MEDIA["oil"], PRIMED_CANVAS)
+    ground = school("layered-oil").ground_lab
     return Scene(
-        subject, patchwork, wishes.palette(SIX), wishes, MEDIA["oil"], PRIMED_CANVAS, 5.5, (2.0, 8.0), lab
+        subject, patchwork, used.used, used.clear, used.body, wishes, MEDIA["oil"], PRIMED_CANVAS, ground, lab
     )
 
 
@@ -171,10 +176,7 @@ def test_lights_are_mixed_for_the_lightest_part_of_their_place() -> None:
 def test_flesh_is_laid_in_the_mixtures_of_the_flesh_stage() -> None:
     own = recipe_of(MASS, scene(flat(40.0)), step())
     there = scene(flat(60.0))
-    kept = Scene(
-        Subject(**{**vars(there.subject), "flesh": {1: own}}), ONE, there.palette, there.wishes, there.medium,
-        PRIMED_CANVAS, 5.5, (2.0, 8.0), there.mapped_lab,
-    )  # fmt: skip
+    kept = replace(there, subject=replace(there.subject, flesh={1: own}))
     assert recipe_of(MASS, kept, step(group=1)) is own
     assert recipe_of(MASS, kept, step(group=0)) is not own
 

@@ -28,6 +28,7 @@ STAGES = (
     "hair",
     "hair_layers",
     "brush",
+    "surround",
     "passes",
 )
 ARGUMENTS = {
@@ -72,7 +73,15 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"hair": {"lock_mm": 20, "lock_strokes": [{"does": "join", "points": [(0.3, 0.3), (0.4, 0.5)]}]}},
     {"hair": {"type": "coily", "way": "strands", "layers": 6, "early_lights": True, "tying_glaze": True}},
     {"hair": {"hours": 40, "hand": "left"}},
+    {"passes": {"school": "watercolour-zones", "background": "first", "order": "by section"}},
+    {"passes": {"ground": "auto", "backdrop": "counter", "backdrop_hue": "neutral"}},
+    {"passes": {"ground": "own", "ground_lab": (60, 5, 20), "lost": [{"points": [(0.3, 0.3), (0.4, 0.5)]}]}},
+    {"passes": {"exactness": "copy", "temperature": 10, "humidity": 80, "hair": "early", "lights": "early"}},
+    {"passes": {"sitting_hours": 5, "rest_days": 2, "softening": "at once"}},
 ]
+
+
+PLANS = ("passes", "painted borders", "painted", "seams", "sittings")
 
 
 def small(name: str) -> bytes:
@@ -97,7 +106,7 @@ def ask(study: Study, name: str) -> list[Any]:
     stage, descriptor = results()[name]
     owner = getattr(study, stage)
     call = descriptor.__get__(owner, type(owner))
-    if study.settings.flesh.transparent and name in ("passes", "painted borders", "painted", "seams"):
+    if study.settings.flesh.transparent and name in PLANS and study.passes.refused():
         return []
     return [call(*args) for args in ARGUMENTS.get(name, [()])]
 

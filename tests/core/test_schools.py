@@ -8,9 +8,6 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.passes.kinds.glaze import GLAZE
-from truesitter.core.passes.kinds.grey import GREY
-from truesitter.core.passes.kinds.scratch import SCRATCH
 from truesitter.core.passes.layer import Taking
 from truesitter.core.passes.schools import SCHOOLS
 from truesitter.core.settings import StudySettings
@@ -59,8 +56,8 @@ def test_nothing_is_laid_over_what_has_not_dried(school: str) -> None:
 def test_monochrome_is_grey_until_it_is_glazed() -> None:
     study = planned("maren", "monochrome-first")
     plan = study.passes.plan()
-    templates = {t.key: t.kind for t in SCHOOLS["monochrome-first"].templates}
-    glazed = [n for n, p in enumerate(plan.passes) if templates.get(p.key) is GLAZE]
+    templates = {t.key: t.kind for t in SCHOOLS["monochrome-first"].passes}
+    glazed = [n for n, p in enumerate(plan.passes) if templates.get(p.key) == "glaze"]
     assert glazed, "this palette can glaze"
     grey = plan.canvases[glazed[0] - 1].labs()
     covered = np.any([p.pieces for p in plan.passes[: glazed[0]] if p.key.startswith("flesh")], axis=0)
@@ -70,7 +67,7 @@ def test_monochrome_is_grey_until_it_is_glazed() -> None:
         np.hypot(done[covered, 1], done[covered, 2]).mean()
         > 1.5 * np.hypot(grey[covered, 1], grey[covered, 2]).mean()
     )
-    assert {t.kind for t in SCHOOLS["monochrome-first"].templates} >= {GREY, GLAZE}
+    assert {t.kind for t in SCHOOLS["monochrome-first"].passes} >= {"grey", "glaze"}
 
 
 def test_strands_are_scratched_out_of_wet_hair_and_show_what_lies_below() -> None:
@@ -86,7 +83,7 @@ def test_strands_are_scratched_out_of_wet_hair_and_show_what_lies_below() -> Non
     painted = planned("maren", "brown-layer").passes.painted()
     before, after = painted.picture(scratched[0]), painted.picture(scratched[-1] + 1)
     assert (before != after).any()
-    assert SCRATCH in {t.kind for t in SCHOOLS["brown-layer"].templates}
+    assert "scratch" in {t.kind for t in SCHOOLS["brown-layer"].passes}
 
 
 def test_scratching_is_refused_where_everything_is_dry() -> None:
@@ -94,14 +91,13 @@ def test_scratching_is_refused_where_everything_is_dry() -> None:
 
     study = planned("maren", "brown-layer")
     school = SCHOOLS["brown-layer"]
-    from dataclasses import replace
 
     from truesitter.core.passes.planner import plan_passes
 
     def dry(template: PassTemplate) -> PassTemplate:
-        return replace(template, into_wet=False)
+        return template.model_copy(update={"into_wet": False})
 
-    late = replace(school, templates=tuple(dry(t) for t in school.templates))
+    late = school.model_copy(update={"passes": tuple(dry(t) for t in school.passes)})
     plan = plan_passes(study.passes.subject(), study.flesh.palette(), late)
     assert any("while the paint is wet" in r.words for r in plan.remarks)
 

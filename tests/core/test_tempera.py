@@ -90,10 +90,10 @@ def test_streaks_run_outward_from_the_peaks_and_end_before_the_line() -> None:
 
 
 def test_tempera_dries_in_minutes() -> None:
-    assert max(t.dries_minutes for t in TEMPERA.templates[1:]) <= 30
+    assert max(t.dries_minutes for t in TEMPERA.passes[1:]) <= 30
     assert (
         drying_minutes(
-            TEMPERA.templates[1].dries_minutes,
+            TEMPERA.passes[1].dries_minutes,
             {"titanium-white": 1},
         )
         <= 30

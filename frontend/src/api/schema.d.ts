@@ -184,6 +184,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take School
+         * @description Read a school from a file; nothing is kept.
+         */
+        post: operations["take_school_api_schools_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Schema
+         * @description JSON schema of a school's file.
+         */
+        get: operations["get_schema_api_schools_schema_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get School
+         * @description A built-in school as a document.
+         */
+        get: operations["get_school_api_schools__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters": {
         parameters: {
             query?: never;
@@ -234,6 +294,46 @@ export interface paths {
          * @description Give a sitter another name.
          */
         patch: operations["rename_sitter_api_sitters__sitter_id__patch"];
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/background": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Background
+         * @description Found and lost stretches of the outline under the chosen design.
+         */
+        get: operations["get_background_api_sitters__sitter_id__background_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/background/{design}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Background Picture
+         * @description The reference before a background of that design.
+         */
+        get: operations["background_picture_api_sitters__sitter_id__background__design__png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/sitters/{sitter_id}/done": {
@@ -292,6 +392,26 @@ export interface paths {
          * @description Edges along every border, and the hardest and the lost ones by place.
          */
         get: operations["get_edges_api_sitters__sitter_id__edges_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/book.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Book File
+         * @description The book: a page a pass.
+         */
+        get: operations["book_file_api_sitters__sitter_id__files_book_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -460,6 +580,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/masks.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Masks File
+         * @description Lights to be masked, at true size.
+         */
+        get: operations["masks_file_api_sitters__sitter_id__files_masks_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/mixtures.csv": {
         parameters: {
             query?: never;
@@ -512,6 +652,46 @@ export interface paths {
          * @description Outlines with numbers in canvas millimetres; grid and edges as groups of their own.
          */
         get: operations["outlines_file_api_sitters__sitter_id__files_outlines_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/passes.ora": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ora File
+         * @description Every pass as a layer.
+         */
+        get: operations["ora_file_api_sitters__sitter_id__files_passes_ora_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/passes.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pictures File
+         * @description The canvas after each pass as pictures.
+         */
+        get: operations["pictures_file_api_sitters__sitter_id__files_passes_zip_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -580,6 +760,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/school.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * School File
+         * @description The school that is followed, as a file.
+         */
+        get: operations["school_file_api_sitters__sitter_id__files_school_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/shapes.csv": {
         parameters: {
             query?: never;
@@ -592,6 +792,26 @@ export interface paths {
          * @description Every value shape, one to a line.
          */
         get: operations["shapes_file_api_sitters__sitter_id__files_shapes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/sittings.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sittings File
+         * @description The sittings as a calendar, from a day and hour of the painter's choice.
+         */
+        get: operations["sittings_file_api_sitters__sitter_id__files_sittings_ics_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -906,6 +1126,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/grounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Grounds
+         * @description Grounds for this picture.
+         */
+        get: operations["get_grounds_api_sitters__sitter_id__grounds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/grounds/{key}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ground Picture
+         * @description Where a ground may stay: the rest of the picture covered (a veil with transparency).
+         */
+        get: operations["ground_picture_api_sitters__sitter_id__grounds__key__png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/hair": {
         parameters: {
             query?: never;
@@ -1060,6 +1320,26 @@ export interface paths {
          * @description Find strokes on a photograph cropped to the canvas, and check them.
          */
         post: operations["practise_on_paper_api_sitters__sitter_id__hair_practice_photograph_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Kit
+         * @description Brushes, paint, thinner, timers, and how lights are kept.
+         */
+        get: operations["get_kit_api_sitters__sitter_id__kit_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2013,6 +2293,16 @@ export interface components {
             };
         };
         /**
+         * BackgroundOut
+         * @description The outline against the background.
+         */
+        BackgroundOut: {
+            /** Found Share */
+            found_share: number;
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
+        };
+        /**
          * BalanceOut
          * @description Gains of red, green and blue in linear light.
          */
@@ -2024,6 +2314,18 @@ export interface components {
                 number
             ];
         };
+        /**
+         * Band
+         * @description Which values of its regions a pass covers.
+         *
+         *     ``groups`` are the painter's value groups from dark to light; ``nested thirds`` the darks over all
+         *     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
+         *     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
+         *     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
+         *     ``highlights`` what mirrors the light.
+         * @enum {string}
+         */
+        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights";
         /**
          * BatchLineOut
          * @description How much of one mixture.
@@ -2106,6 +2408,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_take_school_api_schools_read_post */
+        Body_take_school_api_schools_read_post: {
+            /** File */
+            file: string;
+        };
         /**
          * BorrowedOut
          * @description Shadows that take their colour from a neighbour.
@@ -2115,6 +2422,20 @@ export interface components {
             neighbour: string;
             /** Shadow */
             shadow: string;
+        };
+        /**
+         * BrushOut
+         * @description A brush or tool.
+         */
+        BrushOut: {
+            /** Mm */
+            mm: number;
+            /** Number */
+            number: string;
+            /** Passes */
+            passes: number;
+            /** Tool */
+            tool: string;
         };
         /**
          * CastOut
@@ -2659,6 +2980,46 @@ export interface components {
             ][];
         };
         /**
+         * GroundOut
+         * @description One ground and what it does.
+         */
+        GroundOut: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Hex */
+            hex: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Ml */
+            ml: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Serves */
+            serves: string;
+            /** Value */
+            value: number;
+            /** Warmer */
+            warmer: number;
+        };
+        /**
+         * GroundsOut
+         * @description Grounds to choose from, best first, and which is laid.
+         */
+        GroundsOut: {
+            /** Chosen */
+            chosen: string;
+            /** Grounds */
+            grounds: components["schemas"]["GroundOut"][];
+            /** Paper */
+            paper: boolean;
+        };
+        /**
          * GroupCoatsOut
          * @description Coats that one value group takes, on average.
          */
@@ -2881,6 +3242,62 @@ export interface components {
             y: number;
         };
         /**
+         * KitMixtureOut
+         * @description A mixture and the numbers of its passes.
+         */
+        KitMixtureOut: {
+            /** Hex */
+            hex: string;
+            /** Ml */
+            ml: number;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Passes */
+            passes: number[];
+        };
+        /**
+         * KitOut
+         * @description What has to lie ready.
+         */
+        KitOut: {
+            /** Brushes */
+            brushes: components["schemas"]["BrushOut"][];
+            /** Clearing */
+            clearing: string[];
+            /** Mixtures */
+            mixtures: components["schemas"]["KitMixtureOut"][];
+            /** Preparing */
+            preparing: string[];
+            /** Reserves */
+            reserves: components["schemas"]["ReserveOut"][];
+            /** Stir */
+            stir: string[];
+            /** Thinner */
+            thinner: string;
+            /** Thinner Ml */
+            thinner_ml: number;
+            /** Timers */
+            timers: components["schemas"]["TimerOut"][];
+            /** Tubes */
+            tubes: components["schemas"]["KitTubeOut"][];
+        };
+        /**
+         * KitTubeOut
+         * @description A tube and what is used of it.
+         */
+        KitTubeOut: {
+            /** Cm */
+            cm: number;
+            /** Key */
+            key: string;
+            /** Ml */
+            ml: number;
+            /** Most In A Sitting Ml */
+            most_in_a_sitting_ml: number;
+        };
+        /**
          * LayerOut
          * @description One layer with its mixture.
          */
@@ -3068,6 +3485,17 @@ export interface components {
              * @description Width that is looked for
              */
             width_mm: number;
+        };
+        /**
+         * LostSettings
+         * @description A stroke along an edge that is to be lost.
+         */
+        LostSettings: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * MadeOut
@@ -3365,6 +3793,38 @@ export interface components {
             width: number;
         };
         /**
+         * Pace
+         * @description Minutes of work for each cm² of a place, all its passes together, as drawn in a portrait.
+         *
+         *     Fitted to what whole paintings take (common practice), not observed; a log knows better.
+         */
+        Pace: {
+            /** Background */
+            background: number;
+            /**
+             * Features
+             * @description Eyes, lips, inside of the mouth, brows
+             */
+            features: number;
+            /**
+             * Fixed Minutes
+             * @description Setting up, drawing, mixing, clearing away
+             */
+            fixed_minutes: number;
+            /** Garment */
+            garment: number;
+            /**
+             * Hair
+             * @description Head and face, painted strand by strand
+             */
+            hair: number;
+            /**
+             * Skin
+             * @description Bare skin, zones of light and glazes included
+             */
+            skin: number;
+        };
+        /**
          * PairOut
          * @description Left against right; differences are right minus left.
          */
@@ -3441,15 +3901,193 @@ export interface components {
          */
         PassSettings: {
             /**
+             * Backdrop
+             * @description How light the background is beside the figure
+             * @default photo
+             * @enum {string}
+             */
+            backdrop: "photo" | "counter" | "halo";
+            /**
+             * Backdrop Hue
+             * @description Where its colour comes from
+             * @default as photographed
+             * @enum {string}
+             */
+            backdrop_hue: "as photographed" | "neutral" | "garment" | "shadow flesh";
+            /**
+             * Background
+             * @description None as the school has it; so below
+             */
+            background: ("first" | "between" | "last" | "first tone, then last") | null;
+            /**
+             * Exactness
+             * @default portrait
+             * @enum {string}
+             */
+            exactness: "study" | "portrait" | "copy";
+            /**
+             * Ground
+             * @description school, auto, own, or the key of a ground for this picture
+             * @default school
+             */
+            ground: string;
+            /**
+             * Ground Lab
+             * @description Colour of a ground of one's own
+             */
+            ground_lab: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Hair */
+            hair: ("early" | "late") | null;
+            /**
+             * Humidity
+             * @description Of its air, in per cent
+             * @default 50
+             */
+            humidity: number;
+            /** Lights */
+            lights: ("early" | "last") | null;
+            /**
+             * Lost
+             * @description Strokes along edges to be lost
+             * @default []
+             */
+            lost: components["schemas"]["LostSettings"][];
+            /** Order */
+            order: ("details last" | "by section") | null;
+            /**
+             * Own
+             * @description Schools of the painter's own
+             * @default []
+             */
+            own: components["schemas"]["School"][];
+            /**
+             * Rest Days
+             * @description Days between two sittings on which nobody paints
+             * @default 0
+             */
+            rest_days: number;
+            /**
              * School
              * @default layered-oil
              */
             school: string;
             /**
+             * Sitting Hours
+             * @description Longest sitting
+             * @default 3
+             */
+            sitting_hours: number;
+            /** Softening */
+            softening: ("at once" | "within open time" | "smeared at the end") | null;
+            /**
              * Support
              * @description None for the school's usual one
              */
             support: ("primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper") | null;
+            /**
+             * Temperature
+             * @description Of the studio, in °C
+             * @default 20
+             */
+            temperature: number;
+        };
+        /**
+         * PassTemplate
+         * @description One step of a school.
+         */
+        PassTemplate: {
+            /** @description In which values of its place */
+            band: components["schemas"]["Band"];
+            /**
+             * Dries Minutes
+             * @description Before another layer may go over it, for a pigment of medium drying
+             */
+            dries_minutes: number;
+            /**
+             * Edge
+             * @description How its borders are handled
+             */
+            edge: string;
+            /**
+             * Fat
+             * @description Oil content; never falls from one layer to the layer over it
+             * @default 0
+             */
+            fat: number;
+            /**
+             * Film Mm
+             * @description As it is laid, wet
+             */
+            film_mm: number;
+            /**
+             * Finest Mm
+             * @description Nothing narrower is laid
+             * @default 0
+             */
+            finest_mm: number;
+            /**
+             * From Step
+             * @description Of a band of washes: the first of them laid here
+             * @default 1
+             */
+            from_step: number;
+            /**
+             * Inspect
+             * @description What to look at before going on
+             * @default
+             */
+            inspect: string;
+            /**
+             * Into Wet
+             * @description It goes into what is still wet and waits for nothing below
+             * @default false
+             */
+            into_wet: boolean;
+            /**
+             * Key
+             * @description Unlike any other's of its school; ticks and links hold on to it
+             */
+            key: string;
+            /**
+             * Kind
+             * @description How it is laid
+             * @enum {string}
+             */
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light";
+            /**
+             * Name
+             * @description May hold {band}, which becomes the group, third, zone or wash
+             */
+            name: string;
+            /**
+             * Note
+             * @description How to lay it
+             * @default
+             */
+            note: string;
+            /**
+             * Regions
+             * @description Where it is laid
+             */
+            regions: "everything" | ("background" | "skin" | "hair" | "brows" | "facial hair" | "lips" | "eyes" | "garment" | "mouth" | "spectacles" | "hat" | "jewellery")[];
+            /**
+             * Steps
+             * @description Of a band of washes: into how many values its place is parted
+             * @default 4
+             */
+            steps: number;
+            /**
+             * To Step
+             * @description And the last
+             * @default 9
+             */
+            to_step: number;
+            /** Tool */
+            tool: string;
         };
         /**
          * PassageOut
@@ -3466,16 +4104,23 @@ export interface components {
          * @description Passes in order, with remarks and cautions.
          */
         PassesOut: {
+            /** About */
+            about: string;
             /** Cautions */
             cautions: string[];
+            /** Clearing */
+            clearing: string[];
             /** Key */
             key: string;
             /** Passes */
             passes: components["schemas"]["PlanPass"][];
+            /** Preparing */
+            preparing: string[];
             /** Remarks */
             remarks: string[];
             /** School */
             school: string;
+            time: components["schemas"]["PlanTime"] | null;
         };
         /**
          * PatchOut
@@ -3641,6 +4286,31 @@ export interface components {
             why: string;
         };
         /**
+         * PlanBout
+         * @description Work on one pass in one sitting.
+         */
+        PlanBout: {
+            /**
+             * Ends
+             * @description False where it goes on in a later sitting
+             */
+            ends: boolean;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Number
+             * @description Of the pass, from 1
+             */
+            number: number;
+            /**
+             * Start Minutes
+             * @description After the beginning of the sitting
+             */
+            start_minutes: number;
+        };
+        /**
          * PlanCeiling
          * @description How light one light may become.
          */
@@ -3706,6 +4376,29 @@ export interface components {
                 number,
                 number
             ];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlanEdge
+         * @description How the borders of a pass are handled.
+         */
+        PlanEdge: {
+            /**
+             * Crisp
+             * @description Some of it is sharp
+             */
+            crisp: boolean;
+            /**
+             * Mm
+             * @description Width of its borders on the canvas, the middle one by length
+             */
+            mm: number | null;
+            /**
+             * Soft
+             * @description Some of it is soft or lost
+             */
+            soft: boolean;
             /** Words */
             words: string;
         };
@@ -3884,8 +4577,24 @@ export interface components {
             area_cm2: number;
             /** Brush Mm */
             brush_mm: number;
-            /** Edge */
-            edge: string;
+            /**
+             * Brush Number
+             * @description Usual number of such a brush, as no. 6 round
+             */
+            brush_number: string;
+            /**
+             * Coats
+             * @description In how many equal coats it is laid
+             */
+            coats: number;
+            /** @description Of its largest part; none for paint as it comes */
+            dilution: components["schemas"]["PlanDilution"] | null;
+            /**
+             * Dries Minutes
+             * @description Before another pass may go over it
+             */
+            dries_minutes: number;
+            edge: components["schemas"]["PlanEdge"];
             /**
              * Film Mm
              * @description As it is laid, wet
@@ -3898,6 +4607,11 @@ export interface components {
             goes: components["schemas"]["PlanGo"][];
             heap: components["schemas"]["PlanHeap"] | null;
             /**
+             * Inspect
+             * @description What to look at before going on
+             */
+            inspect: string;
+            /**
              * Into Wet
              * @description True when what it goes over is still wet
              */
@@ -3905,10 +4619,21 @@ export interface components {
             /** Key */
             key: string;
             /**
+             * Kind
+             * @description What is done, in one word
+             * @enum {string}
+             */
+            kind: "ground" | "wash" | "mass" | "glaze" | "light" | "lines" | "remove" | "coat";
+            /**
              * Lines
              * @description How many lines it is made of; 0 for places
              */
             lines: number;
+            /**
+             * Minutes
+             * @description Of work
+             */
+            minutes: number;
             /**
              * Ml
              * @description With loss
@@ -3919,13 +4644,15 @@ export interface components {
             /** Note */
             note: string;
             /**
-             * Open Minutes
-             * @description Shortest and longest time an edge can be moved
+             * Open From Minutes
+             * @description Shortest
              */
-            open_minutes: [
-                number,
-                number
-            ];
+            open_from_minutes: number;
+            /**
+             * Open Minutes
+             * @description Longest time an edge can be moved
+             */
+            open_minutes: number;
             /** Parts */
             parts: {
                 [key: string]: number;
@@ -3939,6 +4666,11 @@ export interface components {
              * @description Its borders, longest first
              */
             seams: components["schemas"]["PlanSeam"][];
+            /**
+             * Share Of Time
+             * @description Part of all the work, 0–1
+             */
+            share_of_time: number;
             /** Start Minutes */
             start_minutes: number;
             /**
@@ -3968,8 +4700,6 @@ export interface components {
              * @description Wait before the next pass
              */
             wait_minutes: number;
-            /** Work Minutes */
-            work_minutes: number;
         };
         /**
          * PlanRecess
@@ -4076,6 +4806,26 @@ export interface components {
             word: string;
         };
         /**
+         * PlanSitting
+         * @description One sitting.
+         */
+        PlanSitting: {
+            /** Bouts */
+            bouts: components["schemas"]["PlanBout"][];
+            /**
+             * Day
+             * @description From 0, the first
+             */
+            day: number;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Waiting
+             * @description Numbers of passes still wet below on the day after
+             */
+            waiting: number[];
+        };
+        /**
          * PlanTaken
          * @description How much paint is taken off one value group.
          */
@@ -4107,6 +4857,30 @@ export interface components {
             group: number | null;
             /** Name */
             name: string | null;
+        };
+        /**
+         * PlanTime
+         * @description How long the painting takes.
+         */
+        PlanTime: {
+            /**
+             * Days
+             * @description From the first sitting to the last, both counted
+             */
+            days: number;
+            /**
+             * Hair Share
+             * @description Part of it that goes into hair, 0–1
+             */
+            hair_share: number;
+            /** Least Hours */
+            least_hours: number;
+            /** Likely Hours */
+            likely_hours: number;
+            /** Most Hours */
+            most_hours: number;
+            /** Sittings */
+            sittings: components["schemas"]["PlanSitting"][];
         };
         /**
          * PlanValues
@@ -4357,6 +5131,12 @@ export interface components {
             zoom: number;
         };
         /**
+         * Region
+         * @description The region numbers of `regions.png`.
+         * @enum {integer}
+         */
+        Region: 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11;
+        /**
          * RegionMapOut
          * @description Outlines of the regions and named places of the face; paths 1000 wide.
          */
@@ -4419,6 +5199,25 @@ export interface components {
             sureness: number;
         };
         /**
+         * ReserveOut
+         * @description How one light is kept.
+         */
+        ReserveOut: {
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "paper" | "mask" | "lift" | "opaque";
+            /** Place */
+            place: string;
+            /** Pools */
+            pools: boolean;
+            /** Size Mm */
+            size_mm: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * RiskOut
          * @description A place likely to be overworked, and its part of the picture.
          */
@@ -4442,6 +5241,76 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * School
+         * @description An ordered list of passes, its ground, and places that stay without light.
+         */
+        School: {
+            /**
+             * About
+             * @description What it is for, in a sentence or two
+             * @default
+             */
+            about: string;
+            /**
+             * Clearing
+             * @description What is done after the last
+             * @default []
+             */
+            clearing: string[];
+            /**
+             * Ground Tint
+             * @description a* and b* of its ground
+             * @default [
+             *       2,
+             *       8
+             *     ]
+             */
+            ground_tint: [
+                number,
+                number
+            ];
+            /** Ground Value */
+            ground_value: number;
+            /** Key */
+            key: string;
+            /**
+             * Media
+             * @description What it can be painted in; times are those of the first
+             */
+            media: ("oil" | "quick oil" | "acrylic" | "gouache" | "watercolour" | "egg tempera" | "airbrush")[];
+            /** Name */
+            name: string;
+            /** @description How long it takes */
+            pace: components["schemas"]["Pace"];
+            /** Passes */
+            passes: components["schemas"]["PassTemplate"][];
+            /**
+             * Preparing
+             * @description What is done before the first pass
+             * @default []
+             */
+            preparing: string[];
+            /**
+             * Support
+             * @description What it is usually painted on
+             * @default primed canvas
+             * @enum {string}
+             */
+            support: "primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper";
+            /**
+             * Transparent
+             * @description White comes from the support alone: no white tube is mixed in
+             * @default false
+             */
+            transparent: boolean;
+            /**
+             * Unlit
+             * @description Places that stay without light
+             * @default []
+             */
+            unlit: ("above the mouth" | "red of the lips")[];
         };
         /**
          * SchoolOut
@@ -4617,6 +5486,34 @@ export interface components {
             usual: number;
         };
         /**
+         * StretchOut
+         * @description A part of the outline of one kind.
+         */
+        StretchOut: {
+            /** Inside */
+            inside: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "found" | "soft" | "lost";
+            /** Length Mm */
+            length_mm: number;
+            /** Outside */
+            outside: number;
+            /** Place */
+            place: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * StringOut
          * @description A string, lightest tone last; no tones where the family is missing or too small.
          */
@@ -4683,7 +5580,17 @@ export interface components {
             light: components["schemas"]["LightSettings"];
             /**
              * @default {
-             *       "school": "layered-oil"
+             *       "backdrop": "photo",
+             *       "backdrop_hue": "as photographed",
+             *       "exactness": "portrait",
+             *       "ground": "school",
+             *       "humidity": 50,
+             *       "lost": [],
+             *       "own": [],
+             *       "rest_days": 0,
+             *       "school": "layered-oil",
+             *       "sitting_hours": 3,
+             *       "temperature": 20
              *     }
              */
             passes: components["schemas"]["PassSettings"];
@@ -4884,6 +5791,16 @@ export interface components {
             share: number;
             /** Words */
             words: string;
+        };
+        /**
+         * TimerOut
+         * @description A wait that is sat out.
+         */
+        TimerOut: {
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
         };
         /**
          * ToneOut
@@ -5341,6 +6258,92 @@ export interface operations {
             };
         };
     };
+    take_school_api_schools_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_take_school_api_schools_read_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["School"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_schema_api_schools_schema_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    get_school_api_schools__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["School"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     list_sitters_api_sitters_get: {
         parameters: {
             query?: never;
@@ -5489,6 +6492,67 @@ export interface operations {
             };
         };
     };
+    get_background_api_sitters__sitter_id__background_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackgroundOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    background_picture_api_sitters__sitter_id__background__design__png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design: "photo" | "counter" | "halo";
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     passes_done_api_sitters__sitter_id__done_get: {
         parameters: {
             query?: never;
@@ -5604,6 +6668,38 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EdgesOut"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    book_file_api_sitters__sitter_id__files_book_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                count?: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {
@@ -5858,6 +6954,35 @@ export interface operations {
             };
         };
     };
+    masks_file_api_sitters__sitter_id__files_masks_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     mixing_table_api_sitters__sitter_id__files_mixtures_csv_get: {
         parameters: {
             query?: never;
@@ -5925,6 +7050,64 @@ export interface operations {
                 grid?: boolean;
                 edges?: boolean;
             };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    ora_file_api_sitters__sitter_id__files_passes_ora_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    pictures_file_api_sitters__sitter_id__files_passes_zip_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 sitter_id: string;
@@ -6043,9 +7226,69 @@ export interface operations {
             };
         };
     };
+    school_file_api_sitters__sitter_id__files_school_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     shapes_file_api_sitters__sitter_id__files_shapes_csv_get: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    sittings_file_api_sitters__sitter_id__files_sittings_ics_get: {
+        parameters: {
+            query?: {
+                start?: string | null;
+            };
             header?: never;
             path: {
                 sitter_id: string;
@@ -6568,6 +7811,67 @@ export interface operations {
             };
         };
     };
+    get_grounds_api_sitters__sitter_id__grounds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    ground_picture_api_sitters__sitter_id__grounds__key__png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_hair_api_sitters__sitter_id__hair_get: {
         parameters: {
             query?: never;
@@ -6810,6 +8114,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaperOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_kit_api_sitters__sitter_id__kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
                 };
             };
             /** @description Validation Error */

@@ -28,9 +28,12 @@ from truesitter.web.routes import (
     passes,
     reference,
     regions,
+    school,
+    schools,
     settings,
     sitters,
     spot,
+    surround,
     swatches,
     tubes,
     values,
@@ -39,7 +42,7 @@ from truesitter.web.routes import (
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
-    combined, near, light, hair, passes, files, library, tubes, swatches,
+    combined, near, light, hair, passes, school, schools, surround, files, library, tubes, swatches,
 )  # fmt: skip
 
 

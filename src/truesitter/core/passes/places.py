@@ -77,6 +77,13 @@ def tones_of(values: Floats, where: Mask) -> list[tuple[str, Mask]]:
     return [(word, which == number) for number, word in enumerate(THIRDS[bands], 1)]
 
 
+def _marked(subject: Subject, band: Band) -> Mask:
+    """Where the light found what the band covers."""
+    if subject.marks is None:
+        return np.zeros(subject.groups.shape, bool)
+    return np.isin(subject.marks, _MARKED[band])
+
+
 def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
     """Best-fit tones from light to dark, each over everything darker of the place."""
     if not where.any():
@@ -196,7 +203,7 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
         elif template.band is Band.PEAKS:
             where = _peaks(subject, where)
         elif template.band in _MARKED:
-            where = where & np.isin(subject.marks, _MARKED[template.band])
+            where = where & _marked(subject, template.band)
         places = [Place(template, where, template.key, template.name)]
     smallest = (
         (SMALLEST_LIGHT_CM2 if template.band is Band.HIGHLIGHTS else SMALLEST_CM2)

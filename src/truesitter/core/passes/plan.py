@@ -85,7 +85,6 @@ class Subject:
     groups: Labels
     regions: Labels
     zones: Labels
-    marks: Labels
     lab: Floats
     value: Floats
     mm_per_px: float
@@ -96,6 +95,7 @@ class Subject:
     massed_hair: bool = False
     room: Room = field(default_factory=Room)
     ground: Ground | None = None
+    marks: Labels | None = None
 
     @property
     def size_mm(self) -> tuple[float, float]:

@@ -6,12 +6,13 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.value import lightness_map_to_value
-from truesitter.core.paint.media.supports import SUPPORTS
+from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.borders import Borders, measure_borders
 from truesitter.core.passes.crease_lines import crease_lines
 from truesitter.core.passes.face_lines import face_lines
 from truesitter.core.passes.hair_lines import moustache, strays
+from truesitter.core.passes.kit import Kit, kit_for
 from truesitter.core.passes.layer import LineSet
 from truesitter.core.passes.light_lines import streaks
 from truesitter.core.passes.painted import Painted, Painting, paint
@@ -34,6 +35,15 @@ from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.surround import PLANNING_LONG_SIDE, SurroundStage
 from truesitter.core.study.values import ValueStage
 from truesitter.core.types import Floats, Labels, Mask, Shape
+
+ORDER = tuple(
+    f"passes.{name}"
+    for name in (
+        "school", "own", "support", "background", "hair", "lights", "order", "softening", "exactness",
+        "temperature", "humidity", "ground", "ground_lab",
+    )
+)  # fmt: skip
+"""Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
 
 HIGHLIGHT = 0.35
 """Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
@@ -60,7 +70,7 @@ class PassStage:
 
     @result(
         "passes",
-        settings=("passes", "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
+        settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
         needs=(
             "regions",
             "light",
@@ -102,6 +112,15 @@ class PassStage:
         """When the passes are painted."""
         tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.plan().passes)
         return sittings_for(tasks, self.settings.sitting_hours, self.settings.rest_days)
+
+    def kit(self, names: tuple[str, ...]) -> Kit:
+        """What has to lie ready; with the painter's own names of the value groups."""
+        return kit_for(self.plan(), self.sittings(), self._flesh.palette().rack, names)
+
+    def support(self) -> Support:
+        """What it is painted on."""
+        one = self.settings.followed()
+        return SUPPORTS[self.settings.support or one.support]
 
     @result("painted borders", settings=(WIDTH_MM,), needs=("passes", "lab"))
     def borders(self) -> Borders:

@@ -173,16 +173,14 @@ def glaze_over_all(
     for parts in glaze_blends(palette):
         k, s = palette.rack.mixture(parts)
         labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, grounds)))
-        # Value first, as in any mixture.
-        costs = recipe_cost(labs, wanted) @ share
-        film = int(np.argmin(costs))
-        if best is None or costs[film] < best[0]:
-            best = (float(costs[film]), parts, dilutions[film], labs[film])
+        errors = delta_e_2000(labs, wanted) @ share
+        film = int(np.argmin(errors))
+        if best is None or errors[film] < best[0]:
+            best = (float(errors[film]), parts, dilutions[film], labs[film])
     if best is None:
         return None
-    _, parts, dilution, labs = best
-    error_before, error = (float(share @ delta_e_2000(found, wanted)) for found in (before, labs))
+    error, parts, dilution, labs = best
     return Unifying(
-        parts, dilution, thinning.dry(dilution), labs, error_before, error,
+        parts, dilution, thinning.dry(dilution), labs, float(share @ delta_e_2000(before, wanted)), error,
         hue_spread(before, weights), hue_spread(labs, weights),
     )  # fmt: skip

@@ -1,0 +1,38 @@
+"""Lights to be masked, at true size: what to draw or cut."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.passes.reserve import Reserve, mask_shapes, reserve_for
+from truesitter.core.study import Study
+from truesitter.core.study.passes import HIGHLIGHT
+
+
+def reserves_of(study: Study) -> tuple[Reserve, ...]:
+    """What is done to keep each light of a sitter."""
+    mm, support = study.accents.mm_per_px(), study.passes.support()
+    return tuple(
+        reserve_for(named.place, named.light.edge, named.light.width * mm, support)
+        for named in study.accents.highlights()
+    )
+
+
+def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
+    """Shapes of the lights in canvas millimetres: solid where tape can follow, dashed for masking fluid."""
+    shine = study.light.shine()
+
+    strength = np.maximum.reduce((shine.skin, shine.lips, shine.eyes, shine.hair))
+    mm = canvas_mm[0] / strength.shape[1]
+    paths = []
+    for points, tape in mask_shapes(strength, HIGHLIGHT * max(shine.full, 1e-6), mm):
+        run = " ".join(f"{x * mm:.2f},{y * mm:.2f}" for x, y in points)
+        dash = "" if tape else ' stroke-dasharray="1.2 0.8"'
+        kind = "tape" if tape else "fluid"
+        paths.append(f'<polygon class="{kind}" points="{run}"{dash}/>')
+    width, height = canvas_mm
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" '
+        f'viewBox="0 0 {width:g} {height:g}" fill="none" stroke="#000" stroke-width="0.3">'
+        f'<rect width="{width:g}" height="{height:g}"/>{"".join(paths)}</svg>'
+    )
