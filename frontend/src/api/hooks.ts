@@ -60,6 +60,9 @@ export const useArrows = (s: Sitter, on: boolean) =>
   useComputed<Schemas["ArrowsOut"]>(s, "hair/arrows", "", on);
 export const usePasses = (s: Sitter, wanted = true) =>
   useComputed<Schemas["PassesOut"]>(s, "passes", "", wanted);
+export const useGrounds = (s: Sitter) => useComputed<Schemas["GroundsOut"]>(s, "grounds");
+export const useBackground = (s: Sitter) => useComputed<Schemas["BackgroundOut"]>(s, "background");
+export const useKit = (s: Sitter) => useComputed<Schemas["KitOut"]>(s, "kit");
 export const useLibrary = () =>
   useQuery({
     queryKey: ["library"],

@@ -1615,7 +1615,7 @@ export interface paths {
         };
         /**
          * Canvas After
-         * @description The simulated canvas after pass `number`, counted from 1.
+         * @description The simulated canvas after pass `number`, counted from 1; small for a strip of them.
          */
         get: operations["canvas_after_api_sitters__sitter_id__passes_canvas__number__get"];
         put?: never;
@@ -8572,7 +8572,9 @@ export interface operations {
     };
     canvas_after_api_sitters__sitter_id__passes_canvas__number__get: {
         parameters: {
-            query?: never;
+            query?: {
+                small?: boolean;
+            };
             header?: never;
             path: {
                 number: number;

@@ -113,6 +113,7 @@ function LadderOf({ sitter, look: chosen, onLook }: Omit<Props, "children">) {
       />
       <Box component="main" sx={{ display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}>
         {wall.instead ?? <WallOf sitter={sitter} look={chosen} fitSignal={fitSignal} read={pointer.read} />}
+        {wall.below}
         {!wall.instead && (
           <Tray
             look={{ ...chosen, ...wall.force }}

@@ -77,6 +77,12 @@ export const stages = {
     label: "Passes",
     jobs: {
       plan: job("plan", "PlanJob", () => import("../stages/passes/PlanJob")),
+      school: job("school", "SchoolJob", () => import("../stages/passes/SchoolJob")),
+      ground: job("ground", "GroundJob", () => import("../stages/passes/GroundJob")),
+      backdrop: job("backdrop", "BackgroundJob", () => import("../stages/passes/BackgroundJob")),
+      sittings: job("sittings", "SittingsJob", () => import("../stages/passes/SittingsJob")),
+      kit: job("kit", "KitJob", () => import("../stages/passes/KitJob")),
+      book: job("book", "BookJob", () => import("../stages/passes/BookJob")),
       takeoff: job("take off", "TakeOffJob", () => import("../stages/passes/TakeOffJob")),
     },
   },

@@ -29,6 +29,8 @@ export interface Wall {
   busy?: boolean;
   /** The whole wall is the job's: a board or a table instead of the picture. */
   instead?: ReactNode;
+  /** A strip between the picture and the tray. */
+  below?: ReactNode;
   onTray?: (look: Look) => Look;
 }
 

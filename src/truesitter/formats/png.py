@@ -28,6 +28,17 @@ def encode_png(picture: NDArray[Any], fast: bool = False) -> bytes:
     return data.tobytes()
 
 
+SMALL = 300
+"""Long side of a small picture, in pixels."""
+
+
+def smaller(picture: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """A picture (H, W, 3) at a small size."""
+    scale = SMALL / max(picture.shape[:2])
+    size = (max(1, round(picture.shape[1] * scale)), max(1, round(picture.shape[0] * scale)))
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
+
+
 def encode_bmp(picture: NDArray[np.uint8]) -> bytes:
     """Encode (H, W) greys unpacked, for pictures that live as long as a drag: packing would take longer."""
     good, data = cv2.imencode(".bmp", np.ascontiguousarray(picture))

@@ -12,6 +12,7 @@ import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { PassStrip } from "./PassStrip";
 import { SchoolSection } from "./SchoolSection";
 
 /** The ordered passes, the canvas after each, and the sheet to print. */
@@ -29,6 +30,7 @@ export function PlanJob({ sitter, look }: JobProps) {
       canvas && current
         ? `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}`
         : undefined,
+    below: current && <PassStrip sitter={sitter} passes={passes} number={number} choose={setChosen} />,
     onTray: (next) => {
       // A picture chosen in the tray takes the canvas off the wall.
       if (next.picture !== look.picture) setCanvas(false);
@@ -52,6 +54,14 @@ export function PlanJob({ sitter, look }: JobProps) {
       <Section title={plan.data?.school ?? "Passes"}>
         {plan.isPending && <Say quiet>Planning the passes and painting the canvas after each …</Say>}
         {plan.isError && <Say>{plan.error.message}</Say>}
+        {plan.data?.about && <Say quiet>{plan.data.about}</Say>}
+        {plan.data?.time && (
+          <Say>
+            <strong>{Math.round(plan.data.time.likely_hours)} hours</strong>, between{" "}
+            {Math.round(plan.data.time.least_hours)} and {Math.round(plan.data.time.most_hours)};{" "}
+            {plan.data.time.sittings.length} sittings.
+          </Say>
+        )}
         {current && (
           <>
             <Scrubber
@@ -134,6 +144,12 @@ export function PlanJob({ sitter, look }: JobProps) {
             { label: "Plan as data, JSON", href: file("plan.json") },
           ]}
         />
+        <Downloads
+          files={[
+            { label: "Layers, OpenRaster", href: file("passes.ora") },
+            { label: "Pictures, ZIP", href: file("passes.zip") },
+          ]}
+        />
       </Section>
       <Section title="Cautions">
         {plan.data?.cautions.map((c) => (
@@ -184,9 +200,15 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       )}
       <Say>
         {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>
+        {pass.brush_number && `, ${pass.brush_number}`}
         {pass.thinned.length || pass.taken.length ? "" : `; film ${pass.film_mm.toPrecision(2)} mm`}; edge{" "}
-        {pass.edge}.
+        {pass.edge.words}.
       </Say>
+      {pass.coats > 1 && (
+        <Say>
+          <strong>{pass.coats} coats</strong>, one after the other.
+        </Say>
+      )}
       {pass.thinned.map((t) => (
         <Say key={t.name ?? ""}>
           {t.name && <strong>{t.name}: </strong>}
@@ -213,7 +235,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         </Box>
       )}
       <Say>
-        Edges can be moved for {spoken(pass.open_minutes[1])} at most.
+        Edges can be moved for {spoken(pass.open_minutes)} at most.
         {pass.goes.length > 0 && " Lay whole shapes in these goes, and soften each before the next:"}
       </Say>
       {pass.goes.length > 0 && (
@@ -221,11 +243,17 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           {pass.goes.map((g, i) => (
             <li key={i}>
               {g.place}, {g.area_cm2.toFixed(g.area_cm2 < 10 ? 1 : 0)} cm²: soften within{" "}
-              {spoken(pass.open_minutes[1])}
+              {spoken(pass.open_minutes)}
               {g.in_time ? "" : "; one shape too large for that: keep its wet edge going as you work across"}
             </li>
           ))}
         </Box>
+      )}
+      {pass.inspect && (
+        <Say>
+          <strong>Before going on: </strong>
+          {pass.inspect}
+        </Say>
       )}
       {pass.into_wet && <Say>It goes into the wet paint below: do not wait.</Say>}
       <Say>
@@ -241,7 +269,8 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           : `This pass can start ${spoken(pass.start_minutes)} after the beginning.`}
       </Say>
       <Say quiet>
-        After this pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.
+        About {spoken(pass.minutes)} of work, {Math.round(pass.share_of_time * 100)} % of it all. After this
+        pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.
       </Say>
     </Box>
   );

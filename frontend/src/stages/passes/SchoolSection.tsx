@@ -11,7 +11,8 @@ export function SchoolSection({ sitter }: { sitter: Sitter }) {
   const settings = sitter.settings.passes;
   const library = useLibrary();
   const { change } = useChange(sitter, "passes");
-  const school = library.data?.schools.find((s) => s.key === settings.school);
+  const schools = [...(library.data?.schools ?? []), ...settings.own];
+  const school = schools.find((s) => s.key === settings.school);
   const used = settings.support ?? school?.support ?? "";
   const support = library.data?.supports.find((s) => s.name === used);
   return (
@@ -25,12 +26,12 @@ export function SchoolSection({ sitter }: { sitter: Sitter }) {
         onChange={(e) =>
           change(
             { school: e.target.value },
-            `School: ${library.data?.schools.find((s) => s.key === e.target.value)?.name ?? e.target.value}`,
+            `School: ${schools.find((s) => s.key === e.target.value)?.name ?? e.target.value}`,
           )
         }
         sx={{ mb: 1.5 }}
       >
-        {library.data?.schools.map((s) => (
+        {schools.map((s) => (
           <MenuItem key={s.key} value={s.key}>
             {s.name}
           </MenuItem>

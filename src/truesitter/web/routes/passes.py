@@ -18,7 +18,7 @@ from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
 from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, time_of
-from truesitter.formats.png import encode_png
+from truesitter.formats.png import encode_png, smaller
 from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
@@ -93,15 +93,16 @@ def get_passes(study: CurrentStudy) -> PassesOut:
 
 
 @router.get("/passes/canvas/{number}", response_class=Response)
-def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
-    """The simulated canvas after pass `number`, counted from 1."""
+def canvas_after(number: int, study: CurrentStudy, request: Request, small: bool = False) -> Response:
+    """The simulated canvas after pass `number`, counted from 1; small for a strip of them."""
     if study.passes.refused() or not 1 <= number <= len(study.passes.plan().passes):
         raise HTTPException(404, "There is no such pass in this plan.")
 
     def make() -> tuple[bytes, str]:
-        return encode_png(study.passes.painted().picture(number), fast=True), "image/png"
+        picture = study.passes.painted().picture(number)
+        return encode_png(smaller(picture) if small else picture, fast=True), "image/png"
 
-    return picture_response(request, f"canvas-{number}-{study.source.key('painted')}", make)
+    return picture_response(request, f"canvas-{number}-{small}-{study.source.key('painted')}", make)
 
 
 @router.get("/files/lines.svg", response_class=Response)

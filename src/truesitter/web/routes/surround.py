@@ -69,10 +69,9 @@ def ground_picture(key: str, study: CurrentStudy, request: Request) -> Response:
 
     def make() -> tuple[bytes, str]:
         veil = np.full((*found.stays.shape, 4), 60, np.uint8)
-        veil[..., 3] = np.where(found.stays, 0, 205)
+        veil[..., 3] = np.where(found.stays, 255, 150)
         colour = np.round(lab_to_srgb(np.array(found.recipe.predicted.lab)) * 255)
         veil[found.stays, :3] = colour
-        veil[found.stays, 3] = 255
         return encode_png(veil, fast=True), "image/png"
 
     return picture_response(request, f"ground-{key}-{study.source.key('grounds')}", make)

@@ -20,7 +20,7 @@ from truesitter.core.paint.recipes.films import film_for_value
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
 from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.kinds.water import beneath
+from truesitter.core.passes.kinds.water import beneath, darkened
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 from truesitter.core.passes.plan import Thinned
@@ -150,9 +150,10 @@ def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         film_mm=film,
         dilution=mixture.dilution,
     )
-    layer = Layer(step.pieces, mixture.parts, film, fades=True)
+    pieces = darkened(canvas, Layer(step.pieces, mixture.parts, film, fades=True))
+    layer = Layer(pieces, mixture.parts, film, fades=True)
     return Laid(
-        recipe, (layer,), step.pieces, thinning.film, film / thinning.strength, (Thinned(mixture.dilution),),
+        recipe, (layer,), pieces, thinning.film, film / thinning.strength, (Thinned(mixture.dilution),),
         coats=coats,
     )  # fmt: skip
 

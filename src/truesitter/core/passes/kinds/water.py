@@ -26,6 +26,16 @@ def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
     return Beneath(np.average(canvas.spectra[canvas.stack[pieces]], axis=0, weights=weights))
 
 
+LIGHTENS = 0.03
+"""A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
+
+
+def darkened(canvas: Canvas, layer: Layer) -> Mask:
+    """Pieces of a layer that it does not lighten: tubes that scatter veil what is dark already."""
+    after = canvas.do(layer).piece_values()
+    return layer.pieces & (after <= canvas.piece_values() + LIGHTENS)
+
+
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     aim = step.wanted & step.pieces
     if not aim.any():
@@ -38,10 +48,10 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     thinning = scene.medium.thinning
     coats, dilution = in_coats(made.film_mm or thinning.thinnest, thinning)
     film = DryMm(coats * thinning.dry(dilution))
-    layer = Layer(step.pieces, made.parts, film, fades=True)
+    layer = Layer(darkened(canvas, Layer(step.pieces, made.parts, film, fades=True)), made.parts, film, True)
     said = "" if coats == 1 else f"Too strong for one wash: lay it in {coats}, each dry before the next."
     return Laid(
-        replace(made, film_mm=film, dilution=dilution), (layer,), step.pieces, thinning.film,
+        replace(made, film_mm=film, dilution=dilution), (layer,), layer.pieces, thinning.film,
         film / thinning.strength, (Thinned(dilution),), said=said, coats=coats,
     )  # fmt: skip
 

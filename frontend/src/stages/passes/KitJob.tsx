@@ -1,0 +1,102 @@
+import { Box } from "@mui/material";
+import { useKit } from "../../api/hooks";
+import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Say, Section } from "../../sheet/parts";
+import { spoken } from "../../sheet/spoken";
+import { useTubes } from "../../sheet/useTubes";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+/** What has to lie ready before the first pass. */
+export function KitJob({ sitter }: JobProps) {
+  const kit = useKit(sitter);
+  const tubes = useTubes(sitter);
+  const file = useFileUrl(sitter);
+  useWall({ busy: kit.isFetching });
+  const name = (key: string) => tubes.get(key)?.name ?? key;
+  return (
+    <>
+      {kit.isPending && <Say quiet>Counting brushes and paint …</Say>}
+      {kit.isError && <Say>{kit.error.message}</Say>}
+      {kit.data && (
+        <>
+          <Section title="Before">
+            {kit.data.preparing.map((line) => (
+              <Say key={line}>{line}</Say>
+            ))}
+          </Section>
+          <Section title="Brushes and tools">
+            {kit.data.brushes.map((b) => (
+              <Line
+                key={`${b.tool}${b.mm}`}
+                left={`${b.tool}${b.number && `, ${b.number}`}`}
+                right={`${b.mm} mm`}
+              />
+            ))}
+          </Section>
+          <Section title="Paint">
+            {kit.data.tubes.map((t) => (
+              <Line
+                key={t.key}
+                left={name(t.key)}
+                right={t.ml < 0.1 ? "a touch" : `${t.ml.toFixed(1)} ml, ${t.cm.toFixed(1)} cm`}
+              />
+            ))}
+            {kit.data.thinner_ml >= 1 && (
+              <Line left={`To thin it: ${kit.data.thinner}`} right={`${kit.data.thinner_ml.toFixed(0)} ml`} />
+            )}
+            {kit.data.stir.map((key) => (
+              <Say key={key}>
+                <strong>{name(key)} is heavy and settles in thin paint:</strong> stir before every stroke.
+              </Say>
+            ))}
+          </Section>
+          {kit.data.timers.length > 0 && (
+            <Section title="Timers">
+              {kit.data.timers.map((t) => (
+                <Line key={t.name} left={`after ${t.name}`} right={spoken(t.minutes)} />
+              ))}
+            </Section>
+          )}
+          {kit.data.reserves.length > 0 && (
+            <Section title="Keeping the white">
+              {kit.data.reserves.map((r) => (
+                <Say key={r.place}>
+                  <strong>
+                    {r.place}: {r.means}.{" "}
+                  </strong>
+                  {r.why}
+                  {r.pools && " Washes gather along a mask so long: draw the bead off with a dry brush."}
+                </Say>
+              ))}
+              <Downloads files={[{ label: "Masks at true size, SVG", href: file("masks.svg") }]} />
+            </Section>
+          )}
+          <Section title="After">
+            {kit.data.clearing.map((line) => (
+              <Say key={line}>{line}</Say>
+            ))}
+          </Section>
+        </>
+      )}
+    </>
+  );
+}
+
+function Line({ left, right }: { left: string; right: string }) {
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        gap: 1,
+        fontSize: 15,
+        py: 0.4,
+        borderBottom: 1,
+        borderColor: "divider",
+      }}
+    >
+      <span style={{ flex: 1 }}>{left}</span>
+      <span>{right}</span>
+    </Box>
+  );
+}

@@ -1,0 +1,67 @@
+import { Box, ButtonBase } from "@mui/material";
+import { useEffect, useRef } from "react";
+import { base, type Schemas, type Sitter } from "../../api/client";
+
+interface Props {
+  sitter: Sitter;
+  passes: Schemas["PlanPass"][];
+  number: number;
+  choose: (number: number) => void;
+}
+
+/** Every canvas of the plan, small, under the picture: press one to see it large. */
+export function PassStrip({ sitter, passes, number, choose }: Props) {
+  const here = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    // Braces: newer browsers give a promise back, which React would take for something to clean up with.
+    void here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [number]);
+  const key = sitter.keys["passes"] ?? "";
+  return (
+    <Box
+      role="group"
+      aria-label="Canvas after each pass"
+      sx={{
+        display: "flex",
+        gap: "2px",
+        overflowX: "auto",
+        flex: "none",
+        bgcolor: "background.default",
+        borderTop: 1,
+        borderColor: "divider",
+        p: "4px",
+      }}
+    >
+      {passes.map((p, i) => {
+        const on = i + 1 === number;
+        return (
+          <ButtonBase
+            key={p.key}
+            ref={on ? here : undefined}
+            aria-label={`Canvas ${i + 1}, ${p.name}`}
+            aria-pressed={on}
+            onClick={() => choose(i + 1)}
+            sx={{
+              flex: "none",
+              flexDirection: "column",
+              width: 52,
+              fontSize: 12,
+              fontWeight: on ? 700 : 400,
+              outline: on ? 2 : 0,
+              outlineStyle: "solid",
+              outlineOffset: -2,
+            }}
+          >
+            <img
+              src={`${base(sitter.id)}/passes/canvas/${i + 1}?small=true&v=${key}`}
+              alt=""
+              loading="lazy"
+              style={{ height: 60, width: 48, objectFit: "cover", display: "block" }}
+            />
+            {i + 1}
+          </ButtonBase>
+        );
+      })}
+    </Box>
+  );
+}

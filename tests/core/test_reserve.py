@@ -1,0 +1,68 @@
+"""Keeping the white: masks for crisp lights alone (common practice)."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from tests.core.test_schools import planned
+from truesitter.core.light.highlights import Edge
+from truesitter.core.paint.media.supports import SUPPORTS
+from truesitter.core.passes.reserve import Means, mask_shapes, reserve_for, tape_follows
+from truesitter.formats.masks import masks_svg, reserves_of
+
+
+@pytest.mark.parametrize(
+    ("edge", "mm", "paper", "means", "pools"),
+    [
+        (Edge.SOFT, 10, "smooth paper", "lift", False),
+        (Edge.SOFT, 10, "rough paper", "paper", False),
+        (Edge.ONE_SIDE, 10, "smooth paper", "paper", False),
+        (Edge.CRISP, 1, "smooth paper", "opaque", False),
+        (Edge.CRISP, 5, "smooth paper", "mask", False),
+        (Edge.CRISP, 20, "smooth paper", "mask", True),
+        (Edge.CRISP, 60, "smooth paper", "paper", False),
+    ],
+)
+def test_the_means_follow_from_edge_and_size(
+    edge: Edge, mm: float, paper: str, means: Means, pools: bool
+) -> None:
+    found = reserve_for("cheek", edge, mm, SUPPORTS[paper])  # type: ignore[index]
+    assert (found.means, found.pools) == (means, pools)
+    assert found.why.endswith(".")
+
+
+def test_soft_lights_of_a_face_are_never_masked() -> None:
+    """Masking all of them makes a second face."""
+    for name in ("maren", "tobias", "selda"):
+        study = planned(name, "watercolour-zones")
+        kinds = {h.place: h.light.edge for h in study.accents.highlights()}
+        found = reserves_of(study)
+        assert len(found) == len(kinds)
+        assert all(r.means != "mask" for r in found if kinds[r.place] is Edge.SOFT)
+
+
+def test_tape_follows_wide_bends_alone() -> None:
+    y, x = np.indices((200, 200))
+    assert tape_follows((x - 100) ** 2 + (y - 100) ** 2 < 60**2, 1.0)
+    assert not tape_follows((x - 100) ** 2 + (y - 100) ** 2 < 8**2, 1.0)
+    star = (np.abs(x - 100) < 4) | (np.abs(y - 100) < 4)
+    assert not tape_follows(star, 1.0)
+
+
+def test_shapes_too_small_to_mask_are_left_out() -> None:
+    strength = np.zeros((100, 100), np.float32)
+    strength[10, 10] = 1
+    strength[40:60, 40:60] = 1
+    ((points, _),) = mask_shapes(strength, 0.5, 1.0)
+    assert points.min() >= 39
+    assert points.max() <= 61
+
+
+def test_masks_are_drawn_at_true_size() -> None:
+    import xml.etree.ElementTree as ET
+
+    root = ET.fromstring(masks_svg(planned("maren", "watercolour-zones"), (300.0, 400.0)))
+    assert root.attrib["width"] == "300mm"
+    assert root.attrib["viewBox"] == "0 0 300 400"
+    assert all(p.attrib["class"] in ("tape", "fluid") for p in root if p.tag.endswith("polygon"))

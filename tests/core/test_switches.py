@@ -1,0 +1,83 @@
+"""Switches turn a school into a near relation: they move passes and never change how one is laid."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from truesitter.core.passes.school import Band, School
+from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.switches import Switches, adapted
+from truesitter.core.sitter.region_names import Region
+
+CHOICES = st.builds(
+    Switches,
+    st.sampled_from([None, "first", "between", "last", "first tone, then last"]),
+    st.sampled_from([None, "early", "late"]),
+    st.sampled_from([None, "early", "last"]),
+    st.sampled_from([None, "details last", "by section"]),
+    st.sampled_from([None, "at once", "within open time", "smeared at the end"]),
+)
+
+
+def at(school: School, region: Region) -> list[int]:
+    return [n for n, p in enumerate(school.passes) if p.regions == (region,) and p.band is not Band.LINES]
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.sampled_from(sorted(SCHOOLS)), CHOICES)
+def test_no_pass_is_lost_and_fat_stays_over_lean(key: str, switches: Switches) -> None:
+    before, after = SCHOOLS[key], adapted(SCHOOLS[key], switches)
+    added = {p.key for p in after.passes} - {p.key for p in before.passes}
+    assert added <= {"background-tone"}
+    assert {p.key for p in before.passes} <= {p.key for p in after.passes}
+    School.model_validate(after.model_dump())
+    kinds = {p.key: (p.kind, p.film_mm, p.band, p.regions) for p in before.passes}
+    assert all(kinds[p.key] == (p.kind, p.film_mm, p.band, p.regions) for p in after.passes if p.key in kinds)
+    if before.passes[0].kind == "ground":
+        assert after.passes[0].key == before.passes[0].key
+
+
+def test_nothing_switched_is_the_school_itself() -> None:
+    for school in SCHOOLS.values():
+        assert adapted(school, Switches()).passes == school.passes
+
+
+@pytest.mark.parametrize("key", ["layered-oil", "thumbnail-first", "watercolour-zones"])
+def test_the_background_comes_first_between_or_last(key: str) -> None:
+    school = SCHOOLS[key]
+    first = adapted(school, Switches(background="first"))
+    last = adapted(school, Switches(background="last"))
+    both = adapted(school, Switches(background="first tone, then last"))
+    flesh = at(first, Region.SKIN)
+    assert max(at(first, Region.BACKGROUND)) < min(flesh)
+    assert min(at(last, Region.BACKGROUND)) > max(at(last, Region.SKIN))
+    wall = at(both, Region.BACKGROUND)
+    assert both.passes[wall[0]].key == "background-tone"
+    assert wall[0] < min(at(both, Region.SKIN))
+    assert wall[-1] == len(both.passes) - 1
+
+
+def test_hair_early_and_lights_early() -> None:
+    school = adapted(SCHOOLS["layered-oil"], Switches(hair="early", lights="early"))
+    keys = [p.key for p in school.passes]
+    assert keys.index("hair") < keys.index("flesh")
+    assert keys.index("last-lights") < len(keys) - 1
+    late = [p.key for p in adapted(SCHOOLS["layered-oil"], Switches(lights="last")).passes]
+    assert late[-1] == "last-lights"
+
+
+def test_by_section_finishes_one_part_before_the_next() -> None:
+    school = adapted(SCHOOLS["layered-oil"], Switches(order="by section"))
+    keys = [p.key for p in school.passes]
+    assert keys.index("garment") < keys.index("flesh") < keys.index("lid-creases") < keys.index("hair")
+
+
+def test_soft_borders_say_when_they_are_softened() -> None:
+    for how, word in (("at once", "as you lay it"), ("smeared at the end", "smear them")):
+        school = adapted(SCHOOLS["direct-oil"], Switches(softening=how))  # type: ignore[arg-type]
+        flesh = next(p for p in school.passes if p.key == "flesh")
+        assert word in flesh.note
+        crisp = next(p for p in school.passes if p.edge == "firm")
+        assert word not in crisp.note
