@@ -24,11 +24,10 @@ def school_json(school: School) -> bytes:
 
 def school_schema() -> dict[str, Any]:
     """JSON schema of such files (draft 2020-12)."""
-    schema = School.model_json_schema()
     return {
+        **School.model_json_schema(),
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "A school of painting",
-        **schema,
     }
 
 

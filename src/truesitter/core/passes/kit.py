@@ -103,6 +103,8 @@ def _tubes(plan: PassPlan, sittings: tuple[Sitting, ...]) -> tuple[KitTube, ...]
         {b.task: b.minutes / plan.passes[b.task].work_minutes for b in s.bouts} for s in sittings
     ]  # fmt: skip
     for number, one in enumerate(plan.passes):
+        if not one.recipe.parts:
+            continue
         for key, ml in tube_amounts(one.recipe.parts, one.ml).items():
             used[key] = used.get(key, 0.0) + ml
             for spent, parts in zip(by_sitting, share, strict=True):

@@ -1,0 +1,132 @@
+"""The passes on screen: every school, a switch, a pass moved, ground, background, sittings, kit, book."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.conftest import truth
+from tests.e2e.test_bench import wall
+from truesitter.core.passes.schools import SCHOOLS
+
+
+@pytest.fixture(scope="module")
+def sitter(page: Page, base: str) -> str:
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
+    return f"{base}/sitters/{kept['id']}"
+
+
+def choose(page: Page, label: str, option: str) -> None:
+    page.get_by_label(label, exact=True).click()
+    page.get_by_role("option", name=option, exact=True).click()
+    expect(page.locator(".MuiBackdrop-root")).to_have_count(0)
+
+
+def test_each_school_can_be_chosen_and_scrubbed(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/plan")
+    expect(page.get_by_role("group", name="Canvas after each pass")).to_be_visible(timeout=30_000)
+    for school in SCHOOLS.values():
+        choose(page, "School", school.name)
+        expect(page.get_by_role("heading", name=school.name)).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="Canvas 5,", exact=False).click()
+    expect(page.get_by_role("slider", name="Canvas after pass")).to_have_value("5")
+    page.get_by_role("button", name="Next pass").click()
+    expect(page.get_by_role("slider", name="Canvas after pass")).to_have_value("6")
+
+
+def test_a_switch_moves_the_background(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/school")
+    choose(page, "School", "Oil in layers")
+    choose(page, "Background", "last")
+    page.goto(f"{sitter}/passes/plan")
+    last = page.get_by_role("checkbox").last
+    expect(last).to_have_accessible_name(re.compile("^Background"), timeout=30_000)
+    page.get_by_role("button", name="Undo").click()
+    expect(last).to_have_accessible_name(re.compile("^Last lights"), timeout=30_000)
+
+
+def test_a_pass_of_ones_own_school_is_moved_and_changed(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/school")
+    page.get_by_role("button", name="Copy it to change it").click()
+    table = page.get_by_role("region", name="Passes of the school")
+    expect(table).to_be_visible()
+    first = table.get_by_role("listitem").nth(2)
+    expect(first).to_contain_text("3 Background")
+    page.get_by_role("button", name=re.compile("^Move Background.* down")).click()
+    expect(table.get_by_role("listitem").nth(3)).to_contain_text("4 Background")
+    page.get_by_role("button", name="Change Underpainting").click()
+    film = page.get_by_label("Film, mm")
+    film.fill("0.03")
+    film.press("Enter")
+    page.get_by_role("button", name="Take out Glaze, a second coat").click()
+    page.goto(f"{sitter}/passes/plan")
+    expect(page.get_by_role("heading", name="Oil in layers, my way")).to_be_visible(timeout=30_000)
+    page.goto(f"{sitter}/passes/school")
+    page.get_by_role("button", name="Remove this school").click()
+    expect(table).to_have_count(0)
+
+
+def test_a_school_comes_from_a_file_and_a_bad_one_is_refused(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/school")
+    files = page.get_by_label("School file")
+    files.set_input_files({"name": "bad.json", "mimeType": "application/json", "buffer": b'{\n"key": 3'})
+    expect(page.get_by_text("is not JSON")).to_be_visible()
+    good = SCHOOLS["tempera"].model_copy(update={"name": "From a friend"}).model_dump_json()
+    files.set_input_files({"name": "a.json", "mimeType": "application/json", "buffer": good.encode()})
+    expect(page.get_by_role("region", name="Passes of the school")).to_be_visible()
+    expect(page.get_by_label("Name").first).to_have_value("From a friend")
+    page.get_by_role("button", name="Remove this school").click()
+
+
+def test_a_ground_is_laid(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/ground")
+    grounds = page.get_by_role("list", name="Grounds")
+    expect(grounds.get_by_role("button").first).to_contain_text("cm²", timeout=30_000)
+    grounds.get_by_role("button").first.click()
+    page.get_by_role("button", name="Lay this ground").click()
+    expect(grounds.get_by_role("button").first).to_contain_text("laid")
+    page.get_by_role("button", name="As the school has it").click()
+    expect(page.get_by_text("the school's own, laid")).to_be_visible()
+
+
+def test_the_background_is_designed_and_an_edge_lost(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/backdrop")
+    page.get_by_role("button", name="counter").click()
+    expect(page.get_by_text("Darker beside light parts")).to_be_visible()
+    page.get_by_label("Draw along them").check()
+    box = wall(page)
+    page.mouse.move(box["x"] + box["width"] * 0.55, box["y"] + box["height"] * 0.3)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.5, steps=8)
+    page.mouse.up()
+    expect(page.get_by_text("Edge 1", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Find edge 1 again").click()
+    expect(page.get_by_text("Edge 1", exact=True)).to_have_count(0)
+    page.get_by_role("button", name="as it is").click()
+    expect(page.get_by_text("As photographed.")).to_be_visible()
+
+
+def test_sittings_kit_and_book(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/sittings")
+    sittings = page.get_by_role("list", name="Sittings").locator("> li")
+    expect(sittings.first).to_be_visible(timeout=30_000)
+    count = sittings.count()
+    page.get_by_label("Longest sitting, h").fill("6")
+    page.get_by_label("Longest sitting, h").press("Enter")
+    expect(sittings).not_to_have_count(count)
+    with page.expect_download() as calendar:
+        page.get_by_role("link", name="Calendar, iCalendar").click()
+    assert calendar.value.path().read_bytes().startswith(b"BEGIN:VCALENDAR")
+    page.goto(f"{sitter}/passes/kit")
+    expect(page.get_by_role("heading", name="Brushes and tools")).to_be_visible(timeout=30_000)
+    page.goto(f"{sitter}/passes/book")
+    book = page.get_by_role("region", name="Book of passes")
+    expect(book.get_by_role("heading", name="1 Ground")).to_be_visible(timeout=30_000)
+    book.get_by_role("checkbox", name="Ground is done").click()
+    expect(page.get_by_text(re.compile("1 of .* passes are done"))).to_be_visible()
+    with page.expect_download() as printed:
+        page.get_by_role("link", name="Book, A4").click()
+    assert printed.value.path().read_bytes().startswith(b"%PDF")

@@ -1,0 +1,161 @@
+"""Schools, grounds, backgrounds, kit and files over the API."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from collections.abc import Iterator
+from typing import Any
+
+import icalendar
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
+
+from truesitter.core.passes.schools import SCHOOLS
+
+
+@pytest.fixture(name="url")
+def a_sitter(client: TestClient, maren: str) -> Iterator[str]:
+    url = f"/api/sitters/{maren}"
+    before = client.get(url).json()["settings"]["passes"]
+    yield url
+    client.patch(f"{url}/settings/passes", json={"set": before})
+
+
+def put(client: TestClient, url: str, **passes: Any) -> Any:
+    return client.patch(f"{url}/settings/passes", json={"set": passes})
+
+
+def read(client: TestClient, data: bytes) -> Any:
+    return client.post("/api/schools/read", files={"file": ("a.json", data, "application/json")})
+
+
+def test_a_school_is_copied_changed_followed_and_passed_on(client: TestClient, url: str) -> None:
+    school = client.get("/api/schools/layered-oil").json()
+    school.update(key="own-oil", name="My oil")
+    school["passes"] = [p for p in school["passes"] if p["key"] != "underpainting"]
+    assert put(client, url, own=[school], school="own-oil").status_code == 200
+    passes = client.get(f"{url}/passes").json()
+    assert passes["school"] == "My oil"
+    assert "underpainting" not in [p["key"] for p in passes["passes"]]
+    assert len(passes["passes"]) > 15
+    file = client.get(f"{url}/files/school.json")
+    assert read(client, file.content).json() == school
+    assert 'filename="own-oil.json"' in file.headers["content-disposition"]
+    client.post(f"{url}/undo")
+    assert client.get(f"{url}/passes").json()["school"] == SCHOOLS["layered-oil"].name
+
+
+def test_a_bad_school_names_its_line_and_changes_nothing(client: TestClient, url: str) -> None:
+    school = client.get("/api/schools/tempera").json()
+    school["passes"][0]["film_mm"] = "thick"
+    answer = read(client, json.dumps(school, indent=1).encode())
+    assert answer.status_code == 422
+    assert answer.json()["detail"].startswith("Line ")
+    before = client.get(url).json()["settings"]
+    for own, school_key in (
+        ([school], "tempera"),
+        ([], "own-nothing"),
+        ([SCHOOLS["tempera"].model_dump(mode="json")], "tempera"),
+    ):
+        refused = put(client, url, own=own, school=school_key)
+        assert refused.status_code == 422, refused.text
+    assert client.get(url).json()["settings"] == before
+    assert client.get("/api/schools/none").status_code == 404
+    assert client.get("/api/schools/schema").json()["title"] == "A school of painting"
+
+
+@pytest.mark.parametrize("key", list(SCHOOLS))
+def test_every_school_is_planned_and_painted(client: TestClient, url: str, key: str) -> None:
+    put(client, url, school=key)
+    found = client.get(f"{url}/passes").json()
+    assert found["key"] == key
+    assert found["time"]["likely_hours"] > 3
+    last = len(found["passes"])
+    large, small = (
+        Image.open(io.BytesIO(client.get(f"{url}/passes/canvas/{last}", params={"small": s}).content))
+        for s in (False, True)
+    )
+    assert max(small.size) == 300
+    assert max(large.size) == 1000
+
+
+def test_switches_move_passes(client: TestClient, url: str) -> None:
+    put(client, url, background="last")
+    keys = [p["key"] for p in client.get(f"{url}/passes").json()["passes"]]
+    assert keys[-1].startswith("background")
+    put(client, url, background="first tone, then last")
+    keys = [p["key"] for p in client.get(f"{url}/passes").json()["passes"]]
+    assert keys.index("background-tone") < keys.index("flesh-1")
+    assert put(client, url, background="sideways").status_code == 422
+
+
+def test_grounds_are_offered_shown_and_laid(client: TestClient, url: str) -> None:
+    found = client.get(f"{url}/grounds").json()
+    best = found["grounds"][0]
+    assert best["minutes"] == max(g["minutes"] for g in found["grounds"])
+    veil = np.asarray(Image.open(io.BytesIO(client.get(f"{url}/grounds/{best['key']}.png").content)))
+    clear = veil[..., 3] == 255
+    assert 0 < clear.mean() < 1
+    assert client.get(f"{url}/grounds/moon.png").status_code == 404
+    before = client.get(f"{url}/passes").json()
+    put(client, url, ground=best["key"])
+    after = client.get(f"{url}/passes").json()
+    assert after["passes"][0]["parts"] == best["parts"] or after["passes"][0]["value"] == pytest.approx(
+        best["value"], abs=0.3
+    )
+    assert sum(p["ml"] for p in after["passes"]) < sum(p["ml"] for p in before["passes"])
+    answer = put(client, url, ground="moon")
+    refused = client.get(f"{url}/passes")
+    assert answer.status_code == 200
+    assert (refused.status_code, "no ground called" in refused.json()["detail"]) == (422, True)
+    put(client, url, ground="school", school="airbrush")
+    assert client.get(f"{url}/grounds").json() == {"grounds": [], "chosen": "school", "paper": True}
+
+
+def test_a_background_is_designed_and_its_edges_listed(client: TestClient, url: str) -> None:
+    before = client.get(f"{url}/background").json()
+    plain = client.get(f"{url}/background/photo.png").content
+    put(client, url, backdrop="counter", backdrop_hue="neutral")
+    after = client.get(f"{url}/background").json()
+    assert after["found_share"] > before["found_share"]
+    assert {s["kind"] for s in after["stretches"]} <= {"found", "soft", "lost"}
+    assert all(s["place"] for s in after["stretches"])
+    assert client.get(f"{url}/background/counter.png").content != plain
+    assert client.get(f"{url}/background/sunset.png").status_code == 422
+    stroke = {"points": [[s, 0.3] for s in (0.2, 0.3, 0.4)]}
+    put(client, url, lost=[stroke])
+    assert client.get(f"{url}/background").status_code == 200
+    assert put(client, url, lost=[{"points": [[9, 9], [9, 9]]}]).status_code == 422
+    parts = client.get(f"{url}/passes").json()["passes"]
+    assert any(p["key"].startswith("background") for p in parts)
+
+
+def test_the_kit_and_the_files(client: TestClient, url: str) -> None:
+    put(client, url, school="watercolour-zones")
+    kit = client.get(f"{url}/kit").json()
+    assert kit["thinner"] == "water"
+    assert kit["thinner_ml"] > 1
+    assert kit["reserves"]
+    assert {r["means"] for r in kit["reserves"]} <= {"paper", "mask", "lift", "opaque"}
+    assert kit["preparing"] == list(SCHOOLS["watercolour-zones"].preparing)
+    calendar = icalendar.Calendar.from_ical(
+        client.get(f"{url}/files/sittings.ics", params={"start": "2027-02-03T10:00"}).content
+    )
+    assert calendar.walk("VEVENT")[0].decoded("dtstart").isoformat() == "2027-02-03T10:00:00"
+    assert client.get(f"{url}/files/sittings.ics", params={"start": "soon"}).status_code == 422
+    assert client.get(f"{url}/files/book.pdf").content.startswith(b"%PDF")
+    assert client.get(f"{url}/files/masks.svg").content.startswith(b"<svg")
+    for name in ("passes.ora", "passes.zip"):
+        assert zipfile.is_zipfile(io.BytesIO(client.get(f"{url}/files/{name}").content))
+
+
+def test_a_room_that_is_cold_makes_oil_wait(client: TestClient, url: str) -> None:
+    warm = client.get(f"{url}/passes").json()["time"]
+    put(client, url, temperature=10)
+    cold = client.get(f"{url}/passes").json()["time"]
+    assert cold["days"] > warm["days"]
+    assert cold["likely_hours"] == pytest.approx(warm["likely_hours"])
