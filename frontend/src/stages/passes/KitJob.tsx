@@ -28,8 +28,8 @@ export function KitJob({ sitter }: JobProps) {
           <Section title="Brushes and tools">
             {kit.data.brushes.map((b) => (
               <Line
-                key={`${b.tool}${b.mm}`}
-                left={`${b.tool}${b.number && `, ${b.number}`}`}
+                key={`${b.tool}${b.number}`}
+                left={b.number || b.tool}
                 right={`${b.mm} mm`}
               />
             ))}

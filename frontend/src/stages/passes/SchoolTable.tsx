@@ -11,7 +11,7 @@ type Template = School["passes"][number];
 
 const kinds = [
   "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-  "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
+  "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",

@@ -33,16 +33,12 @@ def brush_number(width_mm: float, tool: str) -> str:
     """
     if any(w in tool for w in ("rag", "eraser", "airbrush", "handle", "mop")):
         return ""
-    kind, table = next(
-        (
-            (kind, table)
-            for word, kind, table in (
-                ("liner", "liner", LINER_MM), ("rigger", "liner", LINER_MM), ("round", "round", ROUND_MM),
-                ("filbert", "filbert", FLAT_MM), ("flat", "flat", FLAT_MM),
-            )
-            if word in tool
-        ),
-        ("round", ROUND_MM),
+    known = (
+        ("liner", "liner", LINER_MM), ("rigger", "liner", LINER_MM), ("round", "round", ROUND_MM),
+        ("filbert", "filbert", FLAT_MM), ("flat", "flat", FLAT_MM),
     )  # fmt: skip
+    # Of two brushes the one that is named first does most of the work.
+    named = [(tool.index(word), kind, table) for word, kind, table in known if word in tool]
+    _, kind, table = min(named, key=lambda n: n[0], default=(0, "round", ROUND_MM))
     fitting = [number for number, mm in table.items() if mm <= width_mm + 1e-9]
     return f"no. {fitting[-1] if fitting else next(iter(table))} {kind}"

@@ -65,7 +65,7 @@ class Canvas:
 
     def do(self, deed: Layer | Taking) -> Canvas:
         """The canvas after one thing more is done to it; lines are too thin for its pieces."""
-        if deed.lines or not deed.pieces.any():
+        if not deed.pieces.any():
             return self
         return self._lay(deed) if isinstance(deed, Layer) else self._take(deed)
 

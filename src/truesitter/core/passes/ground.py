@@ -81,7 +81,8 @@ def stays_where(lab: Floats, ground: Lab, mm_per_px: float) -> Mask:
     large = stats[:, cv2.CC_STAT_AREA] >= least
     large[0] = False
     kept = large[numbers] if count else np.zeros(near.shape, bool)
-    return np.asarray(cv2.resize(kept.astype(np.uint8), (width, height), interpolation=cv2.INTER_NEAREST) > 0)
+    grown = cv2.resize(kept.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
+    return np.asarray(grown > 0.5)
 
 
 def choose_grounds(

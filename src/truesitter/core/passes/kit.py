@@ -89,11 +89,17 @@ def kit_for(plan: PassPlan, sittings: tuple[Sitting, ...], rack: Rack, names: tu
 
 
 def _brushes(plan: PassPlan) -> tuple[KitBrush, ...]:
-    found: dict[tuple[str, float], int] = {}
+    """One for each number; what has none by its name."""
+    found: dict[str, KitBrush] = {}
     for one in plan.passes:
-        found[one.tool, one.brush_mm] = found.get((one.tool, one.brush_mm), 0) + 1
-    listed = [KitBrush(tool, brush_number(mm, tool), mm, count) for (tool, mm), count in found.items()]
-    return tuple(sorted(listed, key=lambda b: (-b.mm, b.tool)))
+        number = brush_number(one.brush_mm, one.tool)
+        name = number or one.tool
+        before = found.get(name)
+        mm = max(one.brush_mm, before.mm if before else 0.0)
+        found[name] = KitBrush(
+            before.tool if before else one.tool, number, mm, before.passes + 1 if before else 1
+        )
+    return tuple(sorted(found.values(), key=lambda b: (-b.mm, b.tool)))
 
 
 def _tubes(plan: PassPlan, sittings: tuple[Sitting, ...]) -> tuple[KitTube, ...]:

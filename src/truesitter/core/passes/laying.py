@@ -23,6 +23,7 @@ from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.passes.canvas import Canvas
+from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.layer import Deed, Layer
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Doing, Subject, Taken, Thinned
@@ -110,6 +111,8 @@ class Step:
         Which of the places of its template it is, from 0.
     last
         What the step before it laid, where that was a thin coat.
+    hair
+        The layer of the hair stage that it lays.
     """
 
     pieces: Mask
@@ -121,6 +124,7 @@ class Step:
     tone: Mask | None = None
     last: Laid | None = None
     order: int = 0
+    hair: HairLayer | None = None
 
     @property
     def wanted(self) -> Mask:

@@ -60,14 +60,14 @@ def pass_minutes(
         ]
     ).reshape(len(passes), kinds)
     for number, one in enumerate(passes):
-        if one.lines:
+        if one.lines and not one.pieces.any():
             # Lines are told by their number, not by the place they run over.
             area[number] = 0
     sums = area.sum(axis=0)
     whole = rate * np.bincount(regions, weights=cm2, minlength=kinds)
     part = np.divide(area, sums, out=np.zeros_like(area), where=sums > 0)
     by_region = part * whole
-    drawn = np.array([len(p.lines) * STROKE_SECONDS / 60 for p in passes])
+    drawn = np.array([0 if p.pieces.any() else len(p.lines) * STROKE_SECONDS / 60 for p in passes])
     each = fixed / max(1, len(passes))
     minutes = by_region.sum(axis=1) + drawn + each
     hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum()

@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.line import Line
+from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.patchwork import Patchwork
 from truesitter.core.passes.plan import Mark, Subject
 from truesitter.core.passes.school import Band, PassTemplate
@@ -44,6 +45,8 @@ class Place:
         Of its pass.
     aim
         (h, w) the part of it whose colour is wanted; all of it when not given.
+    hair
+        The layer of the hair stage that it is.
     tone, order
         (h, w) where the colour of its lines or light comes from, and which place of its template it is.
     """
@@ -57,6 +60,7 @@ class Place:
     lines: tuple[Line, ...] = ()
     tone: Mask | None = None
     order: int = 0
+    hair: HairLayer | None = None
 
 
 def _in_thirds(values: Floats, where: Mask) -> tuple[Labels, int]:
@@ -163,6 +167,28 @@ def _zones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]
     ]
 
 
+def _hair_places(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """The layers of the hair stage; brows are features and have passes of their own."""
+    layers = [one for one in subject.hair if one.mass != "Brows"]
+    return [
+        Place(
+            template,
+            where & one.mask,
+            f"{template.key}-{number}",
+            template.name.format(band=_after_mass(one.name)),
+            lines=one.lines,
+            hair=one,
+        )
+        for number, one in enumerate(layers, 1)
+    ]
+
+
+def _after_mass(name: str) -> str:
+    """``locks`` of ``Hair: locks``; the beard keeps its name."""
+    said = name.removeprefix("Hair: ")
+    return said[0].lower() + said[1:]
+
+
 def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
     sets = subject.lines.get(template.key, ())
     nowhere = np.zeros(subject.groups.shape, bool)
@@ -190,6 +216,8 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
+    elif template.band is Band.HAIR_LAYERS:
+        return _hair_places(template, subject, where)
     elif template.band is Band.WASHES:
         places = _washes(template, subject, where)
     elif template.band is Band.ZONES:

@@ -18,6 +18,7 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go
+from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.layer import Deed, LineSet
 from truesitter.core.passes.waiting import Room
 from truesitter.core.types import Floats, Labels, Mask
@@ -80,6 +81,8 @@ class Subject:
         The air it dries in.
     ground
         A ground of its own instead of the school's.
+    hair
+        Layers of the hair stage, for schools that follow them.
     """
 
     groups: Labels
@@ -96,6 +99,7 @@ class Subject:
     room: Room = field(default_factory=Room)
     ground: Ground | None = None
     marks: Labels | None = None
+    hair: tuple[HairLayer, ...] = ()
 
     @property
     def size_mm(self) -> tuple[float, float]:

@@ -82,7 +82,7 @@ class _Planner:
             aim = None if aim is None or not aim.any() else aim
         step = Step(
             pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
-            self.thin, place.order,
+            self.thin, place.order, place.hair,
         )  # fmt: skip
         laid = KINDS[template.kind].lay(self.scene, step, canvas)
         self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
@@ -185,9 +185,10 @@ class _Planner:
             tuple(self.passes), scene.regions, cm2, rate, self.school.pace.fixed_minutes
         )
         places = [
-            np.isin(scene.regions, template.regions) if current.lines else current.pieces
+            current.pieces if current.pieces.any() else np.isin(scene.regions, template.regions)
             for current, template in zip(self.passes, self.laid, strict=True)
         ]
+        hardly = [not p.pieces.any() for p in self.passes]
         timed = []
         for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
             # What goes into wet paint waits for nothing laid in the same sitting.
@@ -197,7 +198,7 @@ class _Planner:
             under = tuple(
                 n
                 for n in below
-                if bool((places[n] & places[number]).any()) and not (current.lines and self.passes[n].lines)
+                if bool((places[n] & places[number]).any()) and not (hardly[number] and hardly[n])
             )
             base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
             dries = drying_minutes(base, current.recipe.parts, scene.palette.rack)

@@ -37,7 +37,7 @@ MOST_PASSES = 60
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-    "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
+    "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
 ]  # fmt: skip
 """How a pass is laid; each is a file of `kinds`."""
 
@@ -54,7 +54,7 @@ class Band(Enum):
     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
-    ``highlights`` what mirrors the light.
+    ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
     """
 
     EVERYTHING = "whole"
@@ -69,6 +69,7 @@ class Band(Enum):
     RECESSES = "recesses"
     RECESS_DARKS = "recess darks"
     HIGHLIGHTS = "highlights"
+    HAIR_LAYERS = "hair layers"
 
 
 _NAMES = {region.spoken: region for region in Region}

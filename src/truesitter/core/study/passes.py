@@ -21,12 +21,14 @@ from truesitter.core.passes.places import tones_of
 from truesitter.core.passes.plan import Mark, PassPlan, Subject
 from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schedule import Sitting, Task, sittings_for
+from truesitter.core.passes.school import Band, School
 from truesitter.core.passes.seams import Seam, seams_of
 from truesitter.core.refusal import Refusal
-from truesitter.core.settings import HairSettings, PassSettings
+from truesitter.core.settings import HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.hair import HairStage
+from truesitter.core.study.hair_layers import HairLayerStage
 from truesitter.core.study.light import FACE_OF_FIGURE, LightStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
@@ -45,6 +47,29 @@ ORDER = tuple(
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
 
+_NEEDS = (
+    "regions",
+    "light",
+    "flesh",
+    "detection",
+    "framed",
+    "painted lines",
+    "surround",
+    "grounds",
+    "recesses",
+    "shine",
+)
+
+
+def _needed(settings: StudySettings) -> tuple[str, ...]:
+    """Layers of the hair only for a school that follows them."""
+    return (*_NEEDS, "hair layers") if _strokes_hair(settings.passes.followed()) else _NEEDS
+
+
+def _strokes_hair(school: School) -> bool:
+    return any(p.band is Band.HAIR_LAYERS for p in school.passes)
+
+
 HIGHLIGHT = 0.35
 """Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
 
@@ -61,29 +86,19 @@ class PassStage:
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
         flesh: FleshStage, light: LightStage, hair: HairStage, surround: SurroundStage,
+        hair_layers: HairLayerStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
-        self._surround = surround
+        self._surround, self._hair_layers = surround, hair_layers
         self.settings: PassSettings = source.stage("passes")
         self._hair_settings: HairSettings = source.stage("hair")
 
     @result(
         "passes",
         settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
-        needs=(
-            "regions",
-            "light",
-            "flesh",
-            "detection",
-            "framed",
-            "painted lines",
-            "surround",
-            "grounds",
-            "recesses",
-            "shine",
-        ),
-        version=7,
+        needs=_needed,
+        version=8,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -170,6 +185,7 @@ class PassStage:
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),
             ground=self._surround.ground(),
+            hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
         )
 
     def _flesh_recipes(self) -> dict[int, Recipe]:

@@ -58,7 +58,15 @@ class Study:
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.passes = PassStage(
-            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair, self.surround
+            source,
+            self.picture,
+            self.sitter,
+            self.values,
+            self.flesh,
+            self.light,
+            self.hair,
+            self.surround,
+            self.hair_layers,
         )
 
     @classmethod

@@ -10,6 +10,7 @@ from truesitter.core.passes.kinds.flesh_ground import FLESH_GROUND
 from truesitter.core.passes.kinds.glaze import GLAZE
 from truesitter.core.passes.kinds.grey import GREY
 from truesitter.core.passes.kinds.ground import GROUND
+from truesitter.core.passes.kinds.hair import HAIR
 from truesitter.core.passes.kinds.light import LIGHT
 from truesitter.core.passes.kinds.lines import LINES
 from truesitter.core.passes.kinds.mass import MASS
@@ -26,8 +27,8 @@ from truesitter.core.passes.school import KindName
 KINDS: dict[KindName, Laying] = {
     cast("KindName", kind.name): kind
     for kind in (
-        GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, ZONE,
-        WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT,
+        GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, HAIR,
+        ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT,
     )
 }  # fmt: skip
 
