@@ -29,6 +29,7 @@ STAGES = (
     "hair_layers",
     "brush",
     "surround",
+    "finish",
     "passes",
 )
 ARGUMENTS = {
@@ -36,6 +37,7 @@ ARGUMENTS = {
     "string": [(family,) for family in FAMILIES],
     "colour families": [(family,) for family in SPLIT],
     "picture of a hair layer": [(1,), (3,)],
+    "painted without": [(1,), (3,)],
     "brush arrows": [(False,), (True,)],
     "polish": [("garment",), ("background",), ("skin in the light",)],
 }
@@ -77,11 +79,12 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"passes": {"ground": "auto", "backdrop": "counter", "backdrop_hue": "neutral"}},
     {"passes": {"ground": "own", "ground_lab": (60, 5, 20), "lost": [{"points": [(0.3, 0.3), (0.4, 0.5)]}]}},
     {"passes": {"exactness": "copy", "temperature": 10, "humidity": 80, "hair": "early", "lights": "early"}},
+    {"passes": {"focus": [{"x": 0.4, "y": 0.4}, {"x": 0.6, "y": 0.8, "depth": "far"}]}},
     {"passes": {"sitting_hours": 5, "rest_days": 2, "softening": "at once"}},
 ]
 
 
-PLANS = ("passes", "painted borders", "painted", "seams", "sittings")
+PLANS = ("passes", "painted borders", "painted", "painted without", "seams", "sittings")
 
 
 def small(name: str) -> bytes:

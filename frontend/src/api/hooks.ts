@@ -62,6 +62,7 @@ export const usePasses = (s: Sitter, wanted = true) =>
   useComputed<Schemas["PassesOut"]>(s, "passes", "", wanted);
 export const useGrounds = (s: Sitter) => useComputed<Schemas["GroundsOut"]>(s, "grounds");
 export const useBackground = (s: Sitter) => useComputed<Schemas["BackgroundOut"]>(s, "background");
+export const useFocus = (s: Sitter) => useComputed<Schemas["FocusOut"]>(s, "focus");
 export const useKit = (s: Sitter) => useComputed<Schemas["KitOut"]>(s, "kit");
 export const useLibrary = () =>
   useQuery({

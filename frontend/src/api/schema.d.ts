@@ -820,6 +820,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/stencil.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stencil File
+         * @description Marks of the skin with their lights, at true size.
+         */
+        get: operations["stencil_file_api_sitters__sitter_id__files_stencil_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/strokes.svg": {
         parameters: {
             query?: never;
@@ -1118,6 +1138,46 @@ export interface paths {
          * @description What a swatch of one tube says, thinned 1 to so many and read dry on white paper; nothing is kept.
          */
         get: operations["strength_api_sitters__sitter_id__flesh_strength_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/focus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Focus
+         * @description What is finished how far.
+         */
+        get: operations["get_focus_api_sitters__sitter_id__focus_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/focus.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Focus Picture
+         * @description The reference as it may be finished.
+         */
+        get: operations["focus_picture_api_sitters__sitter_id__focus_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1658,6 +1718,26 @@ export interface paths {
          * @description The canvas then.
          */
         get: operations["taken_picture_api_sitters__sitter_id__passes_taken_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/passes/without/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Canvas Without
+         * @description The finished canvas had pass `number`, counted from 1, never been laid.
+         */
+        get: operations["canvas_without_api_sitters__sitter_id__passes_without__number__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2322,10 +2402,10 @@ export interface components {
          *     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
          *     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
          *     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
-         *     ``highlights`` what mirrors the light.
+         *     ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
          * @enum {string}
          */
-        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights";
+        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers";
         /**
          * BatchLineOut
          * @description How much of one mixture.
@@ -2707,6 +2787,28 @@ export interface components {
             y: number;
         };
         /**
+         * FinishOut
+         * @description How far one place is finished.
+         */
+        FinishOut: {
+            /** Allowed */
+            allowed: number;
+            /** Edge Mm */
+            edge_mm: number;
+            /** Place */
+            place: string;
+            /** Small */
+            small: number;
+            /** Weight */
+            weight: number;
+            /** Words */
+            words: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * FleshOut
          * @description All mixtures of the skin, the palette's reach, and cautions for the tubes used.
          */
@@ -2838,6 +2940,35 @@ export interface components {
              * @default []
              */
             without: string[];
+        };
+        /**
+         * FocusOut
+         * @description Places from the most looked at to the least, and the texture of the skin.
+         */
+        FocusOut: {
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Own */
+            own: boolean;
+            /** Places */
+            places: components["schemas"]["FinishOut"][];
+            texture: components["schemas"]["TextureOut"];
+        };
+        /**
+         * FocusSettings
+         * @description A place, and how near it is or how much it is looked at.
+         */
+        FocusSettings: {
+            /**
+             * Depth
+             * @default near
+             * @enum {string}
+             */
+            depth: "near" | "middle" | "far";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * FormOut
@@ -3532,6 +3663,21 @@ export interface components {
             y2: number;
         };
         /**
+         * MarkOut
+         * @description What is looked at.
+         */
+        MarkOut: {
+            /**
+             * Depth
+             * @enum {string}
+             */
+            depth: "near" | "middle" | "far";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * MassOut
          * @description How much the locks of a mass stand out.
          */
@@ -3926,6 +4072,12 @@ export interface components {
              */
             exactness: "study" | "portrait" | "copy";
             /**
+             * Focus
+             * @description None for the eyes
+             * @default []
+             */
+            focus: components["schemas"]["FocusSettings"][];
+            /**
              * Ground
              * @description school, auto, own, or the key of a ground for this picture
              * @default school
@@ -4057,7 +4209,7 @@ export interface components {
              * @description How it is laid
              * @enum {string}
              */
-            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light";
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light";
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
@@ -5583,6 +5735,7 @@ export interface components {
              *       "backdrop": "photo",
              *       "backdrop_hue": "as photographed",
              *       "exactness": "portrait",
+             *       "focus": [],
              *       "ground": "school",
              *       "humidity": 50,
              *       "lost": [],
@@ -5791,6 +5944,18 @@ export interface components {
             share: number;
             /** Words */
             words: string;
+        };
+        /**
+         * TextureOut
+         * @description Marks of the skin.
+         */
+        TextureOut: {
+            /** Contrast */
+            contrast: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Marks */
+            marks: number;
         };
         /**
          * TimerOut
@@ -7315,6 +7480,35 @@ export interface operations {
             };
         };
     };
+    stencil_file_api_sitters__sitter_id__files_stencil_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     stroke_drawing_api_sitters__sitter_id__files_strokes_svg_get: {
         parameters: {
             query?: never;
@@ -7799,6 +7993,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StrengthOut"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_focus_api_sitters__sitter_id__focus_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FocusOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    focus_picture_api_sitters__sitter_id__focus_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {
@@ -8650,6 +8904,36 @@ export interface operations {
             };
             header?: never;
             path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    canvas_without_api_sitters__sitter_id__passes_without__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
                 sitter_id: string;
             };
             cookie?: never;

@@ -80,6 +80,7 @@ export const stages = {
       school: job("school", "SchoolJob", () => import("../stages/passes/SchoolJob")),
       ground: job("ground", "GroundJob", () => import("../stages/passes/GroundJob")),
       backdrop: job("backdrop", "BackgroundJob", () => import("../stages/passes/BackgroundJob")),
+      focus: job("focus", "FocusJob", () => import("../stages/passes/FocusJob")),
       sittings: job("sittings", "SittingsJob", () => import("../stages/passes/SittingsJob")),
       kit: job("kit", "KitJob", () => import("../stages/passes/KitJob")),
       book: job("book", "BookJob", () => import("../stages/passes/BookJob")),

@@ -17,6 +17,7 @@ from truesitter.web.routes import (
     combined,
     facts,
     files,
+    finishing,
     flesh,
     glaze,
     hair,
@@ -42,7 +43,8 @@ from truesitter.web.routes import (
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
-    combined, near, light, hair, passes, school, schools, surround, files, library, tubes, swatches,
+    combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
+    swatches,
 )  # fmt: skip
 
 

@@ -21,7 +21,8 @@ export function GroundJob({ sitter }: JobProps) {
   const [looked, setLooked] = useState<string | null>(null);
   const all = grounds.data?.grounds ?? [];
   const laid = settings.ground === "auto" ? all[0]?.key : settings.ground;
-  const shown = all.find((g) => g.key === (looked ?? (settings.ground === "school" ? all[0]?.key : laid))) ?? all[0];
+  const shown =
+    all.find((g) => g.key === (looked ?? (settings.ground === "school" ? all[0]?.key : laid))) ?? all[0];
   useWall({
     busy: grounds.isFetching || isPending,
     veil: shown

@@ -27,11 +27,7 @@ export function KitJob({ sitter }: JobProps) {
           </Section>
           <Section title="Brushes and tools">
             {kit.data.brushes.map((b) => (
-              <Line
-                key={`${b.tool}${b.number}`}
-                left={b.number || b.tool}
-                right={`${b.mm} mm`}
-              />
+              <Line key={`${b.tool}${b.number}`} left={b.number || b.tool} right={`${b.mm} mm`} />
             ))}
           </Section>
           <Section title="Paint">

@@ -4,7 +4,7 @@ import { base, type Schemas } from "../../api/client";
 import { useDone } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
-import { Say, Section } from "../../sheet/parts";
+import { Say, Section, Toggle } from "../../sheet/parts";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
 import { Scrubber } from "../../sheet/Scrubber";
 import { spoken } from "../../sheet/spoken";
@@ -23,12 +23,15 @@ export function PlanJob({ sitter, look }: JobProps) {
   const tubes = useTubes(sitter);
   const current = passes[number - 1];
   const [canvas, setCanvas] = useState(true);
+  const [left, setLeft] = useState<string | null>(null);
   const tickOf = (key: string) => done.find((d) => d.key === key && d.school === plan.data?.key)?.id;
   useWall({
     busy: plan.isFetching,
     picture:
       canvas && current
-        ? `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}`
+        ? left === current.key
+          ? `${base(sitter.id)}/passes/without/${number}?v=${sitter.keys["passes"] ?? ""}`
+          : `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}`
         : undefined,
     below: current && <PassStrip sitter={sitter} passes={passes} number={number} choose={setChosen} />,
     onTray: (next) => {
@@ -71,6 +74,11 @@ export function PlanJob({ sitter, look }: JobProps) {
               number={number}
               count={passes.length}
               onChange={setChosen}
+            />
+            <Toggle
+              label="The end without this pass"
+              on={left === current.key}
+              onChange={(on) => setLeft(on ? current.key : null)}
             />
             <Details pass={current} number={number} tubes={tubes} />
           </>

@@ -211,7 +211,10 @@ def paint(
                 takings = [(d, where) for d, where in done if isinstance(d, Taking) and d.dry == dry]
                 if takings:
                     hand.take(takings, dry)
-            changed = touched[0] if len(touched) == 1 else np.unique(np.concatenate(touched))
+            if len(touched) == 1:
+                changed = touched[0]
+            else:
+                changed = np.unique(np.concatenate([np.zeros(0, np.int64), *touched]))
             changes.append((changed.astype(np.int32), hand.stack[changed]))
     labs = reflectance_to_lab(seen_from(hand.table)).astype(np.float32)
     return Painted((shape[0], shape[1]), labs, tuple(changes))

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from truesitter.core.paint.media.supports import SupportName
 from truesitter.core.passes.background import Design, Hue
+from truesitter.core.passes.focus import Depth
 from truesitter.core.passes.plan import Exactness
 from truesitter.core.passes.school import School
 from truesitter.core.passes.schools import LAYERED_OIL, SCHOOLS, school
@@ -37,6 +38,14 @@ class LostSettings(Settings):
     points: tuple[Spot, ...] = Field(min_length=2, max_length=2000)
 
 
+class FocusSettings(Settings):
+    """A place, and how near it is or how much it is looked at."""
+
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+    depth: Depth = "near"
+
+
 class PassSettings(Settings):
     """The school followed; which passes are done is a fact, not a setting."""
 
@@ -49,6 +58,7 @@ class PassSettings(Settings):
     backdrop: Design = Field("photo", description="How light the background is beside the figure")
     backdrop_hue: Hue = Field("as photographed", description="Where its colour comes from")
     lost: tuple[LostSettings, ...] = Field((), max_length=60, description="Strokes along edges to be lost")
+    focus: tuple[FocusSettings, ...] = Field((), max_length=40, description="None for the eyes")
     ground: str = Field(
         "school", max_length=60, description="school, auto, own, or the key of a ground for this picture"
     )

@@ -26,6 +26,7 @@ from truesitter.core.passes.seams import Seam, seams_of
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study.finishing import FinishStage
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.hair_layers import HairLayerStage
@@ -86,11 +87,11 @@ class PassStage:
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
         flesh: FleshStage, light: LightStage, hair: HairStage, surround: SurroundStage,
-        hair_layers: HairLayerStage,
+        hair_layers: HairLayerStage, finish: FinishStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
-        self._surround, self._hair_layers = surround, hair_layers
+        self._surround, self._hair_layers, self._finish = surround, hair_layers, finish
         self.settings: PassSettings = source.stage("passes")
         self._hair_settings: HairSettings = source.stage("hair")
 
@@ -162,6 +163,16 @@ class PassStage:
         done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
         return paint(self.borders(), done, plan.support, plan.canvases[0].rack)
 
+    @result("painted without", settings=TUBES, needs=("painted borders", "passes"))
+    def without(self, number: int) -> Painted:
+        """The canvas after each pass had one of them, counted from 1, never been laid."""
+        plan = self.plan()
+        done = [
+            Painting((), p.into_wet) if n == number else Painting(p.deeds, p.into_wet)
+            for n, p in enumerate(plan.passes, 1)
+        ]
+        return paint(self.borders(), done, plan.support, plan.canvases[0].rack)
+
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
         surround = self._surround.surround()
@@ -208,7 +219,7 @@ class PassStage:
     @result(
         "painted lines",
         settings=(WIDTH_MM,),
-        needs=("detection", "regions", "value", "recesses", "hair sense", "light"),
+        needs=("detection", "regions", "value", "recesses", "hair sense", "light", "texture"),
     )
     def lines(self) -> dict[str, tuple[LineSet, ...]]:
         """Everything that is drawn with a liner, by the key of the pass that draws it."""
@@ -218,6 +229,7 @@ class PassStage:
         found = {key: (LineSet(lines),) for key, lines in face_lines(face, size).items()}
         recesses = self._light.recesses()
         found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
+        found["pores"] = (LineSet(self._finish.texture().darks),)
         zones = self._light.zones()
         first = reduced_labels(zones.zones, PLANNING_LONG_SIDE) == 1
         found["streaks"] = (LineSet(streaks(zones.rays, self._face_mm(value.shape, size)), first),)

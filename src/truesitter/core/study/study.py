@@ -9,6 +9,7 @@ from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.brush import BrushStage
+from truesitter.core.study.finishing import FinishStage
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
 from truesitter.core.study.hair_layers import HairLayerStage
@@ -57,17 +58,11 @@ class Study:
         self.brush = BrushStage(source, self.picture, self.sitter, self.light)
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
+        self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
         self.passes = PassStage(
-            source,
-            self.picture,
-            self.sitter,
-            self.values,
-            self.flesh,
-            self.light,
-            self.hair,
-            self.surround,
-            self.hair_layers,
-        )
+            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair,
+            self.surround, self.hair_layers, self.finish,
+        )  # fmt: skip
 
     @classmethod
     def of_bytes(cls, data: bytes, settings: StudySettings, memo: Memo | None = None) -> Study:

@@ -105,6 +105,19 @@ def canvas_after(number: int, study: CurrentStudy, request: Request, small: bool
     return picture_response(request, f"canvas-{number}-{small}-{study.source.key('painted')}", make)
 
 
+@router.get("/passes/without/{number}", response_class=Response)
+def canvas_without(number: int, study: CurrentStudy, request: Request) -> Response:
+    """The finished canvas had pass `number`, counted from 1, never been laid."""
+    if study.passes.refused() or not 1 <= number <= len(study.passes.plan().passes):
+        raise HTTPException(404, "There is no such pass in this plan.")
+
+    def make() -> tuple[bytes, str]:
+        last = len(study.passes.plan().passes)
+        return encode_png(study.passes.without(number).picture(last), fast=True), "image/png"
+
+    return picture_response(request, f"without-{number}-{study.source.key('painted without')}", make)
+
+
 @router.get("/files/lines.svg", response_class=Response)
 def lines_file(study: CurrentStudy) -> Response:
     """Every painted line with its widths."""

@@ -1,0 +1,124 @@
+import { Box, Button, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { useState } from "react";
+import { base, type Schemas } from "../../api/client";
+import { useFocus } from "../../api/hooks";
+import { useChange } from "../../api/useChange";
+import { SpotMark } from "../../picture/Overlays";
+import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Say, Section } from "../../sheet/parts";
+import { PlaceList, usePlaces } from "../../sheet/places";
+import { useWall } from "../../sitter/wall";
+import type { JobProps } from "../job";
+
+type Depth = Schemas["FocusSettings"]["depth"];
+const depths: readonly Depth[] = ["near", "middle", "far"];
+
+/** What is looked at, how far each place is finished, and the texture of the skin. */
+export function FocusJob({ sitter, look }: JobProps) {
+  const settings = sitter.settings.passes;
+  const found = useFocus(sitter);
+  const file = useFileUrl(sitter);
+  const { change, isPending } = useChange(sitter, "passes");
+  const [depth, setDepth] = useState<Depth>("near");
+  const [finished, setFinished] = useState(true);
+  const places = usePlaces(found.data?.places ?? []);
+  const marks = found.data?.marks ?? [];
+  useWall({
+    busy: found.isFetching || isPending,
+    tool: "pick",
+    onPick: ([x, y]) =>
+      change({ focus: [...settings.focus, { x, y, depth }] }, depth === "near" ? "Focus" : `Mark ${depth}`),
+    picture: finished ? `${base(sitter.id)}/focus.png?v=${sitter.keys["focus"] ?? ""}` : undefined,
+    onTray: (next) => {
+      if (next.picture !== look.picture) setFinished(false);
+      return next;
+    },
+    overlay: (px, size) => (
+      <>
+        {marks.map((m, i) => (
+          <SpotMark key={i} spot={[m.x, m.y]} name={m.depth} size={size} px={px} />
+        ))}
+        {places.mark(px, size)}
+      </>
+    ),
+  });
+  const texture = found.data?.texture;
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={finished}
+        aria-label="Picture"
+        onChange={(_, v: boolean | null) => v !== null && setFinished(v)}
+        sx={{ mb: 2 }}
+      >
+        <ToggleButton value={true}>As finished</ToggleButton>
+        <ToggleButton value={false}>Reference</ToggleButton>
+      </ToggleButtonGroup>
+      <Section title="Focus">
+        <Say quiet>
+          {found.data?.own === false ? "The eyes, as long as you mark nothing. " : "As you marked it. "}
+          Press on the picture where the eye should rest, or where it should not.
+        </Say>
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={depth}
+          aria-label="Mark as"
+          onChange={(_, v: Depth | null) => v && setDepth(v)}
+          sx={{ mb: 1 }}
+        >
+          {depths.map((d) => (
+            <ToggleButton key={d} value={d}>
+              {d}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        {settings.focus.map((m, i) => (
+          <Box key={i} sx={{ display: "flex", alignItems: "center" }}>
+            <Box sx={{ flex: 1 }}>
+              Mark {i + 1}, {m.depth}
+            </Box>
+            <Button
+              color="inherit"
+              aria-label={`Remove mark ${i + 1}`}
+              onClick={() => change({ focus: settings.focus.filter((_, j) => j !== i) }, "Remove a mark")}
+            >
+              Remove
+            </Button>
+          </Box>
+        ))}
+      </Section>
+      <Section title="How far to finish">
+        {found.isPending && <Say quiet>Weighing every place …</Say>}
+        {found.isError && <Say>{found.error.message}</Say>}
+        <PlaceList
+          of={found.data?.places ?? []}
+          places={places}
+          right={(p) => `${Math.round(p.weight * 100)} %, edges from ${p.edge_mm.toFixed(1)} mm`}
+          more={(p) => (
+            <>
+              {p.words[0]?.toUpperCase()}
+              {p.words.slice(1)} Small contrast {p.small.toFixed(2)} step in the photograph, at most{" "}
+              {p.allowed.toFixed(2)} in the painting.
+            </>
+          )}
+        />
+      </Section>
+      <Section title="Texture of the skin">
+        {texture && texture.marks === 0 && <Say>This skin is smooth: paint no pores and no creases.</Say>}
+        {texture && texture.marks > 0 && (
+          <>
+            <Say>
+              About <strong>{texture.marks} marks</strong>, {texture.gap_mm.toFixed(1)} mm from one another,
+              never in a pattern, only in the light. Each dark has its light on the lit side; without it, it
+              reads as a freckle.
+            </Say>
+            <Downloads files={[{ label: "Stencil at true size, SVG", href: file("stencil.svg") }]} />
+          </>
+        )}
+      </Section>
+    </>
+  );
+}
