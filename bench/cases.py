@@ -18,15 +18,11 @@ from skimage import color, filters
 from bench.hair import hair
 from bench.inputs import demo_bytes, large_jpeg, study
 from bench.light import light
+from bench.passes import passes
 from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lightness_map_to_value
 from truesitter.core.memo import Memo
-from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.media.media import MEDIA
-from truesitter.core.paint.media.supports import WHITE_PAPER
-from truesitter.core.paint.recipes.coats import coat_map, coats_of
 from truesitter.core.paint.recipes.mixing import mix, mixture_reflectance
 from truesitter.core.paint.recipes.proportions import TubeSets
 from truesitter.core.paint.recipes.rounding import recipe_cost
@@ -34,10 +30,6 @@ from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.recipes.strings import mix_string
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.passes.borders import measure_borders
-from truesitter.core.passes.painted import Painting, paint
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.regions import Scribble, solve_regions
@@ -174,55 +166,6 @@ def two_parts(picture: Bytes, start: Bytes) -> Bytes:
     """Sitter and background by GrabCut, three rounds, from a first guess."""
     inside, outside = np.zeros((1, 65)), np.zeros((1, 65))
     return cv2.grabCut(picture, start.copy(), None, inside, outside, 3, cv2.GC_INIT_WITH_MASK)[0]
-
-
-def passes() -> list[Figure]:
-    stage = study().passes
-    subject, palette = stage.subject(), study().flesh.palette()
-    return [
-        figure(
-            "All passes planned and simulated",
-            times(lambda: plan_passes(subject, palette, LAYERED_OIL), 15),
-            "< 500",
-        ),
-        *soft_canvas(),
-        *coats(),
-    ]
-
-
-def soft_canvas() -> list[Figure]:
-    """Every pass on a canvas with soft borders, measured first; beside it the wrong way, blurring."""
-    stage = study().passes
-    plan, lab = stage.plan(), stage.subject().lab
-    value, mm_per_px = lightness_map_to_value(lab[..., 0]), stage.subject().mm_per_px
-    patchwork = plan.canvases[0].patchwork
-    passes = [Painting(p.deeds, p.into_wet) for p in plan.passes]
-    painted = paint(measure_borders(patchwork, value, mm_per_px), passes)
-    every = range(1, len(passes) + 1)
-    ours = times(lambda: paint(measure_borders(patchwork, value, mm_per_px), passes), 9)
-    pictures = times(lambda: [painted.picture(n) for n in every], 5)
-    blurred = times(lambda: [cv2.GaussianBlur(plan.canvases[n - 1].picture(), (0, 0), 4) for n in every], 3)
-    return [
-        figure(
-            f"{len(passes)} passes with soft borders at {lab.shape[1]} × {lab.shape[0]}",
-            ours,
-            "< 500",
-            ratio(ours + np.median(pictures), blurred, "hard canvases, each blurred as sRGB,"),
-        ),
-        figure("a picture after every pass", pictures, ""),
-    ]
-
-
-def coats() -> list[Figure]:
-    lab = study().passes.subject().lab
-    film = MEDIA["airbrush"].thinning.dry(Dilution(1, 8))
-
-    def ours() -> None:
-        found = coats_of({"burnt-sienna": 1}, {"burnt-umber": 2, "ultramarine-blue": 1}, (film, film),
-                         WHITE_PAPER.internal())  # fmt: skip
-        coat_map(lab, found)
-
-    return [figure("map of whole coats of two mixtures", times(ours, 9), "< 300")]
 
 
 _MEMORY = """

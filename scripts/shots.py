@@ -76,8 +76,6 @@ def shoot_reference(camera: Camera) -> None:
     camera.job("measure")
     camera.page.get_by_role("button", name="head", exact=True).click()
     camera.take("measure")
-    camera.open("Tobias", "reference", "grid")
-    camera.take("grid")
     camera.open("Ines", "reference", "regions")
     camera.take("regions")
 
@@ -118,7 +116,6 @@ def shoot_paint(camera: Camera) -> None:
     camera.open("Maren", "light", "peaks")
     camera.take("light")
     camera.job("form")
-    camera.take("form")
     camera.open("Maren", "hair")
     camera.take("hair")
     camera.job("locks")
@@ -131,12 +128,20 @@ def shoot_paint(camera: Camera) -> None:
     camera.page.get_by_role("button", name="3 Lights wiped out").click()
     wiped = camera.page.url
     camera.open("Tobias", "passes")
-    for _ in range(11):
+    for _ in range(15):
         camera.page.get_by_role("button", name="Next pass").click()
     camera.take("passes")
+    camera.job("ground")
+    camera.take("ground")
     camera.page.goto(wiped)
     camera.page.get_by_label("Dim studio").click()
     camera.take("passes-dim")
+    camera.page.get_by_label("Dim studio").click()
+    camera.page.get_by_label("School", exact=True).click()
+    camera.page.get_by_role("option", name="Watercolour, head first").click()
+    settle(camera.page)
+    camera.job("book")
+    camera.take("book")
 
 
 def main() -> None:

@@ -80,7 +80,7 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"passes": {"ground": "own", "ground_lab": (60, 5, 20), "lost": [{"points": [(0.3, 0.3), (0.4, 0.5)]}]}},
     {"passes": {"exactness": "copy", "temperature": 10, "humidity": 80, "hair": "early", "lights": "early"}},
     {"passes": {"focus": [{"x": 0.4, "y": 0.4}, {"x": 0.6, "y": 0.8, "depth": "far"}]}},
-    {"passes": {"sitting_hours": 5, "rest_days": 2, "softening": "at once"}},
+    {"passes": {"sitting_hours": 5, "rest_days": 2, "softening": "at once", "shadows": "violet"}},
 ]
 
 

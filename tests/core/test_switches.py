@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.test_schools import planned
 from truesitter.core.passes.school import Band, School
 from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.shadow_family import TURNS, ShadowFamily, turned
 from truesitter.core.passes.switches import Switches, adapted
+from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study import Study
 
 CHOICES = st.builds(
     Switches,
@@ -81,3 +86,32 @@ def test_soft_borders_say_when_they_are_softened() -> None:
         assert word in flesh.note
         crisp = next(p for p in school.passes if p.edge == "firm")
         assert word not in crisp.note
+
+
+@pytest.mark.parametrize("family", list(TURNS))
+def test_a_shadow_family_turns_the_shadow_and_keeps_its_value(family: ShadowFamily) -> None:
+    lab = np.full((80, 80, 3), (40.0, 15.0, 18.0), np.float32)
+    shadow = np.zeros((80, 80), bool)
+    shadow[:, :40] = True
+    made = turned(lab, shadow, family, 1.0)
+    np.testing.assert_array_equal(made[..., 0], lab[..., 0])
+    np.testing.assert_array_equal(made[:, 40:], lab[:, 40:])
+    np.testing.assert_allclose(made[40, 10, 1:] - lab[40, 10, 1:], TURNS[family], atol=0.05)
+    assert turned(lab, shadow, None, 1.0) is lab
+
+
+def test_shadow_families_show_in_the_mixtures_of_the_flesh() -> None:
+    """Greened shadows are greener, violet ones bluer than those photographed."""
+    plain = planned("selda", "direct-oil")
+    seen = {}
+    for family in (None, "greened", "violet"):
+        chosen = plain.settings.model_dump()
+        chosen["passes"]["shadows"] = family
+        study = Study(
+            plain.sha256, plain.source.load, StudySettings.model_validate(chosen), plain.source.memo
+        )
+        dark = next(p for p in study.passes.plan().passes if p.key.startswith("flesh"))
+        seen[family] = dark.recipe.target_lab
+    assert seen["greened"][1] < seen[None][1] - 2
+    assert seen["violet"][2] < seen[None][2] - 3
+    assert seen["violet"][0] == pytest.approx(seen[None][0], abs=0.5)

@@ -130,3 +130,26 @@ def test_sittings_kit_and_book(page: Page, sitter: str) -> None:
     with page.expect_download() as printed:
         page.get_by_role("link", name="Book, A4").click()
     assert printed.value.path().read_bytes().startswith(b"%PDF")
+
+
+def test_the_focus_is_set_on_the_picture(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/focus")
+    expect(page.get_by_text("The eyes, as long as you mark nothing.")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="far", exact=True).click()
+    box = wall(page)
+    page.mouse.click(box["x"] + box["width"] * 0.5, box["y"] + box["height"] * 0.8)
+    expect(page.get_by_text("Mark 1, far")).to_be_visible()
+    expect(page.get_by_text("As you marked it.")).to_be_visible()
+    page.get_by_role("button", name="Remove mark 1").click()
+    expect(page.get_by_text("The eyes, as long as you mark nothing.")).to_be_visible()
+
+
+def test_the_end_is_shown_without_a_pass(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/plan")
+    toggle = page.get_by_label("The end without this pass")
+    expect(toggle).to_be_visible(timeout=30_000)
+    with page.expect_response(lambda r: "/passes/without/" in r.url) as answer:
+        toggle.click()
+    assert answer.value.ok
+    page.get_by_role("button", name="Next pass").click()
+    expect(toggle).not_to_be_checked()

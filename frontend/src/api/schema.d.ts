@@ -4128,6 +4128,11 @@ export interface components {
              */
             school: string;
             /**
+             * Shadows
+             * @description What flesh shadows are turned to
+             */
+            shadows: ("greened" | "purple" | "earth" | "violet") | null;
+            /**
              * Sitting Hours
              * @description Longest sitting
              * @default 3

@@ -16,6 +16,7 @@ const switches = [
   ["hair", "Hair", ["early", "late"]],
   ["lights", "Highlights", ["early", "last"]],
   ["order", "Order", ["details last", "by section"]],
+  ["shadows", "Shadows of the flesh", ["greened", "purple", "earth", "violet"]],
   ["softening", "Soft borders", ["at once", "within open time", "smeared at the end"]],
 ] as const;
 
@@ -45,13 +46,13 @@ export function SchoolJob({ sitter }: JobProps) {
             onChange={(e) =>
               change(
                 { [key]: e.target.value || null } as Partial<PassSettings>,
-                `${label}: ${e.target.value || "as the school has it"}`,
+                `${label}: ${e.target.value || "as before"}`,
               )
             }
             slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
             sx={{ mb: 1.5 }}
           >
-            <MenuItem value="">as the school has it</MenuItem>
+            <MenuItem value="">{key === "shadows" ? "as photographed" : "as the school has it"}</MenuItem>
             {words.map((w) => (
               <MenuItem key={w} value={w}>
                 {w}

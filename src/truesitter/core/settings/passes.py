@@ -13,6 +13,7 @@ from truesitter.core.passes.focus import Depth
 from truesitter.core.passes.plan import Exactness
 from truesitter.core.passes.school import School
 from truesitter.core.passes.schools import LAYERED_OIL, SCHOOLS, school
+from truesitter.core.passes.shadow_family import ShadowFamily
 from truesitter.core.passes.switches import (
     BackgroundWhen,
     HairWhen,
@@ -67,6 +68,7 @@ class PassSettings(Settings):
     lights: LightsWhen | None = None
     order: Order | None = None
     softening: Softening | None = None
+    shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
     exactness: Exactness = "portrait"
     sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
     rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")

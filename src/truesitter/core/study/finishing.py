@@ -62,7 +62,7 @@ class FinishStage:
         upper = rows <= np.quantile(rows, 0.35)
         return (FocusMark(float(columns[upper].mean() / width), float(rows[upper].mean() / height), "near"),)
 
-    def _shadow(self, shape: Shape) -> Mask:
+    def shadow(self, shape: Shape) -> Mask:
         """Where it is dark for its own material."""
         classes = self._light.form().classes
         shadow = (classes >= FormClass.FORM_SHADOW).astype(np.uint8)
@@ -78,7 +78,7 @@ class FinishStage:
         value = reduced(self._picture.value(), PLANNING_LONG_SIDE)
         regions = self._surround.regions()
         scale = self._light.scale(value.shape)
-        return finish_for(value, regions, self.marks(), scale, self._shadow(value.shape))
+        return finish_for(value, regions, self.marks(), scale, self.shadow(value.shape))
 
     def places(self) -> tuple[PlaceFinish, ...]:
         """Places of the face and the larger regions, most looked at first."""
@@ -89,7 +89,7 @@ class FinishStage:
             if where.mean() > _LEAST_SHARE:
                 rows, columns = np.nonzero(where)
                 spots.append((region.spoken, *_middle(rows, columns, finish.weight.shape)))
-        shadow = self._shadow(finish.weight.shape)
+        shadow = self.shadow(finish.weight.shape)
         found = [self._place(name, x, y, finish, regions, shadow) for name, x, y in spots]
         return tuple(sorted(found, key=lambda p: -p.weight))
 
@@ -121,7 +121,7 @@ class FinishStage:
         skin = self._surround.regions() == Region.SKIN
         face_mm = self._light.scale(value.shape) * mm
         life = face_mm / (_FACE_OF_HEAD * HEAD_MM)
-        lit = ~self._shadow(value.shape)
+        lit = ~self.shadow(value.shape)
         return lay_texture(value, skin, lit, mm, life, self._light.towards(), _SEED)
 
 

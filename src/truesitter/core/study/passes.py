@@ -23,6 +23,7 @@ from truesitter.core.passes.planner import plan_passes
 from truesitter.core.passes.schedule import Sitting, Task, sittings_for
 from truesitter.core.passes.school import Band, School
 from truesitter.core.passes.seams import Seam, seams_of
+from truesitter.core.passes.shadow_family import turned
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
@@ -42,8 +43,8 @@ from truesitter.core.types import Floats, Labels, Mask, Shape
 ORDER = tuple(
     f"passes.{name}"
     for name in (
-        "school", "own", "support", "background", "hair", "lights", "order", "softening", "exactness",
-        "temperature", "humidity", "ground", "ground_lab",
+        "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
+        "exactness", "temperature", "humidity", "ground", "ground_lab",
     )
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
@@ -63,8 +64,10 @@ _NEEDS = (
 
 
 def _needed(settings: StudySettings) -> tuple[str, ...]:
-    """Layers of the hair only for a school that follows them."""
-    return (*_NEEDS, "hair layers") if _strokes_hair(settings.passes.followed()) else _NEEDS
+    """Layers of the hair only for a school that follows them, the form only for shadows of a family."""
+    hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
+    shadow = ("form",) if settings.passes.shadows else ()
+    return (*_NEEDS, *hair, *shadow)
 
 
 def _strokes_hair(school: School) -> bool:
@@ -177,6 +180,10 @@ class PassStage:
         """What the planner paints, reduced to the size it plans at."""
         surround = self._surround.surround()
         lab = surround.background.lab
+        family = self.settings.shadows
+        if family is not None:
+            shadow = self._finish.shadow(lab.shape) & (self._surround.regions() == Region.SKIN)
+            lab = turned(lab, shadow, family, self._surround.mm_per_px())
         if self._flesh.settings.monochrome:
             lab = lab * np.array((1, 0, 0), np.float32)
         width_mm = self._picture.settings.canvas_width_mm
@@ -201,7 +208,7 @@ class PassStage:
 
     def _flesh_recipes(self) -> dict[int, Recipe]:
         """The flesh stage's own mixtures, where they are meant for such paint as the school's."""
-        if self._flesh.settings.transparent or self.settings.followed().transparent:
+        if self._flesh.settings.transparent or self.settings.followed().transparent or self.settings.shadows:
             return {}
         return {m.group: m.recipe for m in self._flesh.mixed().mixtures}
 
