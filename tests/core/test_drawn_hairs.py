@@ -107,8 +107,9 @@ def test_a_second_coat_only_where_one_is_not_enough() -> None:
     lab = wanted[labels].astype(np.float32)
     subject = Subject(labels, labels, labels, lab, lab[..., 0] / 10, 1.0)
     scene = Scene(
-        subject, patchwork, palette, Wishes(), MEDIA["oil"], SUPPORTS["primed canvas"], 9, (0, 0), lab
-    )
+        subject, patchwork, palette, palette, palette, Wishes(), MEDIA["oil"], SUPPORTS["primed canvas"],
+        (90, 0, 0), lab,
+    )  # fmt: skip
     recipe = Recipe.of_parts(parts, (50, 0, 0), palette, None)
     last = Laid(recipe, (layer,), pieces, WetMm(0.01), 0.001, (Thinned(Dilution(1, 5, False)),))
     step = Step(pieces, None, (Region.SKIN,), WetMm(0.01), last=last)
