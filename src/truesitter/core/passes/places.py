@@ -247,7 +247,9 @@ def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
     for number, place in enumerate(places, 1):
         if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
             # Places of one template never overlap, or each lies inside the one before.
-            drawn = own.setdefault(place.template.key, np.zeros(subject.groups.shape, np.uint8))
+            # Layers of hair lie across one another, each has borders of its own.
+            key = place.key if place.hair else place.template.key
+            drawn = own.setdefault(key, np.zeros(subject.groups.shape, np.uint8))
             # Zones grow: each covers those before it, which keep their pieces.
             fresh = place.mask & (drawn == 0) if place.template.band is Band.ZONES else place.mask
             drawn[fresh] = number

@@ -158,6 +158,9 @@ class _Planner:
 
     def _goes(self, pieces: Mask, brush: float) -> tuple[Go, ...]:
         """Several goes where one is too slow for the paint; none else."""
+        if self.scene.medium.sprayed:
+            # Nothing is softened after spraying.
+            return ()
         subject, longest = self.scene.subject, self.scene.medium.open_minutes[1]
         area = float(self.scene.patchwork.sizes[pieces].sum()) * subject.mm_per_px**2 / 100
         if lays(area, brush, longest) == 1:

@@ -32,8 +32,9 @@ LIGHTENS = 0.03
 
 def darkened(canvas: Canvas, layer: Layer) -> Mask:
     """Pieces of a layer that it does not lighten: tubes that scatter veil what is dark already."""
-    after = canvas.do(layer).piece_values()
-    return layer.pieces & (after <= canvas.piece_values() + LIGHTENS)
+    kept = canvas.do(layer).piece_values() <= canvas.piece_values() + LIGHTENS
+    # The same array where nothing is left out: its brush is measured already.
+    return layer.pieces if kept[layer.pieces].all() else layer.pieces & kept
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
