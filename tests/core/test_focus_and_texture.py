@@ -71,7 +71,7 @@ def test_edges_may_be_sharp_at_the_focus_and_soft_away_from_it() -> None:
 
 
 def test_pale_hair_keeps_its_marks_in_the_shadow_side() -> None:
-    """Common practice: skin shows few details in shadow, pale hair has them there."""
+    """Common practice: by material, unlike in skin."""
     rng = np.random.default_rng(2)
     regions = np.full((100, 100), Region.HAIR, np.uint8)
     shadow = np.zeros((100, 100), bool)
@@ -133,7 +133,7 @@ SKIN = np.ones((500, 400), bool)
 
 
 def test_smooth_skin_gets_no_marks_and_rough_skin_does() -> None:
-    """Common practice: smooth young skin gets none."""
+    """Common practice."""
     smooth = lay_texture(rough(0.04), SKIN, SKIN, 0.4, 1.0, (1, 0), 1)
     coarse = lay_texture(rough(0.3), SKIN, SKIN, 0.4, 1.0, (1, 0), 1)
     assert smooth.darks == smooth.lights == ()
@@ -160,7 +160,7 @@ def test_marks_are_irregular_in_place_and_size() -> None:
 
 @pytest.mark.parametrize("light", [(1.0, 0.0), (-0.6, -0.8), (0.0, 2.0)])
 def test_every_dark_has_its_light_on_the_lit_side(light: tuple[float, float]) -> None:
-    """Common practice: otherwise it reads as a freckle; 1 to 1.5 diameters away."""
+    """Common practice: 1 to 1.5 diameters away, or it looks like a spot."""
     texture = lay_texture(rough(0.3), SKIN, SKIN, 0.4, 1.0, light, 3)
     assert len(texture.lights) == len(texture.darks)
     towards = np.array(light) / np.hypot(*light)

@@ -33,7 +33,7 @@ def test_the_means_follow_from_edge_and_size(
 
 
 def test_soft_lights_of_a_face_are_never_masked() -> None:
-    """Masking all of them makes a second face."""
+    """A mask leaves a hard border: wrong for them (common practice)."""
     for name in ("maren", "tobias", "selda"):
         study = planned(name, "watercolour-zones")
         kinds = {h.place: h.light.edge for h in study.accents.highlights()}

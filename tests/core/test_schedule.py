@@ -70,6 +70,11 @@ def test_sittings_are_as_long_as_asked_but_for_rows_that_stay_wet() -> None:
     assert [round(s.minutes) for s in sittings_for(wet, 3)] == [300]
 
 
+def test_a_row_that_stays_wet_is_not_begun_late_in_a_sitting() -> None:
+    row = (Task(100, 10), Task(60, 10), Task(60, 10, into_wet=True), Task(60, 10, into_wet=True))
+    assert [[b.task for b in s.bouts] for s in sittings_for(row, 3)] == [[0], [1, 2, 3]]
+
+
 def test_what_need_not_wait_overtakes_what_must() -> None:
     row = (Task(60, 5000), Task(60, 0, (0,)), Task(60, 0))
     first, second = sittings_for(row, 3)

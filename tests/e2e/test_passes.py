@@ -95,7 +95,7 @@ def test_a_ground_is_laid(page: Page, sitter: str) -> None:
 def test_the_background_is_designed_and_an_edge_lost(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/passes/backdrop")
     page.get_by_role("button", name="counter").click()
-    expect(page.get_by_text("Darker beside light parts")).to_be_visible()
+    expect(page.get_by_text("Dark where the figure is light")).to_be_visible()
     page.get_by_label("Draw along them").check()
     box = wall(page)
     page.mouse.move(box["x"] + box["width"] * 0.55, box["y"] + box["height"] * 0.3)

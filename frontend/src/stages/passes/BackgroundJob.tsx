@@ -19,9 +19,9 @@ const designs: readonly { key: Design; label: string; said: string }[] = [
   {
     key: "counter",
     label: "counter",
-    said: "Darker beside light parts of the figure, lighter beside dark ones.",
+    said: "Dark where the figure is light, light where it is dark.",
   },
-  { key: "halo", label: "halo", said: "Lighter round the head than at the rim." },
+  { key: "halo", label: "halo", said: "A glow behind the head that sinks towards the edges." },
 ];
 const hues: readonly Hue[] = ["as photographed", "neutral", "garment", "shadow flesh"];
 const MOST = 14;
@@ -68,7 +68,7 @@ export function BackgroundJob({ sitter }: JobProps) {
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
-        <Say>{design?.said} Nothing inside the figure changes.</Say>
+        <Say>{design?.said} The figure itself stays as it is.</Say>
         <TextField
           select
           fullWidth

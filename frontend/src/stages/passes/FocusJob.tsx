@@ -112,8 +112,8 @@ export function FocusJob({ sitter, look }: JobProps) {
           <>
             <Say>
               About <strong>{texture.marks} marks</strong>, {texture.gap_mm.toFixed(1)} mm from one another,
-              never in a pattern, only in the light. Each dark has its light on the lit side; without it, it
-              reads as a freckle.
+              never in a pattern, only in the light. Each dark wants a light beside it, towards the lamp:
+              alone it looks like a spot.
             </Say>
             <Downloads files={[{ label: "Stencil at true size, SVG", href: file("stencil.svg") }]} />
           </>

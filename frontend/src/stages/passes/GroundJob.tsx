@@ -40,8 +40,8 @@ export function GroundJob({ sitter }: JobProps) {
         )}
         {all.length > 0 && (
           <Say quiet>
-            A good ground stays visible at the end. On the picture: where each may stay, in its own colour.
-            What stays is left out of the passes.
+            Part of a good ground is still seen in the finished picture: where each may stay is shown in its
+            own colour. What stays is left out of the passes.
           </Say>
         )}
         <Box component="ul" aria-label="Grounds" sx={{ listStyle: "none", p: 0, m: 0 }}>

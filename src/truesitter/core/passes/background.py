@@ -1,7 +1,7 @@
 """Designing the background: how light it should be beside every part of the outline, and what follows inward.
 
-Light parts of the figure stand out against something darker, dark parts against something lighter
-(counterchange, common practice); elsewhere an edge may be lost on purpose.
+What is light in the figure is set off by a darker tone, what is dark by a lighter one (counterchange, common
+practice); elsewhere an edge may be lost on purpose.
 """
 
 from __future__ import annotations
@@ -30,7 +30,7 @@ RANGE_OF_HEAD = 0.5
 """The background's range is at most this part of the head's [try]."""
 
 HALO = 0.9
-"""Round the head the background is so many steps lighter than its middle, at the rim as much darker [try]."""
+"""Behind the head it is so many steps lighter than in its middle, at the edges as much darker [try]."""
 
 _NEAR_MM = 3.0
 """Values beside the outline are means over so much."""
@@ -105,7 +105,7 @@ def design_background(
     regions
         (h, w) of the sitter.
     design
-        As photographed; counterchange; or lighter round the head than at the rim.
+        As photographed; counterchange; or a glow behind the head.
     hue
         Where its colour comes from.
     lost

@@ -1,7 +1,7 @@
 """Focus and finish: how much small contrast and how soft an edge each place may have, from what is looked at.
 
 Near the focus everything the photograph shows may be painted; away from it small values go first, then
-edges soften. Materials differ: skin shows few marks in its shadows, pale hair has its marks there.
+edges soften. Materials differ: marks fade in the shadow of skin, and are at home in that of pale hair.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Texture of skin: pores and creases as marks, only where this skin shows them, and in no pattern.
 
-Each dark has its own light on the lit side: without it a mark reads as a freckle (common practice).
+Each dark has a light of its own towards the lamp: alone it would look like a spot (common practice).
 """
 
 from __future__ import annotations

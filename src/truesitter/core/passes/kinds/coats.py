@@ -1,4 +1,4 @@
-"""Sprayed coats of two transparent mixtures, in whole numbers: values come from their light side."""
+"""Sprayed coats of two transparent mixtures, in whole numbers, never past the value that is wanted."""
 
 from __future__ import annotations
 
