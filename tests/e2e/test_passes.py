@@ -117,6 +117,9 @@ def test_sittings_kit_and_book(page: Page, sitter: str) -> None:
     page.get_by_label("Longest sitting, h").fill("6")
     page.get_by_label("Longest sitting, h").press("Enter")
     expect(sittings).not_to_have_count(count)
+    before = page.get_by_label("Studio, °C").input_value()
+    page.get_by_role("button", name="Read the sensor on the wall").click()
+    expect(page.get_by_label("Studio, °C")).not_to_have_value(before)
     with page.expect_download() as calendar:
         page.get_by_role("link", name="Calendar, iCalendar").click()
     assert calendar.value.path().read_bytes().startswith(b"BEGIN:VCALENDAR")

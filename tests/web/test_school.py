@@ -159,3 +159,10 @@ def test_a_room_that_is_cold_makes_oil_wait(client: TestClient, url: str) -> Non
     cold = client.get(f"{url}/passes").json()["time"]
     assert cold["days"] > warm["days"]
     assert cold["likely_hours"] == pytest.approx(warm["likely_hours"])
+
+
+def test_the_air_is_read_from_a_made_up_sensor_that_says_so(client: TestClient) -> None:
+    air = client.get("/api/studio/air").json()
+    assert air["simulated"] is True
+    assert 15 < air["temperature"] < 24
+    assert 5 <= air["humidity"] <= 95

@@ -2146,6 +2146,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studio/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Air
+         * @description How warm and damp it is now.
+         */
+        get: operations["get_air_api_studio_air_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/swatches/photo": {
         parameters: {
             query?: never;
@@ -2358,6 +2378,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AirOut
+         * @description One reading.
+         */
+        AirOut: {
+            /** Humidity */
+            humidity: number;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
+            /** Temperature */
+            temperature: number;
+        };
         /**
          * ArrowsOut
          * @description Arrows of the brush by region, each x, y, x, y … in fractions.
@@ -9608,6 +9643,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_air_api_studio_air_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirOut"];
                 };
             };
         };

@@ -13,6 +13,7 @@ from truesitter.web import problems
 from truesitter.web.bench import Workbench
 from truesitter.web.guard import Guard
 from truesitter.web.routes import (
+    air,
     coats,
     combined,
     facts,
@@ -44,7 +45,7 @@ STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches,
+    swatches, air,
 )  # fmt: skip
 
 

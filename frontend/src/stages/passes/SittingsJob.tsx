@@ -1,10 +1,12 @@
-import { Box, TextField } from "@mui/material";
+import { Box, Button, TextField } from "@mui/material";
 import { useState } from "react";
+import { call, type Schemas } from "../../api/client";
 import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
 import { NumberField, Say, Section } from "../../sheet/parts";
 import { spoken } from "../../sheet/spoken";
+import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
@@ -21,6 +23,7 @@ export function SittingsJob({ sitter }: JobProps) {
   const { plan, passes, choose } = useChosenPass(sitter);
   const { change, isPending } = useChange(sitter, "passes");
   const file = useFileUrl(sitter);
+  const notice = useNotice();
   const [start, setStart] = useState(() => new Date().toISOString().slice(0, 10));
   useWall({ busy: plan.isFetching || isPending });
   const time = plan.data?.time;
@@ -78,6 +81,25 @@ export function SittingsJob({ sitter }: JobProps) {
             onChange={(v) => change({ humidity: v }, `Humidity ${v} %`)}
           />
         </Box>
+        <Button
+          color="inherit"
+          variant="outlined"
+          fullWidth
+          sx={{ mt: 1.5 }}
+          onClick={() => {
+            call<Schemas["AirOut"]>("/api/studio/air")
+              .then((air) =>
+                change(
+                  { temperature: air.temperature, humidity: air.humidity },
+                  `Air read: ${air.temperature} °C, ${air.humidity} %`,
+                ),
+              )
+              .catch((error: Error) => notice(error.message));
+          }}
+        >
+          Read the sensor on the wall
+        </Button>
+        <Say quiet>No sensor is connected: a made-up one stands in for it.</Say>
       </Section>
       <Section title="Sittings">
         <TextField
