@@ -134,7 +134,7 @@ def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
     """In the colour of the darkest third along them, within the palette's reach."""
     study = study_of(name)
     subject = study.passes.subject()
-    own_tone = ("strays", "moustache")
+    own_tone = ("strays", "moustache", "hair")
     for one in (p for p in study.passes.plan().passes if p.lines and not p.key.startswith(own_tone)):
         rows, columns, levels = line_cover(one.lines, subject.groups.shape, subject.mm_per_px)
         over = subject.lab[rows, columns][levels > 0]

@@ -186,11 +186,10 @@ def test_the_plan_brings_the_canvas_to_the_reference(name: str) -> None:
     flesh = [p.target_value for p in passes if p.name.startswith("Flesh")]
     assert len(flesh) >= 3
     assert flesh == sorted(flesh)
-    assert [p.name for p in passes if p.name.startswith("Hair")] == [
-        "Hair, darks",
-        "Hair, middle",
-        "Hair, lights",
-    ]
+    hair = [p.name for p in passes if p.key.startswith("hair-")]
+    assert hair.index("Hair, base") < hair.index("Hair, locks") < hair.index("Hair, single hairs")
+    # 3-9 layers of the head's hair (common practice), the skin under it not counted.
+    assert 3 <= sum("beard" not in name and "skin" not in name for name in hair) <= 9
     assert len({p.key for p in passes}) == len(passes)
 
 
@@ -258,7 +257,8 @@ def test_what_a_plan_says_of_its_passes_is_so_pixel_by_pixel(name: str) -> None:
     for number, one in enumerate(found.passes):
         mask = found.mask(number)
         if one.lines:
-            assert not mask.any()
+            # Strokes of hair that cover their place count as paint on it.
+            assert not mask.any() or one.key.startswith("hair-")
             continue
         assert one.area_cm2 == pytest.approx(mask.sum() * subject.mm_per_px**2 / 100)
         assert one.brush_mm == brush_for(mask, subject.mm_per_px)

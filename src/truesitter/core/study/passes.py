@@ -157,7 +157,9 @@ class PassStage:
         groups = reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE)
         at = borders.patchwork.at
         sprayed = self.plan().medium.sprayed
-        return tuple(seams_of(borders, p, at(regions), at(groups), sprayed) for p in plan.passes)
+        return tuple(
+            () if p.lines else seams_of(borders, p, at(regions), at(groups), sprayed) for p in plan.passes
+        )
 
     @result("painted", settings=TUBES, needs=("painted borders", "passes"))
     def painted(self) -> Painted:
