@@ -199,7 +199,7 @@ def test_equal_keys_mean_equal_results(seed: int) -> None:
     [
         ({"values": {"names": ["a", "b"]}}, {"values", "flesh", "passes", "hair", "light", "string"}),
         ({"reference": {"grid": "thirds"}}, {d.name for d in all_declared()}),
-        ({"hair": {"spacing_mm": 9}}, {"hair axes", "hair sense", "values", "passes"}),
+        ({"hair": {"spacing_mm": 9}}, {"hair axes", "hair sense", "values", "surround"}),
         (
             {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
             {"values", "light", "flesh", "recesses"},

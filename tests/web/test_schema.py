@@ -24,7 +24,8 @@ CALLS = [
     (method, path, call)
     for path, calls in SCHEMA["paths"].items()
     for method, call in calls.items()
-    if not path.endswith((".pdf", "view.png")) and "multipart/form-data" not in str(call.get("requestBody"))
+    if not path.endswith((".pdf", "view.png", ".ora", ".zip"))
+    and "multipart/form-data" not in str(call.get("requestBody"))
 ]
 
 

@@ -33,7 +33,7 @@ _ERROR_BINS = 500
 """Values are compared in 50ths of a step."""
 
 
-_LEAVES_GROUND = ("mass", "grey", "wash", "tone", "glaze", "again")
+_LEAVES_GROUND = ("mass", "grey", "wash", "tone", "glaze", "again", "hair")
 """Kinds of pass that go round what may stay ground."""
 
 
