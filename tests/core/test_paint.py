@@ -10,6 +10,7 @@ from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.paint.recipes.flesh import mix_colour
 from truesitter.core.paint.recipes.let_down import HEAP_PARTS, Heaps, told_by_heaps
 from truesitter.core.paint.recipes.mixing import mix
@@ -179,6 +180,12 @@ def test_senseless_mixtures_and_palettes_are_refused() -> None:
 
 
 def test_cautions_name_the_pigment_and_defer_to_labels() -> None:
+    sprayed = cautions_for(["yellow-ochre", "cadmium-yellow"], medium=MEDIA["airbrush"])
+    assert "respirator" in sprayed[0]
+    assert "Do not spray Cadmium yellow medium: set out another tube for it." in sprayed
+    assert not any("Do not spray Yellow ochre" in line for line in sprayed)
+    assert not any("Do not spray" in line for line in cautions_for(["cadmium-yellow"], medium=MEDIA["oil"]))
+    assert "egg" in cautions_for([], medium=MEDIA["egg tempera"])[0]
     lines = cautions_for(["yellow-ochre", "lead-white", "vermilion", "alizarin-crimson"])
     assert any("Lead white" in line and "lead" in line for line in lines)
     assert any("mercury" in line and "Pyrrole red can stand in" in line for line in lines)

@@ -79,6 +79,17 @@ def test_by_section_finishes_one_part_before_the_next() -> None:
     assert keys.index("garment") < keys.index("flesh") < keys.index("lid-creases") < keys.index("hair")
 
 
+@pytest.mark.parametrize("key", ["layered-oil", "airbrush", "watercolour-zones", "skin-string"])
+def test_details_last_come_after_every_mass_and_before_the_last_lights(key: str) -> None:
+    """Common practice: one of two ways; the other finishes section by section."""
+    passes = adapted(SCHOOLS[key], Switches(order="details last")).passes
+    details = [n for n, p in enumerate(passes) if p.band is Band.LINES or p.regions == (Region.LIPS,)]
+    masses = [n for n, p in enumerate(passes) if p.band is not Band.LINES and Region.BACKGROUND in p.regions]
+    lights = [n for n, p in enumerate(passes) if p.band in (Band.PEAKS, Band.HIGHLIGHTS)]
+    assert max(masses) < min(details)
+    assert not lights or min(lights) > max(details)
+
+
 def test_soft_borders_say_when_they_are_softened() -> None:
     for how, word in (("at once", "as you lay it"), ("smeared at the end", "smear them")):
         school = adapted(SCHOOLS["direct-oil"], Switches(softening=how))  # type: ignore[arg-type]

@@ -6,6 +6,7 @@ import io
 import json
 import zipfile
 from collections.abc import Iterator
+from datetime import datetime
 from typing import Any
 
 import icalendar
@@ -74,6 +75,8 @@ def test_every_school_is_planned_and_painted(client: TestClient, url: str, key: 
     found = client.get(f"{url}/passes").json()
     assert found["key"] == key
     assert found["time"]["likely_hours"] > 3
+    if key == "airbrush":
+        assert any("respirator" in line for line in found["cautions"])
     last = len(found["passes"])
     large, small = (
         Image.open(io.BytesIO(client.get(f"{url}/passes/canvas/{last}", params={"small": s}).content))
@@ -146,6 +149,9 @@ def test_the_kit_and_the_files(client: TestClient, url: str) -> None:
         client.get(f"{url}/files/sittings.ics", params={"start": "2027-02-03T10:00"}).content
     )
     assert calendar.walk("VEVENT")[0].decoded("dtstart").isoformat() == "2027-02-03T10:00:00"
+    unsaid = icalendar.Calendar.from_ical(client.get(f"{url}/files/sittings.ics").content)
+    soon = unsaid.walk("VEVENT")[0].decoded("dtstart") - datetime.now()
+    assert 0 < soon.total_seconds() < 2 * 86400
     assert client.get(f"{url}/files/sittings.ics", params={"start": "soon"}).status_code == 422
     assert client.get(f"{url}/files/book.pdf").content.startswith(b"%PDF")
     assert client.get(f"{url}/files/masks.svg").content.startswith(b"<svg")

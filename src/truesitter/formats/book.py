@@ -8,16 +8,14 @@ import numpy as np
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
-from reportlab.pdfgen.canvas import Canvas as Page
 
-from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.passes.kit import Kit
 from truesitter.core.study import Study
 from truesitter.core.types import Bytes
-from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, time_of
+from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.png import encode_jpeg
-from truesitter.formats.sheet import BOLD, INK, MARGIN, Art, Sheet, Words, fit
+from truesitter.formats.sheet import BOLD, MARGIN, Art, Sheet, Words, fit, tick_box
 from truesitter.formats.wording import Counting, duration, parts_sentence
 
 LARGE, MIDDLE = 15.0, 12.0
@@ -45,9 +43,8 @@ def book_pdf(study: Study, title: str, paper: str, counting: Counting) -> bytes:
         _kit_page(sheet, study.passes.kit(study.settings.values.group_names()), rack)
         for number, one in enumerate(passes, 1):
             _pass_page(sheet, study, number, one, rack, counting)
-    used = {k for p in passes for k in p.parts}
     sheet.start("Cautions")
-    for line in cautions_for([p.key for p in rack.pigments() if p.key in used], rack):
+    for line in plan_cautions(study, passes):
         sheet.text(line, 10)
     return sheet.done()
 
@@ -70,7 +67,7 @@ def _order_page(
     sheet.section("In this order")
     for number, one in enumerate(passes, 1):
         sheet.entry(
-            _box(one.predicted_hex), [Words(f"{number}  {one.name}, {duration(one.minutes)}", 10.5)], 3
+            tick_box(one.predicted_hex), [Words(f"{number}  {one.name}, {duration(one.minutes)}", 10.5)], 3
         )
     sheet.section("After")
     for line in school.clearing:
@@ -100,19 +97,6 @@ def _kit_page(sheet: Sheet, kit: Kit, rack: Rack) -> None:
         sheet.section("Timers")
         for name, minutes in kit.timers:
             sheet.text(f"{duration(minutes)} after {name}", 11)
-
-
-def _box(hex_: str) -> Art:
-    """A box to tick and a dab."""
-
-    def draw(page: Page, left: float, top: float) -> None:
-        page.setStrokeColor(INK)
-        page.setLineWidth(0.8)
-        page.rect(left, top - 12, 11, 11, fill=0, stroke=1)
-        page.setFillColor(HexColor(hex_))
-        page.rect(left + 16, top - 12, 28, 11, fill=1, stroke=0)
-
-    return Art(44, 14, draw)
 
 
 def _marked(study: Study, number: int) -> Bytes:
@@ -154,7 +138,7 @@ def _pass_page(
     ):  # fmt: skip
         if words.text:
             sheet.entry(Art(0, 0, lambda page, left, top: None), [words], 4)
-    sheet.entry(_box(one.predicted_hex), [Words("done", MIDDLE)], 0)
+    sheet.entry(tick_box(one.predicted_hex), [Words("done", MIDDLE)], 0)
 
 
 def _how(one: PlanPass) -> str:

@@ -38,10 +38,7 @@ def form_picture(study: Study, grey: bool) -> Bytes:
 
 def shine_codes(study: Study) -> Bytes:
     """Strength of the mirrored light as 8-bit grey: 255 is as strong as the skin's full light."""
-    shine = study.light.shine()
-    parts = (shine.skin, shine.lips, shine.eyes, shine.hair)
-    strength = np.maximum.reduce(parts) / max(shine.full, 1e-6)
-    return np.asarray(np.clip(np.round(strength * 255), 0, 255), dtype=np.uint8)
+    return np.asarray(np.clip(np.round(study.light.shine().strength() * 255), 0, 255), dtype=np.uint8)
 
 
 def shine_veil(study: Study) -> Bytes:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from truesitter.core.passes.reserve import Reserve, mask_shapes, reserve_for
 from truesitter.core.study import Study
 from truesitter.core.study.passes import HIGHLIGHT
@@ -19,13 +17,19 @@ def reserves_of(study: Study) -> tuple[Reserve, ...]:
 
 
 def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
-    """Shapes of the lights in canvas millimetres: solid where tape can follow, dashed for masking fluid."""
-    shine = study.light.shine()
+    """Shapes of the lights that are masked, in canvas millimetres.
 
-    strength = np.maximum.reduce((shine.skin, shine.lips, shine.eyes, shine.hair))
+    Solid where tape can follow, dashed for masking fluid; soft lights are not among them.
+    """
+    strength = study.light.shine().strength()
     mm = canvas_mm[0] / strength.shape[1]
+    spots = tuple(
+        (named.light.x, named.light.y)
+        for named, kept in zip(study.accents.highlights(), reserves_of(study), strict=True)
+        if kept.means == "mask"
+    )
     paths = []
-    for points, tape in mask_shapes(strength, HIGHLIGHT * max(shine.full, 1e-6), mm):
+    for points, tape in mask_shapes(strength, HIGHLIGHT, mm, spots):
         run = " ".join(f"{x * mm:.2f},{y * mm:.2f}" for x, y in points)
         dash = "" if tape else ' stroke-dasharray="1.2 0.8"'
         kind = "tape" if tape else "fluid"

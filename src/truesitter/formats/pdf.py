@@ -31,6 +31,7 @@ from truesitter.formats.sheet import (
     draw_polygon,
     fit,
     swatches,
+    tick_box,
 )
 from truesitter.formats.wording import Counting, duration, parts_sentence
 
@@ -140,17 +141,6 @@ def _mixture_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> 
         )
 
 
-def _tick_box(hex_: str) -> Art:
-    def draw(page: Page, left: float, top: float) -> None:
-        page.setStrokeColor(INK)
-        page.setLineWidth(0.6)
-        page.rect(left, top - 10, 9, 9, fill=0, stroke=1)
-        page.setFillColor(HexColor(hex_))
-        page.rect(left + 14, top - 11, 26, 11, fill=1, stroke=0)
-
-    return Art(40, 12, draw)
-
-
 def _laid(current: PlanPass) -> str:
     """The film, how the paint is thinned, or how much is taken off."""
     if current.taken:
@@ -194,7 +184,7 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
 def _pass_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> None:
     sheet.start("Passes")
     for number, current in enumerate(plan.passes, 1):
-        sheet.entry(_tick_box(current.predicted_hex), _pass_words(number, current, rack, counting))
+        sheet.entry(tick_box(current.predicted_hex), _pass_words(number, current, rack, counting))
     for remark in plan.remarks:
         sheet.text(remark, 8)
 
@@ -222,5 +212,6 @@ def plan_pdf(study: Study, plan: Plan, title: str, paper: str, counting: Countin
     _outline_page(sheet, study, plan)
     _mixture_pages(sheet, plan, rack, counting)
     _pass_pages(sheet, plan, rack, counting)
-    _caution_page(sheet, cautions_for(tubes_used(plan, rack), rack))
+    medium = None if study.passes.refused() else study.passes.plan().medium
+    _caution_page(sheet, cautions_for(tubes_used(plan, rack), rack, medium))
     return sheet.done()

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.passes.brush_numbers import brush_number
 from truesitter.core.passes.plan import Doing, Pass
 from truesitter.core.passes.seams import Seam
@@ -193,6 +194,14 @@ def time_of(study: Study) -> PlanTime | None:
             for s in sittings
         ],
     )
+
+
+def plan_cautions(study: Study, passes: list[PlanPass]) -> tuple[str, ...]:
+    """Cautions for the tubes of some passes and for what they are painted in."""
+    medium = None if study.passes.refused() else study.passes.plan().medium
+    rack = study.flesh.palette().rack
+    used = {k for p in passes for k in p.parts}
+    return cautions_for([p.key for p in rack.pigments() if p.key in used], rack, medium)
 
 
 def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:

@@ -180,6 +180,19 @@ def swatches(hexes: Sequence[str], width: float, height: float) -> Art:
     return Art(width, height, draw)
 
 
+def tick_box(hex_: str) -> Art:
+    """A box to tick, and a dab of a colour."""
+
+    def draw(page: Page, left: float, top: float) -> None:
+        page.setStrokeColor(INK)
+        page.setLineWidth(0.6)
+        page.rect(left, top - 10, 9, 9, fill=0, stroke=1)
+        page.setFillColor(HexColor(hex_))
+        page.rect(left + 14, top - 11, 26, 11, fill=1, stroke=0)
+
+    return Art(40, 12, draw)
+
+
 def fit(aspect: float, width: float, height: float) -> tuple[float, float]:
     """Largest width and height of the given height/width ratio inside a box."""
     return (width, width * aspect) if width * aspect <= height else (height / aspect, height)

@@ -74,7 +74,8 @@ export function GroundJob({ sitter }: JobProps) {
             </strong>
             .{" "}
             {shown.area_cm2 >= 1
-              ? `${shown.area_cm2.toFixed(0)} cm² may stay, mostly as ${shown.serves}: ${shown.ml.toFixed(1)} ml and ${spoken(shown.minutes)} saved.`
+              ? `${shown.area_cm2.toFixed(0)} cm² may stay, mostly as ${shown.serves}: ` +
+                `${shown.ml.toFixed(1)} ml and ${spoken(shown.minutes)} saved.`
               : "Nothing of it may stay."}
           </Say>
           <Say quiet>

@@ -73,8 +73,10 @@ def reserve_for(place: str, edge: Edge, size_mm: float, support: Support) -> Res
     return Reserve(place, "mask", "Crisp all round: mask it.", size_mm, size_mm >= POOLS_FROM_MM)
 
 
-def mask_shapes(strength: Floats, least: float, mm_per_px: float) -> tuple[tuple[Floats, bool], ...]:
-    """Contours of lights that can be masked, (n, 2) x, y in pixels, and whether tape can follow each.
+def mask_shapes(
+    strength: Floats, least: float, mm_per_px: float, spots: tuple[tuple[float, float], ...]
+) -> tuple[tuple[Floats, bool], ...]:
+    """Contours of lights that are masked, (n, 2) x, y in pixels, and whether tape can follow each.
 
     Parameters
     ----------
@@ -82,16 +84,23 @@ def mask_shapes(strength: Floats, least: float, mm_per_px: float) -> tuple[tuple
         (h, w) mirrored light.
     least
         From which it is kept.
+    spots
+        Brightest points of the lights that are masked, x, y in fractions; others are left out.
     """
     lit = (strength >= least).astype(np.uint8)
     radius = max(1, round(SMALLEST_MASK_MM / 2 / mm_per_px))
     disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
     kept = cv2.morphologyEx(lit, cv2.MORPH_OPEN, disc)
     contours, _ = cv2.findContours(kept, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    height, width = strength.shape
     found = []
     for contour in contours:
-        inside = np.zeros(lit.shape, np.uint8)
-        cv2.drawContours(inside, [contour], -1, 1, cv2.FILLED)
+        # A light's brightest point may lie a little off what is left of it.
+        if all(cv2.pointPolygonTest(contour, (x * width, y * height), True) < -radius for x, y in spots):
+            continue
+        left, top, wide, high = cv2.boundingRect(contour)
+        inside = np.zeros((high, wide), np.uint8)
+        cv2.drawContours(inside, [contour], -1, 1, cv2.FILLED, offset=(-left, -top))
         found.append((contour[:, 0, :].astype(np.float32), tape_follows(inside > 0, mm_per_px)))
     return tuple(found)
 

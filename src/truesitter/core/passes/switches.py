@@ -55,6 +55,8 @@ def adapted(school: School, switches: Switches) -> School:
     fixed, free = list(passes[:start]), list(passes[start:])
     if switches.order == "by section":
         free = sorted(free, key=_section)
+    elif switches.order == "details last":
+        free = sorted(free, key=lambda p: 2 if _is_light(p) else int(_is_detail(p)))
     if switches.hair is not None:
         free = _moved(free, _is_hair, "first" if switches.hair == "early" else "last")
     if switches.background is not None:
@@ -109,6 +111,12 @@ def _is_hair(template: PassTemplate) -> bool:
 
 def _is_light(template: PassTemplate) -> bool:
     return template.band in (Band.PEAKS, Band.HIGHLIGHTS)
+
+
+def _is_detail(template: PassTemplate) -> bool:
+    """Features, and what is drawn line by line."""
+    features = {Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS}
+    return template.band is Band.LINES or set(template.regions) <= features
 
 
 def _section(template: PassTemplate) -> int:

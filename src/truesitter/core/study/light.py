@@ -75,6 +75,11 @@ class Shine:
     hair: Floats
     full: float
 
+    def strength(self) -> Floats:
+        """Mirrored light as part of the skin's full light, (h, w)."""
+        strongest = np.maximum.reduce((self.skin, self.lips, self.eyes, self.hair))
+        return np.asarray(strongest / max(self.full, 1e-6), dtype=np.float32)
+
 
 class LightStage:
     """Key light, form, shine, light peaks and zones, recesses."""

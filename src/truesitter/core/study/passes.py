@@ -64,14 +64,23 @@ _NEEDS = (
 
 
 def _needed(settings: StudySettings) -> tuple[str, ...]:
-    """Layers of the hair only for a school that follows them, the form only for shadows of a family."""
+    """Layers of the hair, form and texture only where the school or a switch asks for them."""
     hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
     shadow = ("form",) if settings.passes.shadows else ()
-    return (*_NEEDS, *hair, *shadow)
+    pores = ("texture",) if _paints_pores(settings.passes.followed()) else ()
+    return (*_NEEDS, *hair, *shadow, *pores)
 
 
 def _strokes_hair(school: School) -> bool:
     return any(p.band is Band.HAIR_LAYERS for p in school.passes)
+
+
+PORES = "pores"
+"""Key of the pass that draws the marks of the skin."""
+
+
+def _paints_pores(school: School) -> bool:
+    return any(p.key == PORES for p in school.passes)
 
 
 HIGHLIGHT = 0.35
@@ -200,13 +209,19 @@ class PassStage:
             mm_per_px=mm_per_px,
             flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
-            lines=self.lines(),
+            lines={**self.lines(), **self._pores()},
             exactness=self.settings.exactness,
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),
             ground=self._surround.ground(),
             hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
         )
+
+    def _pores(self) -> dict[str, tuple[LineSet, ...]]:
+        """Marks of the skin, for a school that paints them."""
+        if not _paints_pores(self.settings.followed()):
+            return {}
+        return {PORES: (LineSet(self._finish.texture().darks),)}
 
     def _flesh_recipes(self) -> dict[int, Recipe]:
         """The flesh stage's own mixtures, where they are meant for such paint as the school's."""
@@ -219,8 +234,7 @@ class PassStage:
         recesses, shine = self._light.recesses(), self._light.shine()
         marks = (recesses.first > 0).astype(np.uint8) * np.uint8(Mark.RECESS)
         marks[recesses.dark] = Mark.RECESS_DARK
-        strength = np.maximum.reduce((shine.skin, shine.lips, shine.eyes, shine.hair))
-        marks[strength >= HIGHLIGHT * max(shine.full, 1e-6)] = Mark.HIGHLIGHT
+        marks[shine.strength() >= HIGHLIGHT] = Mark.HIGHLIGHT
         return np.asarray(
             cv2.resize(marks, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST), dtype=np.uint8
         )
@@ -228,7 +242,7 @@ class PassStage:
     @result(
         "painted lines",
         settings=(WIDTH_MM,),
-        needs=("detection", "regions", "value", "recesses", "hair sense", "light", "texture"),
+        needs=("detection", "regions", "value", "recesses", "hair sense", "light"),
     )
     def lines(self) -> dict[str, tuple[LineSet, ...]]:
         """Everything that is drawn with a liner, by the key of the pass that draws it."""
@@ -238,7 +252,6 @@ class PassStage:
         found = {key: (LineSet(lines),) for key, lines in face_lines(face, size).items()}
         recesses = self._light.recesses()
         found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
-        found["pores"] = (LineSet(self._finish.texture().darks),)
         zones = self._light.zones()
         first = reduced_labels(zones.zones, PLANNING_LONG_SIDE) == 1
         found["streaks"] = (LineSet(streaks(zones.rays, self._face_mm(value.shape, size)), first),)

@@ -8,7 +8,6 @@ from urllib.parse import quote
 from fastapi import APIRouter, HTTPException, Query, Request, Response
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
-from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.passes.plan import PassPlan
 from truesitter.core.passes.taking_off import ToolName
 from truesitter.core.refusal import Refusal
@@ -17,7 +16,7 @@ from truesitter.core.study.take_off import TakenOff, take_off
 from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
-from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, time_of
+from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.png import encode_png, smaller
 from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
@@ -88,7 +87,7 @@ def get_passes(study: CurrentStudy) -> PassesOut:
         time=time_of(study),
         passes=passes,
         remarks=remarks,
-        cautions=list(cautions_for((k for p in passes for k in p.parts), study.flesh.palette().rack)),
+        cautions=list(plan_cautions(study, passes)),
     )
 
 

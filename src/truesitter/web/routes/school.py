@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, time, timedelta
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, HTTPException, Query, Response
@@ -137,9 +137,10 @@ def _planned(study: Study) -> None:
 def sittings_file(
     study: CurrentStudy, sitter: CurrentSitter, start: Annotated[datetime | None, Query()] = None
 ) -> Response:
-    """The sittings as a calendar, from a day and hour of the painter's choice."""
+    """The sittings as a calendar, from a day and hour of the painter's choice, else from tomorrow at nine."""
     _planned(study)
-    begin = (start or datetime(2027, 1, 4, 9)).replace(tzinfo=None)
+    tomorrow = datetime.combine(datetime.now() + timedelta(days=1), time(9))
+    begin = (start or tomorrow).replace(tzinfo=None)
     data = sittings_ics(
         study.passes.plan(), study.passes.sittings(), study.settings.values.group_names(), sitter.name,
         sitter.id, begin,

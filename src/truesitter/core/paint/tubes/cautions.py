@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
 _SENTENCES = {
@@ -57,9 +58,15 @@ GENERAL = (
 )
 
 
-def cautions_for(tubes: Iterable[str], rack: Rack = LIBRARY) -> tuple[str, ...]:
-    """Cautions for the tubes used, each a sentence naming the pigment; the general one last."""
-    lines = []
+def cautions_for(tubes: Iterable[str], rack: Rack = LIBRARY, medium: Medium | None = None) -> tuple[str, ...]:
+    """Cautions for the tubes used, each a sentence naming the pigment; the general one last.
+
+    Parameters
+    ----------
+    medium
+        What they are bound with: its own caution comes first, and of sprayed paint what must not be sprayed.
+    """
+    lines = [medium.caution] if medium and medium.caution else []
     for key in dict.fromkeys(tubes):
         pigment = rack.pigment(key)
         if pigment.hazard:
@@ -67,6 +74,8 @@ def cautions_for(tubes: Iterable[str], rack: Rack = LIBRARY) -> tuple[str, ...]:
             if substitute := safe_substitute(key, rack):
                 line += f" {rack.pigment(substitute).name} can stand in for it."
             lines.append(line)
+            if medium and medium.sprayed:
+                lines.append(f"Do not spray {pigment.name}: set out another tube for it.")
         if pigment.lightfastness in ("III", "IV", "V"):
             lines.append(f"{pigment.name} ({pigment.ci_name}) fades in light.")
     return (*lines, GENERAL)
