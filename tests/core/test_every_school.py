@@ -8,7 +8,9 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from tests.conftest import study_of
+from tests.conftest import jpeg, study_of, truth
+from tests.restaged import restaged
+from truesitter.core.memo import Memo
 from truesitter.core.passes.layer import Layer, Taking
 from truesitter.core.passes.places import split
 from truesitter.core.passes.plan import PassPlan
@@ -207,3 +209,32 @@ def test_last_lights_over_washes_are_few_and_opaque() -> None:
         study("maren", "watercolour-zones", "earths").passes.subject().regions
     )
     assert Region.BACKGROUND not in set(regions[last.pieces].tolist())
+
+
+def mirrored_grey(name: str) -> np.ndarray:
+    import cv2
+
+    photo = cv2.imdecode(np.frombuffer(truth(name).data, np.uint8), cv2.IMREAD_GRAYSCALE)
+    return np.repeat(photo[:, ::-1, None], 3, axis=2)
+
+
+@pytest.mark.parametrize("school", ["layered-oil", "watercolour-zones", "airbrush"])
+@pytest.mark.parametrize("where", ["mirrored and grey", "room 902"])
+def test_a_sitter_in_a_mirror_without_colour_or_in_another_room_is_planned(where: str, school: str) -> None:
+    """Nothing was chosen on these; the mirrored beard once put a seed of a line outside the picture."""
+    picture = mirrored_grey("tobias") if where == "mirrored and grey" else restaged("tobias", 902)[0]
+    settings = {
+        "reference": {"canvas_width_mm": 320, "canvas_height_mm": 400},
+        "passes": {"school": school, "backdrop": "counter"},
+    }
+    one = Study.of_bytes(jpeg(np.ascontiguousarray(picture)), StudySettings.model_validate(settings), _MEMO)
+    plan = one.passes.plan()
+    assert len(plan.passes) > 15
+    assert plan.passes[-1].value_error <= 0.35
+    assert 8 <= plan.hours.likely <= 25
+    stretches = one.surround.surround().background.stretches
+    found = sum(s.length_mm for s in stretches if s.kind == "found")
+    assert found > 0.75 * sum(s.length_mm for s in stretches)
+
+
+_MEMO = Memo()

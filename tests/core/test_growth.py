@@ -236,3 +236,13 @@ def test_without_a_face_facial_hair_is_beard() -> None:
     kinds = kinds_of(labels, None)
     assert (kinds[:5] == Kind.SCALP).all()
     assert (kinds[5:] == Kind.BEARD).all()
+
+
+@pytest.mark.parametrize("count", [15, 25, 38, 81])
+def test_a_spacing_that_goes_evenly_into_the_picture_stays_inside_it(count: int) -> None:
+    """Rounding used to put the last seed just past the last column."""
+    directed = np.zeros((40, 288, 2), np.float32)
+    directed[..., 0] = 1
+    found = growth_lines(directed, np.ones((40, 288), bool), 2 * 288 / count, 1.0)
+    assert found
+    assert all((line.points >= 0).all() and (line.points <= 1).all() for line in found)

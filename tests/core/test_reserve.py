@@ -50,14 +50,15 @@ def test_tape_follows_wide_bends_alone() -> None:
     assert not tape_follows(star, 1.0)
 
 
-def test_shapes_that_are_too_small_or_not_masked_are_left_out() -> None:
+def test_a_mask_reaches_to_half_the_strength_of_its_own_light_and_no_other() -> None:
     strength = np.zeros((100, 100), np.float32)
-    strength[10, 10] = 1
+    strength[30:70, 30:70] = 0.2
     strength[40:60, 40:60] = 1
     strength[40:60, 5:25] = 1
-    ((points, _),) = mask_shapes(strength, 0.5, 1.0, ((0.5, 0.5), (0.1, 0.1)))
-    assert points.min() >= 39
-    assert points.max() <= 61
+    ((points, _),) = mask_shapes(strength, 1.0, ((0.5, 0.5, 1.0),))
+    assert (points.min(), points.max()) == (40, 59)
+    assert len(mask_shapes(strength, 1.0, ((0.5, 0.5, 1.0), (0.15, 0.5, 1.0)))) == 2
+    assert mask_shapes(strength, 1.0, ((0.9, 0.9, 1.0),)) == ()
 
 
 def test_masks_are_drawn_at_true_size() -> None:
@@ -66,7 +67,7 @@ def test_masks_are_drawn_at_true_size() -> None:
     root = ET.fromstring(masks_svg(planned("maren", "watercolour-zones"), (300.0, 400.0)))
     shapes = [p for p in root if p.tag.endswith("polygon")]
     masked = sum(r.means == "mask" for r in reserves_of(planned("maren", "watercolour-zones")))
-    assert len(shapes) <= masked, "no soft light among them"
+    assert len(shapes) == masked == 1, "no soft light among them"
     assert root.attrib["width"] == "300mm"
     assert root.attrib["viewBox"] == "0 0 300 400"
     assert all(p.attrib["class"] in ("tape", "fluid") for p in root if p.tag.endswith("polygon"))

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from truesitter.core.passes.reserve import Reserve, mask_shapes, reserve_for
 from truesitter.core.study import Study
-from truesitter.core.study.passes import HIGHLIGHT
 
 
 def reserves_of(study: Study) -> tuple[Reserve, ...]:
@@ -23,13 +22,13 @@ def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
     """
     strength = study.light.shine().strength()
     mm = canvas_mm[0] / strength.shape[1]
-    spots = tuple(
-        (named.light.x, named.light.y)
+    lights = tuple(
+        (named.light.x, named.light.y, named.light.strength)
         for named, kept in zip(study.accents.highlights(), reserves_of(study), strict=True)
         if kept.means == "mask"
     )
     paths = []
-    for points, tape in mask_shapes(strength, HIGHLIGHT, mm, spots):
+    for points, tape in mask_shapes(strength, mm, lights):
         run = " ".join(f"{x * mm:.2f},{y * mm:.2f}" for x, y in points)
         dash = "" if tape else ' stroke-dasharray="1.2 0.8"'
         kind = "tape" if tape else "fluid"

@@ -109,6 +109,12 @@ class _Tracer:
         return line
 
 
+def _seeds_along(length: int, spacing: float) -> Doubles:
+    """Half a spacing apart, all of them inside: rounding may put the last on the end itself."""
+    seeds = np.arange(spacing / 2, length, spacing / 2)
+    return seeds[seeds < length]
+
+
 def growth_lines(
     directed: Floats, mask: Mask, spacing: float, shortest: float = 1.5,
     coherence: Floats | None = None, kinds: Labels | None = None,
@@ -145,8 +151,7 @@ def growth_lines(
     taken = _Taken(mask.shape, spacing)
     tracer = _Tracer(directed, mask, taken)
     lines: list[GrowthLine] = []
-    rows = np.arange(spacing / 2, height, spacing / 2)
-    columns = np.arange(spacing / 2, width, spacing / 2)
+    rows, columns = _seeds_along(height, spacing), _seeds_along(width, spacing)
     grid = deque((float(x), float(y)) for y in rows for x in columns if mask[int(y), int(x)])
     beside: deque[tuple[float, float]] = deque()
     while grid or beside:

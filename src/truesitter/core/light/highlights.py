@@ -228,7 +228,7 @@ def _ending(ends: Floats, way: Floats, mm_per_px: float) -> tuple[Edge, tuple[fl
 _WATERY = {
     Edge.CRISP: "mask it, or paint round it",
     Edge.ONE_SIDE: "paint round its crisp side and soften the other; a mask would make both hard",
-    Edge.SOFT: "leave it lighter and lift it while damp; a mask would make a second face of it",
+    Edge.SOFT: "leave it lighter and lift it while damp; a mask would leave a hard rim",
 }
 _OILY = {
     Edge.CRISP: "one thick touch at the end, left alone",

@@ -10,6 +10,7 @@ import numpy as np
 
 from truesitter.core.light.highlights import Edge
 from truesitter.core.paint.media.supports import Support
+from truesitter.core.pixels import pixel_at
 from truesitter.core.types import Floats, Mask
 
 Means = Literal["paper", "mask", "lift", "opaque"]
@@ -74,35 +75,41 @@ def reserve_for(place: str, edge: Edge, size_mm: float, support: Support) -> Res
 
 
 def mask_shapes(
-    strength: Floats, least: float, mm_per_px: float, spots: tuple[tuple[float, float], ...]
+    strength: Floats, mm_per_px: float, lights: tuple[tuple[float, float, float], ...]
 ) -> tuple[tuple[Floats, bool], ...]:
     """Contours of lights that are masked, (n, 2) x, y in pixels, and whether tape can follow each.
+
+    A light reaches to where it is half as strong as at its brightest, as its width is told too; joined by
+    what closes a gap that no brush could go into.
 
     Parameters
     ----------
     strength
         (h, w) mirrored light.
-    least
-        From which it is kept.
-    spots
-        Brightest points of the lights that are masked, x, y in fractions; others are left out.
+    lights
+        Brightest point of each, x, y in fractions, and its strength there.
     """
-    lit = (strength >= least).astype(np.uint8)
     radius = max(1, round(SMALLEST_MASK_MM / 2 / mm_per_px))
     disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
-    kept = cv2.morphologyEx(lit, cv2.MORPH_OPEN, disc)
-    contours, _ = cv2.findContours(kept, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    height, width = strength.shape
     found = []
-    for contour in contours:
-        # A light's brightest point may lie a little off what is left of it.
-        if all(cv2.pointPolygonTest(contour, (x * width, y * height), True) < -radius for x, y in spots):
+    for x, y, full in lights:
+        lit = cv2.morphologyEx((strength >= HALF * full).astype(np.uint8), cv2.MORPH_CLOSE, disc)
+        _, numbers = cv2.connectedComponents(lit)
+        number = numbers[pixel_at(x, y, strength.shape)]
+        if number == 0:
             continue
-        left, top, wide, high = cv2.boundingRect(contour)
+        contours, _ = cv2.findContours(
+            (numbers == number).astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE
+        )
+        left, top, wide, high = cv2.boundingRect(contours[0])
         inside = np.zeros((high, wide), np.uint8)
-        cv2.drawContours(inside, [contour], -1, 1, cv2.FILLED, offset=(-left, -top))
-        found.append((contour[:, 0, :].astype(np.float32), tape_follows(inside > 0, mm_per_px)))
+        cv2.drawContours(inside, contours, 0, 1, cv2.FILLED, offset=(-left, -top))
+        found.append((contours[0][:, 0, :].astype(np.float32), tape_follows(inside > 0, mm_per_px)))
     return tuple(found)
+
+
+HALF = 0.5
+"""Part of its strength at which a light ends."""
 
 
 def tape_follows(shape: Mask, mm_per_px: float) -> bool:
