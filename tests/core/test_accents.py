@@ -116,7 +116,7 @@ def test_bits_of_one_light_are_one() -> None:
 
 @pytest.mark.parametrize("medium", list(MEDIA))
 def test_pure_white_is_for_wet_sparkle_alone(medium: str) -> None:
-    """And a soft light is never masked: that would make a second face (common practice)."""
+    """And a soft light is never masked: that would leave a hard rim (common practice)."""
     (skin,), (wet,) = lights(spot(30, 30)), lights(spot(3, 3), Kind.WET)
     assert "never pure white" in how_to_make(skin, medium)
     assert "pure white at the very end" in how_to_make(wet, medium)
