@@ -207,7 +207,7 @@ interface WordsProps {
   label: string;
   value: string;
   onChange: (value: string) => void;
-  /** May be left empty. */
+  /** May be left empty, and run over several lines. */
   empty?: boolean;
 }
 
@@ -231,7 +231,12 @@ function Words({ label, value, onChange, empty = false }: WordsProps) {
       fullWidth
       onChange={(e) => setText(e.target.value)}
       onBlur={take}
-      onKeyDown={(e) => e.key === "Enter" && take()}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter") return;
+        e.preventDefault();
+        take();
+      }}
+      multiline={empty}
       sx={{ flex: 1 }}
     />
   );
