@@ -11,6 +11,7 @@ import pytest
 from tests.conftest import jpeg, study_of, truth
 from tests.restaged import restaged
 from truesitter.core.memo import Memo
+from truesitter.core.passes.kinds.coats import PAST
 from truesitter.core.passes.layer import Layer, Taking
 from truesitter.core.passes.places import split
 from truesitter.core.passes.plan import PassPlan
@@ -158,6 +159,9 @@ def test_sprayed_coats_are_whole_and_the_dark_one_is_deep_when_heavy() -> None:
         (layer,) = (d for d in one.deeds if isinstance(d, Layer))
         dry = plan.medium.thinning.dry(one.thinned[0].dilution)
         assert layer.film_mm == pytest.approx(one.coats * dry)
+    for who, tubes in zip(WHO, TUBES, strict=True):
+        for one in plan_of(who, "airbrush", tubes).passes:
+            assert one.does != "coat" or one.recipe.value_error >= -PAST - 1e-6, "never past its value"
     parts = {p.key.rsplit("-", 1)[0]: p.recipe.parts for p in coats}
     assert len({str(v) for k, v in parts.items() if k.startswith("flesh")}) == 2, "two mixtures"
     assert min(p.recipe.predicted.value for p in coats) < 2.5

@@ -144,6 +144,15 @@ def test_smooth_skin_gets_no_marks_and_rough_skin_does() -> None:
     assert planned("tobias", "airbrush").finish.texture().darks
 
 
+def test_marks_keep_to_the_part_of_a_skin_that_is_rough() -> None:
+    value = rough(0.3)
+    value[:, 280:] = rough(0.03)[:, 280:]
+    marks = lay_texture(value, SKIN, SKIN, 0.4, 1.0, (1, 0), 1).darks
+    across = np.array([m.points[:, 0].mean() for m in marks])
+    assert len(marks) > 150
+    assert (across > 320 / 400).mean() < 0.02
+
+
 def test_marks_are_irregular_in_place_and_size() -> None:
     """Gaps vary by 0.3 to 0.6 of their mean, in three sizes, some of them short waves."""
     texture = lay_texture(rough(0.3), SKIN, SKIN, 0.4, 1.0, (1, 0), 1)

@@ -124,3 +124,18 @@ def test_the_string_blocks_hair_in_before_the_flesh() -> None:
     assert early < flesh < again
     regions = plan.canvases[0].patchwork.at(planned("maren", "skin-string").passes.subject().regions)
     assert (regions[plan.passes[early].pieces] == Region.HAIR).all()
+
+
+def test_locks_cover_their_place_and_a_few_single_hairs_do_not() -> None:
+    """Strokes laid close count as paint on the place where the rest is reckoned; hairs are only drawn."""
+    plan = planned("maren", "layered-oil").passes.plan()
+    locks = [p for p in plan.passes if p.name == "Hair, locks"]
+    hairs = [(n, p) for n, p in enumerate(plan.passes) if p.name == "Hair, single hairs"]
+    assert locks
+    assert hairs
+    assert all(p.lines and p.pieces.any() for p in locks)
+    for n, one in hairs:
+        assert one.lines
+        assert not one.pieces.any()
+        np.testing.assert_array_equal(plan.canvases[n].labs(), plan.canvases[n - 1].labs())
+    assert locks[0].value_error < plan.passes[plan.passes.index(locks[0]) - 1].value_error

@@ -58,6 +58,8 @@ def test_the_background_comes_first_between_or_last(key: str) -> None:
     flesh = at(first, Region.SKIN)
     assert max(at(first, Region.BACKGROUND)) < min(flesh)
     assert min(at(last, Region.BACKGROUND)) > max(at(last, Region.SKIN))
+    between = adapted(school, Switches(background="between"))
+    assert min(at(between, Region.SKIN)) < min(at(between, Region.BACKGROUND)) < len(between.passes) - 1
     wall = at(both, Region.BACKGROUND)
     assert both.passes[wall[0]].key == "background-tone"
     assert wall[0] < min(at(both, Region.SKIN))

@@ -20,6 +20,8 @@ from tests.core.test_schools import planned
 from tests.formats.test_print import assert_stays_on_the_page
 from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.passes.seams import Seam
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.formats.book import book_pdf
 from truesitter.formats.calendar import sittings_ics
@@ -156,3 +158,13 @@ def test_edges_are_told_from_their_words() -> None:
     assert (by["flesh-2"].soft, by["flesh-2"].crisp) == (True, True), "soft here, firm there"
     assert (by["ground"].soft, by["ground"].crisp) == (False, True)
     assert by["ground"].mm is None
+
+
+def test_the_width_told_is_the_middle_one_by_length() -> None:
+    ground = oil().passes.plan().passes[0]
+
+    def seam(length: float, half: float) -> Seam:
+        return Seam(Region.SKIN, False, 0, length, half, half, 1.0)
+
+    assert edge_of(ground, (seam(10, 5), seam(100, 1), seam(20, 0.1))).mm == pytest.approx(2)
+    assert edge_of(ground, (seam(100, 5), seam(10, 1), seam(20, 0.1))).mm == pytest.approx(10)
