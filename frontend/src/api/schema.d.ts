@@ -809,7 +809,7 @@ export interface paths {
         };
         /**
          * Sittings File
-         * @description The sittings as a calendar, from a day and hour of the painter's choice.
+         * @description The sittings as a calendar, from a day and hour of the painter's choice, else from tomorrow at nine.
          */
         get: operations["sittings_file_api_sitters__sitter_id__files_sittings_ics_get"];
         put?: never;
