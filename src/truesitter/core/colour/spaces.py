@@ -122,4 +122,9 @@ def picture_to_lab(picture: Bytes) -> Floats:
 
     OpenCV's white differs from ours in the fifth digit: within 0.1 of `srgb_to_lab`.
     """
-    return np.asarray(cv2.cvtColor(picture_to_linear(picture), cv2.COLOR_LRGB2Lab))
+    return linear_to_lab(picture_to_linear(picture))
+
+
+def linear_to_lab(linear: Floats) -> Floats:
+    """Linear light (H, W, 3) float32 to L*a*b* float32, by OpenCV; see `picture_to_lab`."""
+    return np.asarray(cv2.cvtColor(np.ascontiguousarray(linear), cv2.COLOR_LRGB2Lab))

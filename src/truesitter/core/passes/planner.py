@@ -13,6 +13,7 @@ from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.passes.begun import Begun, adds_nothing
 from truesitter.core.passes.brushes import brush_for, lays, work_minutes
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go, goes_of
@@ -40,8 +41,10 @@ _LEAVES_GROUND = ("mass", "grey", "wash", "tone", "glaze", "again", "hair")
 class _Planner:
     def __init__(
         self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
-        support: Support, places: list[Place],
+        support: Support, places: list[Place], begun: Begun | None = None,
     ) -> None:  # fmt: skip
+        self.begun = begun
+        self.wrong: Mask | None = None
         self.school = school
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         palette = palettes.used
@@ -89,8 +92,12 @@ class _Planner:
         if isinstance(laid, str):
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
+        before = canvas
         for deed in laid.deeds:
             canvas = canvas.do(deed)
+        if self._is_there(before, canvas, laid):
+            self.remarks.append(Remark(place.name, place.group, " left out: it is there already."))
+            return
         self.canvas = canvas
         if laid.pieces is not step.pieces:
             brush = self.brush(self.scene.patchwork.mask(laid.pieces))
@@ -98,6 +105,8 @@ class _Planner:
         self.wet_minutes = (self.wet_minutes if into_wet else 0.0) + done.work_minutes
         self.passes.append(done)
         self.laid.append(template)
+        if self.begun and len(self.passes) == self.begun.laid:
+            self.canvas, self.wrong = self.begun.on(self.canvas)
         self.canvases.append(self.canvas)
         if KINDS[template.kind].covers and not laid.recipe.reached:
             words = (
@@ -105,6 +114,15 @@ class _Planner:
                 f"and ΔE {laid.recipe.delta_e:.0f}."
             )
             self.remarks.append(Remark(place.name, place.group, words))
+
+    def _is_there(self, before: Canvas, after: Canvas, laid: Laid) -> bool:
+        """True for a pass made needless by what was painted otherwise than planned."""
+        if self.wrong is None or not laid.pieces.any() or any(deed.lines for deed in laid.deeds):
+            return False
+        sizes = self.scene.patchwork.sizes[laid.pieces]
+        if sizes[self.wrong[laid.pieces]].sum() < sizes.sum() / 2:
+            return False
+        return adds_nothing(before, after, laid.pieces)
 
     def _enough(self, pieces: Mask) -> bool:
         """True where there is something to paint."""
@@ -254,6 +272,7 @@ def plan_passes(
     wishes: Wishes | None = None,
     medium: Medium | None = None,
     support: Support | None = None,
+    begun: Begun | None = None,
 ) -> PassPlan:
     """Turn a subject into the ordered passes of a school.
 
@@ -267,6 +286,8 @@ def plan_passes(
         What it is painted in; the school's own when none is given or the school is not for that.
     support
         What it is painted on; the school's usual one when none is given.
+    begun
+        How the painting stands, to plan the rest of it on what is there.
 
     Raises
     ------
@@ -278,7 +299,7 @@ def plan_passes(
     ground = support or SUPPORTS[school.support]
     wishes = wishes or Wishes()
     palettes = palettes_for(school, palette, wishes, used, ground)
-    planner = _Planner(subject, palettes, school, wishes, used, ground, places)
+    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun)
     if medium and used is not medium:
         able = " or ".join(school.media)
         words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."

@@ -5,6 +5,7 @@ command line send them. Points are fractions of the framed picture, lengths mm o
 """
 
 from truesitter.core.settings.base import Settings
+from truesitter.core.settings.easel import EaselSettings, PaintingSettings
 from truesitter.core.settings.flesh import FleshSettings, PinSettings, SwatchSettings, TubeSettings
 from truesitter.core.settings.hair import GuideSettings, HairSettings
 from truesitter.core.settings.light import LightSettings
@@ -15,7 +16,8 @@ from truesitter.core.settings.study import StudySettings
 from truesitter.core.settings.values import JoinSettings, ValueSettings
 
 __all__ = [
-    "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings", "LightSettings", "MeasureSettings",
-    "PassSettings", "PinSettings", "ReferenceSettings", "RegionSettings", "ScribbleSettings", "Settings",
-    "StudySettings", "SwatchSettings", "TubeSettings", "ValueSettings",
+    "EaselSettings", "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings", "LightSettings",
+    "MeasureSettings", "PaintingSettings", "PassSettings", "PinSettings", "ReferenceSettings",
+    "RegionSettings", "ScribbleSettings", "Settings", "StudySettings", "SwatchSettings", "TubeSettings",
+    "ValueSettings",
 ]  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from truesitter.core.settings.base import Settings
+from truesitter.core.settings.easel import EaselSettings
 from truesitter.core.settings.flesh import FleshSettings
 from truesitter.core.settings.hair import HairSettings
 from truesitter.core.settings.light import LightSettings
@@ -22,3 +23,4 @@ class StudySettings(Settings):
     light: LightSettings = LightSettings()
     hair: HairSettings = HairSettings()
     passes: PassSettings = PassSettings()
+    easel: EaselSettings = EaselSettings()

@@ -5,7 +5,8 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.colour.value import lightness_map_to_value
+from truesitter.core.blur import blur
+from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
 from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.passes.borders import Borders, measure_borders
@@ -25,8 +26,9 @@ from truesitter.core.passes.school import Band, School
 from truesitter.core.passes.seams import Seam, seams_of
 from truesitter.core.passes.shadow_family import turned
 from truesitter.core.refusal import Refusal
-from truesitter.core.settings import HairSettings, PassSettings, StudySettings
+from truesitter.core.settings import EaselSettings, HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study.areas import AreaStage
 from truesitter.core.study.finishing import FinishStage
 from truesitter.core.study.flesh import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.study.hair import HairStage
@@ -60,6 +62,7 @@ _NEEDS = (
     "grounds",
     "recesses",
     "shine",
+    "areas",
 )
 
 
@@ -83,6 +86,9 @@ def _paints_pores(school: School) -> bool:
     return any(p.key == PORES for p in school.passes)
 
 
+_FADE = 0.008
+"""Sigma of the rim of a place whose habit is allowed for, in parts of the long side [try]."""
+
 HIGHLIGHT = 0.35
 """Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
 
@@ -99,19 +105,21 @@ class PassStage:
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
         flesh: FleshStage, light: LightStage, hair: HairStage, surround: SurroundStage,
-        hair_layers: HairLayerStage, finish: FinishStage,
+        hair_layers: HairLayerStage, finish: FinishStage, areas: AreaStage,
     ) -> None:  # fmt: skip
+        self._areas = areas
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
         self._surround, self._hair_layers, self._finish = surround, hair_layers, finish
         self.settings: PassSettings = source.stage("passes")
         self._hair_settings: HairSettings = source.stage("hair")
+        self._easel: EaselSettings = source.stage("easel")
 
     @result(
         "passes",
-        settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM),
+        settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances"),
         needs=_needed,
-        version=8,
+        version=9,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -195,6 +203,8 @@ class PassStage:
         if family is not None:
             shadow = self._finish.shadow(lab.shape) & (self._surround.regions() == Region.SKIN)
             lab = turned(lab, shadow, family, self._surround.mm_per_px())
+        if self._easel.allowances:
+            lab = self._allowed_for(lab)
         if self._flesh.settings.monochrome:
             lab = lab * np.array((1, 0, 0), np.float32)
         width_mm = self._picture.settings.canvas_width_mm
@@ -216,6 +226,18 @@ class PassStage:
             ground=self._surround.ground(),
             hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
         )
+
+    def _allowed_for(self, lab: Floats) -> Floats:
+        """The reference planned off by the painter's own habits, the other way."""
+        areas, out = self._areas.areas(), lab.copy()
+        for habit in self._easel.allowances:
+            if habit.place in areas.names:
+                value = lightness_map_to_value(lab[..., 0])
+                aim = value_to_lightness(np.clip(value - habit.steps, 0, 10)).astype(np.float32)
+                # No border of its own: it fades where the place ends.
+                share = blur(areas.mask(habit.place).astype(np.float32), _FADE * max(lab.shape))
+                out[..., 0] += share * (aim - lab[..., 0])
+        return out
 
     def _pores(self) -> dict[str, tuple[LineSet, ...]]:
         """Marks of the skin, for a school that paints them."""

@@ -18,6 +18,7 @@ from typing import Any, Concatenate, Generic, ParamSpec, Protocol, TypeVar, cast
 from pydantic import BaseModel
 
 from truesitter.core.memo import Memo
+from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 
 P = ParamSpec("P")
@@ -138,13 +139,16 @@ class Source:
         Shared memory of results.
     watch
         Notes what computations read; for tests.
+    paintings
+        Gives the bytes of a photograph of the painting by their hash.
     """
 
     def __init__(
         self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo,
-        watch: Watch | None = None,
+        watch: Watch | None = None, paintings: Callable[[str], bytes] | None = None,
     ) -> None:  # fmt: skip
         self.sha256, self.settings, self.memo, self._load, self._watch = sha256, settings, memo, load, watch
+        self._paintings = paintings
         self._keys: dict[str, str] = {PHOTOGRAPH: sha256}
         self._texts: dict[str, str] = {}
 
@@ -153,6 +157,18 @@ class Source:
         if self._watch:
             self._watch.asks(PHOTOGRAPH)
         return self._load()
+
+    def load_painting(self, sha256: str) -> bytes:
+        """The bytes of a photograph of the painting: the same hash always gives the same.
+
+        Raises
+        ------
+        Refusal
+            When there is none.
+        """
+        if self._paintings is None:
+            raise Refusal("there is no photograph of the painting")
+        return self._paintings(sha256)
 
     def stage(self, name: str) -> Any:
         """The settings of one stage."""

@@ -8,7 +8,9 @@ from collections.abc import Callable
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
+from truesitter.core.study.areas import AreaStage
 from truesitter.core.study.brush import BrushStage
+from truesitter.core.study.easel import EaselStage
 from truesitter.core.study.finishing import FinishStage
 from truesitter.core.study.flesh import FleshStage
 from truesitter.core.study.hair import HairStage
@@ -38,13 +40,15 @@ class Study:
         Shared memory of results.
     watch
         Notes what is really read; for tests of the declarations.
+    paintings
+        Gives the bytes of a photograph of the painting by their hash.
     """
 
     def __init__(
         self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo,
-        watch: Watch | None = None,
+        watch: Watch | None = None, paintings: Callable[[str], bytes] | None = None,
     ) -> None:  # fmt: skip
-        source = Source(sha256, load, settings, memo, watch)
+        source = Source(sha256, load, settings, memo, watch, paintings)
         self.source, self.sha256 = source, sha256
         self.settings: StudySettings = source.all_settings()
         self.picture = PictureStage(source)
@@ -59,15 +63,30 @@ class Study:
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
+        self.areas = AreaStage(source, self.picture, self.sitter)
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair,
-            self.surround, self.hair_layers, self.finish,
+            self.surround, self.hair_layers, self.finish, self.areas,
         )  # fmt: skip
+        self.easel = EaselStage(
+            source,
+            self.picture,
+            self.sitter,
+            self.flesh,
+            self.accents,
+            self.surround,
+            self.passes,
+            self.areas,
+        )
 
     @classmethod
-    def of_bytes(cls, data: bytes, settings: StudySettings, memo: Memo | None = None) -> Study:
+    def of_bytes(
+        cls, data: bytes, settings: StudySettings, memo: Memo | None = None,
+        paintings: Callable[[str], bytes] | None = None,
+    ) -> Study:  # fmt: skip
         """A study of a photograph held in memory."""
-        return cls(hashlib.sha256(data).hexdigest(), lambda: data, settings, memo or Memo())
+        own = hashlib.sha256(data).hexdigest()
+        return cls(own, lambda: data, settings, memo or Memo(), paintings=paintings)
 
     def key(self, declaration: Declaration) -> str:
         """Key of anything declared under these settings: equal keys mean equal results."""

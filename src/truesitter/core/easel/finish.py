@@ -1,0 +1,240 @@
+"""Edges and finish of a painting against its plan: borders too hard or too soft, places worked too far.
+
+A camera softens every edge alike and puts grain over every place alike. Both are taken out first: what
+most edges gained in width, squared, is the camera's; so is the small contrast that the smoothest places show.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.optimize import nnls
+
+from truesitter.core.blur import blur
+from truesitter.core.colour.spaces import linear_to_srgb
+from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.easel.areas import Areas, share_by_area
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+from truesitter.core.values.edges import EdgeSamples, Sharpness, read_edges, sharpness_of
+
+LEAST_CONTRAST = 0.8
+"""Borders of less contrast, in value steps, tell nothing of the painter's hand."""
+
+TOO_HARD, TOO_SOFT = 0.55, 1.9
+"""Width painted ÷ planned [try]."""
+
+LEAST_WIDER_MM = 2.0
+SOFT_MM = 2.4
+"""A border has to be planned as wide as this before it can be too hard."""
+
+FEWEST = 10
+"""Readings of a border in one place before anything is said of it."""
+
+UNDER, OVER = 0.6, 1.5
+"""Small contrast painted ÷ planned, outside which the finish of a place is told [try]."""
+
+LEAST_CM2 = 2.0
+TOO_DARK = 2.0
+"""In places darker than this a photograph shows its own grain and steps, not the painter's marks."""
+
+_SMALL_PX = 3.0
+_LEAST_SMALL = 0.05
+"""Small contrast, in value steps, that is seen at all."""
+
+_TRIMS = 6
+
+
+@dataclass(frozen=True)
+class EdgeOff:
+    """A border that is not as planned.
+
+    Attributes
+    ----------
+    place
+        Its name.
+    x, y
+        A spot on it, in fractions.
+    painted_mm, planned_mm
+        Its widths.
+    readings
+        (n, 2) spots in pixels.
+    """
+
+    place: str
+    x: float
+    y: float
+    painted_mm: float
+    planned_mm: float
+    readings: Doubles
+
+    @property
+    def words(self) -> str:
+        """In a sentence."""
+        hard = self.painted_mm < self.planned_mm
+        said = f"the edge is {_kind(self.painted_mm)} ({self.painted_mm:.1f} mm) instead of "
+        said += f"{_kind(self.planned_mm)} ({self.planned_mm:.1f} mm)"
+        return f"{self.place[:1].upper()}{self.place[1:]}: {said}; too {'hard' if hard else 'soft'}."
+
+
+def _kind(width_mm: float) -> str:
+    kind = sharpness_of(width_mm, 2.0)
+    return "very soft" if kind is Sharpness.LOST else kind.value
+
+
+@dataclass(frozen=True)
+class EdgesRead:
+    """The same borders read on plan and painting; widths in mm."""
+
+    plan: EdgeSamples
+    painted_mm: Doubles
+    planned_mm: Doubles
+    clear: Mask
+    camera_mm: float
+
+
+def read_both(labels: Labels, own: Floats, plan: Floats, trusted: Mask, mm_per_px: float) -> EdgesRead:
+    """Read borders on both, and take the camera's softness out.
+
+    Parameters
+    ----------
+    labels
+        (h, w) value groups, along whose borders is read.
+    own, plan
+        (h, w) values.
+    """
+    planned = read_edges(labels, plan, mm_per_px)
+    painted = read_edges(labels, own, mm_per_px)
+    wide, wanted = painted.width * mm_per_px, planned.width * mm_per_px
+    rows = np.clip(planned.points[:, 1].astype(int), 0, own.shape[0] - 1)
+    columns = np.clip(planned.points[:, 0].astype(int), 0, own.shape[1] - 1)
+    clear = (
+        (planned.contrast >= LEAST_CONTRAST) & (painted.contrast >= 0.6 * planned.contrast)
+        & (painted.contrast <= 1.6 * planned.contrast) & trusted[rows, columns]
+    )  # fmt: skip
+    sharp = clear & (wanted < 2.5)
+    gained = np.maximum(wide**2 - wanted**2, 0)
+    camera2 = float(np.median(gained[sharp])) if sharp.sum() >= FEWEST else 0.0
+    corrected = np.sqrt(np.maximum(wide**2 - camera2, (0.25 * wide) ** 2))
+    return EdgesRead(planned, corrected, wanted, clear, float(np.sqrt(camera2)))
+
+
+def edges_off(read: EdgesRead, areas: Areas) -> tuple[EdgeOff, ...]:
+    """Borders too hard or too soft, place by place, the farthest off first."""
+    height, width = areas.labels.shape
+    columns = np.clip(read.plan.points[:, 0].astype(int), 0, width - 1)
+    rows = np.clip(read.plan.points[:, 1].astype(int), 0, height - 1)
+    of = areas.labels[rows, columns]
+    found = []
+    for number, name in enumerate(areas.names):
+        here = read.clear & (of == number)
+        soft = here & (read.planned_mm >= SOFT_MM)
+        hard = soft & (read.painted_mm < TOO_HARD * read.planned_mm)
+        if hard.sum() >= FEWEST and hard.sum() >= 0.5 * soft.sum():
+            found.append(_off(name, hard, read, (height, width)))
+        loose = here & (read.painted_mm > TOO_SOFT * read.planned_mm)
+        loose &= read.painted_mm > read.planned_mm + LEAST_WIDER_MM
+        if loose.sum() >= FEWEST and loose.sum() >= 0.5 * here.sum():
+            found.append(_off(name, loose, read, (height, width)))
+    return tuple(sorted(found, key=lambda e: -abs(np.log(e.painted_mm / e.planned_mm))))
+
+
+def _off(name: str, which: Mask, read: EdgesRead, shape: tuple[int, int]) -> EdgeOff:
+    points = read.plan.points[which]
+    middle = points[int(np.argmin(((points - np.median(points, axis=0)) ** 2).sum(axis=1)))]
+    return EdgeOff(
+        name, float(middle[0] / shape[1]), float(middle[1] / shape[0]),
+        float(np.median(read.painted_mm[which])), float(np.median(read.planned_mm[which])), points,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class FinishOff:
+    """A place worked farther, or less far, than planned.
+
+    Attributes
+    ----------
+    place
+        Its name.
+    ratio
+        Small contrast painted ÷ planned.
+    painted, planned
+        In value steps.
+    """
+
+    place: str
+    ratio: float
+    painted: float
+    planned: float
+
+    @property
+    def words(self) -> str:
+        """In a sentence."""
+        how = "worked farther" if self.ratio > 1 else "less finished"
+        return (
+            f"{self.place[:1].upper()}{self.place[1:]}: {how} than planned "
+            f"({self.painted:.2f} steps of small contrast instead of {self.planned:.2f})."
+        )
+
+
+def small_contrast(value: Floats, where: Mask) -> Floats:
+    """Mean square of small marks, in value steps squared, (h, w)."""
+    fine = blur(value, 1.0) - blur(value, _SMALL_PX)
+    return np.asarray(np.where(where, fine * fine, 0), dtype=np.float32)
+
+
+def finish_off(
+    own: Floats, plan: Floats, areas: Areas, trusted: Mask, mm_per_px: float
+) -> tuple[FinishOff, ...]:
+    """Places whose finish is not as planned, the farthest off first."""
+    room = share_by_area(areas, trusted.astype(np.float64))
+    large = room * mm_per_px**2 / 100 >= LEAST_CM2
+    if not large.any():
+        return ()
+    mine, wanted = (
+        share_by_area(areas, small_contrast(v, trusted).astype(np.float64)) / np.maximum(room, 1)
+        for v in (own, plan)
+    )
+    values = share_by_area(areas, np.where(trusted, plan, 0).astype(np.float64)) / np.maximum(room, 1)
+    grain = _camera_grain(own, mine - wanted, areas, trusted, room, large)
+    found = []
+    for number, name in enumerate(areas.names):
+        painted, planned = np.sqrt(max(0.0, mine[number] - grain[number])), np.sqrt(wanted[number])
+        if not large[number] or values[number] < TOO_DARK or max(painted, planned) < _LEAST_SMALL:
+            continue
+        noise = np.sqrt(grain[number])
+        if max(painted, planned) < noise:
+            # What is there drowns in the camera's own grain.
+            continue
+        ratio = float((painted + 0.3 * _LEAST_SMALL) / (planned + 0.3 * _LEAST_SMALL))
+        if not UNDER <= ratio <= OVER and abs(painted - planned) >= _LEAST_SMALL:
+            found.append(FinishOff(name, ratio, float(painted), float(planned)))
+    return tuple(sorted(found, key=lambda f: -abs(np.log(f.ratio))))
+
+
+def _camera_grain(
+    own: Floats, gained: Doubles, areas: Areas, trusted: Mask, room: Doubles, large: Mask
+) -> Doubles:
+    """Mean square (n,) that the camera's grain and the relief of the strokes add to each area.
+
+    Grain is even in the photograph's own 8-bit steps, relief in parts of the light; either shows more in
+    value steps the darker a place is. How much there is of both is what most places have gained.
+    """
+    table = np.linspace(0.3, 10, 98)
+    luminance = value_to_luminance(table) / 100
+    per_light = np.gradient(table, luminance)
+    srgb = linear_to_srgb(np.clip(luminance, 0, 1))
+    per_step = np.gradient(table, np.maximum(srgb, 1e-4) * 255)
+    parts = []
+    for square in (per_step**2, (per_light * luminance) ** 2):
+        spread = np.where(trusted, np.interp(own, table, square), 0)
+        parts.append(share_by_area(areas, spread) / np.maximum(room, 1))
+    basis = np.stack(parts, axis=1)
+    weight = np.sqrt(room) * large
+    for _ in range(_TRIMS):
+        much, _ = nnls(basis * weight[:, None], np.maximum(gained, 0) * weight)
+        over = gained - basis @ much
+        # Places worked farther than planned must not pass for grain.
+        limit = 2.0 * float(np.median(np.abs(over[large]))) + 1e-5
+        weight = np.sqrt(room) * large * np.where(over > limit, 0.1, 1.0)
+    return np.asarray(basis @ much)
