@@ -12,6 +12,7 @@ from typing import Annotated, Any
 import typer
 from pydantic import ValidationError
 
+from truesitter.cli_easel import add_commands
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.ingredients import FIXED, MARK, expand
@@ -231,6 +232,8 @@ def serve(
 
     run(data or data_folder(), port, seed if demo else None)
 
+
+add_commands(app, _clear_errors, _numbers)
 
 if __name__ == "__main__":
     app()

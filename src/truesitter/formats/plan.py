@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.settings import EaselSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.study import Study
 from truesitter.formats.plan_hair import PlanHair, hair_of
@@ -88,6 +89,7 @@ class Plan(Out):
     passes: list[PlanPass]
     remarks: list[str]
     files: dict[str, str]
+    settings: StudySettings = Field(description="Everything the painter set: it gives this plan again")
 
 
 def values_of(study: Study) -> PlanValues:
@@ -174,4 +176,5 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         passes=passes,
         remarks=remarks,
         files=files,
+        settings=study.source.settings.model_copy(update={"easel": EaselSettings()}),
     )

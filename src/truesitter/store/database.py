@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _WRITING = "writing"
-NEWEST = "0003"
+NEWEST = "0004"
 """Number of the newest migration."""
 
 

@@ -109,6 +109,20 @@ class FactRow(Base):
     struck_at: Mapped[datetime | None] = mapped_column(default=None)
 
 
+class PaintingRow(Base):
+    """A photograph of a sitter's painting; its bytes lie in the folder of paintings under their hash."""
+
+    __tablename__ = "painting"
+
+    sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), primary_key=True)
+    sha256: Mapped[str] = mapped_column(primary_key=True)
+    filename: Mapped[str]
+    width: Mapped[int]
+    height: Mapped[int]
+    size: Mapped[int]
+    at: Mapped[datetime]
+
+
 class TubeRow(Base):
     """A tube of the painter's own."""
 

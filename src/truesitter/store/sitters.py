@@ -23,6 +23,7 @@ from truesitter.store.documents import STAGES, Trouble, load_settings
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
 from truesitter.store.models import ReferenceRow, SitterRow
+from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
 from truesitter.store.tubes import TubeRack, UnknownTube
 
@@ -89,6 +90,7 @@ class Shelf:
         self.tubes = TubeRack(self._sessions)
         self.palettes = StudioPalettes(self._sessions, self.tubes)
         self.facts = Facts(self._sessions, self._row)
+        self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
 
     def close(self) -> None:
         """Let go of the database file."""
@@ -230,6 +232,7 @@ class Shelf:
             self.blobs.keep_only(set(session.scalars(select(ReferenceRow.sha256))))
         # What was read off photographs of swatches is kept as readings; the photographs served their turn.
         self.swatch_photos.keep_only(set())
+        self.paintings.tidy()
 
     # -- settings and history -------------------------------------------------------------------
 

@@ -23,9 +23,16 @@ class Workbench:
         self.shelf = shelf
         self.memo = Memo(at_once=max(1, os.cpu_count() or 1))
 
-    def study(self, sitter: Sitter) -> Study:
-        """The study of a sitter with the settings in force."""
-        return Study(sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo)
+    def study(self, sitter: Sitter, unkept: dict[str, bytes] | None = None) -> Study:
+        """The study of a sitter with the settings in force; `unkept` holds photographs not kept yet."""
+
+        def painting(sha256: str) -> bytes:
+            return unkept[sha256] if unkept and sha256 in unkept else self.shelf.paintings.get(sha256)
+
+        return Study(
+            sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo,
+            paintings=painting,
+        )  # fmt: skip
 
 
 def workbench(request: Request) -> Workbench:

@@ -95,7 +95,9 @@ def dried(light: Floats, shift: DryingShift) -> Floats:
     return np.asarray(light * np.interp(value, values, gains)[..., None], dtype=np.float32)
 
 
-def compare(taken: Taken, wanted: Floats, subject: Subject, shift: DryingShift | None = None) -> Comparison:
+def compare(
+    taken: Taken, wanted: Floats, subject: Subject, shift: DryingShift | None = None, free: bool = False
+) -> Comparison:
     """Hold a painting to its plan.
 
     Parameters
@@ -106,24 +108,30 @@ def compare(taken: Taken, wanted: Floats, subject: Subject, shift: DryingShift |
         (h, w, 3) linear light of what the plan has there.
     shift
         How the paint will dry, for a painting photographed wet.
+    free
+        True for free work, held to a photograph.
     """
     light = dried(taken.light, shift) if shift else taken.light
     light = np.clip(light, 0, 1.2).astype(np.float32)
     seen = squint(light, wanted, taken.trusted)
     own, plan = (lightness_map_to_value(np.clip(linear_to_lab(p)[..., 0], 0, 100)) for p in (light, wanted))
     mm = subject.mm_per_px
-    values, whole = find_differences(seen, subject.areas, mm, taken.lighting.absolute)
+    values, whole = find_differences(seen, subject.areas, mm, taken.lighting.absolute, free)
     placed = _offsets(own, plan, subject, taken.trusted)
     # A border between tones that are wrong tells of the tones, not of the hand.
     edges = read_both(subject.groups, own, plan, taken.trusted & (np.abs(seen.steps) < _RIGHT_TONE), mm)
     look = Looked(
         seen, own, plan, subject.regions, subject.areas, subject.face, subject.ceilings, edges, whole, mm
     )
+    worked = finish_off(own, plan, subject.areas, taken.trusted, mm, free)
     found = [
         *_unexplained(values, placed, seen),
         *(_of_offset(o, seen, subject) for o in placed if o.wrong),
-        *(_of_edge(e, seen, subject) for e in edges_off(edges, subject.areas)),
-        *(_of_finish(f, seen, subject) for f in finish_off(own, plan, subject.areas, taken.trusted, mm)),
+        *(_of_edge(e, seen, subject) for e in edges_off(edges, subject.areas, free)),
+        *(
+            _of_finish(f, seen, subject)
+            for f in finish_off(own, plan, subject.areas, taken.trusted, mm, free)
+        ),
     ]
     rules = verdicts(look)
     return Comparison(

@@ -23,6 +23,9 @@ SILENT = 0.3
 SILENT_COLOUR = 5.0
 """Likewise for a* and b* together [try]."""
 
+FREE, FREE_COLOUR = 1.7, 2.5
+"""How many times as much has to be off in free work, in value and in colour [try]."""
+
 _RIM = 0.6
 """A patch reaches as far as so much of what is told, where that is more than the rim of its own fall."""
 
@@ -148,17 +151,21 @@ class Whole:
         Range painted ÷ range planned.
     darkest, lightest
         Values painted and planned of the darkest and the lightest fiftieth.
+    curve
+        Values wanted (ascending) and what they became, where the paint's own reach bends them.
     """
 
     shift: float
     contrast: float
     darkest: tuple[float, float]
     lightest: tuple[float, float]
+    curve: tuple[tuple[float, ...], tuple[float, ...]] | None = None
 
     def explained(self, wanted: Floats) -> Floats:
         """Value steps (h, w) that follow from it alone."""
-        middle = _MIDDLE
-        return np.asarray(self.shift + (self.contrast - 1) * (wanted - middle), dtype=np.float32)
+        if self.curve is not None:
+            return np.asarray(np.interp(wanted, *self.curve) - wanted, dtype=np.float32)
+        return np.asarray(self.shift + (self.contrast - 1) * (wanted - _MIDDLE), dtype=np.float32)
 
 
 _MIDDLE = 5.0
@@ -169,7 +176,7 @@ _AGREES = 0.6
 """A whole that is off takes away at least so much of the differences."""
 
 
-def whole_of(seen: Squinted) -> Whole:
+def whole_of(seen: Squinted, free: bool = False) -> Whole:
     """How key and contrast stand, told from groups of values: few, but each the middle of many places."""
     at = seen.trusted
     if at.sum() < 100:
@@ -192,7 +199,13 @@ def whole_of(seen: Squinted) -> Whole:
     if len(x) < 3 or high - low < 1.0:
         return Whole(float(np.median(value - wanted)), 1.0, ends[0], ends[1])
     line = np.polyfit(np.array(x) - _MIDDLE, np.array(y), 1, w=np.array(w))
-    return Whole(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1])
+    curve = None
+    if free:
+        # Paint reaches less far than a photograph: what is lost at either end is no fault of a place.
+        order = np.argsort(x)
+        rising = np.maximum.accumulate(np.array(y)[order])
+        curve = tuple(np.array(x)[order].tolist()), tuple(rising.tolist())
+    return Whole(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1], curve)
 
 
 def _whole_finding(seen: Squinted, whole: Whole, absolute: bool, cm2: float) -> tuple[Finding | None, Floats]:
@@ -204,8 +217,10 @@ def _whole_finding(seen: Squinted, whole: Whole, absolute: bool, cm2: float) -> 
     middle = float(np.median(explained[seen.trusted])) if seen.trusted.any() else 0.0
     off = abs(whole.contrast - 1) >= CONTRAST_OFF
     key = absolute and abs(middle) >= SILENT
-    if not (off or key) or after > (1 - _AGREES) * before:
+    if whole.curve is None and (not (off or key) or after > (1 - _AGREES) * before):
         return None, steps
+    if not (off or key):
+        return None, left
     said = []
     if key:
         said.append(f"all of it is {value_words(middle)}")
@@ -235,7 +250,7 @@ def _delta(pair: list[tuple[float, ...]]) -> tuple[float, float, float]:
 
 
 def find_differences(
-    seen: Squinted, areas: Areas, mm_per_px: float, absolute: bool
+    seen: Squinted, areas: Areas, mm_per_px: float, absolute: bool, free: bool = False
 ) -> tuple[tuple[Finding, ...], Whole]:
     """Every difference in value and colour that is worth telling, the heaviest first.
 
@@ -249,28 +264,32 @@ def find_differences(
         Canvas mm to a pixel.
     absolute
         True when the photograph's light is known, so that a key that is wrong as a whole can be seen.
+    free
+        True for free work, held to a photograph: its paint reaches less far, and only what is clearly off
+        is told.
     """
+    silent, silent_colour = (FREE * SILENT, FREE_COLOUR * SILENT_COLOUR) if free else (SILENT, SILENT_COLOUR)
     cm2 = mm_per_px**2 / 100
-    whole = whole_of(seen)
+    whole = whole_of(seen, free)
     first, steps = _whole_finding(seen, whole, absolute, float(seen.trusted.sum()) * cm2)
     found = [first] if first else []
     taken = np.zeros(steps.shape, bool)
     for sign in (1.0, -1.0):
-        for patch in _patches(sign * steps, SILENT, LEAST_MM / mm_per_px / 2):
+        for patch in _patches(sign * steps, silent, LEAST_MM / mm_per_px / 2):
             for part in _parts(patch, steps, areas):
                 one = _finding(part, steps, seen, areas, cm2)
-                if abs(one.steps) >= SILENT:
+                if abs(one.steps) >= silent:
                     found.append(one)
                     taken |= part
     colour = seen.colour
     away = np.where(taken, 0, np.hypot(colour[..., 0], colour[..., 1])).astype(np.float32)
-    for patch in _patches(away, SILENT_COLOUR, LEAST_MM / mm_per_px / 2):
+    for patch in _patches(away, silent_colour, LEAST_MM / mm_per_px / 2):
         turn = colour / np.maximum(np.hypot(colour[..., 0], colour[..., 1]), 1e-6)[..., None]
         main = turn[patch].mean(axis=0)
         same = patch & (turn @ main > 0.5 * float(np.hypot(*main)))
         if same.any():
             one = _finding(same, steps, seen, areas, cm2)
-            if np.hypot(one.delta[1], one.delta[2]) >= SILENT_COLOUR:
+            if np.hypot(one.delta[1], one.delta[2]) >= silent_colour:
                 found.append(replace(one, what="colour"))
     return tuple(sorted(found, key=lambda f: -f.weight)), whole
 

@@ -6,7 +6,7 @@ most edges gained in width, squared, is the camera's; so is the small contrast t
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy.optimize import nnls
@@ -38,6 +38,7 @@ LEAST_CM2 = 2.0
 TOO_DARK = 2.0
 """In places darker than this a photograph shows its own grain and steps, not the painter's marks."""
 
+_GRAIN_PX = 1.2
 _SMALL_PX = 3.0
 _LEAST_SMALL = 0.05
 """Small contrast, in value steps, that is seen at all."""
@@ -103,14 +104,14 @@ def read_both(labels: Labels, own: Floats, plan: Floats, trusted: Mask, mm_per_p
     own, plan
         (h, w) values.
     """
-    planned = read_edges(labels, plan, mm_per_px)
-    painted = read_edges(labels, own, mm_per_px)
+    # Grain breaks a profile off early: both are softened alike before they are read.
+    planned, painted = (read_edges(labels, blur(v, _GRAIN_PX), mm_per_px) for v in (plan, own))
     wide, wanted = painted.width * mm_per_px, planned.width * mm_per_px
     rows = np.clip(planned.points[:, 1].astype(int), 0, own.shape[0] - 1)
     columns = np.clip(planned.points[:, 0].astype(int), 0, own.shape[1] - 1)
     clear = (
-        (planned.contrast >= LEAST_CONTRAST) & (painted.contrast >= 0.6 * planned.contrast)
-        & (painted.contrast <= 1.6 * planned.contrast) & trusted[rows, columns]
+        (planned.contrast >= LEAST_CONTRAST) & (painted.contrast >= 0.8 * planned.contrast)
+        & (painted.contrast <= 1.3 * planned.contrast) & trusted[rows, columns]
     )  # fmt: skip
     sharp = clear & (wanted < 2.5)
     gained = np.maximum(wide**2 - wanted**2, 0)
@@ -119,8 +120,14 @@ def read_both(labels: Labels, own: Floats, plan: Floats, trusted: Mask, mm_per_p
     return EdgesRead(planned, corrected, wanted, clear, float(np.sqrt(camera2)))
 
 
-def edges_off(read: EdgesRead, areas: Areas) -> tuple[EdgeOff, ...]:
-    """Borders too hard or too soft, place by place, the farthest off first."""
+def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOff, ...]:
+    """Borders too hard or too soft, place by place, the farthest off first.
+
+    Free work is as hard or soft as its painter likes: only what stands out from the rest is told.
+    """
+    if free and read.clear.any():
+        usual = float(np.median((read.painted_mm / np.maximum(read.planned_mm, 0.3))[read.clear]))
+        read = replace(read, painted_mm=read.painted_mm / max(usual, 0.1))
     height, width = areas.labels.shape
     columns = np.clip(read.plan.points[:, 0].astype(int), 0, width - 1)
     rows = np.clip(read.plan.points[:, 1].astype(int), 0, height - 1)
@@ -184,9 +191,12 @@ def small_contrast(value: Floats, where: Mask) -> Floats:
 
 
 def finish_off(
-    own: Floats, plan: Floats, areas: Areas, trusted: Mask, mm_per_px: float
+    own: Floats, plan: Floats, areas: Areas, trusted: Mask, mm_per_px: float, free: bool = False
 ) -> tuple[FinishOff, ...]:
-    """Places whose finish is not as planned, the farthest off first."""
+    """Places whose finish is not as planned, the farthest off first.
+
+    Free work is held to its own usual finish.
+    """
     room = share_by_area(areas, trusted.astype(np.float64))
     large = room * mm_per_px**2 / 100 >= LEAST_CM2
     if not large.any():
@@ -197,9 +207,13 @@ def finish_off(
     )
     values = share_by_area(areas, np.where(trusted, plan, 0).astype(np.float64)) / np.maximum(room, 1)
     grain = _camera_grain(own, mine - wanted, areas, trusted, room, large)
+    usual = 1.0
+    if free:
+        worked = np.sqrt(np.maximum(0, mine - grain)[large] / np.maximum(wanted[large], 1e-6))
+        usual = max(0.1, float(np.median(worked)))
     found = []
     for number, name in enumerate(areas.names):
-        painted, planned = np.sqrt(max(0.0, mine[number] - grain[number])), np.sqrt(wanted[number])
+        painted, planned = np.sqrt(max(0.0, mine[number] - grain[number])) / usual, np.sqrt(wanted[number])
         if not large[number] or values[number] < TOO_DARK or max(painted, planned) < _LEAST_SMALL:
             continue
         noise = np.sqrt(grain[number])

@@ -182,7 +182,8 @@ class EaselStage:
     def _compared(self, painting: PaintingSettings) -> Comparison:
         wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
         shift = self._mixing.drying_shift() if painting.wet else None
-        return compare(self._taken(painting), wanted, self._subject(), shift)
+        free = self._seen(painting).how == "photograph"
+        return compare(self._taken(painting), wanted, self._subject(), shift, free)
 
     def compared(self, painting: PaintingSettings) -> Comparison:
         """Everything that is wrong with the painting, and what holds."""
