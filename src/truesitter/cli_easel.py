@@ -23,7 +23,8 @@ from truesitter.core.types import Bytes, Counts
 from truesitter.devices.camera import LONG_SIDE, Studio
 from truesitter.devices.camera import photograph as take
 from truesitter.devices.faults import Fault, plant
-from truesitter.formats.easel import comparison_of, difference_picture
+from truesitter.formats.easel import comparison_of
+from truesitter.formats.easel_pictures import difference_picture
 from truesitter.formats.png import encode_jpeg, encode_png
 
 CANVAS_MM = (300.0, 400.0)

@@ -380,6 +380,326 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/easel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Easel
+         * @description Passes and places by name.
+         */
+        get: operations["easel_api_sitters__sitter_id__easel_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Again
+         * @description The passes that are left, planned on what is really on the canvas.
+         */
+        get: operations["again_api_sitters__sitter_id__easel_again_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/again.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Again Picture
+         * @description The finished canvas by the new plan.
+         */
+        get: operations["again_picture_api_sitters__sitter_id__easel_again_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/camera": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulated
+         * @description Photograph the planned canvas with the simulated studio camera, faults and all, and take it in.
+         */
+        post: operations["simulated_api_sitters__sitter_id__easel_camera_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compared
+         * @description Everything that is wrong with a painting, and what holds; remedies are asked for one by one.
+         */
+        get: operations["compared_api_sitters__sitter_id__easel_compared_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/dab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dab
+         * @description Hold a dab to the photograph; nothing is kept.
+         */
+        post: operations["dab_api_sitters__sitter_id__easel_dab_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Habits
+         * @description What is wrong the same way in painting after painting, whoever sat for them.
+         */
+        get: operations["habits_api_sitters__sitter_id__easel_habits_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/paintings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Painting
+         * @description Take a photograph of the painting in; `by_hand` keeps it though no painting was found in it.
+         */
+        post: operations["add_painting_api_sitters__sitter_id__easel_paintings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/picture/{view}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The painting, what it is held to, or how they differ; squinted on request.
+         */
+        get: operations["picture_api_sitters__sitter_id__easel_picture__view__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printer
+         * @description What the printer makes of values, and how right it is through the curve.
+         */
+        get: operations["printer_api_sitters__sitter_id__easel_printer_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/printer/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Print
+         * @description Print the wedge on the simulated printer and read it with the simulated meter; nothing is kept yet.
+         */
+        post: operations["read_print_api_sitters__sitter_id__easel_printer_meter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description Mean value error at each photograph, oldest first.
+         */
+        get: operations["progress_api_sitters__sitter_id__easel_progress_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Corrections
+         * @description What can be done about one finding, what disturbs least first.
+         */
+        get: operations["corrections_api_sitters__sitter_id__easel_remedies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Section
+         * @description Mixtures, brushes, ceilings and edges of a rectangle of the painting.
+         */
+        get: operations["one_section_api_sitters__sitter_id__easel_section_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/section.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Section Picture
+         * @description A section of the reference, or of the painting.
+         */
+        get: operations["section_picture_api_sitters__sitter_id__easel_section_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/easel/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Sections
+         * @description The fields of the grid in the order in which they are worked.
+         */
+        get: operations["all_sections_api_sitters__sitter_id__easel_sections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/edges": {
         parameters: {
             query?: never;
@@ -760,6 +1080,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/reference.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed Reference
+         * @description The reference at the canvas's size, in tiles.
+         */
+        get: operations["printed_reference_api_sitters__sitter_id__files_reference_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/review.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed Review
+         * @description What a comparison says, with the reviewer's notes.
+         */
+        get: operations["printed_review_api_sitters__sitter_id__files_review_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/school.json": {
         parameters: {
             query?: never;
@@ -772,6 +1132,26 @@ export interface paths {
          * @description The school that is followed, as a file.
          */
         get: operations["school_file_api_sitters__sitter_id__files_school_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/sections.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed Sections
+         * @description A page a section.
+         */
+        get: operations["printed_sections_api_sitters__sitter_id__files_sections_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -912,6 +1292,26 @@ export interface paths {
          * @description A view at the photograph's own resolution.
          */
         get: operations["view_file_api_sitters__sitter_id__files_view_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/files/wedge.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed Wedge
+         * @description The wedge to print and read back, and the card with holes.
+         */
+        get: operations["printed_wedge_api_sitters__sitter_id__files_wedge_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2379,6 +2779,38 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AdditionOut
+         * @description The smallest addition that mends a dab.
+         */
+        AdditionOut: {
+            /** Direction */
+            direction: string;
+            /** Hex */
+            hex: string;
+            /** Pile */
+            pile: number;
+            /** Side Effects */
+            side_effects: string;
+            /** Tube */
+            tube: string;
+        };
+        /**
+         * AgainOut
+         * @description Old and new plan side by side.
+         */
+        AgainOut: {
+            /** Beyond */
+            beyond: components["schemas"]["BeyondOut"][];
+            /** Dropped */
+            dropped: string[];
+            /** Laid */
+            laid: number;
+            /** New */
+            new: components["schemas"]["LaidOut"][];
+            /** Old */
+            old: components["schemas"]["LaidOut"][];
+        };
+        /**
          * AirOut
          * @description One reading.
          */
@@ -2392,6 +2824,19 @@ export interface components {
             simulated: boolean;
             /** Temperature */
             temperature: number;
+        };
+        /**
+         * AllowanceSettings
+         * @description A habit that the plan allows for: the place is planned off by as much the other way.
+         */
+        AllowanceSettings: {
+            /** Place */
+            place: string;
+            /**
+             * Steps
+             * @description Value steps by which the painter tends to be too light
+             */
+            steps: number;
         };
         /**
          * ArrowsOut
@@ -2484,6 +2929,20 @@ export interface components {
             tube: string;
         };
         /**
+         * BeyondOut
+         * @description A place out of reach.
+         */
+        BeyondOut: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Place */
+            place: string;
+            /** Steps */
+            steps: number;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+        };
+        /**
          * BoardOut
          * @description The palette board.
          */
@@ -2492,6 +2951,25 @@ export interface components {
             pins: components["schemas"]["PinOut"][];
             /** Strings */
             strings: components["schemas"]["StringOut"][];
+        };
+        /** Body_add_painting_api_sitters__sitter_id__easel_paintings_post */
+        Body_add_painting_api_sitters__sitter_id__easel_paintings_post: {
+            /** After */
+            after?: number | null;
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+            /** Photo */
+            photo: string;
+            /** Taken At */
+            taken_at?: string | null;
+            /**
+             * Wet
+             * @default false
+             */
+            wet: boolean;
         };
         /** Body_add_photo_api_swatches_photo_post */
         Body_add_photo_api_swatches_photo_post: {
@@ -2551,6 +3029,24 @@ export interface components {
             passes: number;
             /** Tool */
             tool: string;
+        };
+        /**
+         * CameraIn
+         * @description What the simulated camera photographs.
+         */
+        CameraIn: {
+            /** After */
+            after?: number | null;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: string[];
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
         };
         /**
          * CastOut
@@ -2681,16 +3177,63 @@ export interface components {
             value: number;
         };
         /**
-         * ComparisonOut
-         * @description Two spots in value steps, with the greys to show them by.
+         * DabIn
+         * @description A dab on a photograph, beside a white, and what it is meant for.
          */
-        ComparisonOut: {
-            first: components["schemas"]["SpotValueOut"];
-            second: components["schemas"]["SpotValueOut"];
-            /** Sentence */
-            sentence: string;
+        DabIn: {
+            dab: components["schemas"]["MarkIn"];
+            /**
+             * Parts
+             * @default {}
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /**
+             * Reflects
+             * @default 0.88
+             */
+            reflects: number;
+            /** Sha256 */
+            sha256: string;
+            white: components["schemas"]["MarkIn"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * DabOut
+         * @description A dab beside what is wanted.
+         */
+        DabOut: {
+            addition: components["schemas"]["AdditionOut"] | null;
+            /** Direction */
+            direction: string | null;
+            /** Hex */
+            hex: string;
             /** Steps */
             steps: number;
+            /** Value */
+            value: number;
+            /** Wanted Hex */
+            wanted_hex: string;
+            /** Wanted Value */
+            wanted_value: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DeltaOut
+         * @description How far a colour is off.
+         */
+        DeltaOut: {
+            /** L */
+            L: number;
+            /** A */
+            a: number;
+            /** B */
+            b: number;
         };
         /**
          * DoneOut
@@ -2708,6 +3251,44 @@ export interface components {
             key: string;
             /** School */
             school: string;
+        };
+        /**
+         * EaselOut
+         * @description What can be photographed, and by what names faults are planted.
+         */
+        EaselOut: {
+            /** Features */
+            features: string[];
+            /** Passes */
+            passes: string[];
+            /** Places */
+            places: string[];
+        };
+        /**
+         * EaselSettings
+         * @description The paintings of one sitter.
+         */
+        EaselSettings: {
+            /**
+             * Allowances
+             * @description Own habits that the plan allows for
+             * @default []
+             */
+            allowances: components["schemas"]["AllowanceSettings"][];
+            /**
+             * Paintings
+             * @default []
+             */
+            paintings: components["schemas"]["PaintingSettings"][];
+            /**
+             * Printer
+             * @description Steps of the printed wedge: asked for and read
+             * @default []
+             */
+            printer: [
+                number,
+                number
+            ][];
         };
         /**
          * EdgeOut
@@ -2816,6 +3397,63 @@ export interface components {
             said: string;
             /** Stroke */
             stroke: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * FindingOut
+         * @description One thing that is wrong, the heaviest first.
+         */
+        FindingOut: {
+            /** Area Cm2 */
+            area_cm2: number;
+            delta: components["schemas"]["DeltaOut"];
+            /** Measured Hex */
+            measured_hex: string;
+            /** Measured Lab */
+            measured_lab: [
+                number,
+                number,
+                number
+            ];
+            /** Number */
+            number: number;
+            /**
+             * Offset Mm
+             * @description Right and down; of drawing only
+             */
+            offset_mm: [
+                number,
+                number
+            ] | null;
+            /** Others */
+            others: components["schemas"]["RemedyOut"][];
+            /** Place */
+            place: string;
+            /** @description What disturbs least; none where drawing is wrong */
+            remedy: components["schemas"]["RemedyOut"] | null;
+            /**
+             * Value Steps
+             * @description Too light positive
+             */
+            value_steps: number;
+            /** Wanted Hex */
+            wanted_hex: string;
+            /** Wanted Lab */
+            wanted_lab: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * What
+             * @description value, colour, key, range, drawing, edge or finish
+             */
+            what: string;
+            /** Words */
+            words: string;
             /** X */
             x: number;
             /** Y */
@@ -3243,6 +3881,34 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * HabitOut
+         * @description An error that keeps coming back.
+         */
+        HabitOut: {
+            /** Error */
+            error: number;
+            /** Mean */
+            mean: number;
+            /** Paintings */
+            paintings: number;
+            /** Place */
+            place: string;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HabitsOut
+         * @description Habits over all paintings, and how many were looked at.
+         */
+        HabitsOut: {
+            /** Habits */
+            habits: components["schemas"]["HabitOut"][];
+            /** Paintings */
+            paintings: number;
+        };
+        /**
          * HairEdgesOut
          * @description Hairline, brows, moustache and beard.
          */
@@ -3464,6 +4130,26 @@ export interface components {
             most_in_a_sitting_ml: number;
         };
         /**
+         * LaidOut
+         * @description A pass in a line.
+         */
+        LaidOut: {
+            /** Hex */
+            hex: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Value */
+            value: number;
+        };
+        /**
          * LayerOut
          * @description One layer with its mixture.
          */
@@ -3530,6 +4216,38 @@ export interface components {
             supports: components["schemas"]["SupportOut"][];
             /** Tubes */
             tubes: components["schemas"]["Tube"][];
+        };
+        /**
+         * LightOut
+         * @description The light that was taken out.
+         */
+        LightOut: {
+            /**
+             * Absolute
+             * @description True when a key that is wrong as a whole can be seen
+             */
+            absolute: boolean;
+            /**
+             * Fall Off
+             * @description Part lost from the lightest to the dimmest corner
+             */
+            fall_off: number;
+            /**
+             * Gains
+             * @description Linear RGB in the middle of the painting
+             */
+            gains: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Gloss
+             * @description Part of the painting under gloss
+             */
+            gloss: number;
+            /** Taken From */
+            taken_from: string;
         };
         /**
          * LightSettings
@@ -3828,6 +4546,22 @@ export interface components {
             wet: components["schemas"]["WetOut"] | null;
         };
         /**
+         * MixtureSettings
+         * @description A spot of the painting whose colour is known.
+         */
+        MixtureSettings: {
+            /** Lab */
+            lab: [
+                number,
+                number,
+                number
+            ];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Name
          * @description A new name.
          */
@@ -3891,6 +4625,20 @@ export interface components {
             value: number;
         };
         /**
+         * NeedsOut
+         * @description What a section takes.
+         */
+        NeedsOut: {
+            /** Ceilings */
+            ceilings: components["schemas"]["SectionCeilingOut"][];
+            /** Edges */
+            edges: {
+                [key: string]: number;
+            };
+            /** Passes */
+            passes: components["schemas"]["SectionPassOut"][];
+        };
+        /**
          * NewReading
          * @description Swatches to take in.
          */
@@ -3913,6 +4661,47 @@ export interface components {
             name: string;
             /** Pigment */
             pigment: string;
+        };
+        /**
+         * NoteSettings
+         * @description What a reviewer drew or wrote over a comparison.
+         */
+        NoteSettings: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Holds
+             * @description True where it says what is well
+             * @default false
+             */
+            holds: boolean;
+            /**
+             * Points
+             * @description A line; none for words alone
+             * @default []
+             */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * X
+             * @default 0.5
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0.5
+             */
+            y: number;
         };
         /**
          * NudgeOut
@@ -4004,6 +4793,85 @@ export interface components {
              * @description Bare skin, zones of light and glazes included
              */
             skin: number;
+        };
+        /**
+         * PaintingSettings
+         * @description One photograph of the painting.
+         */
+        PaintingSettings: {
+            /**
+             * After
+             * @description Passes laid by then; none for all
+             */
+            after: number | null;
+            /**
+             * Against
+             * @default likelier
+             * @enum {string}
+             */
+            against: "plan" | "photograph" | "likelier";
+            /**
+             * Corners
+             * @description In fractions of the photograph, top left and on clockwise; none to be found
+             */
+            corners: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
+            /**
+             * Even
+             * @description Take the light as even
+             * @default false
+             */
+            even: boolean;
+            /** Key */
+            key: string;
+            mixture: components["schemas"]["MixtureSettings"] | null;
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["NoteSettings"][];
+            /**
+             * Refine
+             * @description Make the corners exact by the plan
+             * @default true
+             */
+            refine: boolean;
+            /** Sha256 */
+            sha256: string;
+            /**
+             * Taken At
+             * @description Date, ISO 8601
+             */
+            taken_at: string;
+            /**
+             * Wet
+             * @description The paint was wet
+             * @default false
+             */
+            wet: boolean;
+            /**
+             * Whites
+             * @default []
+             */
+            whites: components["schemas"]["WhiteSettings"][];
         };
         /**
          * PairOut
@@ -5138,6 +6006,20 @@ export interface components {
             strokes: number;
         };
         /**
+         * ProgressOut
+         * @description How far off the painting was at one photograph.
+         */
+        ProgressOut: {
+            /** After */
+            after: number | null;
+            /** Error */
+            error: number;
+            /** Painting */
+            painting: string;
+            /** Taken At */
+            taken_at: string;
+        };
+        /**
          * ProportionOut
          * @description A rule of thumb, common practice, beside this sitter.
          */
@@ -5159,6 +6041,29 @@ export interface components {
             name: string;
             /** Usual */
             usual: number;
+        };
+        /**
+         * RangeOut
+         * @description Key and range as a whole.
+         */
+        RangeOut: {
+            /** Contrast */
+            contrast: number;
+            /**
+             * Darkest
+             * @description Painted and planned
+             */
+            darkest: [
+                number,
+                number
+            ];
+            /** Lightest */
+            lightest: [
+                number,
+                number
+            ];
+            /** Shift */
+            shift: number;
         };
         /**
          * ReadingOut
@@ -5391,6 +6296,114 @@ export interface components {
             sureness: number;
         };
         /**
+         * RegistrationOut
+         * @description How the painting lies in its photograph.
+         */
+        RegistrationOut: {
+            /** Bow */
+            bow: number;
+            /**
+             * Corners
+             * @description Fractions of the photograph, top left first
+             */
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * Found
+             * @description paint, sides or hand
+             */
+            found: string;
+            /**
+             * How
+             * @description plan or photograph: what it was laid on and is held to
+             */
+            how: string;
+            /** Likeness */
+            likeness: number;
+            /**
+             * Rms Px
+             * @description Left over at a long side of 1500 pixels; none without refining
+             */
+            rms_px: number | null;
+        };
+        /**
+         * RelationOut
+         * @description How two things stand to one another.
+         */
+        RelationOut: {
+            /** Holds */
+            holds: boolean;
+            /** Off */
+            off: number;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Painted */
+            painted: number;
+            /** Planned */
+            planned: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RemedyOut
+         * @description What can be done about a place.
+         */
+        RemedyOut: {
+            /**
+             * Dilution
+             * @description How it is thinned, in words
+             */
+            dilution: string | null;
+            /**
+             * Enough
+             * @description True when the place is right after it
+             */
+            enough: boolean;
+            /**
+             * Film Mm
+             * @description Wet film as it is laid; 0 where paint comes off
+             */
+            film_mm: number;
+            heap: components["schemas"]["PlanHeap"] | null;
+            /** Into Wet */
+            into_wet: boolean;
+            /**
+             * Kind
+             * @description glaze, scumble, repaint, lift, neighbour, opaque touch or wipe
+             */
+            kind: string;
+            /**
+             * Parts
+             * @description Whole parts by volume, by tube key
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /** Predicted Hex */
+            predicted_hex: string;
+            /** Predicted Lab */
+            predicted_lab: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Steps Left
+             * @description Value steps by which the place is then still too light
+             */
+            steps_left: number;
+            /** Wait Minutes */
+            wait_minutes: number;
+            /** Whole */
+            whole: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * ReserveOut
          * @description How one light is kept.
          */
@@ -5541,6 +6554,58 @@ export interface components {
             width: number;
         };
         /**
+         * SectionCeilingOut
+         * @description A light in a section, and how light it may be.
+         */
+        SectionCeilingOut: {
+            /** Ceiling */
+            ceiling: number;
+            /** Place */
+            place: string;
+        };
+        /**
+         * SectionOut
+         * @description One section of the painting.
+         */
+        SectionOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
+        };
+        /**
+         * SectionPassOut
+         * @description A pass that covers some of a section.
+         */
+        SectionPassOut: {
+            /** Brush Mm */
+            brush_mm: number;
+            /** Edge */
+            edge: string;
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Part */
+            part: number;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+        };
+        /**
          * ShapeOut
          * @description One value shape; its centre in fractions of the picture.
          */
@@ -5649,25 +6714,6 @@ export interface components {
             value: number;
         };
         /**
-         * StopOut
-         * @description A stop of a line of colour.
-         */
-        StopOut: {
-            /** Added */
-            added: {
-                [key: string]: number;
-            };
-            /** Along */
-            along: number;
-            /** Base */
-            base: number;
-            mixture: components["schemas"]["MixtureOut"];
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
          * StrengthOut
          * @description How strong thin layers are.
          */
@@ -5721,6 +6767,14 @@ export interface components {
          * @description One document for each stage.
          */
         StudySettings: {
+            /**
+             * @default {
+             *       "allowances": [],
+             *       "paintings": [],
+             *       "printer": []
+             *     }
+             */
+            easel: components["schemas"]["EaselSettings"];
             /**
              * @default {
              *       "black": true,
@@ -6202,6 +7256,70 @@ export interface components {
             plan: components["schemas"]["PlanValues"];
         };
         /**
+         * VerdictOut
+         * @description What a rule of the trade found.
+         */
+        VerdictOut: {
+            /** Holds */
+            holds: boolean;
+            /** Limit */
+            limit: number;
+            /** Measured */
+            measured: number;
+            /** Place */
+            place: string;
+            /** Rule */
+            rule: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * WayOut
+         * @description A way out.
+         */
+        WayOut: {
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * WedgeIn
+         * @description Whether the wedge was printed through the curve.
+         */
+        WedgeIn: {
+            /**
+             * Corrected
+             * @default false
+             */
+            corrected: boolean;
+        };
+        /**
+         * WedgeOut
+         * @description The printer as its wedge says.
+         */
+        WedgeOut: {
+            /** Darkest */
+            darkest: number | null;
+            /** Lightest */
+            lightest: number | null;
+            /** Pairs */
+            pairs: [
+                number,
+                number
+            ][];
+            /** Steps */
+            steps: number[];
+            /** Tolerance */
+            tolerance: number;
+            /** Worst After */
+            worst_after: number | null;
+            /** Worst Before */
+            worst_before: number | null;
+        };
+        /**
          * WetOut
          * @description What a mixture has to look like wet.
          */
@@ -6212,6 +7330,26 @@ export interface components {
             shift: number;
             /** Value */
             value: number;
+        };
+        /**
+         * WhiteSettings
+         * @description A rectangle on a white or grey card in the photograph, in fractions of it.
+         */
+        WhiteSettings: {
+            /**
+             * Reflects
+             * @description Part of the light it reflects
+             * @default 0.9
+             */
+            reflects: number;
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * WhorlSettings
@@ -6233,6 +7371,71 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * ComparisonOut
+         * @description A painting held to its plan.
+         */
+        truesitter__formats__easel__ComparisonOut: {
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Holds */
+            holds: string[];
+            /** Key */
+            key: string;
+            light: components["schemas"]["LightOut"];
+            range: components["schemas"]["RangeOut"];
+            registration: components["schemas"]["RegistrationOut"];
+            /** Relations */
+            relations: components["schemas"]["RelationOut"][];
+            /** Rules */
+            rules: components["schemas"]["VerdictOut"][];
+            stop: components["schemas"]["truesitter__formats__easel__StopOut"];
+        };
+        /**
+         * StopOut
+         * @description Whether to go on.
+         */
+        truesitter__formats__easel__StopOut: {
+            /** Largest */
+            largest: number;
+            /** Moved */
+            moved: number | null;
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StopOut
+         * @description A stop of a line of colour.
+         */
+        truesitter__web__light_answers__StopOut: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** Along */
+            along: number;
+            /** Base */
+            base: number;
+            mixture: components["schemas"]["MixtureOut"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * ComparisonOut
+         * @description Two spots in value steps, with the greys to show them by.
+         */
+        truesitter__web__routes__looking__ComparisonOut: {
+            first: components["schemas"]["SpotValueOut"];
+            second: components["schemas"]["SpotValueOut"];
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: number;
         };
     };
     responses: never;
@@ -6854,6 +8057,545 @@ export interface operations {
             };
         };
     };
+    easel_api_sitters__sitter_id__easel_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaselOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    again_api_sitters__sitter_id__easel_again_get: {
+        parameters: {
+            query: {
+                painting: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    again_picture_api_sitters__sitter_id__easel_again_png_get: {
+        parameters: {
+            query: {
+                painting: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    simulated_api_sitters__sitter_id__easel_camera_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameraIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitterOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    compared_api_sitters__sitter_id__easel_compared_get: {
+        parameters: {
+            query: {
+                painting: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["truesitter__formats__easel__ComparisonOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    dab_api_sitters__sitter_id__easel_dab_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DabIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DabOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    habits_api_sitters__sitter_id__easel_habits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    add_painting_api_sitters__sitter_id__easel_paintings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_painting_api_sitters__sitter_id__easel_paintings_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitterOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    picture_api_sitters__sitter_id__easel_picture__view__get: {
+        parameters: {
+            query: {
+                painting: string;
+                squint?: boolean;
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                view: "painting" | "squared" | "plan" | "reference" | "difference" | "photograph";
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    printer_api_sitters__sitter_id__easel_printer_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WedgeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_print_api_sitters__sitter_id__easel_printer_meter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WedgeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": [
+                        number,
+                        number
+                    ][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    progress_api_sitters__sitter_id__easel_progress_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    corrections_api_sitters__sitter_id__easel_remedies_get: {
+        parameters: {
+            query: {
+                painting: string;
+                number: number;
+                wet?: boolean;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    one_section_api_sitters__sitter_id__easel_section_get: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    section_picture_api_sitters__sitter_id__easel_section_jpg_get: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+                painting?: string | null;
+                view?: "painting" | "squared" | "plan" | "reference" | "difference" | "photograph";
+                squint?: boolean;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    all_sections_api_sitters__sitter_id__easel_sections_get: {
+        parameters: {
+            query?: {
+                order?: "dark first" | "focus first";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     get_edges_api_sitters__sitter_id__edges_get: {
         parameters: {
             query?: never;
@@ -7431,9 +9173,107 @@ export interface operations {
             };
         };
     };
+    printed_reference_api_sitters__sitter_id__files_reference_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                kind?: "colour" | "grey";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    printed_review_api_sitters__sitter_id__files_review_pdf_get: {
+        parameters: {
+            query: {
+                painting: string;
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     school_file_api_sitters__sitter_id__files_school_json_get: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    printed_sections_api_sitters__sitter_id__files_sections_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                order?: "dark first" | "focus first";
+                painting?: string | null;
+                count?: string;
+            };
             header?: never;
             path: {
                 sitter_id: string;
@@ -7646,6 +9486,39 @@ export interface operations {
         parameters: {
             query: {
                 view: "colour" | "grey" | "squint" | "groups";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    printed_wedge_api_sitters__sitter_id__files_wedge_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+                corrected?: boolean;
+                count?: string;
             };
             header?: never;
             path: {
@@ -8659,7 +10532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StopOut"][];
+                    "application/json": components["schemas"]["truesitter__web__light_answers__StopOut"][];
                 };
             };
             /** @description Validation Error */
@@ -9504,7 +11377,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ComparisonOut"];
+                    "application/json": components["schemas"]["truesitter__web__routes__looking__ComparisonOut"];
                 };
             };
             /** @description Validation Error */

@@ -8,11 +8,14 @@ from typing import Any
 from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.passes.schools import LAYERED_OIL
+from truesitter.core.reference.decode import inspect
+from truesitter.core.settings import PaintingSettings
+from truesitter.demo.paintings import SHOTS, shipped
 from truesitter.devices.meter import SimulatedMeter
-from truesitter.store.edits import Edit
+from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitters import Shelf
 
-_SITTERS: tuple[dict[str, Any], ...] = (
+SITTERS: tuple[dict[str, Any], ...] = (
     {
         "file": "maren.jpg",
         "name": "Maren Quillby",
@@ -134,12 +137,23 @@ def _seed_rack(shelf: Shelf) -> None:
             shelf.tubes.read({kept.tube.key: Swatches(**labs)}, "colour meter")
 
 
+def _seed_paintings(shelf: Shelf, sitter_id: str, file: str) -> None:
+    for shot in SHOTS[file]:
+        data = shipped(file, shot)
+        sha256 = shelf.paintings.keep(sitter_id, data, shot.file(file), inspect(data))
+        known = PaintingSettings(
+            key=sha256[:12], sha256=sha256, name=shot.file(file), taken_at=shot.day, after=shot.after
+        )
+        rows = ListEdit(add=(known.model_dump(mode="json"),))
+        shelf.change(sitter_id, "easel", Edit(f"Photograph {known.name}", {}, {"paintings": rows}))
+
+
 def seed(shelf: Shelf) -> None:
     """Add the made-up sitters and a rack of tubes, unless there are sitters already."""
     if shelf.all():
         return
     _seed_rack(shelf)
-    for entry in _SITTERS:
+    for entry in SITTERS:
         data = (files("truesitter.demo") / "sitters" / entry["file"]).read_bytes()
         sitter = shelf.add(data, entry["file"], entry["name"], entry["note"])
         for stage, settings in entry["settings"].items():
@@ -148,3 +162,4 @@ def seed(shelf: Shelf) -> None:
                     shelf.facts.add(sitter.id, "pass done", {"school": LAYERED_OIL.key, "pass": key})
             else:
                 shelf.change(sitter.id, stage, Edit(f"Demo: {stage}", settings))
+        _seed_paintings(shelf, sitter.id, entry["file"])

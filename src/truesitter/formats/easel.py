@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 from pydantic import Field
 
@@ -13,7 +12,6 @@ from truesitter.core.easel.remedy import Remedy
 from truesitter.core.easel.stop import Stop
 from truesitter.core.settings import PaintingSettings
 from truesitter.core.study import Study
-from truesitter.core.types import Bytes, Floats
 from truesitter.formats.told import Out, PlanHeap, heap_of
 from truesitter.formats.wording import dilution_words, duration, parts_sentence
 
@@ -241,45 +239,3 @@ def range_of(found: Comparison) -> RangeOut:
 def stop_out(one: Stop) -> StopOut:
     """Whether to go on, as it is told."""
     return StopOut(stop=one.stop, moved=one.moved, largest=one.largest, words=one.words)
-
-
-_BANDS = ((0.3, 16), (0.6, 11), (1.0, 8), (1.6, 6), (2.4, 4))
-"""Steps from which on lines stand so many pixels apart."""
-
-
-def hatched(steps: Floats, own: Bytes, trusted: Floats | None = None) -> Bytes:
-    """Where a painting is off, without a colour: rising white lines too light, falling black ones too dark.
-
-    Parameters
-    ----------
-    steps
-        (h, w) value steps by which it is too light.
-    own
-        (h, w, 3) the painting.
-    trusted
-        (h, w) 0 where nothing is known: dotted.
-
-    Returns
-    -------
-    (h, w, 3) greys.
-    """
-    grey = cv2.cvtColor(own, cv2.COLOR_RGB2GRAY).astype(np.float32)
-    out = 118 + (grey - 118) * 0.55
-    rows, columns = np.indices(grey.shape)
-    for least, gap in _BANDS:
-        most = next((a for a, _ in _BANDS if a > least), np.inf)
-        width = max(1.2, gap * 0.22)
-        for sign, along, ink in ((1, rows + columns, 255.0), (-1, rows - columns, 0.0)):
-            where = (sign * steps >= least) & (sign * steps < most)
-            out = np.where(where & (along % gap < width), ink, out)
-    if trusted is not None:
-        dots = (rows % 8 < 2) & (columns % 8 < 2)
-        out = np.where((trusted == 0) & dots, 60.0, out)
-    plain = np.clip(np.round(out), 0, 255).astype(np.uint8)
-    return np.repeat(plain[..., None], 3, axis=2)
-
-
-def difference_picture(study: Study, painting: PaintingSettings) -> Bytes:
-    """The difference in steps over the painting, hatched, (h, w, 3)."""
-    seen = study.easel.compared(painting).seen
-    return hatched(seen.steps, study.easel.taken(painting).picture(), seen.trusted.astype(np.float32))

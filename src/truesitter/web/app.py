@@ -16,6 +16,8 @@ from truesitter.web.routes import (
     air,
     coats,
     combined,
+    easel,
+    easel_work,
     facts,
     files,
     finishing,
@@ -45,7 +47,7 @@ STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches, air,
+    swatches, air, easel, easel_work,
 )  # fmt: skip
 
 

@@ -128,10 +128,7 @@ def compare(
         *_unexplained(values, placed, seen),
         *(_of_offset(o, seen, subject) for o in placed if o.wrong),
         *(_of_edge(e, seen, subject) for e in edges_off(edges, subject.areas, free)),
-        *(
-            _of_finish(f, seen, subject)
-            for f in finish_off(own, plan, subject.areas, taken.trusted, mm, free)
-        ),
+        *(_of_finish(f, seen, subject) for f in worked),
     ]
     rules = verdicts(look)
     return Comparison(

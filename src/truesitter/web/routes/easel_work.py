@@ -1,0 +1,421 @@
+"""Working on from a photograph of the painting: planning again, sections, dabs, progress, habits, prints."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel, Field
+
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.easel.dab import check_dab
+from truesitter.core.easel.habits import Observed, find_habits
+from truesitter.core.easel.printing import STEPS, TOLERANCE, PrinterCurve
+from truesitter.core.paint.tubes.sheet_photo import read_patches
+from truesitter.core.passes.painted import Painting, paint
+from truesitter.core.reference.decode import decode
+from truesitter.core.refusal import Refusal
+from truesitter.core.study.again import plan_again
+from truesitter.core.study.habits import observed_in
+from truesitter.core.study.sections import Box, Order, needs_of, sections
+from truesitter.core.types import Doubles
+from truesitter.devices.printer import read_wedge
+from truesitter.formats.easel_pictures import EaselView, picture_of, squinted
+from truesitter.formats.png import encode_jpeg, encode_png
+from truesitter.formats.print_reference import PrintKind, reference_pdf, wedge_pdf
+from truesitter.formats.review import review_pdf, sections_pdf
+from truesitter.web.answers import BenchRoute, answered, picture_response
+from truesitter.web.bench import Bench, CountedAs, CurrentSitter, CurrentStudy, download
+from truesitter.web.mixture import hex_of
+from truesitter.web.routes.easel import NEEDS, Key, painting_of
+from truesitter.web.routes.swatches import MarkIn, Sha
+
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["easel"], route_class=BenchRoute)
+Fraction = Annotated[float, Query(ge=0, le=1)]
+Paper = Literal["A4", "Letter"]
+
+
+class LaidOut(BaseModel):
+    """A pass in a line."""
+
+    key: str
+    name: str
+    value: float
+    hex: str
+    parts: dict[str, int]
+    minutes: float
+
+
+class WayOut(BaseModel):
+    """A way out."""
+
+    kind: str
+    minutes: float
+    words: str
+
+
+class BeyondOut(BaseModel):
+    """A place out of reach."""
+
+    place: str
+    steps: float
+    area_cm2: float
+    ways: list[WayOut]
+
+
+class AgainOut(BaseModel):
+    """Old and new plan side by side."""
+
+    laid: int
+    old: list[LaidOut]
+    new: list[LaidOut]
+    dropped: list[str]
+    beyond: list[BeyondOut]
+
+
+@router.get("/easel/again", dependencies=[answered("easel/again", ("easel", "flesh", "passes"), NEEDS)])
+def again(study: CurrentStudy, key: Key) -> AgainOut:
+    """The passes that are left, planned on what is really on the canvas."""
+    one = painting_of(study, key)
+    found, names = plan_again(study, one), study.settings.values.group_names()
+    old, new = (
+        [
+            LaidOut(
+                key=p.key, name=p.title(names), value=p.recipe.predicted.value, hex=p.recipe.predicted.hex,
+                parts=p.recipe.parts, minutes=p.work_minutes,
+            )
+            for p in passes
+        ]
+        for passes in (found.old, found.new)
+    )  # fmt: skip
+    return AgainOut(
+        laid=one.after or 0, old=old, new=new, dropped=list(found.dropped),
+        beyond=[
+            BeyondOut(
+                place=b.place, steps=b.steps, area_cm2=b.area_cm2,
+                ways=[WayOut(kind=w.kind, minutes=w.minutes, words=w.words) for w in b.ways],
+            )
+            for b in found.beyond
+        ],
+    )  # fmt: skip
+
+
+@router.get("/easel/again.png", response_class=Response)
+def again_picture(study: CurrentStudy, key: Key, request: Request) -> Response:
+    """The finished canvas by the new plan."""
+    one = painting_of(study, key)
+
+    def make() -> tuple[bytes, str]:
+        plan = plan_again(study, one).plan
+        done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
+        painted = paint(study.passes.borders(), done, plan.support, plan.canvases[0].rack)
+        return encode_png(painted.picture(len(plan.passes)), fast=True), "image/png"
+
+    return picture_response(request, f"again-{one.sha256}-{one.after}-{study.source.key('plan again')}", make)
+
+
+class ProgressOut(BaseModel):
+    """How far off the painting was at one photograph."""
+
+    painting: str
+    taken_at: str
+    after: int | None
+    error: float
+
+
+@router.get("/easel/progress", dependencies=[answered("easel/progress", ("easel", "flesh", "passes"), NEEDS)])
+def progress(study: CurrentStudy) -> list[ProgressOut]:
+    """Mean value error at each photograph, oldest first."""
+    return [
+        ProgressOut(painting=one.key, taken_at=p.taken_at, after=p.after, error=p.error)
+        for one, p in study.easel.progress()
+    ]
+
+
+class HabitOut(BaseModel):
+    """An error that keeps coming back."""
+
+    place: str
+    what: str
+    mean: float
+    error: float
+    paintings: int
+    words: str
+
+
+class HabitsOut(BaseModel):
+    """Habits over all paintings, and how many were looked at."""
+
+    paintings: int
+    habits: list[HabitOut]
+
+
+@router.get("/easel/habits")
+def habits(sitter: CurrentSitter, bench: Bench) -> HabitsOut:
+    """What is wrong the same way in painting after painting, whoever sat for them."""
+    seen: list[Observed] = []
+    paintings = 0
+    for each in bench.shelf.all():
+        observed = observed_in(bench.study(each), each.id)
+        paintings += bool(observed)
+        seen += observed
+    found = find_habits(tuple(seen))
+    return HabitsOut(
+        paintings=paintings,
+        habits=[
+            HabitOut(
+                place=h.place, what=h.what, mean=h.mean, error=h.error, paintings=h.paintings, words=h.words
+            )
+            for h in found
+        ],
+    )  # fmt: skip
+
+
+class SectionOut(BaseModel):
+    """One section of the painting."""
+
+    key: str
+    name: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    value: float
+
+
+class SectionPassOut(BaseModel):
+    """A pass that covers some of a section."""
+
+    number: int
+    name: str
+    part: float
+    parts: dict[str, int]
+    hex: str
+    brush_mm: float
+    edge: str
+
+
+class SectionCeilingOut(BaseModel):
+    """A light in a section, and how light it may be."""
+
+    place: str
+    ceiling: float
+
+
+class NeedsOut(BaseModel):
+    """What a section takes."""
+
+    passes: list[SectionPassOut]
+    ceilings: list[SectionCeilingOut]
+    edges: dict[str, float]
+
+
+@router.get(
+    "/easel/sections",
+    dependencies=[
+        answered(
+            "easel/sections",
+            ("reference.grid_rows", "reference.grid_columns", "passes.focus"),
+            ("passes", "surround", "finish"),
+        )
+    ],
+)
+def all_sections(study: CurrentStudy, order: Order = "focus first") -> list[SectionOut]:
+    """The fields of the grid in the order in which they are worked."""
+    return [
+        SectionOut(key=s.key, name=s.name, x1=s.box.x1, y1=s.box.y1, x2=s.box.x2, y2=s.box.y2, value=s.value)
+        for s in sections(study, order)
+    ]
+
+
+@router.get("/easel/section", dependencies=[answered("easel/section", ("values.names",), NEEDS)])
+def one_section(study: CurrentStudy, x1: Fraction, y1: Fraction, x2: Fraction, y2: Fraction) -> NeedsOut:
+    """Mixtures, brushes, ceilings and edges of a rectangle of the painting."""
+    needs, names = needs_of(study, _box(x1, y1, x2, y2)), study.settings.values.group_names()
+    return NeedsOut(
+        passes=[
+            SectionPassOut(
+                number=n, name=p.title(names), part=part, parts=p.recipe.parts, hex=p.recipe.predicted.hex,
+                brush_mm=p.brush_mm, edge=p.edge,
+            )
+            for n, p, part in needs.passes
+        ],
+        ceilings=[SectionCeilingOut(place=c.place, ceiling=c.ceiling) for c in needs.ceilings],
+        edges=needs.edges,
+    )  # fmt: skip
+
+
+def _box(x1: float, y1: float, x2: float, y2: float) -> Box:
+    box = Box(min(x1, x2), min(y1, y2), max(x1, x2), max(y1, y2))
+    if min(box.x2 - box.x1, box.y2 - box.y1) < 0.01:
+        raise Refusal("a section has a width and a height: draw it larger")
+    return box
+
+
+@router.get("/easel/section.jpg", response_class=Response)
+def section_picture(
+    study: CurrentStudy, request: Request, x1: Fraction, y1: Fraction, x2: Fraction, y2: Fraction,
+    key: Annotated[str | None, Query(alias="painting", pattern="^[0-9a-f]{12}$")] = None,
+    view: EaselView = "reference", squint: bool = False,
+) -> Response:  # fmt: skip
+    """A section of the reference, or of the painting."""
+    box = _box(x1, y1, x2, y2)
+
+    def make() -> tuple[bytes, str]:
+        whole = (
+            picture_of(study, painting_of(study, key), view)
+            if key
+            else study.easel.template(None, "photograph")
+        )
+        shown = squinted(whole) if squint else whole
+        return encode_jpeg(np.ascontiguousarray(shown[box.slices(shown.shape)])), "image/jpeg"
+
+    name = f"section-{x1}-{y1}-{x2}-{y2}-{view}-{squint}-{key}"
+    return picture_response(request, f"{name}-{study.source.key('comparison')}", make)
+
+
+class DabIn(BaseModel):
+    """A dab on a photograph, beside a white, and what it is meant for."""
+
+    sha256: Sha
+    white: MarkIn
+    reflects: float = Field(0.88, ge=0.05, le=1)
+    dab: MarkIn
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+    parts: dict[str, int] = Field({}, max_length=8)
+
+
+class AdditionOut(BaseModel):
+    """The smallest addition that mends a dab."""
+
+    direction: str
+    tube: str
+    pile: int
+    hex: str
+    side_effects: str
+
+
+class DabOut(BaseModel):
+    """A dab beside what is wanted."""
+
+    hex: str
+    wanted_hex: str
+    value: float
+    wanted_value: float
+    steps: float
+    words: str
+    direction: str | None
+    addition: AdditionOut | None
+
+
+@router.post("/easel/dab")
+def dab(asked: DabIn, study: CurrentStudy, bench: Bench) -> DabOut:
+    """Hold a dab to the photograph; nothing is kept."""
+    picture = decode(bench.shelf.swatch_photo(asked.sha256))
+    read = read_patches(picture, {"dab": asked.dab.mark()}, (asked.white.mark(),), asked.reflects)
+    wanted = as_lab(study.flesh.target(study.picture.colour_at((asked.x, asked.y))))
+    for tube in asked.parts:
+        study.flesh.palette().pigment(tube)
+    found = check_dab(read["dab"].lab, wanted, asked.parts, study.flesh.palette())
+    add = found.addition
+    return DabOut(
+        hex=hex_of(found.lab), wanted_hex=hex_of(wanted), value=float(lab_value(np.array(found.lab))),
+        wanted_value=float(lab_value(np.array(wanted))), steps=found.steps, words=found.words,
+        direction=found.direction,
+        addition=AdditionOut(
+            direction=add.direction, tube=add.tube, pile=add.pile, hex=add.predicted.hex,
+            side_effects=add.side_effects,
+        ) if add else None,
+    )  # fmt: skip
+
+
+class WedgeOut(BaseModel):
+    """The printer as its wedge says."""
+
+    steps: list[float]
+    """Values of the wedge."""
+    pairs: list[tuple[float, float]]
+    """Asked for and printed."""
+    darkest: float | None
+    lightest: float | None
+    worst_before: float | None
+    """Largest error of a step, inside what can be printed."""
+    worst_after: float | None
+    """The same through the curve."""
+    tolerance: float
+
+
+class WedgeIn(BaseModel):
+    """Whether the wedge was printed through the curve."""
+
+    corrected: bool = False
+
+
+@router.get("/easel/printer", dependencies=[answered("easel/printer", ("easel.printer",))])
+def printer(study: CurrentStudy) -> WedgeOut:
+    """What the printer makes of values, and how right it is through the curve."""
+    curve = study.settings.easel.curve()
+    steps = np.array(STEPS)
+    return WedgeOut(
+        steps=list(STEPS),
+        pairs=list(study.settings.easel.printer),
+        darkest=curve.reach[0] if curve else None,
+        lightest=curve.reach[1] if curve else None,
+        worst_before=_worst(curve, steps) if curve else None,
+        worst_after=curve.worst(steps) if curve else None,
+        tolerance=TOLERANCE,
+    )
+
+
+def _worst(curve: PrinterCurve, steps: Doubles) -> float:
+    low, high = curve.reach
+    inside = steps[(steps >= low) & (steps <= high)]
+    return float(np.abs(curve.printed(inside) - inside).max()) if len(inside) else 0.0
+
+
+@router.post("/easel/printer/meter")
+def read_print(asked: WedgeIn, study: CurrentStudy) -> list[tuple[float, float]]:
+    """Print the wedge on the simulated printer and read it with the simulated meter; nothing is kept yet."""
+    curve = study.settings.easel.curve() if asked.corrected else None
+    steps = np.array(STEPS)
+    read = read_wedge(curve.ask(steps) if curve else steps)
+    return [(float(a), round(float(b), 2)) for a, b in zip(steps, read, strict=True)]
+
+
+@router.get("/files/reference.pdf", response_class=Response)
+def printed_reference(
+    study: CurrentStudy, sitter: CurrentSitter, paper: Paper = "A4", kind: PrintKind = "colour"
+) -> Response:
+    """The reference at the canvas's size, in tiles."""
+    return download(reference_pdf(study, sitter.name, paper, kind), "application/pdf", "reference.pdf")
+
+
+@router.get("/files/wedge.pdf", response_class=Response)
+def printed_wedge(
+    study: CurrentStudy, sitter: CurrentSitter, counting: CountedAs, paper: Paper = "A4",
+    corrected: bool = False,
+) -> Response:  # fmt: skip
+    """The wedge to print and read back, and the card with holes."""
+    return download(wedge_pdf(study, sitter.name, paper, counting, corrected), "application/pdf", "wedge.pdf")
+
+
+@router.get("/files/review.pdf", response_class=Response)
+def printed_review(study: CurrentStudy, sitter: CurrentSitter, key: Key, paper: Paper = "A4") -> Response:
+    """What a comparison says, with the reviewer's notes."""
+    one = painting_of(study, key)
+    return download(review_pdf(study, one, sitter.name, paper), "application/pdf", "review.pdf")
+
+
+@router.get("/files/sections.pdf", response_class=Response)
+def printed_sections(
+    study: CurrentStudy, sitter: CurrentSitter, counting: CountedAs, paper: Paper = "A4",
+    order: Order = "focus first",
+    key: Annotated[str | None, Query(alias="painting", pattern="^[0-9a-f]{12}$")] = None,
+) -> Response:  # fmt: skip
+    """A page a section."""
+    one = painting_of(study, key) if key else None
+    data = sections_pdf(study, one, sitter.name, paper, order, counting)
+    return download(data, "application/pdf", "sections.pdf")
