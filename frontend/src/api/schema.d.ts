@@ -3177,6 +3177,18 @@ export interface components {
             value: number;
         };
         /**
+         * ComparisonOut
+         * @description Two spots in value steps, with the greys to show them by.
+         */
+        ComparisonOut: {
+            first: components["schemas"]["SpotValueOut"];
+            second: components["schemas"]["SpotValueOut"];
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: number;
+        };
+        /**
          * DabIn
          * @description A dab on a photograph, beside a white, and what it is meant for.
          */
@@ -3253,6 +3265,26 @@ export interface components {
             school: string;
         };
         /**
+         * EaselComparison
+         * @description A painting held to its plan.
+         */
+        EaselComparison: {
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Holds */
+            holds: string[];
+            /** Key */
+            key: string;
+            light: components["schemas"]["LightOut"];
+            range: components["schemas"]["RangeOut"];
+            registration: components["schemas"]["RegistrationOut"];
+            /** Relations */
+            relations: components["schemas"]["RelationOut"][];
+            /** Rules */
+            rules: components["schemas"]["VerdictOut"][];
+            stop: components["schemas"]["EaselStop"];
+        };
+        /**
          * EaselOut
          * @description What can be photographed, and by what names faults are planted.
          */
@@ -3289,6 +3321,20 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * EaselStop
+         * @description Whether to go on.
+         */
+        EaselStop: {
+            /** Largest */
+            largest: number;
+            /** Moved */
+            moved: number | null;
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * EdgeOut
@@ -6714,6 +6760,25 @@ export interface components {
             value: number;
         };
         /**
+         * StopOut
+         * @description A stop of a line of colour.
+         */
+        StopOut: {
+            /** Added */
+            added: {
+                [key: string]: number;
+            };
+            /** Along */
+            along: number;
+            /** Base */
+            base: number;
+            mixture: components["schemas"]["MixtureOut"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * StrengthOut
          * @description How strong thin layers are.
          */
@@ -7371,71 +7436,6 @@ export interface components {
             x: number;
             /** Y */
             y: number;
-        };
-        /**
-         * ComparisonOut
-         * @description A painting held to its plan.
-         */
-        truesitter__formats__easel__ComparisonOut: {
-            /** Findings */
-            findings: components["schemas"]["FindingOut"][];
-            /** Holds */
-            holds: string[];
-            /** Key */
-            key: string;
-            light: components["schemas"]["LightOut"];
-            range: components["schemas"]["RangeOut"];
-            registration: components["schemas"]["RegistrationOut"];
-            /** Relations */
-            relations: components["schemas"]["RelationOut"][];
-            /** Rules */
-            rules: components["schemas"]["VerdictOut"][];
-            stop: components["schemas"]["truesitter__formats__easel__StopOut"];
-        };
-        /**
-         * StopOut
-         * @description Whether to go on.
-         */
-        truesitter__formats__easel__StopOut: {
-            /** Largest */
-            largest: number;
-            /** Moved */
-            moved: number | null;
-            /** Stop */
-            stop: boolean;
-            /** Words */
-            words: string;
-        };
-        /**
-         * StopOut
-         * @description A stop of a line of colour.
-         */
-        truesitter__web__light_answers__StopOut: {
-            /** Added */
-            added: {
-                [key: string]: number;
-            };
-            /** Along */
-            along: number;
-            /** Base */
-            base: number;
-            mixture: components["schemas"]["MixtureOut"];
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
-         * ComparisonOut
-         * @description Two spots in value steps, with the greys to show them by.
-         */
-        truesitter__web__routes__looking__ComparisonOut: {
-            first: components["schemas"]["SpotValueOut"];
-            second: components["schemas"]["SpotValueOut"];
-            /** Sentence */
-            sentence: string;
-            /** Steps */
-            steps: number;
         };
     };
     responses: never;
@@ -8206,7 +8206,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["truesitter__formats__easel__ComparisonOut"];
+                    "application/json": components["schemas"]["EaselComparison"];
                 };
             };
             /** @description Validation Error */
@@ -10532,7 +10532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["truesitter__web__light_answers__StopOut"][];
+                    "application/json": components["schemas"]["StopOut"][];
                 };
             };
             /** @description Validation Error */
@@ -11377,7 +11377,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["truesitter__web__routes__looking__ComparisonOut"];
+                    "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
             /** @description Validation Error */

@@ -146,7 +146,7 @@ function WallOf({ sitter, look: chosen, fitSignal, read }: WallProps) {
     <PictureStage
       label={`Picture of ${sitter.name}`}
       pictures={[picture, wall.veil ?? null]}
-      beside={look.beside && !plain ? pictureUrl(sitter, "colour") : null}
+      beside={wall.beside ?? (look.beside && !plain ? pictureUrl(sitter, "colour") : null)}
       size={size}
       tool={tool}
       straight={wall.straight ?? false}

@@ -87,6 +87,19 @@ export const stages = {
       takeoff: job("take off", "TakeOffJob", () => import("../stages/passes/TakeOffJob")),
     },
   },
+  easel: {
+    label: "Easel",
+    jobs: {
+      takein: job("take in", "TakeInJob", () => import("../stages/easel/TakeInJob")),
+      compare: job("compare", "CompareJob", () => import("../stages/easel/CompareJob")),
+      stand: job("stand", "StandJob", () => import("../stages/easel/StandJob")),
+      again: job("again", "AgainJob", () => import("../stages/easel/AgainJob")),
+      sections: job("sections", "SectionsJob", () => import("../stages/easel/SectionsJob")),
+      dab: job("dab", "DabJob", () => import("../stages/easel/DabJob")),
+      print: job("print", "PrintJob", () => import("../stages/easel/PrintJob")),
+      notes: job("notes", "NotesJob", () => import("../stages/easel/NotesJob")),
+    },
+  },
 } as const satisfies Record<string, { label: string; jobs: Record<string, JobEntry> }>;
 
 export type StageKey = keyof typeof stages;

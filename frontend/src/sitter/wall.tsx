@@ -17,6 +17,8 @@ export interface Wall {
   overlay?: (px: number, size: Size) => ReactNode;
   /** Stands in for the picture of the tray: a canvas after a pass, a cut under the hand. */
   picture?: string | null | undefined;
+  /** A second picture to its right, instead of the photograph. */
+  beside?: string | null;
   /** A transparent picture laid over it. */
   veil?: string | null;
   size?: Size | undefined;

@@ -121,7 +121,7 @@ class LightOut(Out):
     gloss: float = Field(description="Part of the painting under gloss")
 
 
-class StopOut(Out):
+class EaselStop(Out):
     """Whether to go on."""
 
     stop: bool
@@ -130,7 +130,7 @@ class StopOut(Out):
     words: str
 
 
-class ComparisonOut(Out):
+class EaselComparison(Out):
     """A painting held to its plan."""
 
     key: str
@@ -141,7 +141,7 @@ class ComparisonOut(Out):
     rules: list[VerdictOut]
     holds: list[str]
     range: RangeOut
-    stop: StopOut
+    stop: EaselStop
 
 
 def _hex(lab: Lab) -> str:
@@ -190,7 +190,9 @@ def finding_out(number: int, one: Finding, remedies: list[RemedyOut]) -> Finding
     )  # fmt: skip
 
 
-def comparison_of(study: Study, painting: PaintingSettings, corrected: int = MOST_REMEDIES) -> ComparisonOut:
+def comparison_of(
+    study: Study, painting: PaintingSettings, corrected: int = MOST_REMEDIES
+) -> EaselComparison:
     """Everything a comparison says; remedies for so many of the heaviest findings."""
     easel = study.easel
     seen, taken, found = easel.seen(painting), easel.taken(painting), easel.compared(painting)
@@ -200,7 +202,7 @@ def comparison_of(study: Study, painting: PaintingSettings, corrected: int = MOS
         for n, one in enumerate(found.findings, 1)
     ]
     gains = taken.lighting.gains
-    return ComparisonOut(
+    return EaselComparison(
         key=painting.key,
         registration=RegistrationOut(
             corners=[(float(x), float(y)) for x, y in registered.view.corners()],
@@ -236,6 +238,6 @@ def range_of(found: Comparison) -> RangeOut:
     )
 
 
-def stop_out(one: Stop) -> StopOut:
+def stop_out(one: Stop) -> EaselStop:
     """Whether to go on, as it is told."""
-    return StopOut(stop=one.stop, moved=one.moved, largest=one.largest, words=one.words)
+    return EaselStop(stop=one.stop, moved=one.moved, largest=one.largest, words=one.words)

@@ -10,7 +10,7 @@ from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
 from truesitter.core.easel.areas import Areas, middle_of
 from truesitter.core.easel.drawing import LEAST_MM, OUTLINE, Offset, features_of, figure_parts, offsets
-from truesitter.core.easel.findings import Finding, What, Whole, find_differences
+from truesitter.core.easel.findings import SILENT, Finding, What, Whole, find_differences
 from truesitter.core.easel.finish import EdgeOff, FinishOff, edges_off, finish_off, read_both
 from truesitter.core.easel.likeness import normalised
 from truesitter.core.easel.relations import Relation, relations_of
@@ -117,7 +117,7 @@ def compare(
     own, plan = (lightness_map_to_value(np.clip(linear_to_lab(p)[..., 0], 0, 100)) for p in (light, wanted))
     mm = subject.mm_per_px
     values, whole = find_differences(seen, subject.areas, mm, taken.lighting.absolute, free)
-    placed = _offsets(own, plan, subject, taken.trusted)
+    placed = _offsets(own, plan, subject, seen)
     # A border between tones that are wrong tells of the tones, not of the hand.
     edges = read_both(subject.groups, own, plan, taken.trusted & (np.abs(seen.steps) < _RIGHT_TONE), mm)
     look = Looked(
@@ -137,14 +137,20 @@ def compare(
     )  # fmt: skip
 
 
-def _offsets(own: Floats, plan: Floats, subject: Subject, trusted: Mask) -> tuple[Offset, ...]:
+def _offsets(own: Floats, plan: Floats, subject: Subject, squinted: Squinted) -> tuple[Offset, ...]:
     shape = (plan.shape[0], plan.shape[1])
     figure = subject.regions != Region.BACKGROUND
-    parts = (*features_of(subject.face, shape), *(figure_parts(figure) if figure.any() else ()))
+    # A tone that is wrong bends the border it ends at: outlines are judged between tones that are right.
+    off = (np.abs(squinted.steps) > SILENT) | ~squinted.trusted
+    outline = tuple(f for f in figure_parts(figure) if off[f.inside()].mean() < _WRONG_TONES)
+    parts = (*features_of(subject.face, shape), *outline)
     # Under gloss the plan stands in: what cannot be seen is not off.
-    seen = np.where(trusted, own, plan).astype(np.float32)
+    seen = np.where(squinted.trusted, own, plan).astype(np.float32)
     return offsets(parts, normalised(seen), normalised(plan), subject.mm_per_px)
 
+
+_WRONG_TONES = 0.1
+"""Part of a window of the outline that may be off in tone, or unseen."""
 
 _EXPLAINED = 0.6
 _RIGHT_TONE = 0.4

@@ -54,6 +54,11 @@ class Feature:
     name: str
     box: tuple[int, int, int, int]
 
+    def inside(self) -> tuple[slice, slice]:
+        """Its rows and columns."""
+        left, top, right, bottom = self.box
+        return slice(top, bottom), slice(left, right)
+
 
 @dataclass(frozen=True)
 class Offset:
@@ -176,7 +181,7 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
         (h, w) of the painting and of its plan, normalised.
     """
     left, top, right, bottom = feature.box
-    box = slice(top, bottom), slice(left, right)
+    box = feature.inside()
     size = np.array((right - left, bottom - top), float)
     if size.min() < 16 or plan[box].std() < 0.3 or (feature.name == OUTLINE and not _tells(plan[box])):
         return None

@@ -29,15 +29,12 @@ class Progress:
     after
         Number of passes laid by then; None for all.
     error
-        Mean |value| error in steps over what can be seen.
-    seen
-        Part of the painting that can be seen, 0–1.
+        Mean |value| error in steps against the finished canvas, over what can be seen.
     """
 
     taken_at: str
     after: int | None
     error: float
-    seen: float
 
 
 @dataclass(frozen=True)

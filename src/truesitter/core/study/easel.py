@@ -13,6 +13,7 @@ from truesitter.core.easel.corners import find_corners
 from truesitter.core.easel.likeness import likeness, normalised
 from truesitter.core.easel.registration import Registered, register
 from truesitter.core.easel.remedy import Bench, Remedy, remedies
+from truesitter.core.easel.squint import squint
 from truesitter.core.easel.stop import Progress, Stop, error_of, stop_test
 from truesitter.core.easel.taking import Taken, check_likeness, has_drawing, take_in
 from truesitter.core.easel.view import View
@@ -258,25 +259,29 @@ class EaselStage:
         """Photographs of the painting, oldest first."""
         return tuple(sorted(self.settings.paintings, key=lambda p: (p.taken_at, p.after or 10_000)))
 
-    def progress(self) -> tuple[tuple[PaintingSettings, Progress], ...]:
-        """How far off the painting was at each photograph that can be read, oldest first.
+    @result("left to do", needs=("painting", "painting view", "painted", "framed", "passes"))
+    def _left(self, painting: PaintingSettings) -> float:
+        """Mean |value| error against the finished canvas: what is left to do is part of being off."""
+        taken = self._taken(painting)
+        finished = picture_to_linear(self.template(None, self._seen(painting).how))
+        return error_of(squint(np.clip(taken.light, 0, 1.2).astype(np.float32), finished, taken.trusted))
 
-        Early stages are held to the finished canvas too: what is left to do is part of being off.
-        """
+    def progress(self) -> tuple[tuple[PaintingSettings, Progress], ...]:
+        """How far the painting was from finished at each photograph that can be read, oldest first."""
         found = []
         for one in self.in_order():
             try:
-                seen = self.compared(one).seen
+                error = self._left(one.reading())
             except Refusal:
                 continue
-            found.append((one, Progress(one.taken_at, one.after, error_of(seen), float(seen.trusted.mean()))))
+            found.append((one, Progress(one.taken_at, one.after, error)))
         return tuple(found)
 
     def stop(self, painting: PaintingSettings) -> Stop:
         """Whether another sitting would change anything."""
         until = [p for p in self.progress() if p[0].taken_at <= painting.taken_at]
         errors = tuple(p.error for one, p in until if one.key != painting.key)
-        own = error_of(self.compared(painting).seen)
+        own = self._left(painting.reading())
         finished = painting.after is None or painting.after >= self.pass_count() or not self.planned()
         return stop_test((*errors, own), self.compared(painting).largest, finished)
 

@@ -18,7 +18,7 @@ from truesitter.devices.camera import Studio
 from truesitter.devices.camera import photograph as take
 from truesitter.devices.faults import Fault, plant
 from truesitter.formats.easel import (
-    ComparisonOut,
+    EaselComparison,
     RemedyOut,
     comparison_of,
     remedies_of,
@@ -136,7 +136,7 @@ def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench) -> SitterOut
 
 
 @router.get("/compared", dependencies=[answered("easel/compared", ("easel", "flesh", "passes"), NEEDS)])
-def compared(study: CurrentStudy, key: Key) -> ComparisonOut:
+def compared(study: CurrentStudy, key: Key) -> EaselComparison:
     """Everything that is wrong with a painting, and what holds; remedies are asked for one by one."""
     return comparison_of(study, painting_of(study, key), corrected=0)
 

@@ -1,0 +1,97 @@
+import { Box, Button, MenuItem, TextField } from "@mui/material";
+import { useState } from "react";
+import { type Schemas, type Sitter } from "../../api/client";
+import { useComputed } from "../../api/hooks";
+import { Say } from "../../sheet/parts";
+import { Row } from "../../sheet/Row";
+import type { useTakeIn } from "./useTakeIn";
+
+const kinds = [
+  { key: "light", label: "a step too light", fault: "+1", feature: false },
+  { key: "dark", label: "a step too dark", fault: "-1", feature: false },
+  { key: "warm", label: "too warm", fault: "warm:10", feature: false },
+  { key: "hard", label: "edges too hard", fault: "hard", feature: false },
+  { key: "overworked", label: "worked too far", fault: "overworked", feature: false },
+  { key: "low", label: "4 mm too low", fault: "shift:0,4", feature: true },
+  { key: "turned", label: "turned by 6°", fault: "turn:6", feature: true },
+  { key: "wide", label: "a sixth too wide", fault: "wide:1.17", feature: true },
+] as const;
+
+interface Props {
+  sitter: Sitter;
+  camera: ReturnType<typeof useTakeIn>["camera"];
+  after: number | null;
+}
+
+/** The simulated camera: the planned canvas photographed in some studio, with faults planted. */
+export function CameraSection({ sitter, camera, after }: Props) {
+  const [open, setOpen] = useState(false);
+  const easel = useComputed<Schemas["EaselOut"]>(sitter, "easel", "", open);
+  const [kind, setKind] = useState<(typeof kinds)[number]["key"]>("light");
+  const [place, setPlace] = useState("");
+  const chosen = kinds.find((k) => k.key === kind) ?? kinds[0];
+  const places = (chosen.feature ? easel.data?.features : easel.data?.places) ?? [];
+  const at = places.includes(place) ? place : "";
+  return (
+    <Box sx={{ mt: 1 }}>
+      <Row expanded={open} onClick={() => setOpen(!open)}>
+        Simulated camera
+      </Row>
+      {open && (
+        <>
+          <Say quiet>
+            Photographs the planned canvas by the lamp of some studio, to try things out without a painting.
+          </Say>
+          <TextField
+            select
+            fullWidth
+            size="small"
+            label="With a fault"
+            value={kind}
+            onChange={(e) => setKind(e.target.value as typeof kind)}
+            sx={{ mt: 1 }}
+          >
+            {kinds.map((k) => (
+              <MenuItem key={k.key} value={k.key}>
+                {k.label}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            fullWidth
+            size="small"
+            label="At"
+            value={at}
+            onChange={(e) => setPlace(e.target.value)}
+            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+            sx={{ mt: 1.5, mb: 1 }}
+          >
+            <MenuItem value="">nowhere: no fault</MenuItem>
+            {places.map((p) => (
+              <MenuItem key={p} value={p}>
+                {p}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Button
+            color="inherit"
+            variant="outlined"
+            fullWidth
+            disabled={camera.isPending}
+            onClick={() =>
+              camera.mutate({
+                after,
+                seed: Math.floor(Math.random() * 100000),
+                faults: at ? [`${at}=${chosen.fault}`] : [],
+              })
+            }
+          >
+            {camera.isPending ? "Photographing …" : "Photograph the canvas"}
+          </Button>
+          {camera.isError && <Say>{camera.error.message}</Say>}
+        </>
+      )}
+    </Box>
+  );
+}
