@@ -6415,6 +6415,11 @@ export interface components {
              */
             film_mm: number;
             heap: components["schemas"]["PlanHeap"] | null;
+            /**
+             * How
+             * @description What is done, without the mixture
+             */
+            how: string;
             /** Into Wet */
             into_wet: boolean;
             /**

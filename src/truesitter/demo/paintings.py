@@ -49,9 +49,9 @@ SHOTS: dict[str, tuple[DemoShot, ...]] = {
     "maren.jpg": (
         DemoShot(12, "2026-11-02", 11, ("hair, upper left=+0.8",)),
         DemoShot(
-            23, "2026-11-09", 14, ("left cheek=+1.2", "mouth=shift:2,3", "background, lower right=-0.9")
+            23, "2026-11-09", 15, ("left cheek=+1.2", "mouth=shift:2,3", "background, lower right=-0.9")
         ),
-        DemoShot(None, "2026-11-16", 23, ("left cheek=+1", "right eye=shift:-3,1", "garment, lower left=-1")),
+        DemoShot(None, "2026-11-16", 24, ("left cheek=+1", "right eye=shift:-3,1", "garment, lower left=-1")),
     ),
     "tobias.jpg": (
         DemoShot(14, "2026-11-04", 31, ()),

@@ -36,6 +36,7 @@ class RemedyOut(Out):
     wait_minutes: float
     whole: bool
     into_wet: bool
+    how: str = Field(description="What is done, without the mixture")
     words: str
 
 
@@ -153,17 +154,15 @@ def remedy_out(one: Remedy, study: Study) -> RemedyOut:
     bench = study.easel.bench(False)
     rack = bench.palettes.body.rack
     thinned = dilution_words(one.dilution, bench.medium.thinning.thinner) if one.dilution else None
-    words = one.words
-    if one.parts:
-        words = f"{words} {parts_sentence(one.parts, rack, thinned)}."
-    if one.wait_minutes and not one.into_wet:
-        words = f"{words} Let what is there dry first ({duration(one.wait_minutes)})."
+    dry = one.wait_minutes and not one.into_wet
+    first = f" Let what is there dry first ({duration(one.wait_minutes)})." if dry else ""
+    mixed = f" {parts_sentence(one.parts, rack, thinned)}." if one.parts else ""
     return RemedyOut(
         kind=one.kind, parts=one.parts, heap=heap_of(one.parts, rack) if one.parts else None,
         dilution=thinned,
         film_mm=one.film_mm, predicted_lab=one.predicted, predicted_hex=_hex(one.predicted),
         steps_left=one.steps_left, enough=one.enough, wait_minutes=one.wait_minutes, whole=one.whole,
-        into_wet=one.into_wet, words=words,
+        into_wet=one.into_wet, how=f"{one.words}{first}", words=f"{one.words}{mixed}{first}",
     )  # fmt: skip
 
 

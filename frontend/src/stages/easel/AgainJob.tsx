@@ -58,7 +58,7 @@ export function AgainJob({ sitter }: JobProps) {
                 {b.ways.map((w) => (
                   <Say key={w.kind} quiet>
                     {w.words}
-                    {w.minutes > 0 && ` About ${Math.max(1, Math.round(w.minutes))} minutes.`}
+                    {w.minutes > 0 && ` About ${Math.max(5, Math.round(w.minutes / 5) * 5)} minutes.`}
                   </Say>
                 ))}
               </Box>

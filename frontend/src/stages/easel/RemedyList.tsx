@@ -41,7 +41,7 @@ export function RemedyList({ sitter, painting, finding }: Props) {
           {Object.keys(r.parts).length > 0 && (
             <Recipe parts={r.parts} tubes={tubes} heap={r.heap} thinned={r.dilution} />
           )}
-          <Box sx={{ fontSize: 14.5 }}>{r.words}</Box>
+          <Box sx={{ fontSize: 14.5 }}>{r.how}</Box>
         </Box>
       ))}
     </Box>

@@ -275,12 +275,21 @@ def find_differences(
     found = [first] if first else []
     taken = np.zeros(steps.shape, bool)
     for sign in (1.0, -1.0):
+        by_place: dict[str, Finding] = {}
         for patch in _patches(sign * steps, silent, LEAST_MM / mm_per_px / 2):
             for part in _parts(patch, steps, areas):
                 one = _finding(part, steps, seen, areas, cm2)
-                if abs(one.steps) >= silent:
-                    found.append(one)
-                    taken |= part
+                if abs(one.steps) < silent:
+                    continue
+                taken |= part
+                # What is called by one name and off alike is one thing, though something lies across it.
+                same = by_place.get(one.place)
+                if same is not None and abs(same.steps - one.steps) < _APART:
+                    one = _finding(same.mask | part, steps, seen, areas, cm2)
+                elif same is not None:
+                    found.append(same)
+                by_place[one.place] = one
+        found += by_place.values()
     colour = seen.colour
     away = np.where(taken, 0, np.hypot(colour[..., 0], colour[..., 1])).astype(np.float32)
     for patch in _patches(away, silent_colour, LEAST_MM / mm_per_px / 2):
