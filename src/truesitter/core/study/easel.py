@@ -26,8 +26,8 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.settings import EaselSettings, FleshSettings, PaintingSettings
 from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.areas import AreaStage
-from truesitter.core.study.flesh import DRYING, MIXING, FleshStage
-from truesitter.core.study.passes import ORDER, PassStage
+from truesitter.core.study.flesh import DRYING, MIXING, TIMES, TUBES, WISHES, FleshStage
+from truesitter.core.study.passes import PassStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced_labels
 from truesitter.core.study.results import Source, result
@@ -40,6 +40,13 @@ SHOWN_LONG_SIDE = 2400
 
 LIKELIER = 0.05
 """The photograph is what is painted from when it is likelier than the plan by so much [try]."""
+
+
+ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
+"""Settings that say whether there is a plan at all."""
+
+
+_PLANNED = PassStage.plan.declaration
 
 
 @dataclass(frozen=True)
@@ -115,7 +122,7 @@ class EaselStage:
             return picture
         return np.asarray(cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA))
 
-    @result("painting view", needs=("painted", "framed", "passes", "painting photograph"))
+    @result("painting view", settings=ABLE, needs=("painted", "framed", "passes", "painting photograph"))
     def _seen(self, painting: PaintingSettings) -> OnEasel:
         picture = self.photograph(painting.sha256)
         ways = self._ways(painting)
@@ -157,7 +164,11 @@ class EaselStage:
         """(h, w, 3) linear light of what the painting should be."""
         return picture_to_linear(self.template(painting.after, self.seen(painting).how))
 
-    @result("painting", needs=("painting view", "painting photograph", "painted", "framed", "passes"))
+    @result(
+        "painting",
+        settings=ABLE,
+        needs=("painting view", "painting photograph", "painted", "framed", "passes"),
+    )
     def _taken(self, painting: PaintingSettings) -> Taken:
         view = self._seen(painting).registered.view
         wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
@@ -174,10 +185,10 @@ class EaselStage:
 
     @result(
         "comparison",
-        settings=(WIDTH_MM, *DRYING),
+        settings=(WIDTH_MM, *DRYING, *ABLE),
         needs=(
             "painting", "painting view", "areas", "regions", "values", "detection", "ceilings", "painted",
-            "framed", "passes",
+            "framed", "passes", "surround",
         ),
     )  # fmt: skip
     def _compared(self, painting: PaintingSettings) -> Comparison:
@@ -213,7 +224,7 @@ class EaselStage:
         palettes = palettes_for(school, self._flesh.palette(), flesh.wishes(), used, support)
         return Bench(palettes, flesh.wishes(), used, support, school.transparent, wet)
 
-    @result("remedies", settings=(*MIXING, "passes.school", "passes.own", "passes.support"))
+    @result("remedies", settings=(*MIXING, *TIMES, "passes.school", "passes.own", "passes.support"))
     def remedies(self, measured: Lab, wanted: Lab, wet: bool, soft: bool) -> tuple[Remedy, ...]:
         """What can be done about a place; nothing where these tubes cannot paint in the school."""
         if not self.planned():
@@ -224,8 +235,8 @@ class EaselStage:
 
     @result(
         "plan again",
-        settings=(*ORDER, *MIXING, "hair.way", WIDTH_MM),
-        needs=("passes", "comparison"),
+        settings=(*_PLANNED.settings, *ABLE),
+        needs=lambda settings: (*_PLANNED.needed(settings), "passes", "comparison"),
     )
     def _again(self, painting: PaintingSettings) -> PassPlan:
         laid = self.pass_count() if painting.after is None else painting.after
@@ -259,7 +270,7 @@ class EaselStage:
         """Photographs of the painting, oldest first."""
         return tuple(sorted(self.settings.paintings, key=lambda p: (p.taken_at, p.after or 10_000)))
 
-    @result("left to do", needs=("painting", "painting view", "painted", "framed", "passes"))
+    @result("left to do", settings=ABLE, needs=("painting", "painting view", "painted", "framed", "passes"))
     def _left(self, painting: PaintingSettings) -> float:
         """Mean |value| error against the finished canvas: what is left to do is part of being off."""
         taken = self._taken(painting)
