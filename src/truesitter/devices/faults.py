@@ -57,16 +57,17 @@ class Fault:
         place, _, rest = text.partition("=")
         kind, _, numbers = rest.partition(":") if re.match(r"[a-z]", rest) else ("value", "", rest)
         try:
-            amounts = [float(n) for n in numbers.split(",")] if numbers else [0.0]
+            amounts = [float(n) for n in numbers.split(",")] if numbers else []
         except ValueError:
             amounts = []
-        good = kind in get_args(FaultKind) and place.strip() and len(amounts) == (2 if kind == "shift" else 1)
-        if not good or not all(np.isfinite(amounts)) or max(map(abs, amounts)) > 100:
+        count = {"shift": 2, "hard": 0, "overworked": 0}.get(kind, 1)
+        good = kind in get_args(FaultKind) and place.strip() and len(amounts) == count
+        if not good or not all(np.isfinite(amounts)) or max(map(abs, amounts), default=0) > 100:
             raise Refusal(
                 "a fault is given as PLACE=+1.5 in value steps, PLACE=warm:8, PLACE=shift:RIGHT,DOWN in mm, "
                 f"PLACE=turn:DEGREES, PLACE=wide:1.1, PLACE=hard or PLACE=overworked; “{text[:60]}” is not"
             )
-        return cls(place.strip(), kind, amounts[0], amounts[1] if len(amounts) > 1 else 0.0)  # type: ignore[arg-type]
+        return cls(place.strip(), kind, *amounts)  # type: ignore[arg-type]
 
 
 def plant(

@@ -133,6 +133,7 @@ def _lines(photograph: Bytes) -> tuple[list[Doubles], list[Doubles]]:
         found = detector.detect(np.ascontiguousarray(channel))[0]
         if found is not None:
             segments += list(found[:, 0].astype(np.float64))
+        segments += _straight(np.ascontiguousarray(channel))
     height, width = photograph.shape[:2]
     out: tuple[list[Doubles], list[Doubles]] = ([], [])
     for plumb in (False, True):
@@ -149,6 +150,16 @@ def _lines(photograph: Bytes) -> tuple[list[Doubles], list[Doubles]]:
         lines.sort(key=lambda one: -one[0])
         out[int(plumb)].extend(_grouped(lines, (height, width), plumb))
     return out
+
+
+def _straight(channel: Bytes) -> list[Doubles]:
+    """Long straight borders, however rough: where the relief of strokes breaks short pieces up."""
+    long = max(channel.shape)
+    edges = cv2.Canny(cv2.GaussianBlur(channel, (0, 0), 2.0), 8, 24)
+    found = cv2.HoughLinesP(
+        edges, 1, np.pi / 360, round(0.08 * long), minLineLength=0.15 * long, maxLineGap=0.04 * long
+    )
+    return [] if found is None else list(found[:200, 0].astype(np.float64))
 
 
 def _grouped(lines: list[tuple[float, Doubles, float]], shape: tuple[int, int], plumb: bool) -> list[Doubles]:

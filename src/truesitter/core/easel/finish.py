@@ -28,7 +28,7 @@ LEAST_WIDER_MM = 2.0
 SOFT_MM = 2.4
 """A border has to be planned as wide as this before it can be too hard."""
 
-FEWEST = 10
+FEWEST = 8
 """Readings of a border in one place before anything is said of it."""
 
 UNDER, OVER = 0.6, 1.5
@@ -129,12 +129,15 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
         usual = float(np.median((read.painted_mm / np.maximum(read.planned_mm, 0.3))[read.clear]))
         read = replace(read, painted_mm=read.painted_mm / max(usual, 0.1))
     height, width = areas.labels.shape
-    columns = np.clip(read.plan.points[:, 0].astype(int), 0, width - 1)
-    rows = np.clip(read.plan.points[:, 1].astype(int), 0, height - 1)
-    of = areas.labels[rows, columns]
+    # A border belongs to the places on both its sides.
+    sides = []
+    for way in (1, -1):
+        at = read.plan.points + way * _ASIDE_PX * read.plan.lighter
+        columns, rows = (np.clip(at[:, k].astype(int), 0, n - 1) for k, n in ((0, width), (1, height)))
+        sides.append(areas.labels[rows, columns])
     found = []
     for number, name in enumerate(areas.names):
-        here = read.clear & (of == number)
+        here = read.clear & ((sides[0] == number) | (sides[1] == number))
         soft = here & (read.planned_mm >= SOFT_MM)
         hard = soft & (read.painted_mm < TOO_HARD * read.planned_mm)
         if hard.sum() >= FEWEST and hard.sum() >= 0.5 * soft.sum():
@@ -143,7 +146,20 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
         loose &= read.painted_mm > read.planned_mm + LEAST_WIDER_MM
         if loose.sum() >= FEWEST and loose.sum() >= 0.5 * here.sum():
             found.append(_off(name, loose, read, (height, width)))
-    return tuple(sorted(found, key=lambda e: -abs(np.log(e.painted_mm / e.planned_mm))))
+    found.sort(key=lambda e: -len(e.readings))
+    told: set[tuple[float, float]] = set()
+    kept = []
+    for one in found:
+        spots = {(float(x), float(y)) for x, y in one.readings}
+        if len(spots & told) < _SAME * len(spots):
+            kept.append(one)
+            told |= spots
+    return tuple(sorted(kept, key=lambda e: -abs(np.log(e.painted_mm / e.planned_mm))))
+
+
+_ASIDE_PX = 5.0
+_SAME = 0.5
+"""A border of which so much was told of its other side is not told again."""
 
 
 def _off(name: str, which: Mask, read: EdgesRead, shape: tuple[int, int]) -> EdgeOff:

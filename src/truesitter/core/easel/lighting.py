@@ -241,9 +241,11 @@ def gloss(photographed: Floats, corrected: Floats, wanted: Floats) -> Mask:
     if not seeds.any():
         return np.zeros(shape, bool)
     _, parts = cv2.connectedComponents((grey | seeds).astype(np.uint8))
-    kept = np.isin(parts, np.unique(parts[seeds]))
-    if kept.mean() > _MOST_GLOSS:
-        kept = seeds
+    sizes = np.bincount(parts.ravel()) / parts.size
+    glossy = [n for n in np.unique(parts[seeds]) if sizes[n] <= _MOST_GLOSS]
+    kept = np.isin(parts, glossy)
+    if not kept.any():
+        return np.zeros(shape, bool)
     whole = _with_skirt(kept, least, most, wanted).astype(np.uint8)
     return np.asarray(cv2.resize(whole, shape[::-1], interpolation=cv2.INTER_NEAREST) > 0)
 

@@ -18,6 +18,7 @@ TOLERANCE = 0.3
 """Value steps within which a printed step is right."""
 
 _LEAST_RISE = 0.02
+_INVERTED = 4001
 
 
 @dataclass(frozen=True)
@@ -65,8 +66,11 @@ class PrinterCurve:
 
     def ask(self, wanted: Floats | Doubles | float) -> Doubles:
         """What to ask for so that a value comes out; beyond the printer's reach its nearest."""
-        x, y = self._knots()
-        return np.asarray(PchipInterpolator(y, x, extrapolate=False)(np.clip(wanted, y[0], y[-1])))
+        x, _ = self._knots()
+        # The curve itself turned round: a second one through the same knots would differ between them.
+        asked = np.linspace(x[0], x[-1], _INVERTED)
+        out = self.printed(asked)
+        return np.asarray(np.interp(np.clip(wanted, out[0], out[-1]), out, asked))
 
     def _knots(self) -> tuple[Doubles, Doubles]:
         x, y = (np.array(v) for v in zip(*sorted(self.pairs), strict=True))

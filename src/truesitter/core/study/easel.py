@@ -38,7 +38,7 @@ from truesitter.core.types import Bytes, Floats
 SHOWN_LONG_SIDE = 2400
 """Photographs of paintings are worked on at this size at most."""
 
-LIKELIER = 0.05
+LIKELIER = 0.01
 """The photograph is what is painted from when it is likelier than the plan by so much [try]."""
 
 

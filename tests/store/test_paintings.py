@@ -1,0 +1,45 @@
+"""Photographs of paintings are kept as long as their sitter is, whatever is undone."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from tests.conftest import jpeg
+from truesitter.core.reference.decode import inspect
+from truesitter.store.blobs import MissingFile
+from truesitter.store.edits import Edit, ListEdit
+from truesitter.store.sitters import Shelf, UnknownSitter
+
+PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
+OTHER = jpeg(np.full((80, 64, 3), 60, np.uint8))
+
+
+def row(sha256: str) -> dict[str, object]:
+    return {"key": "a" * 12, "sha256": sha256, "name": "x", "taken_at": "2026-11-27"}
+
+
+def test_a_painting_outlives_undo_and_a_start_and_not_its_sitter(tmp_path: Path) -> None:
+    shelf = Shelf(tmp_path)
+    sitter = shelf.add(PHOTO, "a.jpg").id
+    sha256 = shelf.paintings.keep(sitter, OTHER, "easel.jpg", inspect(OTHER))
+    assert shelf.paintings.keep(sitter, OTHER, "again.jpg", inspect(OTHER)) == sha256
+    rows = {"paintings": ListEdit(add=(row(sha256),))}
+    shelf.change(sitter, "easel", Edit("Photograph", {}, rows))
+    shelf.undo(sitter)
+    shelf.purge()
+    shelf.close()
+    shelf = Shelf(tmp_path)
+    shelf.purge()
+    assert shelf.paintings.get(sha256) == OTHER
+    shelf.redo(sitter)
+    assert shelf.get(sitter).settings.easel.paintings[0].sha256 == sha256
+    shelf.delete(sitter)
+    shelf.purge()
+    with pytest.raises(MissingFile, match="painting"):
+        shelf.paintings.get(sha256)
+    with pytest.raises(UnknownSitter):
+        shelf.paintings.keep(sitter, OTHER, "x", inspect(OTHER))
+    shelf.close()
