@@ -15,6 +15,7 @@ from PIL import Image
 from scipy.optimize import differential_evolution
 from skimage import color, filters
 
+from bench.easel import easel
 from bench.hair import hair
 from bench.inputs import demo_bytes, large_jpeg, study
 from bench.light import light
@@ -201,4 +202,5 @@ CASES = {
     "regions": regions,
     "passes": passes,
     "light": light,
+    "easel": easel,
 }

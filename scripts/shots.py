@@ -106,10 +106,6 @@ def shoot_paint(camera: Camera) -> None:
     camera.press(0.47, 0.53)
     camera.page.wait_for_selector("[data-testid=mixture]")
     camera.take("spot")
-    camera.job("glaze")
-    camera.press(0.47, 0.53)
-    camera.page.wait_for_selector("[data-testid=glaze]")
-    camera.take("glaze")
     camera.job("board")
     camera.page.wait_for_selector("text=skin in the shadow")
     camera.take("board")
@@ -143,6 +139,13 @@ def shoot_paint(camera: Camera) -> None:
     settle(camera.page)
     camera.job("book")
     camera.take("book")
+    camera.open("Ines", "easel", "compare")
+    camera.page.wait_for_selector("[aria-label=Findings] button", timeout=120_000)
+    camera.page.get_by_role("button", name="split", exact=True).click()
+    camera.page.get_by_role("list", name="Findings").get_by_role("button").first.click()
+    camera.page.wait_for_selector("[aria-label^='What to do about']")
+    camera.take("easel")
+    camera.page.get_by_role("button", name="painting", exact=True).click()
 
 
 def main() -> None:

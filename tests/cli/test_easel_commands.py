@@ -89,4 +89,4 @@ def test_a_plan_of_another_photograph_or_none_at_all_is_refused(folder: Path) ->
                        "--out", str(folder / "no"))  # fmt: skip
     assert (code, "no plan that can be read" in err) == (2, True)
     code, _, err = run("photograph", painting, "--out", str(folder / "x.jpg"), "--fault", "moon=+1")
-    assert (code, "no place is called" in err) == (2, True)
+    assert (code, "No place is called" in err) == (2, True)

@@ -6,12 +6,16 @@ import re
 
 import numpy as np
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.conftest import jpeg, truth
-from tests.e2e.test_bench import wall
 
 SLOW = 60_000
+
+
+def stage(page: Page) -> Locator:
+    """Where the picture hangs."""
+    return page.get_by_role("application")
 
 
 @pytest.fixture(scope="module")
@@ -69,7 +73,7 @@ def test_findings_are_shown_with_what_to_do(page: Page, sitter: str) -> None:
     expect(group).to_contain_text(re.compile("Glaze|Scumble|Paint it again"), timeout=SLOW)
     for way in ("plan", "steps", "blink", "beside", "split", "painting"):
         page.get_by_role("button", name=way, exact=True).click()
-        expect(wall(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
+        expect(stage(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
     page.get_by_role("button", name="split", exact=True).click()
     border = page.get_by_role("slider", name="Border between painting and plan")
     border.focus()
@@ -99,8 +103,8 @@ def test_sections_are_ticked(page: Page, sitter: str) -> None:
 
 def test_a_reviewer_draws_and_writes(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/easel/notes")
-    expect(wall(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
-    box = wall(page).bounding_box()
+    expect(stage(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
+    box = stage(page).bounding_box()
     assert box is not None
     page.mouse.move(box["x"] + box["width"] * 0.45, box["y"] + box["height"] * 0.4)
     page.mouse.down()
@@ -126,6 +130,6 @@ def test_the_printer_is_put_right(page: Page, sitter: str) -> None:
 
 def test_the_stage_has_its_key(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/reference/frame")
-    expect(wall(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
+    expect(stage(page)).to_have_attribute("aria-busy", "false", timeout=SLOW)
     page.keyboard.press("7")
     expect(page).to_have_url(re.compile("/easel"))

@@ -61,11 +61,10 @@ class Paintings:
         """
         try:
             return self._blobs.get(sha256)
-        except MissingFile as error:
-            words = error.sentence.replace(
-                "the photograph's file", "the file of a photograph of the painting"
-            )
-            raise MissingFile(words) from None
+        except MissingFile:
+            raise MissingFile(
+                "the file of this painting is missing or damaged: take the photograph in again"
+            ) from None
 
     def tidy(self) -> None:
         """Forget photographs whose sitter is gone."""
