@@ -12,12 +12,13 @@ from tests.easel import painter, photographed, relit
 from truesitter.core.easel.areas import Areas, areas_of
 from truesitter.core.easel.dab import check_dab
 from truesitter.core.easel.drawing import Feature, Offset, offset_of
-from truesitter.core.easel.findings import colour_words, find_differences, in_steps, value_words
+from truesitter.core.easel.findings import find_differences
 from truesitter.core.easel.finish import edges_off, finish_off, read_both
 from truesitter.core.easel.habits import Observed, find_habits
 from truesitter.core.easel.likeness import normalised
 from truesitter.core.easel.printing import STEPS, PrinterCurve
 from truesitter.core.easel.squint import Squinted
+from truesitter.core.easel.words import colour_words, in_steps, value_words
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.region_names import Region
@@ -266,7 +267,7 @@ def test_a_place_worked_farther_than_the_rest_is_told_and_grain_is_not() -> None
         ("eye whites", lambda c, a, r: relit(c, r == Region.EYES, 1.6)),
         ("background", lambda c, a, r: noisy(c, r == Region.BACKGROUND)),
         ("bare white", lambda c, a, r: white(c, r == Region.BACKGROUND)),
-        ("black shadows", lambda c, a, r: black(c, r)),
+        ("shadow colour", lambda c, a, r: black(c, r)),
     ],
 )  # fmt: skip
 def test_a_usual_fault_is_named(rule: str, wrong: object) -> None:

@@ -122,7 +122,7 @@ def test_the_printer_is_put_right(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/easel/print")
     page.get_by_role("button", name="Print and read it (simulated)").click()
     page.get_by_role("button", name="Check it through the curve (simulated)").click()
-    expect(page.get_by_test_id("checked")).to_contain_text("can be trusted", timeout=SLOW)
+    expect(page.get_by_test_id("checked")).to_contain_text("the print is true", timeout=SLOW)
     with page.expect_download() as got:
         page.get_by_role("link", name="In grey").click()
     assert got.value.suggested_filename == "reference.pdf"

@@ -491,7 +491,7 @@ export interface paths {
         put?: never;
         /**
          * Dab
-         * @description Hold a dab to the photograph; nothing is kept.
+         * @description Hold a dab to the spot it is meant for; nothing is kept.
          */
         post: operations["dab_api_sitters__sitter_id__easel_dab_post"];
         delete?: never;

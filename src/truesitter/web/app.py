@@ -17,6 +17,7 @@ from truesitter.web.routes import (
     coats,
     combined,
     easel,
+    easel_prints,
     easel_work,
     facts,
     files,
@@ -47,7 +48,7 @@ STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches, air, easel, easel_work,
+    swatches, air, easel, easel_work, easel_prints,
 )  # fmt: skip
 
 

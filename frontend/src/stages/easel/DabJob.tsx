@@ -14,7 +14,7 @@ import type { JobProps } from "../job";
 type Mark = Schemas["MarkIn"];
 type Doing = "spot" | "white" | "dab";
 
-/** A dab on the brush or palette, photographed beside a white, held to a spot of the reference. */
+/** A dab on the brush or palette, photographed beside a white, compared with a spot of the reference. */
 export function DabJob({ sitter }: JobProps) {
   const flesh = useFlesh(sitter);
   const tubes = useTubes(sitter);
@@ -86,7 +86,7 @@ export function DabJob({ sitter }: JobProps) {
   const ready = spot && white && dab;
   const d = check.data;
   return (
-    <Section title="A dab held to the photograph">
+    <Section title="A dab beside its spot">
       <Say quiet>
         Pick the spot it is meant for. Then photograph the dab beside something white, and draw a line from
         corner to corner inside each.
@@ -147,7 +147,7 @@ export function DabJob({ sitter }: JobProps) {
         disabled={!ready || check.isPending}
         onClick={() => ready && check.mutate({ white, dab, spot })}
       >
-        Hold it to the photograph
+        Compare them
       </Button>
       {check.isError && <Say>{check.error.message}</Say>}
       {d && (

@@ -12,7 +12,7 @@ import { easelUrl, PaintingSelect, usePainting, type Painting } from "./usePaint
 
 type Note = Painting["notes"][number];
 
-/** A reviewer's layer: drawn over the painting, and what is wanted or what holds in words. */
+/** What a reviewer draws over the painting, and what is wanted or what holds in words. */
 export function NotesJob({ sitter }: JobProps) {
   const { paintings, painting, choose, set, isPending } = usePainting(sitter);
   const [line, setLine] = useState<Spot[]>([]);

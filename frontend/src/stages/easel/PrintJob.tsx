@@ -7,7 +7,7 @@ import { Downloads, useFileUrl } from "../../sheet/Download";
 import { NumberField, Say, Section } from "../../sheet/parts";
 import type { JobProps } from "../job";
 
-/** Prints that can be trusted: the reference at the canvas's size, and a wedge that puts the printer right. */
+/** The reference on paper at the canvas's size, and a wedge that puts the printer right. */
 export function PrintJob({ sitter }: JobProps) {
   const printer = useComputed<Schemas["WedgeOut"]>(sitter, "easel/printer");
   const { change } = useChange(sitter, "easel");
@@ -69,7 +69,7 @@ export function PrintJob({ sitter }: JobProps) {
           <Say>
             <span data-testid="checked">
               Through the curve no step is off by more than {worst.toFixed(2)}
-              {worst <= (printer.data?.tolerance ?? 0.3) ? ": the print can be trusted." : "."}
+              {worst <= (printer.data?.tolerance ?? 0.3) ? ": the print is true." : "."}
             </span>
           </Say>
         )}

@@ -53,7 +53,7 @@ const names: Record<string, string> = {
   scumble: "Scumble",
   repaint: "Paint it again",
   lift: "Lift",
-  neighbour: "Darken its neighbour",
+  neighbour: "Take its surroundings down",
   "opaque touch": "Opaque touch",
   wipe: "Work into the wet paint",
 };

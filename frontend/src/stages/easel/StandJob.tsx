@@ -8,7 +8,7 @@ import type { JobProps } from "../job";
 import { ProgressCurve } from "./ProgressCurve";
 import { easelUrl, PaintingSelect, useComparison, usePainting } from "./usePainting";
 
-/** How it stands: whether to stop, relations, the rules of the trade, progress, and one's own habits. */
+/** How it stands: whether to stop, relations, usual faults, progress, and habits. */
 export function StandJob({ sitter }: JobProps) {
   const { paintings, painting, choose, change } = usePainting(sitter);
   const found = useComparison(sitter, painting);
@@ -70,7 +70,7 @@ export function StandJob({ sitter }: JobProps) {
               ))}
             </Section>
           )}
-          <Section title="Own habits">
+          <Section title="What you tend to do">
             {habits.isPending && <Say quiet>Looking through all paintings …</Say>}
             {habits.data && habits.data.habits.length === 0 && (
               <Say quiet>

@@ -10,13 +10,16 @@ from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
 from truesitter.core.easel.areas import Areas, middle_of
 from truesitter.core.easel.drawing import LEAST_MM, OUTLINE, Offset, features_of, figure_parts, offsets
-from truesitter.core.easel.findings import SILENT, Finding, What, Whole, find_differences
+from truesitter.core.easel.findings import Finding, What, find_differences
 from truesitter.core.easel.finish import EdgeOff, FinishOff, edges_off, finish_off, read_both
 from truesitter.core.easel.likeness import normalised
+from truesitter.core.easel.looked import Looked, Verdict
 from truesitter.core.easel.relations import Relation, relations_of
-from truesitter.core.easel.rules import Looked, Verdict, verdicts
+from truesitter.core.easel.rules import verdicts
 from truesitter.core.easel.squint import Squinted, squint
 from truesitter.core.easel.taking import Taken
+from truesitter.core.easel.whole import Whole
+from truesitter.core.easel.words import SILENT
 from truesitter.core.light.ceilings import Ceiling
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.sitter.face import Face

@@ -1,4 +1,4 @@
-"""A dab of paint held to the photograph: how far off it is, and the smallest addition that mends it."""
+"""A dab of paint beside the spot it is meant for: how far off it is, and what to add."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.easel.findings import SILENT_COLOUR, colour_words, in_steps
+from truesitter.core.easel.words import SILENT_COLOUR, colour_words, in_steps
 from truesitter.core.paint.recipes.nudges import Direction, Nudge, nudge
 from truesitter.core.paint.tubes.palettes import Palette
 

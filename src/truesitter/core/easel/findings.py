@@ -15,13 +15,9 @@ import numpy as np
 
 from truesitter.core.easel.areas import Areas, middle_of, share_by_area
 from truesitter.core.easel.squint import Squinted, opened
+from truesitter.core.easel.whole import CONTRAST_OFF, Whole, whole_of
+from truesitter.core.easel.words import SILENT, SILENT_COLOUR, sentence, value_words
 from truesitter.core.types import Doubles, Floats, Ints, Mask
-
-SILENT = 0.3
-"""Value steps below which a photograph of a painting is silent [try]."""
-
-SILENT_COLOUR = 5.0
-"""Likewise for a* and b* together [try]."""
 
 FREE, FREE_COLOUR = 1.7, 2.5
 """How many times as much has to be off in free work, in value and in colour [try]."""
@@ -41,7 +37,7 @@ _LEAST_PART = 0.12
 COLOUR_AS_STEPS = 12.0
 """So much in a* and b* weighs as much as one value step when findings are ranked [try]."""
 
-What = Literal["value", "colour", "key", "range", "drawing", "edge", "finish", "light", "rule"]
+What = Literal["value", "colour", "key", "range", "drawing", "edge", "finish"]
 """What kind of thing is wrong."""
 
 
@@ -90,122 +86,8 @@ class Finding:
     offset_mm: tuple[float, float] | None = None
 
 
-_FRACTIONS = (
-    (0.42, "a third of a step"), (0.58, "half a step"), (0.8, "two thirds of a step"), (1.2, "one step"),
-    (1.7, "a step and a half"), (2.25, "two steps"), (2.75, "two and a half steps"), (3.5, "three steps"),
-)  # fmt: skip
-
-
-def in_steps(steps: float) -> str:
-    """An amount of value as it is said: ``two thirds of a step``."""
-    amount = abs(steps)
-    return next((words for top, words in _FRACTIONS if amount < top), f"{amount:.0f} steps")
-
-
-def value_words(steps: float) -> str:
-    """``half a step too dark``."""
-    return f"{in_steps(steps)} too {'light' if steps > 0 else 'dark'}"
-
-
-def colour_words(delta: tuple[float, float, float], wanted: tuple[float, float, float]) -> str:
-    """How a colour is off in hue and strength, value left aside; empty where it is not."""
-    _, red, yellow = delta
-    amount = float(np.hypot(red, yellow))
-    if amount < SILENT_COLOUR / 2:
-        return ""
-    own = float(np.hypot(wanted[1], wanted[2]))
-    along = (red * wanted[1] + yellow * wanted[2]) / own if own > 5 else 0.0
-    how = (
-        "a touch too" if amount < 1.6 * SILENT_COLOUR else "too" if amount < 3 * SILENT_COLOUR else "much too"
-    )
-    if abs(along) > 0.85 * amount:
-        return f"{how} {'strong in colour' if along > 0 else 'grey'}"
-    if abs(red) > 2 * abs(yellow):
-        return f"{how} {'red' if red > 0 else 'green'}"
-    if abs(yellow) > 2 * abs(red):
-        return f"{how} {'yellow' if yellow > 0 else 'blue'}"
-    warm = {(True, True): "warm (orange)", (True, False): "violet", (False, True): "green (yellowish)",
-            (False, False): "cold (blue-green)"}  # fmt: skip
-    return f"{how} {warm[(red > 0, yellow > 0)]}"
-
-
-def sentence(place: str, steps: float, delta: tuple[float, float, float], wanted: Doubles) -> str:
-    """What is wrong with a place, value first."""
-    said = [value_words(steps)] if abs(steps) >= SILENT else []
-    colour = colour_words(delta, (float(wanted[0]), float(wanted[1]), float(wanted[2])))
-    if colour:
-        said.append(colour)
-    start = place[:1].upper() + place[1:]
-    return f"{start}: {', '.join(said)}."
-
-
-@dataclass(frozen=True)
-class Whole:
-    """What a painting's values do as a whole against the plan's.
-
-    Attributes
-    ----------
-    shift
-        Value steps by which all is too light.
-    contrast
-        Range painted ÷ range planned.
-    darkest, lightest
-        Values painted and planned of the darkest and the lightest fiftieth.
-    curve
-        Values wanted (ascending) and what they became, where the paint's own reach bends them.
-    """
-
-    shift: float
-    contrast: float
-    darkest: tuple[float, float]
-    lightest: tuple[float, float]
-    curve: tuple[tuple[float, ...], tuple[float, ...]] | None = None
-
-    def explained(self, wanted: Floats) -> Floats:
-        """Value steps (h, w) that follow from it alone."""
-        if self.curve is not None:
-            return np.asarray(np.interp(wanted, *self.curve) - wanted, dtype=np.float32)
-        return np.asarray(self.shift + (self.contrast - 1) * (wanted - _MIDDLE), dtype=np.float32)
-
-
-_MIDDLE = 5.0
-CONTRAST_OFF = 0.1
-"""A range that is off by more than this part is told [try]."""
-
 _AGREES = 0.6
 """A whole that is off takes away at least so much of the differences."""
-
-
-def whole_of(seen: Squinted, free: bool = False) -> Whole:
-    """How key and contrast stand, told from groups of values: few, but each the middle of many places."""
-    at = seen.trusted
-    if at.sum() < 100:
-        return Whole(0.0, 1.0, (0, 0), (0, 0))
-    wanted, value = seen.wanted[at], seen.value[at]
-    low, high = np.quantile(wanted, (0.02, 0.98))
-    ends = [
-        (float(np.mean(value[part])), float(np.mean(wanted[part])))
-        for part in (wanted <= low, wanted >= high)
-    ]
-    edges = np.linspace(low, high + 1e-3, 13)
-    bins = np.digitize(wanted, edges) - 1
-    x, y, w = [], [], []
-    for k in range(12):
-        own = bins == k
-        if own.mean() > 0.005:
-            x.append(float(np.median(wanted[own])))
-            y.append(float(np.median(value[own])))
-            w.append(float(np.sqrt(own.mean())))
-    if len(x) < 3 or high - low < 1.0:
-        return Whole(float(np.median(value - wanted)), 1.0, ends[0], ends[1])
-    line = np.polyfit(np.array(x) - _MIDDLE, np.array(y), 1, w=np.array(w))
-    curve = None
-    if free:
-        # Paint reaches less far than a photograph: what is lost at either end is no fault of a place.
-        order = np.argsort(x)
-        rising = np.maximum.accumulate(np.array(y)[order])
-        curve = tuple(np.array(x)[order].tolist()), tuple(rising.tolist())
-    return Whole(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1], curve)
 
 
 def _whole_finding(seen: Squinted, whole: Whole, absolute: bool, cm2: float) -> tuple[Finding | None, Floats]:

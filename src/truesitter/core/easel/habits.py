@@ -1,4 +1,4 @@
-"""A painter's own habits: what is wrong the same way in painting after painting."""
+"""Habits: what is off the same way in one painting after the other."""
 
 from __future__ import annotations
 

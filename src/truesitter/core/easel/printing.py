@@ -1,4 +1,4 @@
-"""Prints that can be trusted: a wedge of even value steps, read back, and the curve that puts it right."""
+"""What a printer makes of values: a wedge of even steps, read back, and the curve that puts it right."""
 
 from __future__ import annotations
 

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.easel.areas import Areas
-from truesitter.core.easel.findings import SILENT, in_steps
 from truesitter.core.easel.squint import Squinted
+from truesitter.core.easel.words import SILENT, in_steps
 from truesitter.core.types import Mask
 
 _LEAST_PX = 150

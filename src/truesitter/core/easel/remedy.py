@@ -1,7 +1,7 @@
 """What to do about a place: the film or the stroke that brings what is there to what is wanted.
 
 Everything is reckoned over the colour that was measured, as a ground. A transparent film only ever darkens;
-where the paint is too dark and cannot be covered, it is lifted, or the place beside it is darkened instead.
+where the paint is too dark and cannot be covered, it is lifted, or its surroundings are taken down.
 """
 
 from __future__ import annotations
@@ -14,7 +14,7 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.easel.findings import in_steps
+from truesitter.core.easel.words import in_steps
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
@@ -269,7 +269,7 @@ def _touch(goal: Doubles, bench: Bench) -> list[Remedy]:
 def _neighbour(measured: Lab, steps: float) -> list[Remedy]:
     """What cannot be made lighter looks lighter beside something darker."""
     words = (
-        f"It cannot be made lighter here. Darken what lies round it by {in_steps(steps)} instead: beside a "
-        "darker neighbour it looks lighter."
+        f"It cannot be made lighter here. Take what lies round it down by {in_steps(steps)}: "
+        "it will look lighter for it."
     )
     return [Remedy("neighbour", {}, None, 0.0, measured, steps, 0.0, False, False, words)]

@@ -1,4 +1,4 @@
-"""Faults that painters name, looked for one by one; each says what was measured and against what.
+"""Usual faults, looked for one by one; each rule says what was measured and against what.
 
 Each rule holds, fails, or has nothing to say. They compare with the plan, so that what the reference itself
 does is never a fault. The faults and their names are common practice; the thresholds are ours [try].
@@ -6,94 +6,19 @@ does is never a fault. The faults and their names are common practice; the thres
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
-
 import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.easel.areas import Areas
-from truesitter.core.easel.findings import CONTRAST_OFF, Whole
-from truesitter.core.easel.finish import EdgesRead
+from truesitter.core.easel.hair_rules import beard_varied, hair_shadow, hair_varied, hairline_soft
 from truesitter.core.easel.likeness import likeness
-from truesitter.core.easel.squint import Squinted
+from truesitter.core.easel.looked import LEAST_PX, Looked, Rule, Verdict, border_widths
+from truesitter.core.easel.whole import CONTRAST_OFF
 from truesitter.core.light.ceilings import Ceiling
 from truesitter.core.pixels import in_pixels, pixel_at
-from truesitter.core.sitter.face import BROWS, Face
+from truesitter.core.sitter.face import BROWS
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.edges import HARD_MM
-
-
-@dataclass(frozen=True)
-class Looked:
-    """All that rules look at; maps (h, w) of one size.
-
-    Attributes
-    ----------
-    seen
-        Painting and plan, squinted.
-    own, plan
-        Their values unsquinted.
-    regions, areas, face, ceilings
-        Of the sitter.
-    edges, whole
-        Borders and key, as read.
-    mm_per_px
-        Canvas mm to a pixel.
-    """
-
-    seen: Squinted
-    own: Floats
-    plan: Floats
-    regions: Labels
-    areas: Areas
-    face: Face | None
-    ceilings: tuple[Ceiling, ...]
-    edges: EdgesRead
-    whole: Whole
-    mm_per_px: float
-
-    def region(self, *regions: Region) -> Mask:
-        """Where some regions lie and the photograph can be believed."""
-        return np.isin(self.regions, regions) & self.seen.trusted
-
-
-@dataclass(frozen=True)
-class Verdict:
-    """What a rule found.
-
-    Attributes
-    ----------
-    rule
-        Its key.
-    holds
-        True when all is well.
-    words
-        In a sentence.
-    measured, limit
-        What was measured, and from where on it fails.
-    place
-        Where, in words.
-    """
-
-    rule: str
-    holds: bool
-    words: str
-    measured: float
-    limit: float
-    place: str
-
-
-Rule = Callable[[Looked], Verdict | None]
-LEAST_PX = 200
-"""Anything smaller tells nothing."""
-
-
-def _spread(value: Floats, where: Mask) -> float:
-    low, high = np.quantile(value[where], (0.05, 0.95))
-    return float(high - low)
 
 
 def full_range(look: Looked) -> Verdict | None:
@@ -170,104 +95,23 @@ def cheekbone_light(look: Looked) -> Verdict | None:
     )  # fmt: skip
 
 
-def _varied(look: Looked, region: Region, key: str, fine: str, flat: str) -> Verdict | None:
-    where = look.region(region)
-    if where.sum() < LEAST_PX:
-        return None
-    plan = _spread(look.seen.wanted, where)
-    if plan < 0.5:
-        return None
-    part = _spread(look.seen.value, where) / plan
-    return Verdict(key, part >= 0.6, fine if part >= 0.6 else flat, part, 0.6, region.spoken)
-
-
-def hair_varied(look: Looked) -> Verdict | None:
-    """Hair has its lights, middles and darks."""
-    return _varied(
-        look, Region.HAIR, "hair flat", "The hair keeps its darks, middles and lights.",
-        "The hair is nearly one flat tone: its locks want a dark, a middle and a light each.",
-    )  # fmt: skip
-
-
-def beard_varied(look: Looked) -> Verdict | None:
-    """A beard is no patch."""
-    return _varied(
-        look, Region.FACIAL_HAIR, "beard patch", "The beard has its form.",
-        "The beard lies there like a patch: let skin show between, darker low down and thinner higher up.",
-    )  # fmt: skip
-
-
-def _below_hair(look: Looked, value: Floats) -> tuple[float, int]:
-    """By how much skin close to the hair is darker than skin farther off."""
-    hair = (look.regions == Region.HAIR).astype(np.uint8)
-    away = cv2.distanceTransform(1 - hair, cv2.DIST_L2, 5) * look.mm_per_px
-    skin = look.region(Region.SKIN)
-    near, far = skin & (away > 1.5) & (away < 6), skin & (away > 12) & (away < 28)
-    if min(near.sum(), far.sum()) < LEAST_PX:
-        return 0.0, 0
-    return float(value[far].mean() - value[near].mean()), int(near.sum())
-
-
-def hair_shadow(look: Looked) -> Verdict | None:
-    """Hair casts a shadow on the skin."""
-    plan, seen = _below_hair(look, look.seen.wanted)
-    if seen == 0 or plan < 0.35:
-        return None
-    part = _below_hair(look, look.seen.value)[0] / plan
-    return Verdict(
-        "hair shadow", part >= 0.5,
-        "The hair sits on the head: its shadow is there." if part >= 0.5 else
-        "The hair floats: the skin along it wants its shadow, softly.",
-        part, 0.5, "hairline",
-    )  # fmt: skip
-
-
-def _border_widths(look: Looked, one: Mask, other: Mask) -> tuple[float, float, int]:
-    """Median widths, painted and planned, where two regions meet."""
-    size = max(3, 2 * round(2.5 / look.mm_per_px) + 1)
-    disc = np.ones((size, size), np.uint8)
-    meet = cv2.dilate(one.astype(np.uint8), disc) & cv2.dilate(other.astype(np.uint8), disc)
-    columns, rows = np.clip(look.edges.plan.points.astype(int), 0, np.array(meet.shape[::-1]) - 1).T
-    here = look.edges.clear & (meet[rows, columns] > 0)
-    if here.sum() < 12:
-        return 0.0, 0.0, 0
-    return (
-        float(np.median(look.edges.painted_mm[here])), float(np.median(look.edges.planned_mm[here])),
-        int(here.sum()),
-    )  # fmt: skip
-
-
-def hairline_soft(look: Looked) -> Verdict | None:
-    """The hairline is a passage, not a line."""
-    own, plan, count = _border_widths(look, look.regions == Region.HAIR, look.regions == Region.SKIN)
-    if not count or plan < 1.5:
-        return None
-    part = own / plan
-    return Verdict(
-        "hairline", part >= 0.6,
-        "The hairline is soft enough." if part >= 0.6 else
-        f"The hairline is too hard: {own:.1f} mm instead of {plan:.1f}; let skin show in its first hairs.",
-        part, 0.6, "hairline",
-    )  # fmt: skip
-
-
 def lips_not_hard(look: Looked) -> Verdict | None:
-    """Lips are not hard all round."""
+    """The border of the lips is sharp in some places only."""
     lips = look.regions == Region.LIPS
-    own, plan, count = _border_widths(look, lips, look.regions == Region.SKIN)
+    own, plan, count = border_widths(look, lips, look.regions == Region.SKIN)
     if not count:
         return None
     holds = own >= HARD_MM or own >= 0.6 * plan
     return Verdict(
         "lips", holds,
-        "The lips have soft borders too." if holds else
-        f"The lips are hard all round ({own:.1f} mm instead of {plan:.1f}): lose their border in the light.",
+        "The border of the lips is not of one sharpness." if holds else
+        f"The border of the lips is sharp everywhere, {own:.1f} mm instead of {plan:.1f}: lose it in the light.",
         own, min(HARD_MM, 0.6 * plan), "lips",
     )  # fmt: skip
 
 
 def eye_whites(look: Looked) -> Verdict | None:
-    """Eye whites are a light grey."""
+    """Eye whites are no lighter than they should be."""
     where = look.region(Region.EYES)
     if where.sum() < 60:
         return None
@@ -276,7 +120,7 @@ def eye_whites(look: Looked) -> Verdict | None:
     return Verdict(
         "eye whites", over < 0.5,
         "The eye whites are no lighter than they should be." if over < 0.5 else
-        f"The eye whites are {over:.1f} steps too white: they are a light grey in the shade of the lid.",
+        f"The eye whites are {over:.1f} steps lighter than planned: in the shade of the lid they are grey.",
         over, 0.5, "eyes",
     )  # fmt: skip
 
@@ -293,7 +137,7 @@ def shadows_alive(look: Looked) -> Verdict | None:
     darker = float((look.seen.value - look.seen.wanted)[dark].mean())
     holds = chroma[0] >= 0.55 * chroma[1] or darker > 0
     return Verdict(
-        "black shadows", holds,
+        "shadow colour", holds,
         "The flesh shadows keep their colour." if holds else
         "The flesh shadows are nearly black: glaze or mix colour into them, no black alone.",
         chroma[0] / chroma[1], 0.55, "flesh shadows",
@@ -301,7 +145,7 @@ def shadows_alive(look: Looked) -> Verdict | None:
 
 
 def background_quiet(look: Looked) -> Verdict | None:
-    """The background does not fight the head."""
+    """The background draws the eye less than the head."""
     wall = look.region(Region.BACKGROUND)
     head = look.areas.wholes("face") & look.seen.trusted
     if min(wall.sum(), head.sum()) < LEAST_PX:
@@ -312,7 +156,7 @@ def background_quiet(look: Looked) -> Verdict | None:
     return Verdict(
         "background", loud[0] <= limit,
         "The background is quieter than the head." if loud[0] <= limit else
-        "The background fights the head: it is worked as far as the face, or farther.",
+        "The background draws the eye more than the head: it is worked as far as the face, or farther.",
         loud[0], limit, "background",
     )  # fmt: skip
 
@@ -337,7 +181,7 @@ def no_bare_white(look: Looked) -> Verdict | None:
 
 
 def brows_unlike(look: Looked) -> Verdict | None:
-    """Brows are no mirror images of one another."""
+    """One brow is not the other turned round."""
     if look.face is None:
         return None
     crops = []
@@ -358,7 +202,7 @@ def brows_unlike(look: Looked) -> Verdict | None:
     return Verdict(
         "brows", holds,
         "The brows differ as they should." if holds else
-        "The brows mirror one another: left and right never do; vary their width and their lines.",
+        "One brow is the mirror image of the other: vary their width and their lines.",
         crops[0], 0.85, "brows",
     )  # fmt: skip
 

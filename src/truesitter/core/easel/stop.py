@@ -1,4 +1,4 @@
-"""When to stop: strokes no longer change the comparison, or nothing worth telling is left."""
+"""When to stop: a sitting changed nothing that can be measured, or nothing worth telling is left."""
 
 from __future__ import annotations
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.value import lab_value
-from truesitter.core.easel.findings import in_steps
+from truesitter.core.easel.words import in_steps
 from truesitter.core.passes.begun import BEYOND
 from truesitter.core.passes.plan import Pass, PassPlan
 from truesitter.core.settings import PaintingSettings
