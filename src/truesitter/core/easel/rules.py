@@ -105,7 +105,7 @@ def lips_not_hard(look: Looked) -> Verdict | None:
     return Verdict(
         "lips", holds,
         "The border of the lips is not of one sharpness." if holds else
-        f"The border of the lips is sharp everywhere, {own:.1f} mm instead of {plan:.1f}: lose it in the light.",
+        f"The border of the lips is sharp all along, {own:.1f} mm, not {plan:.1f}: lose it in the light.",
         own, min(HARD_MM, 0.6 * plan), "lips",
     )  # fmt: skip
 
