@@ -21,6 +21,7 @@ from truesitter.core.easel.squint import Squinted
 from truesitter.core.easel.words import colour_words, in_steps, value_words
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.places import OWN_REACH, OwnPlace
 from truesitter.core.sitter.region_names import Region
 from truesitter.devices.camera import Studio
 from truesitter.devices.faults import Fault, plant
@@ -161,6 +162,8 @@ def test_a_key_that_is_off_is_one_sentence() -> None:
     told, whole = find_differences(seen, areas, 1.0, absolute=True)
     assert [f.what for f in told] == ["key"]
     assert told[0].steps == pytest.approx(-0.7, abs=0.05)
+    unknown = find_differences(seen, areas, 1.0, absolute=False)[0]
+    assert not any(f.what == "key" for f in unknown)
     assert whole.contrast == pytest.approx(1.0, abs=0.05)
 
 
@@ -248,14 +251,14 @@ def test_edges_too_hard_and_too_soft_are_told_in_mm() -> None:
 def test_a_place_worked_farther_than_the_rest_is_told_and_grain_is_not() -> None:
     rng = np.random.default_rng(2)
     plan = np.full((300, 400), 5, np.float32)
-    plan += cv2.GaussianBlur(rng.normal(0, 1.2, plan.shape).astype(np.float32), (0, 0), 1.5) * 0.4
+    plan += cv2.GaussianBlur(rng.normal(0, 1.2, plan.shape).astype(np.float32), (0, 0), 1.5) * 0.15
     labels = (np.arange(400) // 100).astype(np.uint8)[None].repeat(300, 0)
     areas = Areas(labels, ("a", "b", "c", "d"), ("a", "b", "c", "d"))
     trusted = np.ones(plan.shape, bool)
-    grain = rng.normal(0, 0.08, plan.shape).astype(np.float32)
+    grain = rng.normal(0, 0.25, plan.shape).astype(np.float32)
     assert finish_off(plan + grain, plan, areas, trusted, 0.4) == ()
     marks = cv2.GaussianBlur(rng.normal(0, 1, plan.shape).astype(np.float32), (0, 0), 1.3)
-    worked = plan + grain + np.where(labels == 2, 0.5 * marks / marks.std(), 0).astype(np.float32)
+    worked = plan + grain + np.where(labels == 2, 0.9 * marks / marks.std(), 0).astype(np.float32)
     found = finish_off(worked.astype(np.float32), plan, areas, trusted, 0.4)
     assert [(f.place, f.ratio > 1.5) for f in found] == [("c", True)]
 
@@ -341,3 +344,9 @@ def test_places_without_a_face_go_by_thirds_and_own_names() -> None:
     assert "background, upper right" in areas.names
     assert set(np.unique(areas.labels)) == set(range(len(areas.names)))
     assert (areas.wholes("skin") == (regions == Region.SKIN)).all()
+    named = areas_of(regions, None, (OwnPlace("shoulder", 0.3, 0.5),))
+    where = named.mask("shoulder")
+    assert where[45, 18]
+    rows, columns = np.nonzero(where)
+    assert np.hypot(rows - 45, columns - 18).max() < OWN_REACH * 90
+    assert (regions[where] == Region.SKIN).all()
