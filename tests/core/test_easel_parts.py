@@ -255,10 +255,10 @@ def test_a_place_worked_farther_than_the_rest_is_told_and_grain_is_not() -> None
     labels = (np.arange(400) // 100).astype(np.uint8)[None].repeat(300, 0)
     areas = Areas(labels, ("a", "b", "c", "d"), ("a", "b", "c", "d"))
     trusted = np.ones(plan.shape, bool)
-    grain = rng.normal(0, 0.25, plan.shape).astype(np.float32)
+    grain = rng.normal(0, 0.7, plan.shape).astype(np.float32)
     assert finish_off(plan + grain, plan, areas, trusted, 0.4) == ()
     marks = cv2.GaussianBlur(rng.normal(0, 1, plan.shape).astype(np.float32), (0, 0), 1.3)
-    worked = plan + grain + np.where(labels == 2, 0.9 * marks / marks.std(), 0).astype(np.float32)
+    worked = plan + grain + np.where(labels == 2, 2.0 * marks / marks.std(), 0).astype(np.float32)
     found = finish_off(worked.astype(np.float32), plan, areas, trusted, 0.4)
     assert [(f.place, f.ratio > 1.5) for f in found] == [("c", True)]
 

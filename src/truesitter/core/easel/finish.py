@@ -28,7 +28,7 @@ LEAST_WIDER_MM = 2.0
 SOFT_MM = 2.4
 """A border has to be planned as wide as this before it can be too hard."""
 
-FEWEST = 8
+FEWEST = 10
 """Readings of a border in one place before anything is said of it."""
 
 UNDER, OVER = 0.6, 1.5
@@ -144,7 +144,7 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
             found.append(_off(name, hard, read, (height, width)))
         loose = here & (read.painted_mm > TOO_SOFT * read.planned_mm)
         loose &= read.painted_mm > read.planned_mm + LEAST_WIDER_MM
-        if loose.sum() >= FEWEST and loose.sum() >= 0.5 * here.sum():
+        if loose.sum() >= 1.5 * FEWEST and loose.sum() >= 0.5 * here.sum():
             found.append(_off(name, loose, read, (height, width)))
     found.sort(key=lambda e: -len(e.readings))
     told: set[tuple[float, float]] = set()
@@ -222,7 +222,7 @@ def finish_off(
         for v in (own, plan)
     )
     values = share_by_area(areas, np.where(trusted, plan, 0).astype(np.float64)) / np.maximum(room, 1)
-    grain = _camera_grain(own, mine - wanted, areas, trusted, room, large)
+    grain = _camera_grain(plan, mine - wanted, areas, trusted, room, large)
     usual = 1.0
     if free:
         worked = np.sqrt(np.maximum(0, mine - grain)[large] / np.maximum(wanted[large], 1e-6))
@@ -243,7 +243,7 @@ def finish_off(
 
 
 def _camera_grain(
-    own: Floats, gained: Doubles, areas: Areas, trusted: Mask, room: Doubles, large: Mask
+    plan: Floats, gained: Doubles, areas: Areas, trusted: Mask, room: Doubles, large: Mask
 ) -> Doubles:
     """Mean square (n,) that the camera's grain and the relief of the strokes add to each area.
 
@@ -257,7 +257,7 @@ def _camera_grain(
     per_step = np.gradient(table, np.maximum(srgb, 1e-4) * 255)
     parts = []
     for square in (per_step**2, (per_light * luminance) ** 2):
-        spread = np.where(trusted, np.interp(own, table, square), 0)
+        spread = np.where(trusted, np.interp(plan, table, square), 0)
         parts.append(share_by_area(areas, spread) / np.maximum(room, 1))
     basis = np.stack(parts, axis=1)
     weight = np.sqrt(room) * large
