@@ -19,7 +19,7 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.films import ground_of
+from truesitter.core.paint.recipes.films import ground_near
 from truesitter.core.paint.recipes.glazes import find_glazes
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.recipes.solver import solve_recipes
@@ -126,7 +126,7 @@ def remedies(measured: Lab, wanted: Lab, bench: Bench, soft: bool = True) -> tup
     soft
         True where the place has no border of its own, so that a film over it has to fade out.
     """
-    ground = ground_of(measured)
+    ground = ground_near(measured)
     goal = np.array(wanted)
     steps = float(lab_value(np.array(measured)) - lab_value(goal))
     found: list[Remedy] = []
@@ -219,7 +219,7 @@ def _into_wet(measured: Lab, goal: Doubles, bench: Bench, soft: bool) -> list[Re
     recipe = solve_recipes(as_lab(aim), bench.palettes.body, bench.wishes, 1)[0]
     k, s = bench.palettes.body.rack.mixture(recipe.parts)
     # What is there has the absorption of its own colour; both are worked together in equal parts.
-    own = ground_of(measured)
+    own = ground_near(measured)
     ratio = (1 - own) ** 2 / (2 * own)
     both = (k + ratio * s) / (2 * s)
     mixed = 1 + both - np.sqrt(both**2 + 2 * both)

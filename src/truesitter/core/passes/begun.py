@@ -9,7 +9,7 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.recipes.films import ground_of
+from truesitter.core.paint.recipes.films import ground_near
 from truesitter.core.passes.canvas import Canvas
 from truesitter.core.types import Doubles, Floats, Mask
 
@@ -85,7 +85,7 @@ class Begun:
 def _smooth(lab: Doubles, known: dict[Lab, Doubles]) -> Doubles:
     near = as_lab(np.round(lab * 2) / 2)
     if near not in known:
-        known[near] = ground_of(near)
+        known[near] = ground_near(near)
     return known[near]
 
 

@@ -46,6 +46,17 @@ def ground_of(lab: Lab) -> Doubles:
     return enter_surface(smoothest_reflectance(lab))
 
 
+def ground_near(lab: Lab) -> Doubles:
+    """As `ground_of` for a measured colour: one that no surface can have is greyed until one can."""
+    light, red, yellow = min(lab[0], 98.0), lab[1], lab[2]
+    for share in np.linspace(1, 0, 11):
+        try:
+            return ground_of((light, float(red * share), float(yellow * share)))
+        except Refusal:
+            continue
+    return ground_of((light, 0.0, 0.0))
+
+
 def stack(ground: Doubles, films: tuple[Film, ...], rack: Rack = LIBRARY) -> Doubles:
     """Internal reflectance (31,) of films laid over a ground, the first film lowest."""
     below = ground
