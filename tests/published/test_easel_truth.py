@@ -246,12 +246,12 @@ def test_free_work_is_held_to_the_photograph() -> None:
     reference = study.easel.template(None, "photograph")
     free = photographed(reference, 7951)
     assert study.easel.seen(free).how == "photograph"
-    assert study.easel.compared(free).whole.contrast == pytest.approx(1, abs=0.03)
+    assert [f.words for f in study.easel.compared(free).findings] == []
     areas = study.areas.areas()
     wrong = relit(reference, areas.mask("left cheek"), 1.3)
     found = study.easel.compared(photographed(wrong, 7953)).findings
-    told = next(f for f in found[:6] if "left cheek" in f.place)
-    assert told.steps > 0.7
+    assert "left cheek" in found[0].place
+    assert found[0].steps > 0.7
 
 
 def test_linear_light_of_the_camera_is_what_it_says() -> None:

@@ -35,7 +35,9 @@ class Whole:
     def explained(self, wanted: Floats) -> Floats:
         """Value steps (h, w) that follow from it alone."""
         if self.curve is not None:
-            return np.asarray(np.interp(wanted, *self.curve) - wanted, dtype=np.float32)
+            knots, became = (np.array(v) for v in self.curve)
+            # Beyond the outermost groups what they are off by goes on.
+            return np.asarray(np.interp(wanted, knots, became - knots), dtype=np.float32)
         return np.asarray(self.shift + (self.contrast - 1) * (wanted - _MIDDLE), dtype=np.float32)
 
 
