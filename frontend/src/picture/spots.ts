@@ -14,3 +14,16 @@ export function ends(points: Spot[]): [Spot, Spot] | null {
   const [first, last] = [points[0], points[points.length - 1]];
   return first && last ? [first, last] : null;
 }
+
+/** The rectangle that a stroke spans from its first point to its last, kept inside the picture. */
+export function spanned(points: Spot[]) {
+  const line = ends(points);
+  if (!line) return null;
+  const [a, b] = line;
+  return {
+    x1: inside(Math.min(a[0], b[0])),
+    y1: inside(Math.min(a[1], b[1])),
+    x2: inside(Math.max(a[0], b[0])),
+    y2: inside(Math.max(a[1], b[1])),
+  };
+}

@@ -6,7 +6,7 @@ import { RectangleMark } from "../picture/Overlays";
 import { PictureStage } from "../picture/PictureStage";
 import type { Spot } from "../picture/spots";
 import { Say, Section } from "../sheet/parts";
-import { ends, inside } from "../picture/spots";
+import { spanned } from "../picture/spots";
 import type { PatchName, Patches, RackChanges, RackTube } from "./useRack";
 
 type Mark = Schemas["MarkIn"];
@@ -44,15 +44,8 @@ export function usePhotoReading(
     setWhat("white");
   };
   const mark = (points: Spot[]) => {
-    const line = ends(points);
-    if (!line) return;
-    const [a, b] = line;
-    const box = {
-      x1: inside(Math.min(a[0], b[0])),
-      y1: inside(Math.min(a[1], b[1])),
-      x2: inside(Math.max(a[0], b[0])),
-      y2: inside(Math.max(a[1], b[1])),
-    };
+    const box = spanned(points);
+    if (!box) return;
     if (what === "white") setWhites([...whites, box]);
     else {
       setPatches({ ...patches, [what]: box });

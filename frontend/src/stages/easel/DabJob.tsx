@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { base, call, send, type Schemas } from "../../api/client";
 import { useFlesh } from "../../api/hooks";
 import { RectangleMark, SpotMark } from "../../picture/Overlays";
-import { ends, inside, type Spot } from "../../picture/spots";
+import { spanned, type Spot } from "../../picture/spots";
 import { Say, Section } from "../../sheet/parts";
 import { Pair } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
@@ -64,7 +64,7 @@ export function DabJob({ sitter }: JobProps) {
     straight: onPhoto,
     onPick: setSpot,
     onStroke: (points) => {
-      const box = boxOf(points);
+      const box = spanned(points);
       if (!box) return;
       if (doing === "white") {
         setWhite(box);
@@ -170,16 +170,4 @@ export function DabJob({ sitter }: JobProps) {
       )}
     </Section>
   );
-}
-
-function boxOf(points: Spot[]): Mark | null {
-  const line = ends(points);
-  if (!line) return null;
-  const [a, b] = line;
-  return {
-    x1: inside(Math.min(a[0], b[0])),
-    y1: inside(Math.min(a[1], b[1])),
-    x2: inside(Math.max(a[0], b[0])),
-    y2: inside(Math.max(a[1], b[1])),
-  };
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Line, Text } from "react-konva";
 import { type Sitter } from "../../api/client";
 import { RectangleMark, SpotMark } from "../../picture/Overlays";
-import { ends, inside, type Spot } from "../../picture/spots";
+import { spanned, type Spot } from "../../picture/spots";
 import type { Size } from "../../picture/useView";
 import { useImage } from "../../picture/useImage";
 import { Say, Section, Toggle } from "../../sheet/parts";
@@ -38,18 +38,10 @@ export function HandSection({ sitter, painting, set, remove, pending }: Props) {
     set({ corners: next as Painting["corners"], refine: true }, "Set the painting's corners");
   };
   const mark = (points: Spot[]) => {
-    const line = ends(points);
-    if (!line) return;
-    const [a, b] = line;
-    const box = {
-      x1: inside(Math.min(a[0], b[0])),
-      y1: inside(Math.min(a[1], b[1])),
-      x2: inside(Math.max(a[0], b[0])),
-      y2: inside(Math.max(a[1], b[1])),
-      reflects: 0.9,
-    };
+    const box = spanned(points);
+    if (!box) return;
     setDoing("look");
-    set({ whites: [...painting.whites, box] }, "Mark a white card");
+    set({ whites: [...painting.whites, { ...box, reflects: 0.9 }] }, "Mark a white card");
   };
   useWall({
     plain: true,
