@@ -15,6 +15,7 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear, srgb_to_lab
 from truesitter.core.easel.corners import find_corners
 from truesitter.core.easel.drawing import features_of
+from truesitter.core.easel.lighting import lighting_of
 from truesitter.core.easel.registration import register
 from truesitter.core.easel.view import UNIT, View
 from truesitter.core.refusal import Refusal
@@ -85,7 +86,10 @@ def test_a_bare_ground_is_found_by_its_sides() -> None:
 
 
 def test_features_painted_elsewhere_and_a_coarse_brush_do_not_drag_the_corners_along() -> None:
-    """Below 1.5 px mean at 1500 px, with two features moved by 5 mm and coarse marks all over."""
+    """Two features moved by 5 mm, coarse marks all over: below 0.4 px mean at 1500 px (1.5 would do).
+
+    Without outvoting them it is 0.7.
+    """
     study = painter("tobias")
     canvas = study.passes.painted().picture(study.easel.pass_count())
     boxes = {f.name: f.box for f in features_of(study.sitter.face, canvas.shape[:2])}
@@ -93,7 +97,7 @@ def test_features_painted_elsewhere_and_a_coarse_brush_do_not_drag_the_corners_a
     for seed in (7201, 7202):
         taken = photograph(wrong, Studio.by_lot(seed))
         done = register(taken.picture, View.of_corners(taken.corners, taken.picture.shape[:2]), canvas)
-        assert error_px(done.view, taken) < 1.5
+        assert error_px(done.view, taken) < 0.4
 
 
 @pytest.mark.parametrize("card", [False, True])
@@ -124,6 +128,19 @@ def test_the_lamp_is_taken_out(card: bool) -> None:
             break
     assert len(medians) == 3
     assert max(medians) <= 2
+
+
+def test_a_lamp_close_by_falls_off_in_a_curve() -> None:
+    """Source: the inverse square of the distance. A made canvas, a lamp that loses two thirds across it."""
+    rng = np.random.default_rng(6)
+    wanted = rng.uniform(0.05, 0.8, (200, 160, 3)).astype(np.float32)
+    x = np.arange(160)[None].repeat(200, 0)
+    lamp = (1.3 / (1.3 + (x + 0.5) / 160 - 0.5)) ** 2 * 0.5
+    seen = (wanted * lamp[..., None] * (1.0, 0.8, 0.6)).astype(np.float32)
+    found = lighting_of(seen, wanted, np.ones((200, 160), bool))
+    ratio = found.over((200, 160)) / (lamp[..., None] * (1.0, 0.8, 0.6))
+    assert np.abs(np.log(ratio[5:-5, 5:-5])).max() < 0.03
+    assert found.fall_off == pytest.approx(1 - lamp.min() / lamp.max(), abs=0.05)
 
 
 def test_a_card_lets_the_key_be_seen_and_the_plan_alone_does_not() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+import cv2
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
@@ -11,7 +12,7 @@ from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.films import ground_near
 from truesitter.core.passes.canvas import Canvas
-from truesitter.core.types import Doubles, Floats, Mask
+from truesitter.core.types import Doubles, Floats, Mask, Pieces
 
 NOISE_STEPS, NOISE_COLOUR = 0.25, 4.0
 """What a photograph of a painting cannot tell, in value steps and in a* and b*: taken as planned [try]."""
@@ -19,8 +20,12 @@ NOISE_STEPS, NOISE_COLOUR = 0.25, 4.0
 FEWEST_PX = 60
 """A piece of which less can be seen is taken as planned."""
 
-NOTHING_STEPS, NOTHING_DELTA = 0.15, 2.0
-"""A pass that would change the canvas by less than this, in steps and ΔE2000, is there already [try]."""
+NOTHING_STEPS, NOTHING_DELTA = 0.2, 3.0
+"""A pass that would change the canvas by less than this, in steps and ΔE2000, is there already: a
+photograph tells no more [try]."""
+
+_RIM, _MIDDLE = 2.0, 8.0
+"""Pixels from its border within which a piece is hardly asked, and from which on fully: borders are soft."""
 
 BEYOND = 0.3
 """Value steps from which on a place is out of the plan's reach."""
@@ -35,7 +40,7 @@ class Begun:
     laid
         Passes laid by now.
     off
-        (h, w, 3) L*a*b* of the painting less that of the planned canvas, both squinted.
+        (h, w, 3) L*a*b* of the painting less that of the planned canvas, grain blurred away in both.
     trusted
         (h, w) where that is known.
     """
@@ -47,10 +52,10 @@ class Begun:
     def pieces_off(self, canvas: Canvas) -> Doubles:
         """How far each piece of a canvas is off (n, 3); nothing where it is within noise."""
         work = canvas.patchwork
-        known = self.trusted.astype(np.float32)
+        known = self.trusted * _inside(work.labels)
         sums = work.sums(np.concatenate([self.off * known[..., None], known[..., None]], axis=2))
-        seen = sums[:, 3]
-        off = sums[:, :3] / np.maximum(seen, 1)[:, None]
+        off = sums[:, :3] / np.maximum(sums[:, 3], 1e-6)[:, None]
+        seen = work.sums(self.trusted[..., None].astype(np.float32))[:, 0]
         planned = canvas.labs()
         steps = np.abs(
             lab_value(np.clip(planned + off, (0, -128, -128), (100, 128, 128))) - lab_value(planned)
@@ -62,7 +67,7 @@ class Begun:
     def on(self, canvas: Canvas) -> tuple[Canvas, Mask]:
         """The canvas as it really is, and the pieces that are not as planned.
 
-        A piece keeps its planned spectrum, bent by as much as the smoothest spectra of both colours differ.
+        A piece that is off is known by its colour alone: it gets the smoothest spectrum of that colour.
         """
         off = self.pieces_off(canvas)
         wrong = np.abs(off).sum(axis=1) > 0
@@ -72,14 +77,22 @@ class Begun:
         for piece in np.flatnonzero(wrong):
             was = labs[piece]
             now = np.clip(was + off[piece], (0.5, -100, -100), (99.5, 100, 100))
-            bent = _smooth(now, known) / _smooth(was, known)
-            spectra[piece] = np.clip(spectra[piece] * bent, 1e-4, 0.9999)
+            spectra[piece] = _smooth(now, known)
         # What lies there is known by its colour alone: no film of it can be taken off by reckoning.
         real = replace(
             canvas, stack=np.arange(len(spectra), dtype=np.int32), spectra=spectra, films=(), open_from=0,
             under=None,
         )  # fmt: skip
         return real, np.asarray(wrong)
+
+
+def _inside(labels: Pieces) -> Floats:
+    """How much each pixel says of its piece, (h, w): little on its border, most in its middle."""
+    border = np.zeros(labels.shape, np.uint8)
+    border[:, 1:] |= labels[:, 1:] != labels[:, :-1]
+    border[1:] |= labels[1:] != labels[:-1]
+    away = cv2.distanceTransform(1 - border, cv2.DIST_L2, 3)
+    return np.asarray(np.clip((away - _RIM) / (_MIDDLE - _RIM), 0.01, 1), dtype=np.float32)
 
 
 def _smooth(lab: Doubles, known: dict[Lab, Doubles]) -> Doubles:

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import Lab, picture_to_linear
-from truesitter.core.easel.comparison import Comparison, Subject, compare
+from truesitter.core.blur import blur
+from truesitter.core.colour.spaces import Lab, linear_to_lab, picture_to_linear
+from truesitter.core.easel.comparison import Comparison, Subject, compare, dried
 from truesitter.core.easel.corners import find_corners
 from truesitter.core.easel.likeness import likeness, normalised
 from truesitter.core.easel.registration import Registered, register
@@ -45,6 +46,9 @@ LIKELIER = 0.01
 ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
 """Settings that say whether there is a plan at all."""
 
+
+_GRAIN_PX = 2.0
+"""Sigma of the blur that takes a photograph's grain away, in pixels of the plan."""
 
 _PLANNED = PassStage.plan.declaration
 
@@ -235,13 +239,16 @@ class EaselStage:
 
     @result(
         "plan again",
-        settings=(*_PLANNED.settings, *ABLE),
-        needs=lambda settings: (*_PLANNED.needed(settings), "passes", "comparison"),
+        settings=(*_PLANNED.settings, *ABLE, *DRYING),
+        needs=lambda settings: (*_PLANNED.needed(settings), "passes", "painting", "painted"),
     )
     def _again(self, painting: PaintingSettings) -> PassPlan:
         laid = self.pass_count() if painting.after is None else painting.after
-        seen = self._compared(painting).seen
-        begun = Begun(laid, seen.own - seen.plan, seen.trusted)
+        taken = self._taken(painting)
+        planned = picture_to_linear(self.template(painting.after, "plan"))
+        light = dried(taken.light, self._mixing.drying_shift()) if painting.wet else taken.light
+        own, plan = (linear_to_lab(blur(p, _GRAIN_PX)) for p in (light, planned))
+        begun = Begun(laid, own - plan, taken.trusted)
         flesh = self._flesh.settings
         return plan_passes(
             self._passes.subject(), self._flesh.palette(), self._passes.settings.adapted(), flesh.wishes(),
