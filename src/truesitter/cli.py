@@ -1,4 +1,8 @@
-"""`truesitter`: the same work without a browser. Wrong input ends with code 2 and one sentence."""
+"""`truesitter`: the same work without a browser.
+
+Wrong input ends with one sentence and code 2, a data folder or port that another program has with
+code 3, a folder that cannot be used with code 4.
+"""
 
 from __future__ import annotations
 
@@ -30,13 +34,19 @@ from truesitter.formats.folder import write_plan
 from truesitter.formats.rack_files import read_rack, tubes_of
 from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
+from truesitter.store.lock import Held
+from truesitter.store.trouble import UnusableFolder
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
 
-def _fail(sentence: str) -> None:
+_CODES: dict[type[Refusal], int] = {Held: 3, UnusableFolder: 4}
+"""Exit codes other than 2."""
+
+
+def _fail(sentence: str, code: int = 2) -> None:
     print(sentence, file=sys.stderr)
-    raise typer.Exit(2)
+    raise typer.Exit(code)
 
 
 def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
@@ -49,7 +59,7 @@ def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
         except ValidationError as error:
             _fail(first_fault(error))
         except Refusal as error:
-            _fail(error.sentence)
+            _fail(error.sentence, _CODES.get(type(error), 2))
         except OSError as error:
             _fail(str(error))
 

@@ -80,7 +80,6 @@ def test_fewer_tubes_are_kept_to() -> None:
         (["plan", "{photo}", "--out", "x", "--cuts", "4,2"], "cuts"),
         (["plan", "{photo}", "--out", "x", "--cuts", "some"], "fit, even"),
         (["plan", "{photo}", "--out", "x", "--school", "none"], "school"),
-        (["serve", "--data", "{words}"], "words.jpg"),
         (["serve", "--data", "{folder}", "--port", "70000"], "65535"),
     ],
 )

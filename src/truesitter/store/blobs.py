@@ -9,6 +9,8 @@ from pathlib import Path
 
 from truesitter.core.refusal import Refusal
 
+PART = ".part-"
+
 
 class MissingFile(Refusal):
     """A kept file is gone or damaged."""
@@ -32,15 +34,18 @@ class Blobs:
         name = hashlib.sha256(data).hexdigest()
         target = self._path(name)
         if target.exists() and hashlib.sha256(target.read_bytes()).hexdigest() == name:
+            # As if written now: whoever tidies keeps its hands off what is newer than its start.
+            os.utime(target)
             return name
         target.parent.mkdir(parents=True, exist_ok=True)
-        handle, temporary = tempfile.mkstemp(dir=target.parent, prefix=".part-")
+        handle, temporary = tempfile.mkstemp(dir=target.parent, prefix=PART)
         try:
             with os.fdopen(handle, "wb") as file:
                 file.write(data)
                 file.flush()
                 os.fsync(file.fileno())
             Path(temporary).replace(target)
+            _settle(target.parent)
         except BaseException:
             Path(temporary).unlink(missing_ok=True)
             raise
@@ -62,11 +67,43 @@ class Blobs:
             raise MissingFile("the photograph's file is damaged: put the photograph in again to mend it")
         return data
 
-    def keep_only(self, wanted: set[str]) -> int:
-        """Remove files that nothing refers to, and what a broken-off write left; returns how many."""
+    def path(self, sha256: str) -> Path:
+        """Where bytes of a hash lie, or would."""
+        return self._path(sha256)
+
+    def names(self) -> set[str]:
+        """Hashes of all that is kept; what a broken-off write left is none of them."""
+        return {path.name for path in self._folder.glob("??/*") if not path.name.startswith(PART)}
+
+    def sound(self, sha256: str) -> bool:
+        """True when the bytes under a hash are there and are those that were kept."""
+        try:
+            with self._path(sha256).open("rb") as file:
+                return hashlib.file_digest(file, "sha256").hexdigest() == sha256
+        except OSError:
+            return False
+
+    def keep_only(self, wanted: set[str], before: float) -> int:
+        """Remove files that nothing refers to, and what a broken-off write left; returns how many.
+
+        Parameters
+        ----------
+        before
+            Only what was written earlier than this, in seconds since 1970: a file comes before its
+            row, so what is newer may be about to be referred to.
+        """
         removed = 0
         for path in self._folder.glob("??/*"):
-            if path.name not in wanted:
+            if path.name not in wanted and path.stat().st_mtime < before:
                 path.unlink()
                 removed += 1
         return removed
+
+
+def _settle(folder: Path) -> None:
+    """Make a rename outlast a power cut."""
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)

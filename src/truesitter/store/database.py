@@ -2,21 +2,46 @@
 
 from __future__ import annotations
 
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 
 from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session, sessionmaker
+
+from truesitter.store.trouble import UnusableFolder
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _WRITING = "writing"
 NEWEST = "0004"
 """Number of the newest migration."""
+DATABASE = "sitters.sqlite"
+"""Name of the database in a data folder."""
 
 
 def open_database(path: Path, revision: str = "head") -> Engine:
-    """Engine on a database file, made or migrated when needed."""
+    """Engine on a database file, made or migrated when needed.
+
+    Before a migration the database is copied aside, to ``sitters.before-0004.sqlite`` beside it.
+
+    Raises
+    ------
+    UnusableFolder
+        For a database of a newer version, which is left as it is.
+    sqlalchemy.exc.DatabaseError
+        For a file that is no database, or cannot be written to.
+    """
     path.parent.mkdir(parents=True, exist_ok=True)
+    stands = _stood_at(path)
+    if stands is not None and stands > NEWEST:
+        raise UnusableFolder(
+            f"the folder {path.parent} was written by a newer True Sitter (form {stands}, this one knows "
+            f"{NEWEST}): start the newer one"
+        )
+    if stands is not None and stands != NEWEST and revision == "head":
+        copy_database(path, path.with_suffix(f".before-{NEWEST}.sqlite"))
     engine = create_engine(f"sqlite:///{path}")
 
     @event.listens_for(engine, "connect")
@@ -39,6 +64,31 @@ def open_database(path: Path, revision: str = "head") -> Engine:
         if revision != "head" or _stands_at(connection) != NEWEST:
             _migrate(connection, revision)
     return engine
+
+
+def copy_database(source: Path, target: Path) -> None:
+    """A copy of a database as it is at one moment, also while others write to it."""
+    temporary = target.with_name(f".part-{target.name}")
+    temporary.unlink(missing_ok=True)
+    try:
+        with closing(sqlite3.connect(source, timeout=30)) as old, closing(sqlite3.connect(temporary)) as new:
+            old.backup(new)
+        temporary.replace(target)
+    except BaseException:
+        temporary.unlink(missing_ok=True)
+        raise
+
+
+def _stood_at(path: Path) -> str | None:
+    """The newest migration a database file has been through, read without changing anything."""
+    if not path.exists() or not path.stat().st_size:
+        return None
+    engine = create_engine(f"sqlite:///file:{quote(str(path))}?mode=ro&uri=true")
+    try:
+        with engine.connect() as connection:
+            return _stands_at(connection)
+    finally:
+        engine.dispose()
 
 
 def _stands_at(connection: Connection) -> str | None:

@@ -22,7 +22,7 @@ class Paintings:
     """Photographs of paintings; `row` finds a sitter's row or refuses."""
 
     def __init__(self, sessions: Sessions, blobs: Blobs, row: Callable[[Session, str], SitterRow]) -> None:
-        self._sessions, self._blobs, self._row = sessions, blobs, row
+        self._sessions, self.blobs, self._row = sessions, blobs, row
 
     def keep(self, sitter_id: str, data: bytes, filename: str, info: PhotographInfo) -> str:
         """Keep a photograph; its hash. The same one twice is one.
@@ -39,7 +39,7 @@ class Paintings:
             )
             if (count or 0) >= MOST:
                 raise Refusal(f"more than {MOST} photographs of one painting cannot be kept")
-        sha256 = self._blobs.put(data)
+        sha256 = self.blobs.put(data)
         with self._sessions.writing.begin() as session:
             self._row(session, sitter_id)
             if session.get(PaintingRow, (sitter_id, sha256)) is None:
@@ -60,13 +60,13 @@ class Paintings:
             When they are gone or damaged.
         """
         try:
-            return self._blobs.get(sha256)
+            return self.blobs.get(sha256)
         except MissingFile:
             raise MissingFile(
                 "the file of this painting is missing or damaged: take the photograph in again"
             ) from None
 
-    def tidy(self) -> None:
-        """Forget photographs whose sitter is gone."""
+    def tidy(self, before: float) -> None:
+        """Forget photographs whose sitter is gone and that were written before a moment."""
         with self._sessions.reading() as session:
-            self._blobs.keep_only(set(session.scalars(select(PaintingRow.sha256))))
+            self.blobs.keep_only(set(session.scalars(select(PaintingRow.sha256))), before)

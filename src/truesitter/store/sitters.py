@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 import uuid
 from collections import OrderedDict
 from dataclasses import dataclass
@@ -18,13 +19,15 @@ from truesitter.core.settings import StudySettings
 from truesitter.store import history
 from truesitter.store.blobs import Blobs, MissingFile
 from truesitter.store.clock import now
-from truesitter.store.database import Sessions, open_database
+from truesitter.store.database import DATABASE, Sessions, open_database
 from truesitter.store.documents import STAGES, Trouble, load_settings
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
+from truesitter.store.lock import tidying
 from truesitter.store.models import ReferenceRow, SitterRow
 from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
+from truesitter.store.trouble import told
 from truesitter.store.tubes import TubeRack, UnknownTube
 
 _FILENAME_LIMIT = 120
@@ -80,8 +83,10 @@ class Shelf:
     """All sitters in one data folder."""
 
     def __init__(self, folder: Path) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
-        self._engine = open_database(folder / "sitters.sqlite")
+        with told(folder):
+            folder.mkdir(parents=True, exist_ok=True)
+            self._engine = open_database(folder / DATABASE)
+        self._folder = folder
         self._sessions = Sessions(self._engine)
         self._read: OrderedDict[tuple[str, int], tuple[StudySettings, tuple[Trouble, ...]]] = OrderedDict()
         self._lock = threading.Lock()
@@ -220,19 +225,29 @@ class Shelf:
             self._row(session, sitter_id, deleted=True).deleted_at = None
         return self.get(sitter_id)
 
-    def purge(self) -> None:
+    def purge(self, before: float | None = None) -> None:
         """Forget deleted sitters for good, the photographs nobody else uses, and those of swatches.
 
-        Only for whoever holds the folder, before anything is served.
+        Only for whoever holds the folder, before anything is served; nothing is removed while the
+        folder is being copied.
+
+        Parameters
+        ----------
+        before
+            Files written later stay, in seconds since 1970; by default this moment.
         """
-        with self._sessions.writing.begin() as session:
-            for row in session.scalars(select(SitterRow).where(SitterRow.deleted_at.is_not(None))):
-                session.delete(row)
-        with self._sessions.reading() as session:
-            self.blobs.keep_only(set(session.scalars(select(ReferenceRow.sha256))))
-        # What was read off photographs of swatches is kept as readings; the photographs served their turn.
-        self.swatch_photos.keep_only(set())
-        self.paintings.tidy()
+        before = time.time() if before is None else before
+        with tidying(self._folder) as free:
+            if not free:
+                return
+            with self._sessions.writing.begin() as session:
+                for row in session.scalars(select(SitterRow).where(SitterRow.deleted_at.is_not(None))):
+                    session.delete(row)
+            with self._sessions.reading() as session:
+                self.blobs.keep_only(set(session.scalars(select(ReferenceRow.sha256))), before)
+            # What was read off photographs of swatches is kept as readings; they served their turn.
+            self.swatch_photos.keep_only(set(), before)
+            self.paintings.tidy(before)
 
     # -- settings and history -------------------------------------------------------------------
 

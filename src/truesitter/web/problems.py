@@ -13,12 +13,14 @@ from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
 from truesitter.core.refusal import Refusal
 from truesitter.store.facts import UnknownFact
 from truesitter.store.history import NothingToUndo, Overtaken
 from truesitter.store.sitters import UnknownSitter
+from truesitter.store.trouble import NotKept, sentence_for
 from truesitter.store.tubes import UnknownTube
 from truesitter.web.answers import CACHING, NotModified
 
@@ -65,6 +67,15 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NotModified)
     async def _same(_: Request, same: NotModified) -> Response:
         return Response(status_code=304, headers={"ETag": same.etag, "Cache-Control": CACHING})
+
+    @app.exception_handler(DatabaseError)
+    @app.exception_handler(OSError)
+    async def _disk(request: Request, error: Exception) -> JSONResponse:
+        words = sentence_for(error)
+        if words is None:
+            return await _bug(request, error)
+        log.error("%s %s", request.method, request.url.path, exc_info=error)
+        return problem(507, NotKept(words).sentence)
 
     @app.exception_handler(RequestValidationError)
     async def _request(_: Request, error: RequestValidationError) -> JSONResponse:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import socket
 import threading
+import time
 from collections.abc import Callable
 from pathlib import Path
 
@@ -12,8 +13,9 @@ import platformdirs
 import uvicorn
 
 from truesitter.core.refusal import Refusal
-from truesitter.store.lock import folder_lock
+from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
+from truesitter.store.trouble import told
 from truesitter.web.app import create_app
 
 WARM_UP_AFTER = 2.0
@@ -31,7 +33,9 @@ def listen(port: int) -> socket.socket:
     Raises
     ------
     Refusal
-        For a port outside 1–65535, or one that is taken.
+        For a port outside 1–65535.
+    Held
+        For one that is taken.
     """
     if not 1 <= port <= 65535:
         raise Refusal(f"a port is a number from 1 to 65535, not {port}")
@@ -43,7 +47,7 @@ def listen(port: int) -> socket.socket:
         listening.listen()
     except OSError as error:
         listening.close()
-        raise Refusal(
+        raise Held(
             f"port {port} cannot be used ({error.strerror}): is True Sitter running already? "
             f"Try --port {port + 1}"
         ) from None
@@ -62,13 +66,17 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
 
     Raises
     ------
-    Refusal
+    Held
         When the port or the folder is taken.
+    UnusableFolder
+        When the folder cannot be used; nothing in it was touched.
     """
     logging.basicConfig(level=logging.WARNING)
-    with listen(port) as listening, folder_lock(folder):
+    began = time.time()
+    with listen(port) as listening, folder_lock(folder, f"True Sitter at http://127.0.0.1:{port}"):
         shelf = Shelf(folder)
-        shelf.purge()
+        with told(folder):
+            shelf.purge(began)
         if prepare:
             prepare(shelf)
         # The detector takes seconds to load: let it do so while the painter looks at the shelf.
