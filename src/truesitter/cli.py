@@ -16,7 +16,8 @@ from typing import Annotated, Any
 import typer
 from pydantic import ValidationError
 
-from truesitter.cli_easel import add_commands
+from truesitter.cli_easel import add_commands as add_easel
+from truesitter.cli_keeping import add_commands as add_keeping
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.ingredients import FIXED, MARK, expand
@@ -36,6 +37,7 @@ from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
 from truesitter.store.lock import Held
 from truesitter.store.trouble import UnusableFolder
+from truesitter.store.where import data_folder
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -238,12 +240,13 @@ def serve(
 ) -> None:
     """Serve the application on this machine."""
     from truesitter.demo.seed import seed
-    from truesitter.web.serving import data_folder, run
+    from truesitter.web.serving import run
 
     run(data or data_folder(), port, seed if demo else None)
 
 
-add_commands(app, _clear_errors, _numbers)
+add_easel(app, _clear_errors, _numbers)
+add_keeping(app, _clear_errors)
 
 if __name__ == "__main__":
     app()

@@ -21,17 +21,21 @@ class Blobs:
 
     def __init__(self, folder: Path) -> None:
         self._folder = folder
-        folder.mkdir(parents=True, exist_ok=True)
 
     def _path(self, sha256: str) -> Path:
         return self._folder / sha256[:2] / sha256
+
+    @staticmethod
+    def name_of(data: bytes) -> str:
+        """The name bytes are kept under: their SHA-256."""
+        return hashlib.sha256(data).hexdigest()
 
     def put(self, data: bytes) -> str:
         """Keep bytes; returns their SHA-256. A damaged file of that name is mended.
 
         Writing goes to a temporary name and is renamed.
         """
-        name = hashlib.sha256(data).hexdigest()
+        name = self.name_of(data)
         target = self._path(name)
         if target.exists() and hashlib.sha256(target.read_bytes()).hexdigest() == name:
             # As if written now: whoever tidies keeps its hands off what is newer than its start.

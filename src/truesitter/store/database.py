@@ -15,7 +15,7 @@ from truesitter.store.trouble import UnusableFolder
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _WRITING = "writing"
-NEWEST = "0004"
+NEWEST = "0005"
 """Number of the newest migration."""
 DATABASE = "sitters.sqlite"
 """Name of the database in a data folder."""
@@ -24,7 +24,7 @@ DATABASE = "sitters.sqlite"
 def open_database(path: Path, revision: str = "head") -> Engine:
     """Engine on a database file, made or migrated when needed.
 
-    Before a migration the database is copied aside, to ``sitters.before-0004.sqlite`` beside it.
+    Before a migration the database is copied aside, to ``sitters.before-0005.sqlite`` beside it.
 
     Raises
     ------
@@ -73,6 +73,8 @@ def copy_database(source: Path, target: Path) -> None:
     try:
         with closing(sqlite3.connect(source, timeout=30)) as old, closing(sqlite3.connect(temporary)) as new:
             old.backup(new)
+            # A copy is one file: it needs no log beside it.
+            new.execute("PRAGMA journal_mode=DELETE")
         temporary.replace(target)
     except BaseException:
         temporary.unlink(missing_ok=True)

@@ -16,6 +16,8 @@ from truesitter.store.database import Sessions
 from truesitter.store.models import FactRow, SitterRow
 
 Kind = Literal["pass done"]
+SHAPES: dict[Kind, frozenset[str]] = {"pass done": frozenset({"school", "pass"})}
+"""What each kind says."""
 MOST_FACTS = 20_000
 """Of one sitter; a lifetime of ticks."""
 

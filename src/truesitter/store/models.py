@@ -84,6 +84,8 @@ class RevisionRow(Base):
     change: Mapped[str]
     patch: Mapped[dict[str, Any]] = mapped_column(JSON)
     at: Mapped[datetime]
+    painter: Mapped[str] = mapped_column(default="", server_default="")
+    """Who made it, in a studio of several; empty for whoever works alone."""
 
 
 class EditRow(Base):
@@ -107,6 +109,16 @@ class FactRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     at: Mapped[datetime]
     struck_at: Mapped[datetime | None] = mapped_column(default=None)
+    painter: Mapped[str] = mapped_column(default="", server_default="")
+
+
+class StudioRow(Base):
+    """Something that holds for the whole studio."""
+
+    __tablename__ = "studio"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class PaintingRow(Base):

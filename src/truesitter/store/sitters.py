@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import threading
 import time
 import uuid
@@ -17,8 +18,9 @@ from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.store import history
-from truesitter.store.blobs import Blobs, MissingFile
+from truesitter.store.blobs import PART, Blobs, MissingFile
 from truesitter.store.clock import now
+from truesitter.store.copies import DailyCopies
 from truesitter.store.database import DATABASE, Sessions, open_database
 from truesitter.store.documents import STAGES, Trouble, load_settings
 from truesitter.store.edits import Edit
@@ -27,6 +29,8 @@ from truesitter.store.lock import tidying
 from truesitter.store.models import ReferenceRow, SitterRow
 from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
+from truesitter.store.sitter_files import SitterFiles
+from truesitter.store.studio import StudioDocuments
 from truesitter.store.trouble import told
 from truesitter.store.tubes import TubeRack, UnknownTube
 
@@ -86,7 +90,7 @@ class Shelf:
         with told(folder):
             folder.mkdir(parents=True, exist_ok=True)
             self._engine = open_database(folder / DATABASE)
-        self._folder = folder
+        self.folder = folder
         self._sessions = Sessions(self._engine)
         self._read: OrderedDict[tuple[str, int], tuple[StudySettings, tuple[Trouble, ...]]] = OrderedDict()
         self._lock = threading.Lock()
@@ -96,6 +100,9 @@ class Shelf:
         self.palettes = StudioPalettes(self._sessions, self.tubes)
         self.facts = Facts(self._sessions, self._row)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
+        self.studio = StudioDocuments(self._sessions)
+        self.copies = DailyCopies(folder, self.studio)
+        self._files = SitterFiles(self._sessions, self.blobs, self.paintings.blobs)
 
     def close(self) -> None:
         """Let go of the database file."""
@@ -206,6 +213,20 @@ class Shelf:
             session.add(row)
         return self.get(row.id)
 
+    def file(self, sitter_id: str) -> bytes:
+        """A sitter as one file, to be kept elsewhere or passed on."""
+        return self._files.write(self._row, sitter_id)
+
+    def take_in(self, data: bytes) -> Sitter:
+        """Put a sitter of a file on the shelf, beside those there are.
+
+        Raises
+        ------
+        Refusal
+            Saying what is wrong with the file; nothing is kept then.
+        """
+        return self.get(self._files.take_in(data))
+
     def rename(self, sitter_id: str, name: str) -> Sitter:
         """Give a sitter another name; it cannot be empty."""
         if not name.strip():
@@ -237,7 +258,7 @@ class Shelf:
             Files written later stay, in seconds since 1970; by default this moment.
         """
         before = time.time() if before is None else before
-        with tidying(self._folder) as free:
+        with tidying(self.folder) as free:
             if not free:
                 return
             with self._sessions.writing.begin() as session:
@@ -248,6 +269,8 @@ class Shelf:
             # What was read off photographs of swatches is kept as readings; they served their turn.
             self.swatch_photos.keep_only(set(), before)
             self.paintings.tidy(before)
+            for broken_off in self.folder.glob(f"{PART}*"):
+                shutil.rmtree(broken_off, ignore_errors=True)
 
     # -- settings and history -------------------------------------------------------------------
 

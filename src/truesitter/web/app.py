@@ -25,6 +25,7 @@ from truesitter.web.routes import (
     flesh,
     glaze,
     hair,
+    keeping,
     library,
     light,
     looking,
@@ -48,7 +49,7 @@ STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches, air, easel, easel_work, easel_prints,
+    swatches, air, easel, easel_work, easel_prints, keeping,
 )  # fmt: skip
 
 

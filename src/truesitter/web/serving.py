@@ -7,12 +7,14 @@ import socket
 import threading
 import time
 from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 
-import platformdirs
 import uvicorn
+from sqlalchemy.exc import DatabaseError
 
 from truesitter.core.refusal import Refusal
+from truesitter.store.copies import DailyCopies
 from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import told
@@ -21,10 +23,10 @@ from truesitter.web.app import create_app
 WARM_UP_AFTER = 2.0
 """Seconds from the start; by then the first page is on the screen, which loading would have slowed [try]."""
 
+COPIES_EVERY = 60.0
+"""Seconds between looks whether the copy of the day is due [try]."""
 
-def data_folder() -> Path:
-    """Where a painter's own sitters are kept by default."""
-    return Path(platformdirs.user_data_dir("truesitter", appauthor=False))
+log = logging.getLogger("truesitter")
 
 
 def listen(port: int) -> socket.socket:
@@ -83,11 +85,38 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
         warm_up = threading.Timer(WARM_UP_AFTER, _warm_up)
         warm_up.daemon = True
         warm_up.start()
+        copies = Daily(shelf.copies)
+        copies.start()
         server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="warning"))
         print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
         server.run(sockets=[listening])
         warm_up.cancel()
+        copies.stop()
         shelf.close()
+
+
+class Daily(threading.Thread):
+    """Makes the copy of the day when it is due: soon after the start, then after midnight."""
+
+    def __init__(self, copies: DailyCopies, every: float = COPIES_EVERY) -> None:
+        super().__init__(name="daily copies", daemon=True)
+        self._copies, self._every, self._over = copies, every, threading.Event()
+
+    def run(self) -> None:
+        """Look every so often until stopped."""
+        while not self._over.wait(self._every):
+            today = datetime.now().astimezone().date()
+            try:
+                if self._copies.due(today):
+                    self._copies.make(today)
+            except (OSError, DatabaseError, Refusal):
+                log.exception("today's copy could not be made; it is tried again later")
+
+    def stop(self) -> None:
+        """Look no more; a copy being made is finished first."""
+        self._over.set()
+        if self.is_alive():
+            self.join(60)
 
 
 def _warm_up() -> None:

@@ -1,0 +1,129 @@
+"""Safekeeping: backups, daily copies, a look whether all is there, and sitters as files."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+from anyascii import anyascii
+from fastapi import APIRouter, Response, UploadFile
+from fastapi.responses import FileResponse
+from pydantic import BaseModel
+from starlette.background import BackgroundTask
+
+from truesitter.core.refusal import Refusal
+from truesitter.store.backup import write_backup
+from truesitter.store.check import check_folder
+from truesitter.store.copies import COPIES
+from truesitter.store.sitter_files import MOST_BYTES, sitter_schema
+from truesitter.web.bench import Bench, CurrentSitter, download
+from truesitter.web.routes.sitters import SitterOut, sitter_out
+
+router = APIRouter(prefix="/api", tags=["keeping"])
+
+
+class CopyOut(BaseModel):
+    """A daily copy."""
+
+    day: str
+    size: int
+    """Bytes that nothing else needs."""
+
+
+class KeepingOut(BaseModel):
+    """How the sitters are kept."""
+
+    folder: str
+    daily: bool
+    copies: list[CopyOut]
+    copies_in: str
+
+
+class DailyIn(BaseModel):
+    """Whether a copy is made every day."""
+
+    daily: bool
+
+
+class FoundOut(BaseModel):
+    """What a look through everything found."""
+
+    sitters: int
+    photographs: int
+    troubles: list[str]
+    mended: list[str]
+
+
+def _plain(name: str) -> str:
+    """A name that every disk takes."""
+    return re.sub(r"[^A-Za-z0-9]+", "-", anyascii(name)).strip("-")[:40] or "sitter"
+
+
+@router.get("/keeping")
+def keeping(bench: Bench) -> KeepingOut:
+    """Where the sitters are kept, and the copies there are."""
+    copies = bench.shelf.copies
+    return KeepingOut(
+        folder=str(bench.shelf.folder.resolve()), daily=copies.wanted,
+        copies=[CopyOut(day=c.day, size=c.size) for c in copies.all()],
+        copies_in=str((bench.shelf.folder / COPIES).resolve()),
+    )  # fmt: skip
+
+
+@router.put("/keeping/daily")
+def want_daily(wanted: DailyIn, bench: Bench) -> KeepingOut:
+    """Make a copy every day from now on, or no more."""
+    bench.shelf.copies.want(wanted.daily)
+    return keeping(bench)
+
+
+@router.post("/keeping/check")
+def check(bench: Bench) -> FoundOut:
+    """Look whether all that was kept is there, and mend what the daily copies can mend."""
+    found = check_folder(bench.shelf.folder, mend=True)
+    return FoundOut(
+        sitters=found.sitters, photographs=found.photographs, troubles=list(found.troubles),
+        mended=list(found.mended),
+    )  # fmt: skip
+
+
+@router.get("/keeping/backup", response_class=FileResponse)
+def backup(bench: Bench) -> FileResponse:
+    """All sitters as one file."""
+    aside = tempfile.TemporaryDirectory(prefix=".part-backup-", dir=bench.shelf.folder)
+    try:
+        path = Path(aside.name) / "backup.zip"
+        write_backup(bench.shelf.folder, path)
+    except BaseException:
+        aside.cleanup()
+        raise
+    name = f"sitters-{date.today().isoformat()}.zip"
+    return FileResponse(
+        path, media_type="application/zip", filename=name, background=BackgroundTask(aside.cleanup)
+    )
+
+
+@router.get("/sitters/{sitter_id}/file", response_class=Response)
+def sitter_file(sitter: CurrentSitter, bench: Bench) -> Response:
+    """A sitter as one open file."""
+    return download(bench.shelf.file(sitter.id), "application/zip", f"{_plain(sitter.name)}.sitter.zip")
+
+
+@router.post("/sitter-files", status_code=201)
+def take_in_sitter(bench: Bench, file: UploadFile) -> SitterOut:
+    """Put a sitter of a file on the shelf, beside those there are."""
+    data = file.file.read(MOST_BYTES + 1)
+    if not data:
+        raise Refusal("this file is empty")
+    with bench.memo.place():
+        kept = bench.shelf.take_in(data)
+    return sitter_out(kept, bench)
+
+
+@router.get("/schemas/sitter")
+def schema() -> dict[str, Any]:
+    """JSON schema of what a sitter's file holds."""
+    return sitter_schema()

@@ -1,0 +1,300 @@
+"""Backups, daily copies, checks and sitters as files: what went in comes out, or a sentence says why not."""
+
+from __future__ import annotations
+
+import io
+import json
+import os
+import shutil
+import sqlite3
+import threading
+import zipfile
+from contextlib import closing
+from datetime import date, timedelta
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from fastapi.testclient import TestClient
+from jsonschema import Draft202012Validator
+
+from tests.conftest import jpeg
+from truesitter.core.reference.decode import inspect
+from truesitter.core.refusal import Refusal
+from truesitter.store.backup import MANIFEST, restore_backup, write_backup
+from truesitter.store.check import check_folder
+from truesitter.store.copies import KEPT
+from truesitter.store.database import NEWEST
+from truesitter.store.edits import Edit, ListEdit
+from truesitter.store.sitter_files import SHEET, sitter_schema
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+from truesitter.web.serving import Daily
+
+PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
+PAINTED = jpeg(np.full((90, 70, 3), 90, np.uint8))
+GUIDE = {"points": [[0.1, 0.2], [0.3, 0.4]]}
+
+
+@pytest.fixture
+def shelf(tmp_path: Path) -> Shelf:
+    """Two sitters; the first with settings, rows, an undone change, a fact and a painting."""
+    shelf = Shelf(tmp_path / "data")
+    one = shelf.add(PHOTO, "a.jpg", "Ada", "by the window").id
+    shelf.change(one, "values", Edit("Three", {"groups": 3}))
+    shelf.change(one, "hair", Edit("Guides", lists={"guides": ListEdit(add=(GUIDE, GUIDE))}))
+    shelf.change(one, "values", Edit("Four", {"groups": 4}))
+    shelf.undo(one)
+    shelf.facts.add(one, "pass done", {"school": "layered-oil", "pass": "ground"})
+    shelf.paintings.keep(one, PAINTED, "p.jpg", inspect(PAINTED))
+    shelf.add(PHOTO, "b.jpg", "Ben")
+    return shelf
+
+
+def everything(shelf: Shelf) -> list[Any]:
+    """All that a painter would miss."""
+    return [
+        (s, shelf.photograph(s.sha256), shelf.facts.all(s.id, "pass done"))
+        for s in sorted(shelf.all(), key=lambda s: s.name)
+    ]
+
+
+def test_a_backup_restored_is_the_same_shelf(shelf: Shelf, tmp_path: Path) -> None:
+    made = write_backup(shelf.folder, tmp_path / "b.zip")
+    assert (made.sitters, made.photographs, made.lost) == (2, 2, ())
+    assert restore_backup(tmp_path / "b.zip", tmp_path / "new") == 2
+    again = Shelf(tmp_path / "new")
+    assert everything(again) == everything(shelf)
+    assert again.redo(again.all()[0].id).settings.values.groups == 4, "history came along"
+    assert again.paintings.get(shelf.paintings.blobs.name_of(PAINTED)) == PAINTED
+    assert check_folder(tmp_path / "new").troubles == ()
+
+
+def test_every_route_answers_the_same_after_a_restore(shelf: Shelf, tmp_path: Path) -> None:
+    write_backup(shelf.folder, tmp_path / "b.zip")
+    restore_backup(tmp_path / "b.zip", tmp_path / "new")
+    told = []
+    for kept in (shelf, Shelf(tmp_path / "new")):
+        with TestClient(create_app(kept), base_url="http://127.0.0.1") as client:
+            ids = [s.id for s in kept.all()]
+            routes = client.get("/openapi.json").json()["paths"].items()
+            paths = [
+                path.replace("{sitter_id}", ids[0])
+                for path, methods in routes
+                if "get" in methods and path.count("{") == ("{sitter_id}" in path)
+                and not any(q.get("required") for q in methods["get"].get("parameters", [])[1:])
+                and not any(part in path for part in ("/keeping", "/files/", "/studio/air"))
+            ]  # fmt: skip
+            assert len(paths) > 30
+            told.append({path: (a := client.get(path)).status_code == 200 and a.content for path in paths})
+    assert told[0] == told[1]
+
+
+def test_a_backup_is_whole_while_others_write(shelf: Shelf, tmp_path: Path) -> None:
+    """Changes going on meanwhile are in it whole or not at all."""
+    over = threading.Event()
+    ids = [s.id for s in shelf.all()]
+
+    def write() -> None:
+        for number in range(10_000):
+            if over.is_set():
+                return
+            shelf.change(ids[number % 2], "values", Edit(f"n{number}", {"groups": 2 + number // 2 % 7}))
+
+    writer = threading.Thread(target=write)
+    writer.start()
+    try:
+        for number in range(3):
+            write_backup(shelf.folder, tmp_path / f"{number}.zip")
+            restore_backup(tmp_path / f"{number}.zip", tmp_path / f"new{number}")
+            assert check_folder(tmp_path / f"new{number}", mend=False).troubles == ()
+    finally:
+        over.set()
+        writer.join()
+
+
+def test_a_lost_photograph_is_told_and_the_rest_is_kept(shelf: Shelf, tmp_path: Path) -> None:
+    sha = shelf.all()[0].sha256
+    shelf.blobs.path(sha).write_bytes(b"rot")
+    made = write_backup(shelf.folder, tmp_path / "b.zip")
+    assert len(made.lost) == 1
+    assert made.photographs == 1
+    restore_backup(tmp_path / "b.zip", tmp_path / "new")
+    assert [s.name for s in Shelf(tmp_path / "new").all()] == ["Ada", "Ben"]
+
+
+def spoiled(path: Path, how: str) -> None:
+    """Spoil a backup."""
+    with zipfile.ZipFile(path) as archive:
+        parts = {name: archive.read(name) for name in archive.namelist()}
+    manifest = json.loads(parts[MANIFEST])
+    blob = next(n for n in parts if n.startswith("originals/"))
+    if how == "changed bytes":
+        parts[blob] = parts[blob][:-1] + b"x"
+    elif how == "longer":
+        parts[blob] += b"x"
+    elif how == "missing":
+        del parts[blob]
+    elif how == "newer":
+        manifest["form"] = "9999"
+    elif how == "climbs out":
+        manifest["originals"] = {"../../../evil": 1}
+        parts["originals/../../../evil"] = b"x"
+    elif how == "no description":
+        del parts[MANIFEST]
+    if how != "no description":
+        parts[MANIFEST] = json.dumps(manifest).encode()
+    with zipfile.ZipFile(path, "w") as archive:
+        for name, data in parts.items():
+            archive.writestr(name, data)
+    if how == "cut off":
+        path.write_bytes(path.read_bytes()[:-200])
+    if how == "text":
+        path.write_text("not a zip")
+
+
+@pytest.mark.parametrize(
+    "how",
+    ["changed bytes", "longer", "missing", "newer", "climbs out", "no description", "cut off", "text"],
+)
+def test_a_spoiled_backup_restores_nothing(shelf: Shelf, tmp_path: Path, how: str) -> None:
+    write_backup(shelf.folder, tmp_path / "b.zip")
+    spoiled(tmp_path / "b.zip", how)
+    there = set(tmp_path.iterdir())
+    with pytest.raises(Refusal, match="backup"):
+        restore_backup(tmp_path / "b.zip", tmp_path / "new")
+    assert set(tmp_path.iterdir()) == there
+    with pytest.raises(Refusal, match="not empty"):
+        restore_backup(tmp_path / "b.zip", shelf.folder)
+
+
+def test_a_check_finds_and_mends(shelf: Shelf, tmp_path: Path) -> None:
+    write_backup(shelf.folder, tmp_path / "b.zip")
+    assert check_folder(shelf.folder) == type(check_folder(shelf.folder))(2, 2, ())
+    sha = shelf.all()[0].sha256
+    shelf.blobs.path(sha).write_bytes(b"rot")
+    shelf.paintings.blobs.path(shelf.paintings.blobs.name_of(PAINTED)).unlink()
+    found = check_folder(shelf.folder)
+    assert len(found.troubles) == 2
+    assert "photograph" in found.troubles[0]
+    assert check_folder(shelf.folder, [tmp_path / "b.zip"], mend=False).mended == ()
+    found = check_folder(shelf.folder, [tmp_path / "none.zip", tmp_path / "b.zip"], mend=True)
+    assert (found.troubles, len(found.mended)) == ((), 2)
+    assert shelf.photograph(sha) == PHOTO
+    assert check_folder(shelf.folder).troubles == ()
+
+
+def test_a_check_sees_gaps_in_history_and_settings_that_cannot_be_read(shelf: Shelf) -> None:
+    with closing(sqlite3.connect(shelf.folder / "sitters.sqlite")) as db, db:
+        db.execute("DELETE FROM revision WHERE number = 2")
+        db.execute("UPDATE stage SET document = '{\"groups\": 99}' WHERE stage = 'values'")
+    words = " ".join(check_folder(shelf.folder).troubles)
+    assert "missing from its history" in words
+    assert "settings of values cannot be read" in words
+    (shelf.folder / "sitters.sqlite").write_bytes(b"no database" * 500)
+    assert "cannot be read" in check_folder(shelf.folder).troubles[0]
+
+
+def test_seven_days_are_kept_and_take_no_room_twice(shelf: Shelf, tmp_path: Path) -> None:
+    day = date(2026, 3, 27)
+    for number in range(KEPT + 3):
+        assert shelf.copies.due(day + timedelta(number))
+        shelf.copies.make(day + timedelta(number))
+        assert not shelf.copies.due(day + timedelta(number))
+    copies = shelf.copies.all()
+    assert [c.day for c in copies] == [(day + timedelta(n)).isoformat() for n in range(9, 2, -1)]
+    database = (shelf.folder / "copies" / copies[0].day / "sitters.sqlite").stat().st_size
+    assert copies[0].size == database, "photographs are there by a second name"
+    # A sitter that is gone for good comes back from a copy.
+    gone = shelf.all()[0]
+    shutil.rmtree(shelf.folder / "originals")
+    restore_backup(shelf.folder / "copies" / copies[0].day, tmp_path / "new")
+    assert Shelf(tmp_path / "new").photograph(gone.sha256) == PHOTO
+    # And a lost photograph is mended from one.
+    assert check_folder(shelf.folder, mend=True).troubles == ()
+    assert shelf.photograph(gone.sha256) == PHOTO
+    shelf.copies.want(False)
+    assert not shelf.copies.due(day + timedelta(30))
+
+
+def test_the_copy_of_the_day_is_made_by_itself(shelf: Shelf) -> None:
+    daily = Daily(shelf.copies, every=0.01)
+    daily.start()
+    for _ in range(500):
+        if shelf.copies.all():
+            break
+        threading.Event().wait(0.01)
+    daily.stop()
+    assert len(shelf.copies.all()) == 1
+
+
+def test_a_sitter_goes_into_another_studio_as_a_file(shelf: Shelf, tmp_path: Path) -> None:
+    ada = shelf.all()[0]
+    data = shelf.file(ada.id)
+    other = Shelf(tmp_path / "other")
+    taken = other.take_in(data)
+    assert (taken.name, taken.note, taken.filename) == ("Ada", "by the window", "a.jpg")
+    assert taken.settings == ada.settings
+    assert len(taken.settings.hair.guides) == 2
+    assert other.photograph(taken.sha256) == PHOTO
+    assert [f.document for f in other.facts.all(taken.id, "pass done")] == [
+        {"school": "layered-oil", "pass": "ground"}
+    ]
+    assert other.paintings.get(other.paintings.blobs.name_of(PAINTED)) == PAINTED
+    assert taken.undo is None
+    other.change(taken.id, "hair", Edit("One more", lists={"guides": ListEdit(add=(GUIDE,))}))
+    assert len(other.undo(taken.id).settings.hair.guides) == 2
+    other.purge()
+    assert check_folder(tmp_path / "other").troubles == ()
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        sheet = json.loads(archive.read(SHEET))
+    Draft202012Validator(sitter_schema()).validate(sheet)
+
+
+def changed_sheet(data: bytes, **changes: Any) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as new:
+        for name in old.namelist():
+            content = old.read(name)
+            if name == SHEET:
+                content = json.dumps({**json.loads(content), **changes}).encode()
+            new.writestr(name, content)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(
+    ("changes", "words"),
+    [
+        ({"format": "other"}, "format"),
+        ({"sha256": "0" * 64}, "damaged"),
+        ({"sha256": "../../etc/passwd"}, "sha256"),
+        ({"name": "x" * 300}, "name"),
+        ({"stages": {"values": {"version": 1, "settings": {"groups": 99}}}}, "groups"),
+        ({"stages": {"values": {"version": 1, "settings": {"cuts": {"a": []}}}}}, "values"),
+        ({"stages": {"nothing": {"version": 1, "settings": {}}}}, "nothing"),
+        ({"stages": {"values": {"version": 9999, "settings": {}}}}, "newer"),
+        ({"facts": [{"kind": "pass done", "document": {"x": "y"}, "at": "2026-01-01T00:00:00"}]}, "says"),
+        ({"paintings": [{"sha256": "1" * 64, "filename": "x", "at": "2026-01-01T00:00:00"}]}, "damaged"),
+        ({"extra": 1}, "extra"),
+    ],
+)
+def test_a_wrong_sitters_file_is_refused_and_keeps_nothing(
+    shelf: Shelf, tmp_path: Path, changes: dict[str, Any], words: str
+) -> None:
+    other = Shelf(tmp_path / "other")
+    with pytest.raises(Refusal, match=words):
+        other.take_in(changed_sheet(shelf.file(shelf.all()[0].id), **changes))
+    assert other.all() == []
+
+
+def test_a_bomb_in_a_sitters_file_is_not_unpacked(shelf: Shelf, tmp_path: Path) -> None:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr(SHEET, b" " * (64 << 20))
+    with pytest.raises(Refusal, match="larger than it can be"):
+        shelf.take_in(out.getvalue())
+    for junk in (b"", b"PK\x03\x04", os.urandom(500), shelf.file(shelf.all()[0].id)[:-100]):
+        with pytest.raises(Refusal):
+            shelf.take_in(junk)
+    assert NEWEST
