@@ -22,8 +22,8 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.study.values import ValueStage
 from truesitter.store.lock import folder_lock
 from truesitter.store.sitters import Shelf
-from truesitter.web.answers import answers
 from truesitter.web.app import create_app
+from truesitter.web.declared import answers
 from truesitter.web.problems import BUG
 from truesitter.web.serving import listen, run
 

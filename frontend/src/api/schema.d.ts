@@ -84,6 +84,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Keeping
+         * @description Where the sitters are kept, and the copies there are.
+         */
+        get: operations["keeping_api_keeping_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Backup
+         * @description All sitters as one file.
+         */
+        get: operations["backup_api_keeping_backup_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Look whether all that was kept is there, and mend what the daily copies can mend.
+         */
+        post: operations["check_api_keeping_check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/daily": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Want Daily
+         * @description Make a copy every day from now on, or no more.
+         */
+        put: operations["want_daily_api_keeping_daily_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -184,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schemas/sitter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description JSON schema of what a sitter's file holds.
+         */
+        get: operations["schema_api_schemas_sitter_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schools/read": {
         parameters: {
             query?: never;
@@ -238,6 +338,26 @@ export interface paths {
         get: operations["get_school_api_schools__key__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitter-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In Sitter
+         * @description Put a sitter of a file on the shelf, beside those there are.
+         */
+        post: operations["take_in_sitter_api_sitter_files_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -712,6 +832,26 @@ export interface paths {
          * @description Edges along every border, and the hardest and the lost ones by place.
          */
         get: operations["get_edges_api_sitters__sitter_id__edges_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sitter File
+         * @description A sitter as one open file.
+         */
+        get: operations["sitter_file_api_sitters__sitter_id__file_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2996,6 +3136,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_take_in_sitter_api_sitter_files_post */
+        Body_take_in_sitter_api_sitter_files_post: {
+            /** File */
+            file: string;
+        };
         /** Body_take_rack_api_rack_post */
         Body_take_rack_api_rack_post: {
             /** File */
@@ -3189,6 +3334,16 @@ export interface components {
             steps: number;
         };
         /**
+         * CopyOut
+         * @description A daily copy.
+         */
+        CopyOut: {
+            /** Day */
+            day: string;
+            /** Size */
+            size: number;
+        };
+        /**
          * DabIn
          * @description A dab on a photograph, beside a white, and what it is meant for.
          */
@@ -3234,6 +3389,14 @@ export interface components {
             wanted_value: number;
             /** Words */
             words: string;
+        };
+        /**
+         * DailyIn
+         * @description Whether a copy is made every day.
+         */
+        DailyIn: {
+            /** Daily */
+            daily: boolean;
         };
         /**
          * DeltaOut
@@ -3742,6 +3905,20 @@ export interface components {
             places: components["schemas"]["HairSpotOut"][];
         };
         /**
+         * FoundOut
+         * @description What a look through everything found.
+         */
+        FoundOut: {
+            /** Mended */
+            mended: string[];
+            /** Photographs */
+            photographs: number;
+            /** Sitters */
+            sitters: number;
+            /** Troubles */
+            troubles: string[];
+        };
+        /**
          * FrameOut
          * @description The frame as placed.
          */
@@ -4118,6 +4295,20 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * KeepingOut
+         * @description How the sitters are kept.
+         */
+        KeepingOut: {
+            /** Copies */
+            copies: components["schemas"]["CopyOut"][];
+            /** Copies In */
+            copies_in: string;
+            /** Daily */
+            daily: boolean;
+            /** Folder */
+            folder: string;
         };
         /**
          * KitMixtureOut
@@ -7523,6 +7714,97 @@ export interface operations {
             };
         };
     };
+    keeping_api_keeping_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingOut"];
+                };
+            };
+        };
+    };
+    backup_api_keeping_backup_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    check_api_keeping_check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+        };
+    };
+    want_daily_api_keeping_daily_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DailyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     library_api_library_get: {
         parameters: {
             query?: never;
@@ -7671,6 +7953,28 @@ export interface operations {
             };
         };
     };
+    schema_api_schemas_sitter_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
     take_school_api_schools_read_post: {
         parameters: {
             query?: never;
@@ -7744,6 +8048,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["School"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_in_sitter_api_sitter_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_take_in_sitter_api_sitter_files_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitterOut"];
                 };
             };
             /** @description Validation Error */
@@ -8620,6 +8957,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EdgesOut"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    sitter_file_api_sitters__sitter_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {

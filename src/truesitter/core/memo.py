@@ -7,12 +7,29 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import fields, is_dataclass
 from typing import Any, TypeVar, cast
 
 import numpy as np
 
 T = TypeVar("T")
+
+_wanted: ContextVar[Callable[[], bool]] = ContextVar("wanted", default=lambda: True)
+
+
+class Abandoned(Exception):
+    """Nobody waits for what was being computed."""
+
+
+@contextmanager
+def wanted_while(condition: Callable[[], bool]) -> Iterator[None]:
+    """What is asked for inside is computed only while a condition holds; it is looked at before each step."""
+    token = _wanted.set(condition)
+    try:
+        yield
+    finally:
+        _wanted.reset(token)
 
 
 def size_of(result: object) -> int:
@@ -69,11 +86,19 @@ class Memo:
                 self._mine.place = False
 
     def get(self, key: Hashable, compute: Callable[[], T]) -> T:
-        """The result for a key, computed now if it is not remembered. Errors are not remembered."""
+        """The result for a key, computed now if it is not remembered. Errors are not remembered.
+
+        Raises
+        ------
+        Abandoned
+            When it is not there and is not wanted any more (see `wanted_while`).
+        """
         with self._lock:
             if key in self._results:
                 self._results.move_to_end(key)
                 return cast(T, self._results[key][0])
+            if not _wanted.get()():
+                raise Abandoned
             running = self._busy.get(key)
             # A thread without a place may not begin: who began holds one, so whoever waits
             # for it waits for someone at work.
@@ -84,7 +109,11 @@ class Memo:
             with self.place():
                 return self.get(key, compute)
         if not begin:
-            return cast(T, running.result())
+            try:
+                return cast(T, running.result())
+            except Abandoned:
+                # Whoever computed it has left; this one has not.
+                return self.get(key, compute)
         try:
             result = compute()
         except BaseException as error:
@@ -97,6 +126,20 @@ class Memo:
             del self._busy[key]
         running.set_result(result)
         return result
+
+    def peek(self, key: Hashable) -> Any:
+        """The result for a key when it is remembered; None when it is not."""
+        with self._lock:
+            if key not in self._results:
+                return None
+            self._results.move_to_end(key)
+            return self._results[key][0]
+
+    def keep(self, key: Hashable, result: object) -> None:
+        """Remember a result that was come by otherwise."""
+        with self._lock:
+            if key not in self._results:
+                self._keep(key, result)
 
     def _keep(self, key: Hashable, result: object) -> None:
         size = size_of(result)

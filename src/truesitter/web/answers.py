@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from contextlib import nullcontext
-from functools import wraps
-from typing import Any
+from collections.abc import Callable, Coroutine
+from dataclasses import dataclass
+from typing import Any, ClassVar
 
 from fastapi import Depends, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from fastapi.routing import APIRoute
 
-from truesitter.core.study import Study
-from truesitter.core.study.results import Declaration, Needs
-from truesitter.formats.pictures import VIEWS
-from truesitter.web.bench import CurrentStudy
+from truesitter.core.study.results import Needs
+from truesitter.web.bench import CurrentStudy, Workbench
+from truesitter.web.declared import answers, declare
+from truesitter.web.queue import Lane
 
-_ANSWERS: dict[str, Declaration] = {}
 CACHING = "private, max-age=0, must-revalidate"
 
 
@@ -27,18 +26,11 @@ class NotModified(Exception):
         self.etag = etag
 
 
-def answers() -> dict[str, Declaration]:
-    """The declaration of every answer by its path below a sitter, pictures among them."""
-    pictures = {f"pictures/{name}": view.declaration for name, view in VIEWS.items()}
-    return {**_ANSWERS, **pictures}
-
-
 def answered(
     path: str, settings: tuple[str, ...] = (), needs: Needs = (), version: int = 1
 ) -> Any:  # fmt: skip
     """Declare what the answer at a path below a sitter depends on; a dependency of its route."""
-    declaration = Declaration(path, settings, needs, version)
-    _ANSWERS[path] = declaration
+    declaration = declare(path, settings, needs, version)
 
     def fresh(request: Request, response: Response, study: CurrentStudy) -> None:
         etag = f'"{study.key(declaration)}"'
@@ -48,11 +40,6 @@ def answered(
         response.headers["Cache-Control"] = CACHING
 
     return Depends(fresh)
-
-
-def keys_of(study: Study) -> dict[str, str]:
-    """For every answer a key that changes exactly when the answer may: the browser's query keys."""
-    return {path: study.key(declaration) for path, declaration in answers().items()}
 
 
 def picture_response(request: Request, key: str, make: Callable[[], tuple[bytes, str]]) -> Response:
@@ -73,17 +60,65 @@ def picture_response(request: Request, key: str, make: Callable[[], tuple[bytes,
 
 
 class BenchRoute(APIRoute):
-    """A route whose work is done at a place of the bench: only so many at a time."""
+    """A route whose work is heavy: it waits in line, unless the answer is there already."""
 
-    def __init__(self, path: str, endpoint: Callable[..., Any], **options: Any) -> None:
-        super().__init__(path, _at_a_place(endpoint), **options)
+    LANE: ClassVar[Lane] = "heavy"
+
+    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        """Look first whether the answer is there, then wait for a place."""
+        original, lane = super().get_route_handler(), self.LANE
+
+        async def handler(request: Request) -> Response:
+            bench: Workbench = request.app.state.workbench
+            key, known = await run_in_threadpool(_known, request, bench)
+            if known is not None:
+                return known
+            await _read_whole(request)
+            answer = await bench.queue.run(lane, request, lambda: original(request))
+            if key is not None and answer.headers.get("etag") == f'"{key[1]}"':
+                bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
+            return answer
+
+        return handler
 
 
-def _at_a_place(endpoint: Callable[..., Any]) -> Callable[..., Any]:
-    @wraps(endpoint)
-    def working(*args: Any, **kwargs: Any) -> Any:
-        study = next((v for v in kwargs.values() if isinstance(v, Study)), None)
-        with study.source.memo.place() if study else nullcontext():
-            return endpoint(*args, **kwargs)
+class QuickRoute(BenchRoute):
+    """A route that follows the painter's hand: it has places that heavy work does not take."""
 
-    return working
+    LANE = "quick"
+
+
+@dataclass(frozen=True)
+class Kept:
+    """An answer that was given before: its bytes and their media type."""
+
+    body: bytes
+    media: str
+
+
+def _known(request: Request, bench: Workbench) -> tuple[tuple[str, str, str] | None, Response | None]:
+    """The key of an answer, None when it has none; and the answer, when there is one already."""
+    if request.method != "GET":
+        return None, None
+    _, _, path = request.url.path.partition(f"/{request.path_params.get('sitter_id')}/")
+    declaration = answers().get(path)
+    if declaration is None:
+        return None, None
+    key = bench.study(bench.shelf.get(request.path_params["sitter_id"])).key(declaration)
+    etag = f'"{key}"'
+    if request.headers.get("if-none-match") == etag:
+        raise NotModified(etag)
+    whole = (path, key, request.url.query)
+    kept = bench.memo.peek(whole)
+    if kept is None:
+        return whole, None
+    headers = {"ETag": etag, "Cache-Control": CACHING}
+    return whole, Response(kept.body, media_type=kept.media, headers=headers)
+
+
+async def _read_whole(request: Request) -> None:
+    """Read what a client sends before it gets a place: slow ones take none."""
+    if request.headers.get("content-type", "").startswith("multipart/form-data"):
+        await request.form()
+    elif request.method not in ("GET", "HEAD"):
+        await request.body()

@@ -61,6 +61,7 @@ def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)
+    app.include_router(sitters.uploads)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],
                    include_in_schema=False)  # fmt: skip

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import os
+import threading
+from collections import OrderedDict
 from typing import Annotated
 
 from fastapi import Depends, Header, Query, Request, Response, UploadFile
@@ -14,14 +16,37 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
 from truesitter.formats.wording import Counting
 from truesitter.store.sitters import Shelf, Sitter
+from truesitter.web.declared import answers
+from truesitter.web.queue import Queue
+
+_REMEMBERED = 256
+"""Keys of so many editions of sitters are remembered."""
 
 
 class Workbench:
-    """Shelf and memory, shared by all requests; as many compute at a time as there are cores."""
+    """Shelf, memory, and the line of those who wait; shared by all requests."""
 
     def __init__(self, shelf: Shelf) -> None:
         self.shelf = shelf
-        self.memo = Memo(at_once=max(1, os.cpu_count() or 1))
+        cores = max(1, os.cpu_count() or 1)
+        self.queue = Queue(cores)
+        # One lane never waits for the other: whoever has a place in one finds room to compute.
+        self.memo = Memo(at_once=2 * cores)
+        self._keys: OrderedDict[tuple[str, int, str], dict[str, str]] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def keys(self, sitter: Sitter) -> dict[str, str]:
+        """For every answer a key that changes exactly when the answer may: the browser's query keys."""
+        edition = (sitter.id, sitter.edition, sitter.sha256)
+        found = self._keys.get(edition)
+        if found is None:
+            study = self.study(sitter)
+            found = {path: study.key(declaration) for path, declaration in answers().items()}
+            with self._lock:
+                self._keys[edition] = found
+                while len(self._keys) > _REMEMBERED:
+                    self._keys.popitem(last=False)
+        return found
 
     def study(self, sitter: Sitter, unkept: dict[str, bytes] | None = None) -> Study:
         """The study of a sitter with the settings in force; `unkept` holds photographs not kept yet."""

@@ -13,8 +13,9 @@ from truesitter.core.study.coats import CoatPlan, coat_plan
 from truesitter.core.study.flesh import TUBES
 from truesitter.formats.png import encode_png
 from truesitter.formats.told import PlanDilution, dilution_of
-from truesitter.web.answers import BenchRoute, answered, answers, picture_response
+from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CurrentStudy
+from truesitter.web.declared import answers
 
 Name = Annotated[str, Query(min_length=1, max_length=80)]
 Water = Annotated[int, Query(ge=0, le=MOST_WATER)]

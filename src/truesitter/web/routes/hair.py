@@ -27,7 +27,7 @@ from truesitter.formats.plan_hair import (
     shine_of_study,
 )
 from truesitter.formats.png import encode_png
-from truesitter.web.answers import answered, picture_response
+from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CurrentSitter, CurrentStudy, download, photograph_bytes
 from truesitter.web.hair_answers import (
     ArrowsOut,
@@ -50,7 +50,7 @@ from truesitter.web.hair_answers import (
 )
 from truesitter.web.mixture import mixture_out
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"], route_class=BenchRoute)
 
 Paper = Annotated[Literal["A4", "Letter"], Query()]
 MIXED = ("flesh.own", "flesh.medium", "flesh.drying")

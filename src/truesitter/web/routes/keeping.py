@@ -19,10 +19,12 @@ from truesitter.store.backup import write_backup
 from truesitter.store.check import check_folder
 from truesitter.store.copies import COPIES
 from truesitter.store.sitter_files import MOST_BYTES, sitter_schema
+from truesitter.web.answers import BenchRoute
 from truesitter.web.bench import Bench, CurrentSitter, download
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api", tags=["keeping"])
+heavy = APIRouter(route_class=BenchRoute)
 
 
 class CopyOut(BaseModel):
@@ -80,7 +82,7 @@ def want_daily(wanted: DailyIn, bench: Bench) -> KeepingOut:
     return keeping(bench)
 
 
-@router.post("/keeping/check")
+@heavy.post("/keeping/check")
 def check(bench: Bench) -> FoundOut:
     """Look whether all that was kept is there, and mend what the daily copies can mend."""
     found = check_folder(bench.shelf.folder, mend=True)
@@ -90,7 +92,7 @@ def check(bench: Bench) -> FoundOut:
     )  # fmt: skip
 
 
-@router.get("/keeping/backup", response_class=FileResponse)
+@heavy.get("/keeping/backup", response_class=FileResponse)
 def backup(bench: Bench) -> FileResponse:
     """All sitters as one file."""
     aside = tempfile.TemporaryDirectory(prefix=".part-backup-", dir=bench.shelf.folder)
@@ -106,24 +108,25 @@ def backup(bench: Bench) -> FileResponse:
     )
 
 
-@router.get("/sitters/{sitter_id}/file", response_class=Response)
+@heavy.get("/sitters/{sitter_id}/file", response_class=Response)
 def sitter_file(sitter: CurrentSitter, bench: Bench) -> Response:
     """A sitter as one open file."""
     return download(bench.shelf.file(sitter.id), "application/zip", f"{_plain(sitter.name)}.sitter.zip")
 
 
-@router.post("/sitter-files", status_code=201)
+@heavy.post("/sitter-files", status_code=201)
 def take_in_sitter(bench: Bench, file: UploadFile) -> SitterOut:
     """Put a sitter of a file on the shelf, beside those there are."""
     data = file.file.read(MOST_BYTES + 1)
     if not data:
         raise Refusal("this file is empty")
-    with bench.memo.place():
-        kept = bench.shelf.take_in(data)
-    return sitter_out(kept, bench)
+    return sitter_out(bench.shelf.take_in(data), bench)
 
 
 @router.get("/schemas/sitter")
 def schema() -> dict[str, Any]:
     """JSON schema of what a sitter's file holds."""
     return sitter_schema()
+
+
+router.include_router(heavy)

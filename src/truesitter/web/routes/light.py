@@ -17,7 +17,7 @@ from truesitter.formats.plan_light import (
     highlights_of,
     recess_of,
 )
-from truesitter.web.answers import answered
+from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
 from truesitter.web.light_answers import (
     BorrowedOut,
@@ -38,7 +38,7 @@ from truesitter.web.light_answers import (
 )
 from truesitter.web.mixture import hex_of, mixture_out
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["light"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["light"], route_class=BenchRoute)
 
 
 def _passage_out(found: Passage | None) -> PassageOut | None:

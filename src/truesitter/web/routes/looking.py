@@ -15,12 +15,13 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.values.compare import SpotValue, compare
 from truesitter.core.values.contrast import largest_patches
 from truesitter.core.values.edges import Sharpness
-from truesitter.web.answers import answered
+from truesitter.web.answers import BenchRoute, QuickRoute, answered
 from truesitter.web.bench import CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
 NAMES = ("regions.names",)
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["looking"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["looking"], route_class=BenchRoute)
+quick = APIRouter(route_class=QuickRoute)
 
 
 class SpotValueOut(BaseModel):
@@ -96,7 +97,7 @@ def _spot_out(spot: SpotValue) -> SpotValueOut:
     )
 
 
-@router.get("/values/compare")
+@quick.get("/values/compare")
 def compare_spots(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -> ComparisonOut:
     """Two spots: steps apart, and how their surrounds fool the eye."""
     found = compare(study.picture.value(), (x1, y1), (x2, y2))
@@ -156,3 +157,6 @@ def get_risks(study: CurrentStudy) -> list[RiskOut]:
         RiskOut(place=study.sitter.place_at(x, y), share=area / risk.size, x=x, y=y)
         for area, x, y in largest_patches(risk, 6)
     ]
+
+
+router.include_router(quick)

@@ -10,10 +10,10 @@ from pydantic import BaseModel
 from truesitter.core.reference.measure import Point, Reading, read
 from truesitter.core.settings import ReferenceSettings
 from truesitter.core.study.picture import CANVAS
-from truesitter.web.answers import answered
+from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["measures"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["measures"], route_class=BenchRoute)
 Part = Annotated[float, Query(ge=-0.5, le=1.5)]
 
 

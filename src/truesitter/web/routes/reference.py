@@ -13,13 +13,14 @@ from truesitter.core.reference.measure import levelling_turn
 from truesitter.core.study.picture import FRAME
 from truesitter.formats.pictures import VIEWS
 from truesitter.formats.wording import clipping_sentence
-from truesitter.web.answers import answered, picture_response
+from truesitter.web.answers import BenchRoute, QuickRoute, answered, picture_response
 from truesitter.web.bench import CurrentSitter, CurrentStudy
 
 Part = Annotated[float, Query(ge=0, le=1)]
 
 GRID = tuple(f"reference.{name}" for name in ("grid", "grid_square_mm", "grid_columns", "grid_rows"))
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"], route_class=QuickRoute)
+heavy = APIRouter(route_class=BenchRoute)
 
 ViewName = Literal[
     "photograph", "square", "colour", "grey", "squint", "groups", "colour-groups", "regions",
@@ -121,8 +122,11 @@ def get_level(study: CurrentStudy, x1: Part, y1: Part, x2: Part, y2: Part) -> Le
     return LevelOut(straighten=round(max(-45.0, min(45.0, total)), 2))
 
 
-@router.get("/pictures/{view}", response_class=Response)
+@heavy.get("/pictures/{view}", response_class=Response)
 def get_picture(view: ViewName, study: CurrentStudy, request: Request) -> Response:
     """A way of looking at the sitter."""
     found = VIEWS[view]
     return picture_response(request, study.key(found.declaration), lambda: found.make(study))
+
+
+router.include_router(heavy)

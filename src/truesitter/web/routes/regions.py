@@ -8,10 +8,10 @@ from pydantic import BaseModel
 from truesitter.core.sitter.places import place_centres
 from truesitter.core.sitter.region_names import Region
 from truesitter.formats.svg import polygon_path
-from truesitter.web.answers import answered
+from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CurrentStudy
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["regions"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["regions"], route_class=BenchRoute)
 
 
 class RegionOutline(BaseModel):

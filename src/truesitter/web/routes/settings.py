@@ -14,7 +14,6 @@ from pydantic import BaseModel, Field
 from truesitter.core.settings import Settings
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitters import Sitter
-from truesitter.web.answers import keys_of
 from truesitter.web.bench import Bench, CurrentSitter, Expected
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
@@ -66,7 +65,7 @@ def _change_out(stage: str, edit: EditIn, old: Sitter, new: Sitter, bench: Bench
             start=change.start, remove=change.remove, add=[r.model_dump(mode="json") for r in added]
         )
     return ChangeOut(
-        before=old.edition, edition=new.edition, keys=keys_of(bench.study(new)), undo=new.undo,
+        before=old.edition, edition=new.edition, keys=bench.keys(new), undo=new.undo,
         redo=new.redo, set=plain, lists=lists,
     )  # fmt: skip
 

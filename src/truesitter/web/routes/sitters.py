@@ -10,10 +10,11 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.settings import StudySettings
 from truesitter.store.sitters import Sitter
-from truesitter.web.answers import keys_of
+from truesitter.web.answers import BenchRoute
 from truesitter.web.bench import Bench, CurrentSitter, photograph_bytes
 
 router = APIRouter(prefix="/api/sitters", tags=["sitters"])
+uploads = APIRouter(prefix="/api/sitters", tags=["sitters"], route_class=BenchRoute)
 
 
 class TroubleOut(BaseModel):
@@ -60,7 +61,7 @@ def sitter_out(sitter: Sitter, bench: Bench) -> SitterOut:
         settings=sitter.settings,
         troubles=[TroubleOut(stage=t.stage, sentence=t.sentence) for t in sitter.troubles],
         edition=sitter.edition,
-        keys=keys_of(bench.study(sitter)),
+        keys=bench.keys(sitter),
         undo=sitter.undo,
         redo=sitter.redo,
     )
@@ -72,14 +73,12 @@ def list_sitters(bench: Bench) -> list[SitterOut]:
     return [sitter_out(s, bench) for s in bench.shelf.all()]
 
 
-@router.post("", status_code=201)
+@uploads.post("", status_code=201)
 def add_sitter(
     bench: Bench, photo: UploadFile, name: Annotated[str, Form(max_length=200)] = ""
 ) -> SitterOut:  # fmt: skip
     """Put a photograph on the shelf."""
-    with bench.memo.place():
-        kept = bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name)
-    return sitter_out(kept, bench)
+    return sitter_out(bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name), bench)
 
 
 @router.get("/{sitter_id}")

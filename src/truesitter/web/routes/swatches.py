@@ -27,11 +27,13 @@ from truesitter.formats.readings import (
     swatches_by_tube,
 )
 from truesitter.formats.swatch_sheet import swatch_sheet_pdf
+from truesitter.web.answers import BenchRoute
 from truesitter.web.bench import Bench, download, photograph_bytes
 from truesitter.web.mixture import hex_of
 from truesitter.web.routes.tubes import TubeOut, source_of, tube_out
 
 router = APIRouter(prefix="/api", tags=["tubes"])
+heavy = APIRouter(route_class=BenchRoute)
 PHOTO_LONG_SIDE = 1600
 Sha = Annotated[str, InPath(pattern="^[0-9a-f]{64}$")]
 Fraction = Annotated[float, Field(ge=0, le=1)]
@@ -97,7 +99,7 @@ def read_with_meter(key: str, bench: Bench) -> dict[str, PatchOut]:
     return {name: PatchOut(lab=lab, hex=hex_of(lab), uneven=False) for name, lab in labs.items()}
 
 
-@router.post("/swatches/photo", status_code=201)
+@heavy.post("/swatches/photo", status_code=201)
 def add_photo(photo: UploadFile, bench: Bench) -> PhotoOut:
     """Keep a photograph of swatches."""
     data = photograph_bytes(photo)
@@ -107,7 +109,7 @@ def add_photo(photo: UploadFile, bench: Bench) -> PhotoOut:
     )
 
 
-@router.get("/swatches/photo/{sha256}", response_class=Response)
+@heavy.get("/swatches/photo/{sha256}", response_class=Response)
 def photo(sha256: Sha, bench: Bench) -> Response:
     """A photograph of swatches, upright, at most 1600 px long."""
     picture = decode(bench.shelf.swatch_photo(sha256))
@@ -116,7 +118,7 @@ def photo(sha256: Sha, bench: Bench) -> Response:
     return Response(encode_jpeg(np.asarray(small)), media_type="image/jpeg")
 
 
-@router.post("/swatches/photo/{sha256}/read")
+@heavy.post("/swatches/photo/{sha256}/read")
 def read_photo(sha256: Sha, marks: PhotoMarks, bench: Bench) -> dict[str, PatchOut]:
     """Read the marked patches, corrected for the light; nothing is kept yet."""
     found = read_patches(
@@ -135,7 +137,7 @@ def swatch_sheet(bench: Bench, paper: Literal["A4", "Letter"] = "A4", named: boo
     return download(swatch_sheet_pdf(names, paper), "application/pdf", "swatches.pdf")
 
 
-@router.post("/readings")
+@heavy.post("/readings")
 def take_file(file: UploadFile, bench: Bench) -> list[TubeOut]:
     """Take in a file of readings, CSV or CGATS text; all of it or nothing."""
     readings = read_readings(file.file.read(LARGEST_TEXT + 1))
@@ -163,3 +165,6 @@ def readings_as_csv(bench: Bench) -> Response:
 def readings_as_cgats(bench: Bench) -> Response:
     """The readings in force as CGATS text."""
     return download(readings_cgats(_readings(bench)), "text/plain; charset=utf-8", "readings.txt")
+
+
+router.include_router(heavy)

@@ -17,7 +17,7 @@ from truesitter.formats.pictures import same_value_picture
 from truesitter.formats.plan import PlanValues, values_of
 from truesitter.formats.png import encode_bmp, encode_png
 from truesitter.formats.svg import polygon_path
-from truesitter.web.answers import answered, picture_response
+from truesitter.web.answers import BenchRoute, QuickRoute, answered, picture_response
 from truesitter.web.bench import CurrentStudy
 
 _LONGEST = 200
@@ -25,7 +25,8 @@ _LONGEST = 200
 
 _PREVIEW = Declaration("preview", needs=("smoothed",))
 _SAME = Declaration("same", needs=("value",))
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["values"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["values"], route_class=BenchRoute)
+quick = APIRouter(route_class=QuickRoute)
 
 
 class ValuesOut(BaseModel):
@@ -63,19 +64,19 @@ def get_values(study: CurrentStudy) -> ValuesOut:
     return ValuesOut(plan=values_of(study), histogram=list(study.picture.histogram()))
 
 
-@router.get("/ladder/sitter", dependencies=[answered("ladder/sitter", needs=("sitter histogram",))])
+@quick.get("/ladder/sitter", dependencies=[answered("ladder/sitter", needs=("sitter histogram",))])
 def get_sitter_ladder(study: CurrentStudy) -> list[float]:
     """Histogram of the sitter without the background, in equal steps of value."""
     return list(study.values.sitter_histogram())
 
 
-@router.get("/ladder", dependencies=[answered("ladder", needs=("histogram",))])
+@quick.get("/ladder", dependencies=[answered("ladder", needs=("histogram",))])
 def get_ladder(study: CurrentStudy) -> list[float]:
     """Histogram of the picture in equal steps of value; quick, without grouping."""
     return list(study.picture.histogram())
 
 
-@router.get("/values/preview", response_class=Response)
+@quick.get("/values/preview", response_class=Response)
 def preview(study: CurrentStudy, cuts: str, request: Request) -> Response:
     """Groups for cuts under the painter's hand, comma-separated values; nothing is kept."""
     if len(cuts) > _LONGEST:
@@ -114,19 +115,19 @@ def get_outlines(study: CurrentStudy) -> OutlinesOut:
     )  # fmt: skip
 
 
-@router.get("/values/split")
+@quick.get("/values/split")
 def split(study: CurrentStudy, group: Annotated[int, Query(ge=0, le=8)]) -> list[float]:
     """Cuts with one more, where it parts a group best; nothing is kept."""
     return list(study.values.split(group))
 
 
-@router.get("/values/merge")
+@quick.get("/values/merge")
 def merge(study: CurrentStudy, group: Annotated[int, Query(ge=0, le=8)]) -> list[float]:
     """Cuts without the one between a group and the next lighter; nothing is kept."""
     return list(study.values.merge(group))
 
 
-@router.get("/values/same", response_class=Response)
+@quick.get("/values/same", response_class=Response)
 def same_value(
     study: CurrentStudy,
     request: Request,
@@ -140,3 +141,6 @@ def same_value(
         key,
         lambda: (encode_png(same_value_picture(study.picture.value(), step, tolerance), True), "image/png"),
     )
+
+
+router.include_router(quick)
