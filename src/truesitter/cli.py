@@ -7,6 +7,7 @@ code 3, a folder that cannot be used with code 4.
 from __future__ import annotations
 
 import json
+import os
 import sys
 from collections.abc import Callable
 from functools import wraps
@@ -237,12 +238,21 @@ def serve(
     data: Annotated[Path | None, typer.Option(help="Folder of the sitters")] = None,
     port: int = 8440,
     demo: Annotated[bool, typer.Option(help="Load the made-up sitters first")] = False,
+    processes: Annotated[
+        int | None, typer.Option(min=0, max=64, help="That compute; by default one a core, up to four")
+    ] = None,
+    in_flight: Annotated[
+        int, typer.Option(min=256, max=1 << 20, help="MiB of pictures being unpacked at once")
+    ] = 1024,
+    remembered: Annotated[int, typer.Option(min=64, max=1 << 20, help="MiB of results kept in memory")] = 600,
 ) -> None:
     """Serve the application on this machine."""
     from truesitter.demo.seed import seed
     from truesitter.web.serving import run
+    from truesitter.web.workers import Ceiling
 
-    run(data or data_folder(), port, seed if demo else None)
+    count = min(4, os.cpu_count() or 1) if processes is None else processes
+    run(data or data_folder(), port, seed if demo else None, count, Ceiling(in_flight, remembered))
 
 
 add_easel(app, _clear_errors, _numbers)

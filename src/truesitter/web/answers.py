@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import tempfile
 from collections.abc import Callable, Coroutine
 from dataclasses import dataclass
 from typing import Any, ClassVar
@@ -63,18 +64,26 @@ class BenchRoute(APIRoute):
     """A route whose work is heavy: it waits in line, unless the answer is there already."""
 
     LANE: ClassVar[Lane] = "heavy"
+    HERE: ClassVar[bool] = False
+    """True for work that the process does which answers, also when there are others that compute."""
 
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
         """Look first whether the answer is there, then wait for a place."""
-        original, lane = super().get_route_handler(), self.LANE
+        original, lane, here = super().get_route_handler(), self.LANE, self.HERE
 
         async def handler(request: Request) -> Response:
             bench: Workbench = request.app.state.workbench
             key, known = await run_in_threadpool(_known, request, bench)
             if known is not None:
                 return known
-            await _read_whole(request)
-            answer = await bench.queue.run(lane, request, lambda: original(request))
+            if bench.workers is None or here:
+                await _read_whole(request)
+                answer = await bench.queue.run(lane, request, lambda: original(request))
+            else:
+                with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
+                    async for piece in request.stream():
+                        body.write(piece)
+                    answer = await bench.workers.forward(lane, request, body, "")
             if key is not None and answer.headers.get("etag") == f'"{key[1]}"':
                 bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
             return answer
@@ -86,6 +95,16 @@ class QuickRoute(BenchRoute):
     """A route that follows the painter's hand: it has places that heavy work does not take."""
 
     LANE = "quick"
+
+
+class HereRoute(BenchRoute):
+    """A route whose work is mostly that of the disk."""
+
+    HERE = True
+
+
+_IN_MEMORY = 1 << 20
+"""Bytes of what a client sends that are held in memory while it waits for a place."""
 
 
 @dataclass(frozen=True)

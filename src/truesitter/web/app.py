@@ -10,7 +10,7 @@ from fastapi.responses import FileResponse, Response
 from truesitter import __version__
 from truesitter.store.sitters import Shelf
 from truesitter.web import problems
-from truesitter.web.bench import Workbench
+from truesitter.web.bench import REMEMBERED, Workbench
 from truesitter.web.guard import Guard
 from truesitter.web.routes import (
     air,
@@ -44,6 +44,7 @@ from truesitter.web.routes import (
     tubes,
     values,
 )
+from truesitter.web.workers import Workers
 
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
@@ -53,11 +54,30 @@ ROUTERS = (
 )  # fmt: skip
 
 
-def create_app(shelf: Shelf, static: Path = STATIC) -> FastAPI:
-    """The application on a shelf; `static` holds the built front end."""
+def create_app(
+    shelf: Shelf,
+    static: Path = STATIC,
+    workers: Workers | None = None,
+    most_bytes: int = REMEMBERED,
+    within: bool = False,
+) -> FastAPI:
+    """The application on a shelf.
+
+    Parameters
+    ----------
+    static
+        The built front end.
+    workers
+        Processes that compute; None to do so in this one.
+    most_bytes
+        Of results remembered.
+    within
+        True for a process that only another one of this application can reach.
+    """
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
-    app.state.workbench = Workbench(shelf)
-    app.add_middleware(Guard)
+    app.state.workbench = Workbench(shelf, most_bytes, workers)
+    if not within:
+        app.add_middleware(Guard)
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)

@@ -18,20 +18,25 @@ from truesitter.formats.wording import Counting
 from truesitter.store.sitters import Shelf, Sitter
 from truesitter.web.declared import answers
 from truesitter.web.queue import Queue
+from truesitter.web.workers import Workers
 
-_REMEMBERED = 256
+REMEMBERED = 600 << 20
+"""Bytes of results remembered, by default."""
+_EDITIONS = 256
 """Keys of so many editions of sitters are remembered."""
 
 
 class Workbench:
     """Shelf, memory, and the line of those who wait; shared by all requests."""
 
-    def __init__(self, shelf: Shelf) -> None:
+    def __init__(self, shelf: Shelf, most_bytes: int = REMEMBERED, workers: Workers | None = None) -> None:
         self.shelf = shelf
+        self.workers = workers
+        """Processes that compute; None to do so in this one."""
         cores = max(1, os.cpu_count() or 1)
         self.queue = Queue(cores)
         # One lane never waits for the other: whoever has a place in one finds room to compute.
-        self.memo = Memo(at_once=2 * cores)
+        self.memo = Memo(most_bytes, at_once=2 * cores)
         self._keys: OrderedDict[tuple[str, int, str], dict[str, str]] = OrderedDict()
         self._lock = threading.Lock()
 
@@ -44,7 +49,7 @@ class Workbench:
             found = {path: study.key(declaration) for path, declaration in answers().items()}
             with self._lock:
                 self._keys[edition] = found
-                while len(self._keys) > _REMEMBERED:
+                while len(self._keys) > _EDITIONS:
                     self._keys.popitem(last=False)
         return found
 

@@ -40,9 +40,12 @@ class Queue:
             self._lanes[lane] = anyio.CapacityLimiter(self.at_once)
         return self._lanes[lane]
 
-    def waiting(self, lane: Lane) -> int:
-        """How many wait in a lane."""
-        return self._lane(lane).statistics().tasks_waiting
+    def crowd(self, lane: Lane) -> int:
+        """How many are at work or wait in a lane."""
+        if lane not in self._lanes:
+            return 0
+        now = self._lanes[lane].statistics()
+        return now.tasks_waiting + now.borrowed_tokens
 
     async def run(self, lane: Lane, request: Request, work: Callable[[], Awaitable[Response]]) -> Response:
         """Wait for a place and work there; whoever leaves meanwhile is answered nothing.

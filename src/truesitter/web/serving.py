@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import socket
+import sys
 import threading
 import time
 from collections.abc import Callable
@@ -13,16 +14,22 @@ from pathlib import Path
 import uvicorn
 from sqlalchemy.exc import DatabaseError
 
+from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.refusal import Refusal
 from truesitter.store.copies import DailyCopies
 from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import told
 from truesitter.web.app import create_app
+from truesitter.web.workers import Ceiling, Workers
 
 WARM_UP_AFTER = 2.0
 """Seconds from the start; by then the first page is on the screen, which loading would have slowed [try]."""
 
+ANSWERS = 64 << 20
+"""Bytes of answers remembered where others compute them [try]."""
+SWITCH = 0.0005
+"""Seconds for which a thread that computes may keep others from answering [try]."""
 COPIES_EVERY = 60.0
 """Seconds between looks whether the copy of the day is due [try]."""
 
@@ -56,7 +63,13 @@ def listen(port: int) -> socket.socket:
     return listening
 
 
-def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None) -> None:
+def run(
+    folder: Path,
+    port: int,
+    prepare: Callable[[Shelf], None] | None = None,
+    count: int = 0,
+    ceiling: Ceiling = Ceiling(),  # noqa: B008
+) -> None:
     """Serve the sitters of a folder on 127.0.0.1 until stopped.
 
     Nothing in the folder is touched before both the port and the folder are this process's own.
@@ -65,6 +78,10 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
     ----------
     prepare
         Done with the shelf before it is served.
+    count
+        Processes that compute; 0 to do so in this one.
+    ceiling
+        Memory they may take.
 
     Raises
     ------
@@ -74,6 +91,7 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
         When the folder cannot be used; nothing in it was touched.
     """
     logging.basicConfig(level=logging.WARNING)
+    sys.setswitchinterval(SWITCH)
     began = time.time()
     with listen(port) as listening, folder_lock(folder, f"True Sitter at http://127.0.0.1:{port}"):
         shelf = Shelf(folder)
@@ -81,17 +99,23 @@ def run(folder: Path, port: int, prepare: Callable[[Shelf], None] | None = None)
             shelf.purge(began)
         if prepare:
             prepare(shelf)
-        # The detector takes seconds to load: let it do so while the painter looks at the shelf.
-        warm_up = threading.Timer(WARM_UP_AFTER, _warm_up)
+        set_ceiling(ceiling.in_flight << 20)
+        workers = Workers(folder, count, ceiling) if count else None
+        # What computes takes seconds to load: let it do so while the painter looks at the shelf.
+        warm_up = threading.Timer(WARM_UP_AFTER, workers.start if workers else _warm_up)
         warm_up.daemon = True
         warm_up.start()
         copies = Daily(shelf.copies)
         copies.start()
-        server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="warning"))
+        remembered = ANSWERS if workers else ceiling.remembered << 20
+        app = create_app(shelf, workers=workers, most_bytes=remembered)
+        server = uvicorn.Server(uvicorn.Config(app, log_level="warning"))
         print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
         server.run(sockets=[listening])
         warm_up.cancel()
         copies.stop()
+        if workers:
+            workers.stop()
         shelf.close()
 
 

@@ -36,7 +36,10 @@ _BYTES_PER_PIXEL = {"L": 5, "RGB": 7, "RGBA": 12, "CMYK": 14, "F": 14, "I": 14, 
 _UNREADABLE = (OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeError, KeyError, struct.error)
 """What Pillow raises on files that are damaged in one way or another."""
 
-_ROOM = Room(1536 * 2**20)
+IN_FLIGHT = 1024 * 2**20
+"""Bytes that photographs being unpacked share by default."""
+
+_ROOM = Room(IN_FLIGHT)
 """Photographs being unpacked share so many bytes; whoever would go beyond them waits."""
 
 _UPRIGHT = {
@@ -96,6 +99,11 @@ def _orientation(image: Image.Image) -> int:
         return int(image.getexif().get(0x0112, 1))
     except Exception:
         return 1
+
+
+def set_ceiling(most: int) -> None:
+    """How many bytes photographs being unpacked may take between them, > 0; a larger one goes alone."""
+    _ROOM.resize(most)
 
 
 def inspect(data: bytes) -> PhotographInfo:

@@ -20,12 +20,17 @@ class Room:
         self._most, self._used = most, 0
         self._changed = threading.Condition()
 
+    def resize(self, most: int) -> None:
+        """Allow more or fewer bytes from now on."""
+        with self._changed:
+            self._most = most
+            self._changed.notify_all()
+
     @contextmanager
     def take(self, amount: int) -> Iterator[None]:
         """Have so many bytes while inside."""
-        amount = min(amount, self._most)
         with self._changed:
-            self._changed.wait_for(lambda: self._used + amount <= self._most)
+            self._changed.wait_for(lambda: self._used == 0 or self._used + amount <= self._most)
             self._used += amount
         try:
             yield

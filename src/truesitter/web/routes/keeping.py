@@ -19,12 +19,12 @@ from truesitter.store.backup import write_backup
 from truesitter.store.check import check_folder
 from truesitter.store.copies import COPIES
 from truesitter.store.sitter_files import MOST_BYTES, sitter_schema
-from truesitter.web.answers import BenchRoute
+from truesitter.web.answers import HereRoute
 from truesitter.web.bench import Bench, CurrentSitter, download
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api", tags=["keeping"])
-heavy = APIRouter(route_class=BenchRoute)
+heavy = APIRouter(route_class=HereRoute)
 
 
 class CopyOut(BaseModel):

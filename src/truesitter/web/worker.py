@@ -1,0 +1,59 @@
+"""The process that computes for the one that answers; see `workers`.
+
+Started with a data folder, a socket, and MiB of pictures in flight and of results remembered.
+"""
+
+from __future__ import annotations
+
+import ctypes
+import os
+import sys
+import threading
+import time
+from pathlib import Path
+
+import numpy as np
+import uvicorn
+
+from truesitter.core.reference.decode import set_ceiling
+from truesitter.core.sitter.landmarks import detect
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+
+NICENESS = 15
+"""Computing gives way to answering [try]."""
+TRIM_EVERY = 5.0
+"""Seconds [try]."""
+
+
+def _end_with_parent() -> None:
+    """Whoever started this process holds the other end of its standard input."""
+    sys.stdin.buffer.read()
+    os._exit(0)
+
+
+def _give_back() -> None:
+    """Give memory that was let go of back to the machine every so often; only some systems can."""
+    try:
+        trim = ctypes.CDLL(None).malloc_trim
+    except (OSError, AttributeError):
+        return
+    while True:
+        time.sleep(TRIM_EVERY)
+        trim(0)
+
+
+def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
+    """Serve a data folder on a socket until the process that asked for it has ended."""
+    os.nice(NICENESS)
+    os.umask(0o077)
+    set_ceiling(in_flight << 20)
+    for watch in (_end_with_parent, _give_back):
+        threading.Thread(target=watch, daemon=True).start()
+    app = create_app(Shelf(folder), most_bytes=remembered << 20, within=True)
+    detect(np.zeros((64, 64, 3), np.uint8))
+    uvicorn.Server(uvicorn.Config(app, uds=str(socket), log_level="warning")).run()
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]), Path(sys.argv[2]), int(sys.argv[3]), int(sys.argv[4]))
