@@ -25,6 +25,8 @@ from siege.server import Server
 from truesitter.core.memo import Abandoned, Memo, wanted_while
 from truesitter.core.reference.room import Room
 from truesitter.core.study.light import LightStage
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
 from truesitter.web.queue import GONE, Queue
 from truesitter.web.workers import Worker, Workers
 
@@ -223,27 +225,46 @@ def await_end(process: psutil.Process) -> None:
     pytest.fail("it goes on")
 
 
-def test_a_process_that_dies_is_started_again_and_asked_again(tmp_path: Path, made_photo: bytes) -> None:
-    """The same answers as without processes, also after each of them was killed."""
-    with Server(tmp_path, "--processes", "1") as server, server.client() as client:
-        put = client.post("/api/sitters", files={"photo": ("a.jpg", made_photo)})
-        assert put.status_code == 201
-        url = f"/api/sitters/{put.json()['id']}"
-        groups = client.get(f"{url}/values")
-        assert groups.status_code == 200
+def test_processes_end_with_the_one_that_started_them(tmp_path: Path) -> None:
+    """Also when it is killed: nobody is left who could write to the folder."""
+    with Server(tmp_path, "--processes", "1") as server:
         (worker,) = psutil.Process(server.process.pid).children()
-        os.kill(worker.pid, signal.SIGKILL)
-        await_end(worker)
-        form = client.get(f"{url}/light/form")
-        assert form.status_code == 200
-        assert client.get(f"{url}/values").content == groups.content
-        missing = client.get("/api/sitters/none/values")
-        assert (missing.status_code, "not on the shelf" in missing.json()["detail"]) == (404, True)
-        (again,) = psutil.Process(server.process.pid).children()
         server.kill()
-        await_end(again)
-    with Server(tmp_path, "--processes", "0") as server, server.client() as client:
-        assert client.get(f"{url}/light/form").content == form.content
+        await_end(worker)
+
+
+def test_a_process_that_dies_is_started_again_and_asked_again(tmp_path: Path, made_photo: bytes) -> None:
+    """The same answers as without processes, also for what one of them had on its desk when it died."""
+    shelf = Shelf(tmp_path)
+    sitter = shelf.add(made_photo, "a.jpg").id
+    paths = [f"/api/sitters/{sitter}/{name}" for name in ("values", "light/form", "flesh", "none")]
+    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+        alone = [(a.status_code, a.content) for a in map(client.get, paths)]
+    workers = Workers(tmp_path, 1)
+    (worker,) = workers.all
+    with TestClient(create_app(shelf, workers=workers), base_url="http://127.0.0.1") as client:
+        assert not worker.here, "it is being started"
+        first = client.get(paths[0])
+        assert (first.status_code, first.content) == alone[0], "meanwhile this process answers"
+        client.portal.call(worker.ready)  # type: ignore[union-attr]
+        before = cpu(worker)
+        assert [(a.status_code, a.content) for a in map(client.get, paths)] == alone
+        assert cpu(worker) > before + 0.1, "it was the process that worked"
+        with ThreadPoolExecutor(1) as pool:
+            asked = pool.submit(client.get, f"/api/sitters/{sitter}/passes")
+            while worker.queue.crowd("heavy") == 0:
+                time.sleep(0.005)
+            time.sleep(0.1)
+            killed = worker.pid
+            os.kill(killed, signal.SIGKILL)  # type: ignore[arg-type]
+            assert asked.result(60).status_code == 200
+        assert worker.pid != killed
+    workers.stop()
+
+
+def cpu(worker: Worker) -> float:
+    times = psutil.Process(worker.pid).cpu_times()
+    return float(times.user + times.system)
 
 
 def test_a_process_that_does_not_start_is_said(tmp_path: Path) -> None:

@@ -76,14 +76,18 @@ class BenchRoute(APIRoute):
             key, known = await run_in_threadpool(_known, request, bench)
             if known is not None:
                 return known
-            if bench.workers is None or here:
+            worker = None
+            if bench.workers is not None and not here:
+                worker = bench.workers.of(request.path_params.get("sitter_id", ""))
+            if bench.workers is None or worker is None or not worker.here:
+                # Also while the process that should do it is still starting: nobody waits for that.
                 await _read_whole(request)
                 answer = await bench.queue.run(lane, request, lambda: original(request))
             else:
                 with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
                     async for piece in request.stream():
                         body.write(piece)
-                    answer = await bench.workers.forward(lane, request, body, "")
+                    answer = await bench.workers.forward(worker, lane, request, body, "")
             if key is not None and answer.headers.get("etag") == f'"{key[1]}"':
                 bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
             return answer

@@ -101,10 +101,13 @@ def run(
             prepare(shelf)
         set_ceiling(ceiling.in_flight << 20)
         workers = Workers(folder, count, ceiling) if count else None
-        # What computes takes seconds to load: let it do so while the painter looks at the shelf.
-        warm_up = threading.Timer(WARM_UP_AFTER, workers.start if workers else _warm_up)
+        if workers:
+            workers.start()
+        # The detector takes seconds to load: let it do so while the painter looks at the shelf.
+        warm_up = threading.Timer(WARM_UP_AFTER, _warm_up)
         warm_up.daemon = True
-        warm_up.start()
+        if not workers:
+            warm_up.start()
         copies = Daily(shelf.copies)
         copies.start()
         remembered = ANSWERS if workers else ceiling.remembered << 20

@@ -20,8 +20,6 @@ from truesitter.core.sitter.landmarks import detect
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
-NICENESS = 15
-"""Computing gives way to answering [try]."""
 TRIM_EVERY = 5.0
 """Seconds [try]."""
 
@@ -45,7 +43,6 @@ def _give_back() -> None:
 
 def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
     """Serve a data folder on a socket until the process that asked for it has ended."""
-    os.nice(NICENESS)
     os.umask(0o077)
     set_ceiling(in_flight << 20)
     for watch in (_end_with_parent, _give_back):

@@ -27,6 +27,8 @@ from truesitter.web.queue import Lane, Queue
 
 MOVES_AFTER = 3
 """A sitter moves to another process when so many more wait for its own than for that one [try]."""
+NICENESS = 15
+"""Computing gives way to answering, from its first breath [try]."""
 _STARTS_WITHIN = 60.0
 _SITTERS = 512
 _PASSED_ON = ("content-type", "if-none-match", "if-match", "accept")
@@ -69,6 +71,14 @@ class Worker:
     def pid(self) -> int | None:
         """Number of the process; None before it was started."""
         return None if self._process is None else self._process.pid
+
+    @property
+    def here(self) -> bool:
+        """Whether it can be asked at once; one that is not running is started."""
+        if self._process is None or self._process.poll() is not None:
+            threading.Thread(target=self.start, daemon=True).start()
+            return False
+        return self._socket.exists()
 
     async def ready(self) -> None:
         """Wait until it can be asked.
@@ -120,8 +130,8 @@ class Workers:
         for number in range(count):
             socket = Path(self._aside.name) / f"{number}.sock"
             command = [
-                sys.executable, "-m", "truesitter.web.worker", str(folder), str(socket),
-                str(max(64, ceiling.in_flight // count)), str(max(64, ceiling.remembered // count)),
+                "nice", "-n", str(NICENESS), sys.executable, "-m", "truesitter.web.worker", str(folder),
+                str(socket), str(max(64, ceiling.in_flight // count)), str(max(64, ceiling.remembered // count)),
             ]  # fmt: skip
             self.all.append(Worker(command, socket))
 
@@ -142,9 +152,10 @@ class Workers:
             self._sitters.popitem(last=False)
         return worker
 
-    async def forward(self, lane: Lane, request: Request, body: IO[bytes], painter: str) -> Response:
-        """Have a request answered by the process that has its sitter."""
-        worker = self.of(request.path_params.get("sitter_id", ""))
+    async def forward(
+        self, worker: Worker, lane: Lane, request: Request, body: IO[bytes], painter: str
+    ) -> Response:
+        """Have a request answered by a process."""
         return await worker.queue.run(lane, request, lambda: _ask(worker, request, body, painter))
 
     def stop(self) -> None:
