@@ -1,4 +1,4 @@
-"""Write the OpenAPI schema for the front end's types, and the JSON schemas of plan.json and of schools."""
+"""Write the OpenAPI schema for the front end's types, and the JSON schemas of plan.json, sitters and schools."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from pathlib import Path
 
 from truesitter.formats.plan import Plan
 from truesitter.formats.school_files import school_schema
+from truesitter.store.sitter_files import sitter_schema
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
@@ -31,9 +32,14 @@ def school_schema_text() -> str:
     return json.dumps(school_schema(), indent=1, sort_keys=True) + "\n"
 
 
+def sitter_schema_text() -> str:
+    return json.dumps(sitter_schema(), indent=1, sort_keys=True) + "\n"
+
+
 def main() -> None:
     (ROOT / "frontend/openapi.json").write_text(openapi_text(), encoding="utf-8")
     (ROOT / "docs/plan.schema.json").write_text(plan_schema_text(), encoding="utf-8")
+    (ROOT / "docs/sitter.schema.json").write_text(sitter_schema_text(), encoding="utf-8")
     (ROOT / "docs/school.schema.json").write_text(school_schema_text(), encoding="utf-8")
 
 

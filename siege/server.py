@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 import socket
+import ssl
 import subprocess
 import sys
 import threading
@@ -35,9 +36,10 @@ def photograph(name: str) -> bytes:
 class Server:
     """`truesitter serve` on a folder; its memory is looked at ten times a second."""
 
-    def __init__(self, folder: Path, *arguments: str) -> None:
+    def __init__(self, folder: Path, *arguments: str, trusted: ssl.SSLContext | None = None) -> None:
         self.folder, self.port = folder, free_port()
-        self.address = f"http://127.0.0.1:{self.port}"
+        self.address = f"{'https' if trusted else 'http'}://127.0.0.1:{self.port}"
+        self._trusted = trusted or _NO_TLS
         self._command = [
             sys.executable, "-m", "truesitter.cli", "serve", "--data", str(folder), "--port", str(self.port),
             *arguments,
@@ -54,7 +56,7 @@ class Server:
                 assert self.process.stderr is not None
                 raise RuntimeError(self.process.stderr.read().decode())
             try:
-                httpx.get(f"{self.address}/api/sitters", timeout=5)
+                httpx.get(f"{self.address}/api/sitters", timeout=5, verify=self._trusted)
             except httpx.TransportError:
                 time.sleep(0.02)
                 continue
@@ -93,7 +95,7 @@ class Server:
         return sum(int(p.memory_info().rss) for p in (first, *first.children(recursive=True)))
 
     def client(self, **options: Any) -> httpx.Client:
-        return httpx.Client(base_url=self.address, timeout=300, verify=_NO_TLS, **options)
+        return httpx.Client(base_url=self.address, timeout=300, verify=self._trusted, **options)
 
 
 def quantile(values: list[float], share: float) -> float:

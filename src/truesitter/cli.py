@@ -7,7 +7,6 @@ code 3, a folder that cannot be used with code 4.
 from __future__ import annotations
 
 import json
-import os
 import sys
 from collections.abc import Callable
 from functools import wraps
@@ -19,6 +18,7 @@ from pydantic import ValidationError
 
 from truesitter.cli_easel import add_commands as add_easel
 from truesitter.cli_keeping import add_commands as add_keeping
+from truesitter.cli_serving import add_commands as add_serving
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.ingredients import FIXED, MARK, expand
@@ -38,7 +38,6 @@ from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
 from truesitter.store.lock import Held
 from truesitter.store.trouble import UnusableFolder
-from truesitter.store.where import data_folder
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -232,31 +231,9 @@ def value(
     print(json.dumps({"value": step, "lab": lab.tolist()}) if as_json else f"value {step:.2f}")
 
 
-@app.command()
-@_clear_errors
-def serve(
-    data: Annotated[Path | None, typer.Option(help="Folder of the sitters")] = None,
-    port: int = 8440,
-    demo: Annotated[bool, typer.Option(help="Load the made-up sitters first")] = False,
-    processes: Annotated[
-        int | None, typer.Option(min=0, max=64, help="That compute; by default one a core, up to four")
-    ] = None,
-    in_flight: Annotated[
-        int, typer.Option(min=256, max=1 << 20, help="MiB of pictures being unpacked at once")
-    ] = 1024,
-    remembered: Annotated[int, typer.Option(min=64, max=1 << 20, help="MiB of results kept in memory")] = 600,
-) -> None:
-    """Serve the application on this machine."""
-    from truesitter.demo.seed import seed
-    from truesitter.web.serving import run
-    from truesitter.web.workers import Ceiling
-
-    count = min(4, os.cpu_count() or 1) if processes is None else processes
-    run(data or data_folder(), port, seed if demo else None, count, Ceiling(in_flight, remembered))
-
-
 add_easel(app, _clear_errors, _numbers)
 add_keeping(app, _clear_errors)
+add_serving(app, _clear_errors)
 
 if __name__ == "__main__":
     app()

@@ -4,6 +4,54 @@
  */
 
 export interface paths {
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Door
+         * @description Whether one has to come in first.
+         */
+        get: operations["door_api_door_get"];
+        put?: never;
+        /**
+         * Enter
+         * @description Come in.
+         */
+        post: operations["enter_api_door_post"];
+        /**
+         * Leave
+         * @description Go out again.
+         */
+        delete: operations["leave_api_door_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Code
+         * @description The way here as a code for the camera of a tablet or phone.
+         */
+        get: operations["code_api_door_code_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/rack.csv": {
         parameters: {
             query?: never;
@@ -3428,6 +3476,20 @@ export interface components {
             school: string;
         };
         /**
+         * DoorOut
+         * @description Whether this is a studio with a door, and who is asking.
+         */
+        DoorOut: {
+            /** Address */
+            address: string | null;
+            /** Painter */
+            painter: string | null;
+            /** Secret */
+            secret: boolean;
+            /** Studio */
+            studio: boolean;
+        };
+        /**
          * EaselComparison
          * @description A painting held to its plan.
          */
@@ -3558,6 +3620,16 @@ export interface components {
             set: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * EnterIn
+         * @description Who comes in, and the passphrase.
+         */
+        EnterIn: {
+            /** Painter */
+            painter: string;
+            /** Passphrase */
+            passphrase: string;
         };
         /**
          * EyeOut
@@ -7642,6 +7714,106 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    door_api_door_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+        };
+    };
+    enter_api_door_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    leave_api_door_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    code_api_door_code_svg_get: {
+        parameters: {
+            query?: {
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     rack_as_csv_api_files_rack_csv_get: {
         parameters: {
             query?: never;

@@ -53,7 +53,7 @@ class Facts:
             )
             return tuple(Fact(f.id, f.kind, f.document, f.at) for f in found)
 
-    def add(self, sitter_id: str, kind: Kind, document: dict[str, Any]) -> Fact:
+    def add(self, sitter_id: str, kind: Kind, document: dict[str, Any], by: str = "") -> Fact:
         """Write down that something happened; the same thing twice is one fact.
 
         Raises
@@ -72,7 +72,7 @@ class Facts:
             if same is None:
                 if len(standing) >= MOST_FACTS:
                     raise Refusal(f"more than {MOST_FACTS} entries of one kind cannot be kept")
-                same = FactRow(sitter_id=sitter_id, kind=kind, document=document, at=now())
+                same = FactRow(sitter_id=sitter_id, kind=kind, document=document, at=now(), painter=by)
                 session.add(same)
                 session.flush()
             return Fact(same.id, same.kind, same.document, same.at)

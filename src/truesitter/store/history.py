@@ -90,18 +90,27 @@ def _mark(session: Session, row: SitterRow, touched: list[str]) -> None:
     )
 
 
-def _append(session: Session, row: SitterRow, stage: str, words: str, patch: Patch, now: datetime) -> None:
+def _append(
+    session: Session, row: SitterRow, stage: str, words: str, patch: Patch, now: datetime, by: str
+) -> None:
     session.execute(delete(RevisionRow).where(RevisionRow.sitter_id == row.id, RevisionRow.number > row.head))
     row.head += 1
     session.add(
         RevisionRow(
-            sitter_id=row.id, number=row.head, stage=stage, change=words[:200], patch=patch, at=now
+            sitter_id=row.id, number=row.head, stage=stage, change=words[:200], patch=patch, at=now,
+            painter=by,
         )
     )  # fmt: skip
 
 
 def change(
-    session: Session, row: SitterRow, settings: StudySettings, stage: str, edit: Edit, now: datetime
+    session: Session,
+    row: SitterRow,
+    settings: StudySettings,
+    stage: str,
+    edit: Edit,
+    now: datetime,
+    by: str = "",
 ) -> Settings | None:
     """Apply an edit to a stage and append it to the history; undone changes are forgotten.
 
@@ -125,7 +134,7 @@ def change(
         if any(changed):
             patch.setdefault("lists", {})[name] = list_change(*changed)
     apply_patch(session, row.id, stage, patch, forward=True)
-    _append(session, row, stage, edit.words, patch, now)
+    _append(session, row, stage, edit.words, patch, now, by)
     _mark(session, row, sorted(edit.touches(stage) & _names(stage, patch)))
     return new
 
@@ -152,11 +161,11 @@ def _names(stage: str, patch: Patch) -> set[str]:
     return plain_names | {f"{name}+" for name in plain_names}
 
 
-def reset(session: Session, row: SitterRow, stage: str, words: str, now: datetime) -> None:
+def reset(session: Session, row: SitterRow, stage: str, words: str, now: datetime, by: str = "") -> None:
     """Give a stage its usual settings, whatever is kept of it; this can be undone."""
     patch = reset_patch(session, row.id, stage)
     apply_patch(session, row.id, stage, patch, forward=True)
-    _append(session, row, stage, words, patch, now)
+    _append(session, row, stage, words, patch, now, by)
     _mark(session, row, _all_of(stage))
 
 
@@ -179,7 +188,13 @@ def walk(session: Session, row: SitterRow, forward: bool) -> None:
 
 
 def change_text(session: Session, sitter_id: str, number: int) -> str | None:
-    """What a change was, in words; None when there is none of that number."""
-    return session.scalar(
-        select(RevisionRow.change).where(RevisionRow.sitter_id == sitter_id, RevisionRow.number == number)
-    )
+    """What a change was, in words, and in a studio whose; None when there is none of that number."""
+    found = session.execute(
+        select(RevisionRow.change, RevisionRow.painter).where(
+            RevisionRow.sitter_id == sitter_id, RevisionRow.number == number
+        )
+    ).first()
+    if found is None:
+        return None
+    change, painter = found
+    return f"{change} ({painter})" if painter else change

@@ -29,6 +29,7 @@ from truesitter.store.lock import tidying
 from truesitter.store.models import ReferenceRow, SitterRow
 from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
+from truesitter.store.passphrase import Passphrase
 from truesitter.store.sitter_files import SitterFiles
 from truesitter.store.studio import StudioDocuments
 from truesitter.store.trouble import told
@@ -101,6 +102,7 @@ class Shelf:
         self.facts = Facts(self._sessions, self._row)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
+        self.passphrase = Passphrase(self.studio)
         self.copies = DailyCopies(folder, self.studio)
         self._files = SitterFiles(self._sessions, self.blobs, self.paintings.blobs)
 
@@ -274,7 +276,9 @@ class Shelf:
 
     # -- settings and history -------------------------------------------------------------------
 
-    def change(self, sitter_id: str, stage: str, edit: Edit, expected: int | None = None) -> Sitter:
+    def change(
+        self, sitter_id: str, stage: str, edit: Edit, expected: int | None = None, by: str = ""
+    ) -> Sitter:
         """Change a stage's settings and append the change to the history; undone changes are forgotten.
 
         Parameters
@@ -285,6 +289,8 @@ class Shelf:
             What is changed.
         expected
             The edition the change was made on; None to join it to whatever is there.
+        by
+            Who makes it, in a studio of several.
 
         Raises
         ------
@@ -301,17 +307,17 @@ class Shelf:
                 if trouble.stage == stage:
                     raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
             history.check_edition(session, row, expected, edit.touches(stage), edit.words)
-            new = history.change(session, row, settings, stage, edit, now())
+            new = history.change(session, row, settings, stage, edit, now(), by)
             edition = row.edition
         if new is not None:
             self._remember((sitter_id, edition), settings.model_copy(update={stage: new}), troubles)
         return self.get(sitter_id)
 
-    def reset(self, sitter_id: str, stage: str, words: str) -> Sitter:
+    def reset(self, sitter_id: str, stage: str, words: str, by: str = "") -> Sitter:
         """Give a stage its usual settings, also one that cannot be read; this can be undone."""
         history.check_stage(stage)
         with self._sessions.writing.begin() as session:
-            history.reset(session, self._row(session, sitter_id), stage, words, now())
+            history.reset(session, self._row(session, sitter_id), stage, words, now(), by)
         return self.get(sitter_id)
 
     def undo(self, sitter_id: str, expected: int | None = None) -> Sitter:

@@ -12,7 +12,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.routing import APIRoute
 
 from truesitter.core.study.results import Needs
-from truesitter.web.bench import CurrentStudy, Workbench
+from truesitter.web.bench import CurrentStudy, Workbench, painter_of
 from truesitter.web.declared import answers, declare
 from truesitter.web.queue import Lane
 
@@ -87,7 +87,9 @@ class BenchRoute(APIRoute):
                 with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
                     async for piece in request.stream():
                         body.write(piece)
-                    answer = await bench.workers.forward(worker, lane, request, body, "")
+                    answer = await bench.workers.forward(
+                        worker, lane, request, body, painter_of(request) or ""
+                    )
             if key is not None and answer.headers.get("etag") == f'"{key[1]}"':
                 bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
             return answer

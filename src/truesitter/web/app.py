@@ -11,7 +11,9 @@ from truesitter import __version__
 from truesitter.store.sitters import Shelf
 from truesitter.web import problems
 from truesitter.web.bench import REMEMBERED, Workbench
-from truesitter.web.guard import Guard
+from truesitter.web.door import Door
+from truesitter.web.guard import Guard, Within
+from truesitter.web.limits import Limits
 from truesitter.web.routes import (
     air,
     coats,
@@ -44,13 +46,16 @@ from truesitter.web.routes import (
     tubes,
     values,
 )
+from truesitter.web.routes import (
+    door as door_routes,
+)
 from truesitter.web.workers import Workers
 
 STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches, air, easel, easel_work, easel_prints, keeping,
+    swatches, air, easel, easel_work, easel_prints, keeping, door_routes,
 )  # fmt: skip
 
 
@@ -60,6 +65,7 @@ def create_app(
     workers: Workers | None = None,
     most_bytes: int = REMEMBERED,
     within: bool = False,
+    door: Door | None = None,
 ) -> FastAPI:
     """The application on a shelf.
 
@@ -73,11 +79,16 @@ def create_app(
         Of results remembered.
     within
         True for a process that only another one of this application can reach.
+    door
+        Of a studio that is open to other machines; None for one machine alone.
     """
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
-    app.state.workbench = Workbench(shelf, most_bytes, workers)
-    if not within:
-        app.add_middleware(Guard)
+    app.state.workbench = Workbench(shelf, most_bytes, workers, door)
+    app.add_middleware(Limits)
+    if within:
+        app.add_middleware(Within)
+    else:
+        app.add_middleware(Guard, door=door)
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)

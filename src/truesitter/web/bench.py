@@ -17,6 +17,7 @@ from truesitter.core.study import Study
 from truesitter.formats.wording import Counting
 from truesitter.store.sitters import Shelf, Sitter
 from truesitter.web.declared import answers
+from truesitter.web.door import Door
 from truesitter.web.queue import Queue
 from truesitter.web.workers import Workers
 
@@ -29,8 +30,16 @@ _EDITIONS = 256
 class Workbench:
     """Shelf, memory, and the line of those who wait; shared by all requests."""
 
-    def __init__(self, shelf: Shelf, most_bytes: int = REMEMBERED, workers: Workers | None = None) -> None:
+    def __init__(
+        self,
+        shelf: Shelf,
+        most_bytes: int = REMEMBERED,
+        workers: Workers | None = None,
+        door: Door | None = None,
+    ) -> None:
         self.shelf = shelf
+        self.door = door
+        """Of a studio that is open to other machines; None for one machine alone."""
         self.workers = workers
         """Processes that compute; None to do so in this one."""
         cores = max(1, os.cpu_count() or 1)
@@ -86,6 +95,23 @@ def _study(sitter: CurrentSitter, bench: Bench) -> Study:
 
 
 CurrentStudy = Annotated[Study, Depends(_study)]
+
+
+def painter_of(request: Request) -> str | None:
+    """Who asks: the name they came in under, empty on a machine of one's own, None before coming in."""
+    found: str | None = getattr(request.state, "painter", "")
+    return found
+
+
+PainterName = Annotated[str | None, Depends(painter_of)]
+
+
+def _by(painter: PainterName) -> str:
+    return painter or ""
+
+
+By = Annotated[str, Depends(_by)]
+"""Whose change it is, for the history; empty on a machine of one's own."""
 
 
 def _expected(if_match: Annotated[str | None, Header()] = None) -> int | None:

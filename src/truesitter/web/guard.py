@@ -1,18 +1,23 @@
-"""Only this machine's own pages may talk to the application: checks of Host and Origin, and headers."""
+"""Who may talk to the application, and what pages may do with its answers.
+
+Alone, only this machine's own pages. As a studio, also others of the local network, with a session.
+"""
 
 from __future__ import annotations
 
-from urllib.parse import urlsplit
+from http.cookies import CookieError, SimpleCookie
 
 from starlette.datastructures import Headers, MutableHeaders
+from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from truesitter.web.door import COOKIE, THIS_MACHINE, Door, from_here, name_of
 from truesitter.web.problems import problem
 
-HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
-"""Names under which this machine calls itself; a name pointed at it from outside is none of them."""
-
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
+_OPEN = frozenset({"/api/door"})
+"""What is answered to whoever has not come in yet; the pages themselves tell nothing."""
+_ELSEWHERE = "A page from somewhere else tried to change something here."
 _HEADERS = {
     "Content-Security-Policy": (
         "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
@@ -20,37 +25,49 @@ _HEADERS = {
         "form-action 'self'; frame-ancestors 'none'"
     ),
     "X-Content-Type-Options": "nosniff",
+    "X-Frame-Options": "DENY",
     "Referrer-Policy": "no-referrer",
     "Cross-Origin-Resource-Policy": "same-origin",
     "Cross-Origin-Opener-Policy": "same-origin",
 }
 
 
-def _name(host: str) -> str:
-    """A host without its port."""
-    return host.rsplit(":", 1)[0] if not host.endswith("]") else host
-
-
-def _foreign(method: str, headers: Headers) -> str | None:
+def _foreign(method: str, headers: Headers, hosts: frozenset[str]) -> str | None:
     """Why a request comes from somewhere else; None when it does not."""
     host = headers.get("host", "")
-    if _name(host) not in HOSTS:
-        return "This application answers only under 127.0.0.1 or localhost."
+    if name_of(host) not in hosts:
+        return f"This application does not go by the name “{host[:60]}”."
     if method in _READING:
         return None
     origin = headers.get("origin")
-    if origin is not None and urlsplit(origin).netloc != host:
-        return "A page from somewhere else tried to change something here."
-    if origin is None and headers.get("sec-fetch-site") in ("cross-site", "same-site"):
-        return "A page from somewhere else tried to change something here."
+    if origin is not None and not from_here(origin, host):
+        return _ELSEWHERE
+    if headers.get("sec-fetch-site") in ("cross-site", "same-site"):
+        return _ELSEWHERE
     return None
 
 
-class Guard:
-    """Refuses what comes from elsewhere, and says on every answer what pages may do with it."""
+def session_of(headers: Headers) -> str | None:
+    """The session that a browser shows."""
+    try:
+        jar = SimpleCookie(headers.get("cookie", ""))
+    except CookieError:
+        return None
+    return jar[COOKIE].value if COOKIE in jar else None
 
-    def __init__(self, app: ASGIApp) -> None:
-        self._app = app
+
+class Guard:
+    """Refuses what comes from elsewhere, and says on every answer what pages may do with it.
+
+    Parameters
+    ----------
+    door
+        Of a studio that is open to other machines; None for one machine alone.
+    """
+
+    def __init__(self, app: ASGIApp, door: Door | None = None) -> None:
+        self._app, self._door = app, door
+        self._hosts = door.hosts if door else THIS_MACHINE
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Pass a request on, or refuse it."""
@@ -63,6 +80,31 @@ class Guard:
                 MutableHeaders(scope=message).update(_HEADERS)
             await send(message)
 
-        foreign = _foreign(scope["method"], Headers(scope=scope))
-        answer = self._app if foreign is None else problem(403, foreign)
-        await answer(scope, receive, with_headers)
+        refused = self._refused(scope)
+        await (refused or self._app)(scope, receive, with_headers)
+
+    def _refused(self, scope: Scope) -> Response | None:
+        headers = Headers(scope=scope)
+        foreign = _foreign(scope["method"], headers, self._hosts)
+        if foreign is not None:
+            return problem(403, foreign)
+        painter = self._door.who(session_of(headers)) if self._door else ""
+        scope.setdefault("state", {})["painter"] = painter
+        path: str = scope["path"]
+        if painter is None and (path.startswith("/api/") or path == "/openapi.json") and path not in _OPEN:
+            return problem(401, "Come in first: this studio has a passphrase.")
+        return None
+
+
+class Within:
+    """Takes the painter's name from the process that asks: nobody else can."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Pass a request on under its painter's name."""
+        if scope["type"] == "http":
+            name = bytes.fromhex(Headers(scope=scope).get("x-painter", "")).decode()
+            scope.setdefault("state", {})["painter"] = name
+        await self._app(scope, receive, send)

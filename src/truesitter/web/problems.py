@@ -23,6 +23,7 @@ from truesitter.store.sitters import UnknownSitter
 from truesitter.store.trouble import NotKept, sentence_for
 from truesitter.store.tubes import UnknownTube
 from truesitter.web.answers import CACHING, NotModified
+from truesitter.web.door import TooMany
 
 log = logging.getLogger("truesitter")
 BUG = "Something went wrong inside the program. What you did before is kept; the details are in its log."
@@ -59,6 +60,12 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Overtaken)
     async def _overtaken(_: Request, error: Overtaken) -> JSONResponse:
         return problem(412, error.sentence)
+
+    @app.exception_handler(TooMany)
+    async def _too_many(_: Request, error: TooMany) -> JSONResponse:
+        answer = problem(429, error.sentence)
+        answer.headers["Retry-After"] = str(max(1, round(error.wait)))
+        return answer
 
     @app.exception_handler(Refusal)
     async def _refusal(_: Request, error: Refusal) -> JSONResponse:

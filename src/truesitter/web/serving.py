@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import logging
 import socket
+import ssl
 import sys
 import threading
 import time
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
@@ -21,6 +23,7 @@ from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import told
 from truesitter.web.app import create_app
+from truesitter.web.door import Door, Opening
 from truesitter.web.workers import Ceiling, Workers
 
 WARM_UP_AFTER = 2.0
@@ -30,14 +33,50 @@ ANSWERS = 64 << 20
 """Bytes of answers remembered where others compute them [try]."""
 SWITCH = 0.0005
 """Seconds for which a thread that computes may keep others from answering [try]."""
+MOST_CONNECTIONS = 400
+"""Whoever comes when so many are open is told to come again [try]."""
+UNPROTECTED = (
+    "Nothing that goes over the network is encrypted: whoever shares it can see the pictures and the "
+    "passphrase. Open the door only in a network of your own, or give --certificate and --key."
+)
 COPIES_EVERY = 60.0
 """Seconds between looks whether the copy of the day is due [try]."""
 
 log = logging.getLogger("truesitter")
 
 
-def listen(port: int) -> socket.socket:
-    """A socket on 127.0.0.1.
+@dataclass(frozen=True)
+class StudioMode:
+    """A studio that other machines of the local network may come into.
+
+    Attributes
+    ----------
+    names
+        Further names it goes by.
+    certificate, key
+        Files of a certificate of one's own, to encrypt what goes over the network; None to do without.
+    """
+
+    names: tuple[str, ...] = ()
+    certificate: Path | None = None
+    key: Path | None = None
+
+    def __post_init__(self) -> None:
+        if (self.certificate is None) != (self.key is None):
+            raise Refusal("a certificate and its key belong together: give both files")
+        if self.certificate and self.key:
+            try:
+                ssl.create_default_context(ssl.Purpose.CLIENT_AUTH).load_cert_chain(
+                    self.certificate, self.key
+                )
+            except (OSError, ssl.SSLError) as error:
+                raise Refusal(
+                    f"this certificate and key cannot be used ({error.strerror or error})"
+                ) from None
+
+
+def listen(port: int, address: str = "127.0.0.1") -> socket.socket:
+    """A socket on an address of this machine.
 
     Raises
     ------
@@ -51,7 +90,7 @@ def listen(port: int) -> socket.socket:
     listening = socket.socket()
     listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        listening.bind(("127.0.0.1", port))
+        listening.bind((address, port))
         # From here on nobody else can have the port, and a browser that is quick waits in line.
         listening.listen()
     except OSError as error:
@@ -69,8 +108,9 @@ def run(
     prepare: Callable[[Shelf], None] | None = None,
     count: int = 0,
     ceiling: Ceiling = Ceiling(),  # noqa: B008
+    studio: StudioMode | None = None,
 ) -> None:
-    """Serve the sitters of a folder on 127.0.0.1 until stopped.
+    """Serve the sitters of a folder until stopped: on 127.0.0.1, or as a studio to the local network.
 
     Nothing in the folder is touched before both the port and the folder are this process's own.
 
@@ -82,6 +122,8 @@ def run(
         Processes that compute; 0 to do so in this one.
     ceiling
         Memory they may take.
+    studio
+        None for this machine alone.
 
     Raises
     ------
@@ -93,8 +135,12 @@ def run(
     logging.basicConfig(level=logging.WARNING)
     sys.setswitchinterval(SWITCH)
     began = time.time()
-    with listen(port) as listening, folder_lock(folder, f"True Sitter at http://127.0.0.1:{port}"):
+    address = "127.0.0.1" if studio is None else "0.0.0.0"
+    with listen(port, address) as listening, folder_lock(folder, f"True Sitter at port {port}"):
         shelf = Shelf(folder)
+        door = None
+        if studio:
+            door = Door(shelf.passphrase, Opening(port, studio.names, studio.certificate is not None))
         with told(folder):
             shelf.purge(began)
         if prepare:
@@ -111,9 +157,16 @@ def run(
         copies = Daily(shelf.copies)
         copies.start()
         remembered = ANSWERS if workers else ceiling.remembered << 20
-        app = create_app(shelf, workers=workers, most_bytes=remembered)
-        server = uvicorn.Server(uvicorn.Config(app, log_level="warning"))
-        print(f"True Sitter is at http://127.0.0.1:{port}", flush=True)
+        app = create_app(shelf, workers=workers, most_bytes=remembered, door=door)
+        config = uvicorn.Config(
+            app, log_level="warning", limit_concurrency=MOST_CONNECTIONS, server_header=False,
+            ssl_certfile=studio.certificate if studio else None, ssl_keyfile=studio.key if studio else None,
+        )  # fmt: skip
+        server = uvicorn.Server(config)
+        here = f"http://127.0.0.1:{port}" if door is None else door.opening.address
+        print(f"True Sitter is at {here}", flush=True)
+        if door and not door.opening.secret:
+            print(UNPROTECTED, flush=True)
         server.run(sockets=[listening])
         warm_up.cancel()
         copies.stop()

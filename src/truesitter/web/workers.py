@@ -124,6 +124,7 @@ class Workers:
     """
 
     def __init__(self, folder: Path, count: int, ceiling: Ceiling = Ceiling()) -> None:
+        shares = [str(max(64, mib // count)) for mib in (ceiling.in_flight, ceiling.remembered)]
         self._aside = tempfile.TemporaryDirectory(prefix="truesitter-")
         self._sitters: OrderedDict[str, Worker] = OrderedDict()
         self.all = []
@@ -131,7 +132,7 @@ class Workers:
             socket = Path(self._aside.name) / f"{number}.sock"
             command = [
                 "nice", "-n", str(NICENESS), sys.executable, "-m", "truesitter.web.worker", str(folder),
-                str(socket), str(max(64, ceiling.in_flight // count)), str(max(64, ceiling.remembered // count)),
+                str(socket), *shares,
             ]  # fmt: skip
             self.all.append(Worker(command, socket))
 

@@ -29,7 +29,7 @@ from truesitter.store.clock import now
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitters import Sitter, clean_filename
 from truesitter.web.answers import BenchRoute, answered, picture_response
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, photograph_bytes
+from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy, photograph_bytes
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}/easel", tags=["easel"], route_class=BenchRoute)
@@ -87,11 +87,12 @@ def add_painting(
     taken_at: Annotated[str | None, Form(pattern=r"^\d{4}-\d{2}-\d{2}$")] = None,
     wet: Annotated[bool, Form()] = False,
     by_hand: Annotated[bool, Form()] = False,
+    by: By = "",
 ) -> SitterOut:
     """Take a photograph of the painting in; `by_hand` keeps it though no painting was found in it."""
     data = photograph_bytes(photo)
     name = clean_filename(photo.filename or "painting")
-    return _taken_in(sitter, bench, data, name, after, taken_at, wet, by_hand)
+    return _taken_in(sitter, bench, data, name, after, taken_at, wet, by_hand, by)
 
 
 _BY_HAND = ((0.1, 0.1), (0.9, 0.1), (0.9, 0.9), (0.1, 0.9))
@@ -99,7 +100,7 @@ _BY_HAND = ((0.1, 0.1), (0.9, 0.1), (0.9, 0.9), (0.1, 0.9))
 
 def _taken_in(
     sitter: Sitter, bench: Any, data: bytes, name: str, after: int | None, taken_at: str | None, wet: bool,
-    by_hand: bool,
+    by_hand: bool, by: str,
 ) -> SitterOut:  # fmt: skip
     info = inspect(data)
     sha256 = hashlib.sha256(data).hexdigest()
@@ -115,11 +116,11 @@ def _taken_in(
         bench.study(sitter, {sha256: data}).easel.seen(given)
     bench.shelf.paintings.keep(sitter.id, data, name, info)
     edit = Edit(f"Photograph {name}", {}, {"paintings": ListEdit(add=(given.model_dump(mode="json"),))})
-    return sitter_out(bench.shelf.change(sitter.id, "easel", edit), bench)
+    return sitter_out(bench.shelf.change(sitter.id, "easel", edit, by=by), bench)
 
 
 @router.post("/camera", status_code=201)
-def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench) -> SitterOut:
+def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench, by: By) -> SitterOut:
     """Photograph the planned canvas with the simulated studio camera, faults and all, and take it in."""
     study = bench.study(sitter)
     if not study.easel.planned():
@@ -132,7 +133,7 @@ def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench) -> SitterOut
     painted = plant(canvas, faults, study.areas.areas(), features, mm, asked.seed)
     shot = take(painted, Studio.by_lot(asked.seed))
     data = encode_jpeg(shot.picture, 95)
-    return _taken_in(sitter, bench, data, f"studio-{asked.seed}.jpg", asked.after, None, False, False)
+    return _taken_in(sitter, bench, data, f"studio-{asked.seed}.jpg", asked.after, None, False, False, by)
 
 
 @router.get("/compared", dependencies=[answered("easel/compared", ("easel", "flesh", "passes"), NEEDS)])

@@ -7,7 +7,7 @@ from datetime import datetime
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from truesitter.web.bench import Bench
+from truesitter.web.bench import Bench, By
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}/done", tags=["facts"])
 
@@ -38,9 +38,9 @@ def passes_done(sitter_id: str, bench: Bench) -> list[DoneOut]:
 
 
 @router.post("", status_code=201)
-def tick_pass(sitter_id: str, done: PassDone, bench: Bench) -> DoneOut:
+def tick_pass(sitter_id: str, done: PassDone, bench: Bench, by: By) -> DoneOut:
     """Tick a pass."""
-    fact = bench.shelf.facts.add(sitter_id, "pass done", {"school": done.school, "pass": done.key})
+    fact = bench.shelf.facts.add(sitter_id, "pass done", {"school": done.school, "pass": done.key}, by)
     return DoneOut(id=fact.id, school=done.school, key=done.key, at=fact.at)
 
 

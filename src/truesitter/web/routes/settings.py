@@ -14,7 +14,7 @@ from pydantic import BaseModel, Field
 from truesitter.core.settings import Settings
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitters import Sitter
-from truesitter.web.bench import Bench, CurrentSitter, Expected
+from truesitter.web.bench import Bench, By, CurrentSitter, Expected
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["settings"])
@@ -72,18 +72,18 @@ def _change_out(stage: str, edit: EditIn, old: Sitter, new: Sitter, bench: Bench
 
 @router.patch("/settings/{stage}")
 def change_settings(
-    stage: str, edit: EditIn, sitter: CurrentSitter, bench: Bench, expected: Expected
+    stage: str, edit: EditIn, sitter: CurrentSitter, bench: Bench, expected: Expected, by: By
 ) -> ChangeOut:
     """Change a stage's settings."""
     lists = {name: change.edit() for name, change in edit.lists.items()}
-    changed = bench.shelf.change(sitter.id, stage, Edit(edit.change, edit.set, lists), expected)
+    changed = bench.shelf.change(sitter.id, stage, Edit(edit.change, edit.set, lists), expected, by)
     return _change_out(stage, edit, sitter, changed, bench)
 
 
 @router.post("/settings/{stage}/reset")
-def reset_settings(stage: str, sitter: CurrentSitter, bench: Bench) -> SitterOut:
+def reset_settings(stage: str, sitter: CurrentSitter, bench: Bench, by: By) -> SitterOut:
     """Give a stage its usual settings, also one that cannot be read."""
-    return sitter_out(bench.shelf.reset(sitter.id, stage, f"Begin {stage} anew"), bench)
+    return sitter_out(bench.shelf.reset(sitter.id, stage, f"Begin {stage} anew", by), bench)
 
 
 @router.post("/undo")

@@ -1,0 +1,243 @@
+"""A studio open to other machines: nobody in without the passphrase, nothing from pages elsewhere."""
+
+from __future__ import annotations
+
+import re
+import ssl
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+import httpx
+import pytest
+from fastapi.testclient import TestClient
+
+from siege.server import Server
+from tests.web.conftest import put_in
+from truesitter.core.refusal import Refusal
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+from truesitter.web.door import COOKIE, FREE_ATTEMPTS, STAYS, Door, Opening, Throttle, TooMany
+from truesitter.web.limits import LARGEST_BODY
+from truesitter.web.serving import StudioMode
+
+WORDS = "linseed and ochre"
+HOST = "http://studio.local:8440"
+
+
+class Clock:
+    now = 0.0
+
+    def __call__(self) -> float:
+        return self.now
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def shelf(tmp_path: Path) -> Shelf:
+    shelf = Shelf(tmp_path / "data")
+    shelf.passphrase.set(WORDS)
+    return shelf
+
+
+@pytest.fixture
+def studio(shelf: Shelf, clock: Clock) -> Iterator[TestClient]:
+    door = Door(shelf.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
+    with TestClient(create_app(shelf, door=door), base_url=HOST) as client:
+        yield client
+
+
+def come_in(client: TestClient, painter: str = "Ada", words: str = WORDS) -> httpx.Response:
+    return client.post("/api/door", json={"painter": painter, "passphrase": words})
+
+
+def test_nothing_is_answered_before_coming_in(studio: TestClient) -> None:
+    routes = studio.app.openapi()["paths"]  # type: ignore[attr-defined]
+    assert len(routes) > 100
+    for path, methods in routes.items():
+        for method in methods:
+            if path == "/api/door":
+                continue
+            asked = re.sub(r"\{\w+\}", "1", path)
+            assert studio.request(method, asked).status_code == 401, f"{method} {path}"
+    assert studio.get("/openapi.json").status_code == 401
+    told = studio.get("/api/door").json()
+    assert told == {"studio": True, "painter": None, "address": None, "secret": False}
+
+
+def test_the_passphrase_lets_in_and_history_says_who(studio: TestClient, made_photo: bytes) -> None:
+    assert come_in(studio, words="linseed and umber").status_code == 422
+    assert studio.get("/api/sitters").status_code == 401
+    entered = come_in(studio, "  Ada \x00 L. ")
+    assert entered.json()["painter"] == "Ada L."
+    cookie = entered.headers["set-cookie"].lower()
+    assert "httponly" in cookie
+    assert "samesite=strict" in cookie
+    sitter = put_in(studio, made_photo).json()["id"]
+    edit = {"change": "Three groups", "set": {"groups": 3}}
+    studio.patch(f"/api/sitters/{sitter}/settings/values", json=edit)
+    assert studio.get(f"/api/sitters/{sitter}").json()["undo"] == "Three groups (Ada L.)"
+    assert studio.delete("/api/door").status_code == 204
+    assert studio.get("/api/sitters").status_code == 401
+
+
+def test_a_session_is_worth_nothing_when_changed_old_or_of_another_passphrase(
+    studio: TestClient, shelf: Shelf, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    come_in(studio)
+    session = studio.cookies[COOKIE]
+    door = Door(shelf.passphrase, Opening(8440))
+    assert door.who(session) == "Ada"
+    for forged in (
+        session[:-1] + ("A" if session[-1] != "A" else "B"),
+        session[2:],
+        "x" * 5000,
+        "",
+        None,
+        "é",
+    ):
+        assert door.who(forged) is None
+    import time
+
+    real = time.time
+    monkeypatch.setattr(time, "time", lambda: real() + STAYS + 5)
+    assert door.who(session) is None
+    monkeypatch.setattr(time, "time", real)
+    shelf.passphrase.set("another one now")
+    assert Door(shelf.passphrase, Opening(8440)).who(session) is None
+    assert not shelf.passphrase.fits(WORDS)
+
+
+def test_guessing_is_made_to_wait_longer_each_time(studio: TestClient, clock: Clock) -> None:
+    for _ in range(FREE_ATTEMPTS):
+        assert come_in(studio, words="guess guess guess").status_code == 422
+    refused = come_in(studio)
+    assert (refused.status_code, "wait" in refused.json()["detail"]) == (429, True), "though it was right"
+    waits = []
+    for _ in range(4):
+        waits.append(int(come_in(studio, words="x").headers["retry-after"]))
+        clock.now += waits[-1] + 1
+        assert come_in(studio, words="guess guess guess").status_code == 422
+    assert waits == [1, 2, 4, 8]
+    clock.now += 400
+    assert come_in(studio).status_code == 200
+
+
+def test_many_machines_together_are_made_to_wait_too(clock: Clock) -> None:
+    throttle = Throttle(clock)
+    for number in range(60):
+        throttle.wrong(f"10.0.0.{number}")
+    with pytest.raises(TooMany):
+        throttle.check("10.0.0.99")
+    clock.now += 1e4
+    throttle.check("10.0.0.99")
+    throttle.right("10.0.0.99")
+
+
+def test_other_names_and_pages_elsewhere_are_turned_away(studio: TestClient, made_photo: bytes) -> None:
+    come_in(studio)
+    assert studio.get("/api/sitters", headers={"Host": "evil.example:8440"}).status_code == 403
+    assert studio.get("/api/sitters", headers={"Host": "STUDIO.local:8440"}).status_code == 200
+    for headers in (
+        {"Origin": "https://evil.example"}, {"Origin": "null"}, {"Origin": "ftp://studio.local:8440"},
+        {"Origin": HOST, "Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site"},
+    ):  # fmt: skip
+        assert studio.post("/api/sitters", headers=headers, files={"photo": made_photo}).status_code == 403
+        assert studio.post("/api/door", headers=headers, json={}).status_code == 403
+    assert studio.get("/api/sitters").json() == []
+    own = {"Origin": HOST, "Sec-Fetch-Site": "same-origin"}
+    assert studio.post("/api/sitters", headers=own, files={"photo": ("a.jpg", made_photo)}).status_code == 201
+
+
+def test_the_code_leads_here_and_nowhere_else(studio: TestClient) -> None:
+    come_in(studio)
+    assert studio.get("/api/door/code.svg").text.startswith("<svg")
+    assert studio.get("/api/door/code.svg?to=/easel/0123abcd").status_code == 200
+    for elsewhere in ("//evil.example", "https://evil.example", "/api/sitters", "/easel/../x"):
+        assert studio.get("/api/door/code.svg", params={"to": elsewhere}).status_code == 422
+
+
+def test_alone_there_is_no_door(client: TestClient) -> None:
+    assert client.get("/api/door").json() == {
+        "studio": False,
+        "painter": "",
+        "address": None,
+        "secret": False,
+    }
+    assert come_in(client).json()["studio"] is False
+    assert client.get("/api/door/code.svg").status_code == 404
+
+
+def test_a_passphrase_is_kept_as_a_hash_only(shelf: Shelf) -> None:
+    for short in ("", "short", "x" * 300):
+        with pytest.raises(Refusal, match="10 to 200"):
+            shelf.passphrase.set(short)
+    shelf.close()
+    kept = b"".join(p.read_bytes() for p in shelf.folder.glob("sitters.sqlite*"))
+    assert b"$argon2id$" in kept
+    assert WORDS.encode() not in kept
+
+
+def test_a_studio_without_a_passphrase_does_not_open(tmp_path: Path) -> None:
+    command = [sys.executable, "-m", "truesitter.cli", "serve", "--studio", "--data", str(tmp_path / "d")]
+    done = subprocess.run(
+        [*command, "--port", "18443"], capture_output=True, text=True, timeout=60, check=False
+    )
+    assert (done.returncode, done.stdout) == (2, "")
+    assert "truesitter passphrase" in done.stderr
+    with pytest.raises(Refusal, match="belong together"):
+        StudioMode(certificate=tmp_path / "a.pem")
+    (tmp_path / "a.pem").write_text("no certificate")
+    with pytest.raises(Refusal, match="cannot be used"):
+        StudioMode(certificate=tmp_path / "a.pem", key=tmp_path / "a.pem")
+
+
+def test_a_studio_with_a_certificate_is_encrypted(tmp_path: Path) -> None:
+    """The whole way: passphrase from a pipe, a certificate of one's own, a session marked for it."""
+    data = tmp_path / "data"
+    set_it = [sys.executable, "-m", "truesitter.cli", "passphrase", "--data", str(data)]
+    subprocess.run(set_it, input=WORDS + "\n", text=True, check=True, capture_output=True, timeout=60)
+    certificate, key = tmp_path / "c.pem", tmp_path / "k.pem"
+    subprocess.run(
+        ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=127.0.0.1",
+         "-addext", "subjectAltName=IP:127.0.0.1", "-out", str(certificate), "-keyout", str(key)],
+        check=True, capture_output=True,
+    )  # fmt: skip
+    arguments = ["--studio", "--certificate", str(certificate), "--key", str(key), "--processes", "0"]
+    trusted = ssl.create_default_context(cafile=str(certificate))
+    with Server(data, *arguments, trusted=trusted) as server, server.client() as client:
+        assert client.get("/api/sitters").status_code == 401
+        entered = client.post("/api/door", json={"painter": "Ada", "passphrase": WORDS})
+        assert "secure" in entered.headers["set-cookie"].lower()
+        assert entered.json()["secret"] is True
+        assert client.get("/api/sitters").json() == []
+        plain = httpx.Client(base_url=server.address.replace("https", "http"), timeout=5)
+        with pytest.raises(httpx.HTTPError):
+            plain.get("/api/sitters").raise_for_status()
+
+
+def test_too_much_is_refused_while_it_comes_in(client: TestClient, sitter: str) -> None:
+    read = 0
+
+    def endless() -> Iterator[bytes]:
+        nonlocal read
+        while read < 400 << 20:
+            read += 1 << 20
+            yield b" " * (1 << 20)
+
+    url = f"/api/sitters/{sitter}/settings/values"
+    json = {"Content-Type": "application/json"}
+    answer = client.patch(url, content=endless(), headers=json)
+    assert answer.status_code == 413
+    assert "8 MB" in answer.json()["detail"]
+    assert (
+        client.patch(url, content=b"x", headers={**json, "Content-Length": str(LARGEST_BODY + 1)}).status_code
+        == 413
+    )
+    assert client.patch(url, json={"set": {"groups": 6}}).status_code == 200
+    client.post(f"/api/sitters/{sitter}/undo")
