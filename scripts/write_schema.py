@@ -1,4 +1,4 @@
-"""Write the OpenAPI schema for the front end's types, and the JSON schemas of plan.json, sitters and schools."""
+"""Write the OpenAPI schema for the front end's types, and the JSON schemas of open files."""
 
 from __future__ import annotations
 

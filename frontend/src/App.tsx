@@ -1,6 +1,7 @@
 import { Box, Button, CircularProgress, CssBaseline, Snackbar, ThemeProvider } from "@mui/material";
 import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 import { Route, Routes } from "react-router";
+import { useDoor } from "./door/useDoor";
 import { Shelf } from "./shelf/Shelf";
 import { NoticeContext, type NoticeAction } from "./sitter/notice";
 import { useStored } from "./sitter/stored";
@@ -8,6 +9,9 @@ import { makeTheme } from "./theme";
 
 // The first page needs neither the wall nor the rack: they are loaded when they are opened.
 const SitterPage = lazy(() => import("./sitter/SitterPage").then((m) => ({ default: m.SitterPage })));
+const KeepingPage = lazy(() => import("./keeping/KeepingPage").then((m) => ({ default: m.KeepingPage })));
+const DoorPage = lazy(() => import("./door/DoorPage").then((m) => ({ default: m.DoorPage })));
+const PhonePage = lazy(() => import("./door/PhonePage").then((m) => ({ default: m.PhonePage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 
 export function App() {
@@ -22,6 +26,9 @@ export function App() {
       setSaid(action ? { sentence, action, open: true } : { sentence, open: true }),
     [],
   );
+  const door = useDoor();
+  // What cannot be asked yet is answered by the pages themselves.
+  const shut = door.data?.painter === null;
   const close = () => setSaid((s) => ({ ...s, open: false }));
   const { action } = said;
   return (
@@ -29,12 +36,18 @@ export function App() {
       <CssBaseline />
       <NoticeContext.Provider value={notice}>
         <Suspense fallback={<Opening />}>
-          <Routes>
-            <Route path="/" element={<Shelf />} />
-            <Route path="/sitters/:id/:stage?/:job?" element={<SitterPage dim={dim} onDim={setDim} />} />
-            <Route path="/tubes" element={<RackPage />} />
-            <Route path="*" element={<Shelf />} />
-          </Routes>
+          {shut ? (
+            <DoorPage secret={door.data?.secret ?? false} />
+          ) : (
+            <Routes>
+              <Route path="/" element={<Shelf />} />
+              <Route path="/sitters/:id/:stage?/:job?" element={<SitterPage dim={dim} onDim={setDim} />} />
+              <Route path="/keeping" element={<KeepingPage />} />
+              <Route path="/easel/:id" element={<PhonePage />} />
+              <Route path="/tubes" element={<RackPage />} />
+              <Route path="*" element={<Shelf />} />
+            </Routes>
+          )}
         </Suspense>
         <Snackbar
           open={said.open}

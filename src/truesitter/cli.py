@@ -18,6 +18,7 @@ from pydantic import ValidationError
 
 from truesitter.cli_easel import add_commands as add_easel
 from truesitter.cli_keeping import add_commands as add_keeping
+from truesitter.cli_plan import write_plans
 from truesitter.cli_serving import add_commands as add_serving
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
@@ -31,11 +32,10 @@ from truesitter.core.passes.schools import school as school_of
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings, TubeSettings
 from truesitter.core.settings.base import first_fault
-from truesitter.core.study import Study
-from truesitter.formats.folder import write_plan
 from truesitter.formats.rack_files import read_rack, tubes_of
 from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
+from truesitter.pools import pool_for
 from truesitter.store.lock import Held
 from truesitter.store.trouble import UnusableFolder
 
@@ -114,8 +114,10 @@ _RackFile = Annotated[Path | None, typer.Option("--rack", help="Own tubes: a rac
 @app.command()
 @_clear_errors
 def plan(
-    photo: Path,
-    out: Annotated[Path, typer.Option(help="Folder for the plan; made if missing")],
+    photos: Annotated[list[Path], typer.Argument(metavar="PHOTO…")],
+    out: Annotated[
+        Path, typer.Option(help="Folder for the plan, or one for each of several; made if missing")
+    ],
     canvas: Annotated[str, typer.Option(help="Width x height in mm")] = "300x400",
     groups: int = 5,
     cuts: Annotated[str, typer.Option(help="fit, even, or values like 2,4,6.5")] = "fit",
@@ -126,8 +128,14 @@ def plan(
     ] = "school",
     background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
     rack: _RackFile = None,
+    scheduler: Annotated[
+        str | None, typer.Option(help="Of a Dask cluster that computes, as tcp://host:8786")
+    ] = None,
+    processes: Annotated[
+        int | None, typer.Option(min=1, max=64, help="That compute several; by default one a core")
+    ] = None,
 ) -> None:
-    """Write a whole plan for a photograph into a folder."""
+    """Write a whole plan for a photograph into a folder, or for many into a folder each."""
     width, height = _numbers(canvas, 2, "x", "a canvas is given as width x height in mm, like 300x400")
     values: dict[str, Any] = {"mode": cuts, "groups": groups}
     if cuts not in ("fit", "even"):
@@ -148,14 +156,13 @@ def plan(
             "passes": {"backdrop": background, **followed, **_ground(ground)},
         }
     )  # fmt: skip
-    study = Study.of_bytes(photo.read_bytes(), settings)
-    written = write_plan(study, out, photo.stem)
-    face = "a face" if written.face_found else "no face"
-    print(
-        f"{out}: {len(written.values.groups)} value groups, {len(written.flesh.mixtures)} flesh "
-        f"mixtures, {len(written.light.peaks)} light peaks, {written.hair.lines} growth lines, "
-        f"{len(written.passes)} passes; {face} was found."
-    )
+    pool = pool_for(scheduler, processes) if scheduler or len(photos) > 1 else None
+    try:
+        for sentence in write_plans(photos, out, settings, pool):
+            print(sentence, flush=True)
+    finally:
+        if pool is not None:
+            pool.close()
 
 
 @app.command("mix")

@@ -39,6 +39,9 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
         name: Annotated[list[str] | None, typer.Option(help="A further name of this machine")] = None,
         certificate: Annotated[Path | None, typer.Option(help="A certificate of your own")] = None,
         key: Annotated[Path | None, typer.Option(help="The key that belongs to it")] = None,
+        scheduler: Annotated[
+            str | None, typer.Option(help="Of a Dask cluster that computes, as tcp://host:8786")
+        ] = None,
     ) -> None:
         """Serve the application on this machine; with --studio to the local network."""
         from truesitter.demo.seed import seed
@@ -49,9 +52,8 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
             raise Refusal("names, a certificate and its key are for --studio")
         count = min(4, os.cpu_count() or 1) if processes is None else processes
         opened = StudioMode(tuple(name or ()), certificate, key) if studio else None
-        run(
-            data or data_folder(), port, seed if demo else None, count, Ceiling(in_flight, remembered), opened
-        )
+        ceiling = Ceiling(in_flight, remembered)
+        run(data or data_folder(), port, seed if demo else None, count, ceiling, opened, scheduler)
 
     @app.command()
     @clear_errors

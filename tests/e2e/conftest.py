@@ -5,6 +5,7 @@ from __future__ import annotations
 import socket
 import threading
 from collections.abc import Iterator
+from typing import Any
 
 import pytest
 import uvicorn
@@ -12,6 +13,11 @@ from playwright.sync_api import Page, expect, sync_playwright
 
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
+
+CHROMIUM: dict[str, Any] = {
+    "executable_path": "/usr/bin/chromium",
+    "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
+}
 
 
 @pytest.fixture(scope="module")
@@ -32,10 +38,7 @@ def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 @pytest.fixture(scope="module")
 def page(base: str) -> Iterator[Page]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
-            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-        )
+        browser = playwright.chromium.launch(**CHROMIUM)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(60_000)
         expect.set_options(timeout=60_000)

@@ -24,7 +24,8 @@ export function useComputed<T>(sitter: Sitter, path: string, query = "", enabled
   return useQuery({
     enabled,
     queryKey: ["computed", sitter.id, path, query, sitter.keys[path]],
-    queryFn: () => call<T>(`${base(sitter.id)}/${path}${query && `?${query}`}`),
+    // Whoever moves on takes the question back: nobody computes what nobody waits for.
+    queryFn: ({ signal }) => call<T>(`${base(sitter.id)}/${path}${query && `?${query}`}`, { signal }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });

@@ -58,6 +58,11 @@ export function useImage(url: string | null): Shown {
     image.src = url;
     return () => {
       wanted = false;
+      if (!image.complete) {
+        // Taken back: nobody need make it.
+        image.onerror = null;
+        image.src = "";
+      }
     };
   }, [url, attempt]);
   const trouble = url !== null && failed?.url === url ? failed.words : null;

@@ -18,7 +18,7 @@ import { useNotice } from "../sitter/notice";
 import { serif, studio } from "../theme";
 
 const ACCEPT =
-  "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif,.jpg,.jpeg,.png,.webp,.tif,.tiff,.heic,.heif";
+  "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif,.jpg,.jpeg,.png,.webp,.tif,.tiff,.heic,.heif,.zip";
 
 /** All sitters, and the place where a new photograph is put in. */
 export function Shelf() {
@@ -34,8 +34,9 @@ export function Shelf() {
   const add = useMutation({
     mutationFn: (file: File) => {
       const form = new FormData();
-      form.append("photo", file);
-      return call<Sitter>("/api/sitters", { method: "POST", body: form });
+      const saved = /\.zip$/i.test(file.name);
+      form.append(saved ? "file" : "photo", file);
+      return call<Sitter>(saved ? "/api/sitter-files" : "/api/sitters", { method: "POST", body: form });
     },
     onSuccess: async (sitter) => {
       await refresh();
@@ -95,6 +96,9 @@ export function Shelf() {
         <Typography color="text.secondary" sx={{ flex: 1 }}>
           from a photograph to a plan that can be painted
         </Typography>
+        <Button color="inherit" component={Link} to="/keeping">
+          Safekeeping
+        </Button>
         <Button color="inherit" component={Link} to="/tubes">
           Tube rack
         </Button>
@@ -104,7 +108,7 @@ export function Shelf() {
           disabled={add.isPending}
           onClick={() => input.current?.click()}
         >
-          {add.isPending ? "Reading the photograph …" : "New sitter"}
+          {add.isPending ? "Reading it …" : "New sitter"}
         </Button>
         <input
           ref={input}
@@ -154,11 +158,14 @@ export function Shelf() {
             <Typography color="text.secondary" sx={{ fontSize: 14.5, lineHeight: 1.4 }}>
               {sitter.note || sitter.filename}
             </Typography>
-            <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
-              <Typography sx={{ fontSize: 14 }}>
-                {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm
-                · {sitter.settings.values.groups} groups
-              </Typography>
+            <Typography sx={{ fontSize: 14, mt: 0.5 }}>
+              {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm ·{" "}
+              {sitter.settings.values.groups} groups
+            </Typography>
+            <Box sx={{ display: "flex", ml: -1 }}>
+              <Button href={`${base(sitter.id)}/file`} aria-label={`Save ${sitter.name} as a file`}>
+                Save
+              </Button>
               <Button onClick={() => setAsking(sitter)} aria-label={`Remove ${sitter.name} from the shelf`}>
                 Remove
               </Button>
@@ -182,7 +189,8 @@ export function Shelf() {
           >
             <Typography color="text.secondary">
               {sitters.data?.length === 0 ? "The shelf is empty. " : ""}Drop a photograph here: JPEG, PNG,
-              WebP, TIFF or HEIC, up to 60 MB. One clear light from the side is best.
+              WebP, TIFF or HEIC, up to 60 MB. One clear light from the side is best. A sitter saved as a file
+              comes back here too.
             </Typography>
           </ButtonBase>
         </Box>

@@ -39,14 +39,8 @@ FILES = {
 }
 
 
-def write_plan(study: Study, folder: Path, title: str) -> Plan:
-    """Compute everything and write it into a folder, made if it is missing.
-
-    Raises
-    ------
-    OSError
-        When the folder cannot be written.
-    """
+def plan_files(study: Study, title: str) -> tuple[Plan, dict[str, bytes]]:
+    """Compute everything; the plan, and its files by name."""
     reference = study.settings.reference
     canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
     files = dict(FILES)
@@ -61,7 +55,6 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         files[f"hair_{number:02d}"] = f"hair_{number:02d}.png"
     plan = plan_of(study, files)
     drawing = study.values.outlines()
-    folder.mkdir(parents=True, exist_ok=True)
     contents: dict[str, bytes] = {
         "reference": VIEWS["colour"].make(study)[0],
         "grey": VIEWS["grey"].make(study)[0],
@@ -88,7 +81,21 @@ def write_plan(study: Study, folder: Path, title: str) -> Plan:
         contents[f"canvas_{number:02d}"] = encode_png(study.passes.painted().picture(number))
     for number in range(1, layers + 1):
         contents[f"hair_{number:02d}"] = encode_png(study.hair_layers.picture(number))
-    for key, data in contents.items():
-        (folder / files[key]).write_bytes(data)
-    (folder / "plan.json").write_text(plan.model_dump_json(indent=1, by_alias=True), encoding="utf-8")
+    named = {files[key]: data for key, data in contents.items()}
+    named["plan.json"] = plan.model_dump_json(indent=1, by_alias=True).encode()
+    return plan, named
+
+
+def write_plan(study: Study, folder: Path, title: str) -> Plan:
+    """Compute everything and write it into a folder, made if it is missing.
+
+    Raises
+    ------
+    OSError
+        When the folder cannot be written.
+    """
+    plan, files = plan_files(study, title)
+    folder.mkdir(parents=True, exist_ok=True)
+    for name, data in files.items():
+        (folder / name).write_bytes(data)
     return plan

@@ -76,6 +76,8 @@ class BenchRoute(APIRoute):
             key, known = await run_in_threadpool(_known, request, bench)
             if known is not None:
                 return known
+            if bench.errands is not None and key is not None:
+                return await bench.errands.run(lane, request)
             worker = None
             if bench.workers is not None and not here:
                 worker = bench.workers.of(request.path_params.get("sitter_id", ""))

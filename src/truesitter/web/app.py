@@ -12,6 +12,7 @@ from truesitter.store.sitters import Shelf
 from truesitter.web import problems
 from truesitter.web.bench import REMEMBERED, Workbench
 from truesitter.web.door import Door
+from truesitter.web.errands import Errands
 from truesitter.web.guard import Guard, Within
 from truesitter.web.limits import Limits
 from truesitter.web.routes import (
@@ -66,6 +67,7 @@ def create_app(
     most_bytes: int = REMEMBERED,
     within: bool = False,
     door: Door | None = None,
+    errands: Errands | None = None,
 ) -> FastAPI:
     """The application on a shelf.
 
@@ -81,9 +83,11 @@ def create_app(
         True for a process that only another one of this application can reach.
     door
         Of a studio that is open to other machines; None for one machine alone.
+    errands
+        To a cluster that computes; None without one.
     """
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
-    app.state.workbench = Workbench(shelf, most_bytes, workers, door)
+    app.state.workbench = Workbench(shelf, most_bytes, workers, door, errands)
     app.add_middleware(Limits)
     if within:
         app.add_middleware(Within)

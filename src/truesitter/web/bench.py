@@ -18,6 +18,7 @@ from truesitter.formats.wording import Counting
 from truesitter.store.sitters import Shelf, Sitter
 from truesitter.web.declared import answers
 from truesitter.web.door import Door
+from truesitter.web.errands import Errands
 from truesitter.web.queue import Queue
 from truesitter.web.workers import Workers
 
@@ -36,10 +37,13 @@ class Workbench:
         most_bytes: int = REMEMBERED,
         workers: Workers | None = None,
         door: Door | None = None,
+        errands: Errands | None = None,
     ) -> None:
         self.shelf = shelf
         self.door = door
         """Of a studio that is open to other machines; None for one machine alone."""
+        self.errands = errands
+        """To a cluster that computes what is declared; None without one."""
         self.workers = workers
         """Processes that compute; None to do so in this one."""
         cores = max(1, os.cpu_count() or 1)

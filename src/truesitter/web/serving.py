@@ -18,12 +18,14 @@ from sqlalchemy.exc import DatabaseError
 
 from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.refusal import Refusal
+from truesitter.pools import Cluster
 from truesitter.store.copies import DailyCopies
 from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import told
 from truesitter.web.app import create_app
 from truesitter.web.door import Door, Opening
+from truesitter.web.errands import Errands
 from truesitter.web.workers import Ceiling, Workers
 
 WARM_UP_AFTER = 2.0
@@ -109,6 +111,7 @@ def run(
     count: int = 0,
     ceiling: Ceiling = Ceiling(),  # noqa: B008
     studio: StudioMode | None = None,
+    scheduler: str | None = None,
 ) -> None:
     """Serve the sitters of a folder until stopped: on 127.0.0.1, or as a studio to the local network.
 
@@ -124,6 +127,8 @@ def run(
         Memory they may take.
     studio
         None for this machine alone.
+    scheduler
+        Address of a Dask cluster that computes what it can; None without one.
 
     Raises
     ------
@@ -156,8 +161,9 @@ def run(
             warm_up.start()
         copies = Daily(shelf.copies)
         copies.start()
+        errands = Errands(Cluster(scheduler), shelf) if scheduler else None
         remembered = ANSWERS if workers else ceiling.remembered << 20
-        app = create_app(shelf, workers=workers, most_bytes=remembered, door=door)
+        app = create_app(shelf, workers=workers, most_bytes=remembered, door=door, errands=errands)
         config = uvicorn.Config(
             app, log_level="warning", limit_concurrency=MOST_CONNECTIONS, server_header=False,
             ssl_certfile=studio.certificate if studio else None, ssl_keyfile=studio.key if studio else None,

@@ -7,6 +7,7 @@ import type { JobProps } from "../job";
 import { CameraSection } from "./CameraSection";
 import { HandSection } from "./HandSection";
 import { stateOf, usePainting } from "./usePainting";
+import { useDoor } from "../../door/useDoor";
 import { useTakeIn } from "./useTakeIn";
 
 const FORMATS = "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif";
@@ -17,6 +18,7 @@ export function TakeInJob({ sitter }: JobProps) {
   const passes = usePasses(sitter);
   const { upload, camera } = useTakeIn(sitter, choose);
   const input = useRef<HTMLInputElement>(null);
+  const door = useDoor();
   const [after, setAfter] = useState("");
   const [wet, setWet] = useState(false);
   const [refused, setRefused] = useState<File | null>(null);
@@ -75,6 +77,17 @@ export function TakeInJob({ sitter }: JobProps) {
                 Keep it, and set its corners by hand
               </Button>
             )}
+          </Box>
+        )}
+        {door.data?.studio && (
+          <Box sx={{ my: 1, display: "flex", gap: 1.5, alignItems: "center" }}>
+            <Box
+              component="img"
+              src={`/api/door/code.svg?to=/easel/${sitter.id}`}
+              alt="Code for a phone at the easel"
+              sx={{ width: 120 }}
+            />
+            <Say quiet>A phone that reads this code photographs the painting straight into this list.</Say>
           </Box>
         )}
         <CameraSection sitter={sitter} camera={camera} after={laid} />

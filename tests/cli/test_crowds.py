@@ -1,0 +1,133 @@
+"""Many photographs at once, here and on a cluster: the same bytes, in order, whatever is lost on the way."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import sys
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from distributed import LocalCluster
+from fastapi.testclient import TestClient
+from typer.testing import CliRunner
+
+from truesitter.cli import app
+from truesitter.cli_plan import folders_for
+from truesitter.core.refusal import Refusal
+from truesitter.pools import Cluster, EmbeddedPool, LostWorker
+from truesitter.store.sitters import Shelf
+from truesitter.web.app import create_app
+from truesitter.web.errands import Errands
+
+KILL = signal.SIGKILL
+
+
+@pytest.fixture(scope="module")
+def cluster() -> Iterator[LocalCluster]:
+    """Two workers on this machine, each a process."""
+    with LocalCluster(
+        n_workers=2, threads_per_worker=1, processes=True, dashboard_address=None, host="127.0.0.1",
+        silence_logs=50,
+    ) as cluster:  # fmt: skip
+        yield cluster
+
+
+def die_once(job: tuple[str, int]) -> int:
+    """Take the worker along the first time; afterwards there is a mark."""
+    mark, number = job
+    if number == 2 and not Path(mark).exists():
+        Path(mark).write_text("x")
+        os.kill(os.getpid(), KILL)
+    time.sleep(0.05)
+    return number * number
+
+
+def die(_: int) -> int:
+    os.kill(os.getpid(), KILL)
+    return 0
+
+
+def test_a_lost_worker_costs_only_time(tmp_path: Path, cluster: LocalCluster) -> None:
+    here = EmbeddedPool(2)
+    assert list(here.run(die_once, [(str(tmp_path / "a"), n) for n in range(6)])) == [0, 1, 4, 9, 16, 25]
+    with pytest.raises(LostWorker):
+        list(here.run(die, [1]))
+    there = Cluster(cluster.scheduler_address)
+    assert list(there.run(die_once, [(str(tmp_path / "b"), n) for n in range(6)])) == [0, 1, 4, 9, 16, 25]
+    there.close()
+
+
+def test_plans_are_the_same_bytes_wherever_they_are_made(
+    tmp_path: Path, made_photo: bytes, cluster: LocalCluster
+) -> None:
+    (tmp_path / "one").mkdir()
+    (tmp_path / "two").mkdir()
+    photos = [tmp_path / "one" / "made.jpg", tmp_path / "two" / "made.jpg"]
+    for photo in photos:
+        photo.write_bytes(made_photo)
+    bad = tmp_path / "bad.jpg"
+    bad.write_text("words")
+    run = CliRunner().invoke
+    alone = run(app, ["plan", str(photos[0]), "--out", str(tmp_path / "alone")])
+    assert alone.exit_code == 0, alone.output
+    many = run(
+        app, ["plan", *map(str, photos), str(bad), "--out", str(tmp_path / "here"), "--processes", "2"]
+    )
+    assert many.exit_code == 2
+    assert "1 of 3 photographs could not be planned" in many.output
+    address = ["--scheduler", cluster.scheduler_address]
+    far = run(app, ["plan", *map(str, photos), "--out", str(tmp_path / "far"), *address])
+    assert far.exit_code == 0, far.output
+    names = sorted(p.name for p in (tmp_path / "alone").iterdir())
+    assert "plan.json" in names
+    for folder in ("here/made", "here/made-2", "far/made", "far/made-2"):
+        assert sorted(p.name for p in (tmp_path / folder).iterdir()) == names
+        for name in names:
+            same = (tmp_path / folder / name).read_bytes() == (tmp_path / "alone" / name).read_bytes()
+            assert same, f"{folder}/{name}"
+    assert not (tmp_path / "here" / "bad").exists()
+
+
+def test_a_server_with_a_cluster_gives_the_same_answers(
+    tmp_path: Path, made_photo: bytes, cluster: LocalCluster
+) -> None:
+    shelf = Shelf(tmp_path)
+    sitter = shelf.add(made_photo, "a.jpg").id
+    url = f"/api/sitters/{sitter}"
+    paths = [f"{url}/{name}" for name in ("values", "pictures/groups", "light/form", "flesh/spot?x=.5&y=.5")]
+    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+        alone = [client.get(path) for path in paths]
+    far = Cluster(cluster.scheduler_address)
+    with TestClient(create_app(shelf, errands=Errands(far, shelf)), base_url="http://127.0.0.1") as client:
+        again = [client.get(path) for path in paths]
+        client.patch(f"{url}/settings/values", json={"set": {"groups": 3}})
+        assert len(client.get(paths[0]).json()["plan"]["groups"]) == 3
+        assert client.get(f"{url}/values/preview?cuts=3,5").status_code == 200, "what is not declared"
+        assert client.get("/api/sitters/none/values").status_code == 404
+    for one, other in zip(alone, again, strict=True):
+        assert (one.status_code, one.content, one.headers["etag"]) == (
+            other.status_code, other.content, other.headers["etag"],
+        )  # fmt: skip
+    far.close()
+
+
+def test_no_scheduler_and_no_dask_are_said(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        nobody = f"tcp://127.0.0.1:{probe.getsockname()[1]}"
+        monkeypatch.setattr("truesitter.pools._ANSWERS_WITHIN", "1s")
+        with pytest.raises(Refusal, match="no scheduler answers"):
+            Cluster(nobody)
+    monkeypatch.setitem(sys.modules, "distributed", None)
+    with pytest.raises(Refusal, match="pip install"):
+        Cluster("tcp://127.0.0.1:1")
+
+
+def test_every_plan_has_a_folder_of_its_own(tmp_path: Path) -> None:
+    photos = [Path("a/x.jpg"), Path("b/x.png"), Path("c/y.jpg")]
+    assert [f.name for f in folders_for(photos, tmp_path)] == ["x", "x-2", "y"]
+    assert folders_for(photos[:1], tmp_path) == [tmp_path]
