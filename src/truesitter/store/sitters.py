@@ -15,8 +15,9 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from truesitter.core.reference.decode import decode, inspect
+from truesitter.core.reference.frame import place
 from truesitter.core.refusal import Refusal
-from truesitter.core.settings import StudySettings
+from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.store import history
 from truesitter.store.blobs import PART, Blobs, MissingFile
 from truesitter.store.clock import now
@@ -308,6 +309,9 @@ class Shelf:
                     raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
             history.check_edition(session, row, expected, edit.touches(stage), edit.words)
             new = history.change(session, row, settings, stage, edit, now(), by)
+            if isinstance(new, ReferenceSettings):
+                # What does not fit the photograph is refused here, not by everything that follows.
+                place(new.frame(), row.reference.width, row.reference.height)
             edition = row.edition
         if new is not None:
             self._remember((sitter_id, edition), settings.model_copy(update={stage: new}), troubles)

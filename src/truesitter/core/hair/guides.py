@@ -9,7 +9,7 @@ from typing import Literal
 import cv2
 import numpy as np
 
-from truesitter.core.types import Doubles, Floats, Mask, Shape
+from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
 
 Points = tuple[tuple[float, float], ...]
 
@@ -105,8 +105,42 @@ class Drawn:
         return np.stack([x * x - y * y, 2 * x * y], axis=-1)
 
 
-def _pixel(point: Doubles) -> tuple[int, int]:
+def _pixel(point: Doubles | Ints) -> tuple[int, int]:
     return int(point[0]), int(point[1])
+
+
+def _segment(start: tuple[int, int], end: tuple[int, int], shape: Shape) -> tuple[Ints, Ints]:
+    """Rows and columns of the pixels of a straight stretch, drawn in a window no larger than it is."""
+    left, top = min(start[0], end[0]), min(start[1], end[1])
+    window = np.zeros((abs(end[1] - start[1]) + 1, abs(end[0] - start[0]) + 1), np.uint8)
+    cv2.line(window, (start[0] - left, start[1] - top), (end[0] - left, end[1] - top), 1, 1)
+    rows, cols = np.nonzero(window)
+    rows, cols = rows + top, cols + left
+    inside = (rows >= 0) & (rows < shape[0]) & (cols >= 0) & (cols < shape[1])
+    return rows[inside].astype(np.int32), cols[inside].astype(np.int32)
+
+
+def _along(points: Doubles, shape: Shape) -> tuple[Ints, Ints, Doubles]:
+    """Rows and columns of the pixels that a line (n, 2) runs over, and its direction (m, 2) at each.
+
+    Where it comes by a pixel again, the later visit stands later.
+    """
+    steps = np.diff(points, axis=0)
+    lengths = np.hypot(steps[:, 0], steps[:, 1])
+    kept = lengths >= 1e-6
+    direction = steps[kept] / lengths[kept, None] * (1, -1)
+    at = points.astype(np.int32)
+    starts, ends = at[:-1][kept], at[1:][kept]
+    if len(starts) and int(np.abs(ends - starts).max()) > 1:
+        stretches = [_segment(_pixel(a), _pixel(b), shape) for a, b in zip(starts, ends, strict=True)]
+        counts = [len(rows) for rows, _ in stretches]
+        rows = np.concatenate([rows for rows, _ in stretches])
+        cols = np.concatenate([cols for _, cols in stretches])
+        return rows, cols, np.repeat(direction, counts, axis=0)
+    # From pixel to neighbouring pixel there is nothing between.
+    both = np.stack([starts, ends], axis=1).reshape(-1, 2)
+    inside = ((both >= 0) & (both < (shape[1], shape[0]))).all(axis=1)
+    return both[inside, 1], both[inside, 0], np.repeat(direction, 2, axis=0)[inside]
 
 
 def line_mask(points: Points, shape: Shape, thickness: int = 1) -> Mask:
@@ -125,25 +159,20 @@ def lay_handles(handles: Handles, shape: Shape) -> Drawn:
     drawn = Drawn(np.zeros((*shape, 2), np.float32), np.zeros(shape, np.float32), np.zeros(shape, np.float32))
     for whorl in handles.whorls:
         _lay_whorl(whorl, drawn)
+    lines: dict[float, Mask] = {}
     for guide in handles.guides:
         points = np.array(guide.points, dtype=np.float64) * (width, height)
-        line = np.zeros(shape, bool)
-        for start, end in pairwise(points):
-            step = end - start
-            length = float(np.hypot(*step))
-            if length < 1e-6:
-                continue
-            segment = np.zeros(shape, np.uint8)
-            cv2.line(segment, _pixel(start), _pixel(end), 1, 1)
-            on = segment.astype(bool)
-            drawn.direction[on] = (step[0] / length, -step[1] / length)
-            line |= on
-        if not line.any():
-            continue
-        drawn.weight[line] = 1.0
-        reach = max(1.0, guide.reach * height)
-        away = cv2.distanceTransform((~line).astype(np.uint8), cv2.DIST_L2, 3)
-        np.maximum(drawn.overruled, np.exp(-((away / reach) ** 2)), out=drawn.overruled)
+        line = lines.setdefault(guide.reach, np.zeros(shape, bool))
+        rows, cols, direction = _along(points, shape)
+        drawn.direction[rows, cols] = direction
+        line[rows, cols] = True
+    for share, line in lines.items():
+        if line.any():
+            drawn.weight[line] = 1.0
+            reach = max(1.0, share * height)
+            # Nearest to any of them is what overrules most: one look serves all of one reach.
+            away = cv2.distanceTransform((~line).astype(np.uint8), cv2.DIST_L2, 3)
+            np.maximum(drawn.overruled, np.exp(-((away / reach) ** 2)), out=drawn.overruled)
     return drawn
 
 

@@ -11,6 +11,7 @@ import struct
 import warnings
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 from PIL import Image, ImageCms, UnidentifiedImageError
 from pillow_heif import register_heif_opener
@@ -30,8 +31,10 @@ _DEEP = ("I;16", "I;16B", "I;16L", "I", "F")
 _FLOAT_WHITE = 1.5
 """Floating-point pictures hold 0–1; a little more where a light was recovered beyond white."""
 
-_BYTES_PER_PIXEL = {"L": 5, "RGB": 7, "RGBA": 12, "CMYK": 14, "F": 14, "I": 14, "I;16": 12}
-"""Of the unpacked picture and its copies on the way, by how its pixels are stored."""
+_BYTES_PER_PIXEL = {"L": 1, "P": 1, "1": 1, "I;16": 2, "I;16B": 2, "I;16L": 2, "F": 12, "I": 12}
+"""Of the unpacked picture as it is held, by how its pixels are stored; four for all others."""
+_STRIP = 1 << 20
+"""Pixels turned into sRGB at a time: copies on the way stay small."""
 
 _UNREADABLE = (OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeError, KeyError, struct.error)
 """What Pillow raises on files that are damaged in one way or another."""
@@ -41,12 +44,6 @@ IN_FLIGHT = 1024 * 2**20
 
 _ROOM = Room(IN_FLIGHT)
 """Photographs being unpacked share so many bytes; whoever would go beyond them waits."""
-
-_UPRIGHT = {
-    2: Image.Transpose.FLIP_LEFT_RIGHT, 3: Image.Transpose.ROTATE_180, 4: Image.Transpose.FLIP_TOP_BOTTOM,
-    5: Image.Transpose.TRANSPOSE, 6: Image.Transpose.ROTATE_270, 7: Image.Transpose.TRANSVERSE,
-    8: Image.Transpose.ROTATE_90,
-}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -155,15 +152,52 @@ def _decode(data: bytes, least_long_side: int | None) -> Bytes:
         profile = image.info.get("icc_profile")
         if not isinstance(profile, bytes):
             profile = None
-        turn = _UPRIGHT.get(_orientation(image))
-        if turn is not None:
-            image = image.transpose(turn)
-        image = _to_srgb(image, profile)
+        orientation = _orientation(image)
+        picture = _by_strips(image, profile, _reduction(image, least_long_side))
     except _UNREADABLE as error:
         raise UnusablePhotograph(
             "The photograph is damaged: it ends before the picture is complete, or cannot be unpacked."
         ) from error
-    return np.asarray(image)
+    return np.ascontiguousarray(_upright(picture, orientation))
+
+
+def _reduction(image: Image.Image | PhotographInfo, least_long_side: int | None) -> int:
+    """By how much a picture may be reduced once it is unpacked; what is left keeps twice what is asked."""
+    if least_long_side is None or image.format == "JPEG":
+        return 1
+    most = max(image.width, image.height) // max(1, 2 * least_long_side)
+    return max(1, min(most, image.width, image.height))
+
+
+def _by_strips(image: Image.Image, profile: bytes | None, reduction: int) -> Bytes:
+    """The picture in sRGB, (H, W, 3), reduced by a whole number; a strip at a time."""
+    if image.mode in ("F", "I"):
+        # What counts as white is seen only in the whole of it.
+        image = _to_8_bits(image)
+    rows = max(1, _STRIP // image.width // reduction) * reduction
+    # Whole blocks only: what is left over at the edge is less than a pixel of what comes out.
+    width, height = (side - side % reduction for side in image.size)
+    strips = []
+    for top in range(0, height, rows):
+        strip = image.crop((0, top, width, min(top + rows, height)))
+        strip.info = image.info
+        pixels = np.asarray(_to_srgb(strip, profile))
+        if reduction > 1:
+            size = (pixels.shape[1] // reduction, pixels.shape[0] // reduction)
+            pixels = np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA))
+        strips.append(pixels)
+    return np.concatenate(strips)
+
+
+def _upright(picture: Bytes, orientation: int) -> Bytes:
+    """A picture turned as the camera's mark says, 1–8 (EXIF 2.32, tag 0x0112)."""
+    if orientation in (5, 6, 7, 8):
+        picture = picture.swapaxes(0, 1)
+    if orientation in (3, 4, 7, 8):
+        picture = picture[::-1]
+    if orientation in (2, 3, 6, 7):
+        picture = picture[:, ::-1]
+    return picture
 
 
 def _top(mode: str, deep: Floats) -> float:
@@ -183,13 +217,20 @@ def estimated_bytes(info: PhotographInfo, least_long_side: int | None = None) ->
         # A JPEG is unpacked at a half, quarter or eighth of its size where that is enough.
         ratio = max(info.width, info.height) / max(1, least_long_side)
         pixels //= 4 ** min(3, max(0, int(ratio).bit_length() - 1))
-    return pixels * _BYTES_PER_PIXEL.get(info.mode, 7)
+    left = pixels // _reduction(info, least_long_side) ** 2
+    # The picture as unpacked, then as it is given back: in strips, then in one piece.
+    return pixels * _BYTES_PER_PIXEL.get(info.mode, 4) + 6 * left
+
+
+def _to_8_bits(image: Image.Image) -> Image.Image:
+    """A picture of more than 8 bits, or of floating-point numbers, as one of 8."""
+    deep = np.asarray(image, dtype=np.float32)
+    return Image.fromarray((np.clip(deep / _top(image.mode, deep), 0, 1) * 255).round().astype(np.uint8))
 
 
 def _to_srgb(image: Image.Image, profile: bytes | None) -> Image.Image:
     if image.mode in _DEEP:
-        deep = np.asarray(image, dtype=np.float32)
-        image = Image.fromarray((np.clip(deep / _top(image.mode, deep), 0, 1) * 255).round().astype(np.uint8))
+        image = _to_8_bits(image)
     if image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info:
         rgba = image if image.mode == "RGBA" else image.convert("RGBA")
         paper = Image.new("RGB", rgba.size, (255, 255, 255))

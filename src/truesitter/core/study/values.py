@@ -22,6 +22,8 @@ from truesitter.core.values.value_map import histogram, smooth_shapes
 
 OUTLINE_LONG_SIDE = 1200
 PREVIEW_LONG_SIDE = 1000
+LEAST_PX = 3.0
+"""Pixels that a shape must measure to be more than grain, however large the canvas [try]."""
 
 
 @dataclass(frozen=True)
@@ -121,7 +123,7 @@ class ValueStage:
     def plan(self) -> ValuePlan:
         """Value groups of paintable shapes."""
         cuts = self.cuts()
-        smallest = self.settings.smallest_mm / self._picture.mm_per_px
+        smallest = max(LEAST_PX, self.settings.smallest_mm / self._picture.mm_per_px)
         finer = self.settings.features_mm / self._picture.mm_per_px
         labels = posterise(self.smoothed(), cuts, smallest, self._sitter.features(), finer)
         for join in self.settings.joins:

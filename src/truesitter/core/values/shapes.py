@@ -156,9 +156,10 @@ class _Merging:
         around, group = self.neighbours[small], self.group
         heir = max(around, key=lambda n: (around[n] / (1 + abs(group[n] - group[small])), -n))
         thin = self._thin[heir]
+        # The heir will touch what the small shape touches; same groups become one.
+        same = [n for n in around if n != heir and group[n] == group[heir]]
         self._join(small, heir)
-        # The heir now touches what the small shape touched; same groups become one.
-        for other in [n for n in self.neighbours[heir] if group[n] == group[heir]]:
+        for other in same:
             thin = thin and self._thin[other]
             self._join(other, heir)
         self._thin[heir] = thin and self._is_thin(heir)
