@@ -26,6 +26,7 @@ from truesitter.store.trouble import told
 from truesitter.web.app import create_app
 from truesitter.web.door import Door, Opening
 from truesitter.web.errands import Errands
+from truesitter.web.memory import keep_small
 from truesitter.web.workers import Ceiling, Workers
 
 WARM_UP_AFTER = 2.0
@@ -139,6 +140,7 @@ def run(
     """
     logging.basicConfig(level=logging.WARNING)
     sys.setswitchinterval(SWITCH)
+    keep_small()
     began = time.time()
     address = "127.0.0.1" if studio is None else "0.0.0.0"
     with listen(port, address) as listening, folder_lock(folder, f"True Sitter at port {port}"):

@@ -5,11 +5,9 @@ Started with a data folder, a socket, and MiB of pictures in flight and of resul
 
 from __future__ import annotations
 
-import ctypes
 import os
 import sys
 import threading
-import time
 from pathlib import Path
 
 import numpy as np
@@ -19,9 +17,7 @@ from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.sitter.landmarks import detect
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
-
-TRIM_EVERY = 5.0
-"""Seconds [try]."""
+from truesitter.web.memory import keep_small
 
 
 def _end_with_parent() -> None:
@@ -30,23 +26,12 @@ def _end_with_parent() -> None:
     os._exit(0)
 
 
-def _give_back() -> None:
-    """Give memory that was let go of back to the machine every so often; only some systems can."""
-    try:
-        trim = ctypes.CDLL(None).malloc_trim
-    except (OSError, AttributeError):
-        return
-    while True:
-        time.sleep(TRIM_EVERY)
-        trim(0)
-
-
 def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
     """Serve a data folder on a socket until the process that asked for it has ended."""
     os.umask(0o077)
     set_ceiling(in_flight << 20)
-    for watch in (_end_with_parent, _give_back):
-        threading.Thread(target=watch, daemon=True).start()
+    keep_small()
+    threading.Thread(target=_end_with_parent, daemon=True).start()
     app = create_app(Shelf(folder), most_bytes=remembered << 20, within=True)
     detect(np.zeros((64, 64, 3), np.uint8))
     uvicorn.Server(uvicorn.Config(app, uds=str(socket), log_level="warning")).run()

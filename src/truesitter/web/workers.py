@@ -8,7 +8,6 @@ that dies is started again, and what it was asked for is asked again.
 from __future__ import annotations
 
 import asyncio
-import os
 import subprocess
 import sys
 import tempfile
@@ -63,9 +62,7 @@ class Worker:
                 return
             self._socket.unlink(missing_ok=True)
             # Its standard input is a thread to this process: when it breaks, the other ends too.
-            self._process = subprocess.Popen(
-                self._command, stdin=subprocess.PIPE, env={**os.environ, "MALLOC_ARENA_MAX": "2"}
-            )
+            self._process = subprocess.Popen(self._command, stdin=subprocess.PIPE)
 
     @property
     def pid(self) -> int | None:
