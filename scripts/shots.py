@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 import tempfile
 import threading
+from datetime import date
 from pathlib import Path
 
 import uvicorn
@@ -71,6 +72,10 @@ def shoot_reference(camera: Camera) -> None:
     camera.page.wait_for_selector("text=Maren Quillby")
     camera.page.wait_for_load_state("networkidle")
     camera.page.screenshot(path=camera.target / "shelf.png")
+    camera.page.get_by_role("link", name="Safekeeping").click()
+    camera.page.get_by_role("button", name="Look now").click()
+    camera.page.wait_for_selector("text=all is sound")
+    camera.take("safekeeping")
     camera.open("Maren", "reference")
     camera.take("reference")
     camera.job("measure")
@@ -131,8 +136,6 @@ def shoot_paint(camera: Camera) -> None:
     camera.page.get_by_label("Dim studio").click()
     camera.take("passes-dim")
     camera.page.get_by_label("Dim studio").click()
-    camera.job("ground")
-    camera.take("ground")
     camera.job("plan")
     camera.page.get_by_label("School", exact=True).click()
     camera.page.get_by_role("option", name="Watercolour, head first").click()
@@ -152,8 +155,9 @@ def main() -> None:
     target = Path(sys.argv[1]) if len(sys.argv) > 1 else TARGET
     target.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
+        shelf = Shelf(Path(folder) / "sitters")
         seed(shelf)
+        shelf.copies.make(date.today())
         server = uvicorn.Server(
             uvicorn.Config(create_app(shelf), host="127.0.0.1", port=PORT, log_level="warning")
         )
