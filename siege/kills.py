@@ -89,6 +89,8 @@ def kills(count: int = KILLS, seed: int = 1) -> dict[str, object]:
                 server.kill()
                 over.set()
             troubles += check_folder(folder, mend=False).troubles
+            if number % 20 == 19:
+                print(f"  {number + 1} of {count}, {kept.changes} changes, {len(lost)} lost", flush=True)
         server = Server(folder, "--processes", "0")
         server.start()
         lost += _missing(server, kept)

@@ -61,10 +61,12 @@ def enter(asked: EnterIn, bench: Bench, request: Request, response: Response) ->
     return door(bench, bench.door.who(session))
 
 
-@router.delete("", status_code=204)
-def leave(response: Response) -> None:
+@router.delete("", status_code=204, response_class=Response)
+def leave() -> Response:
     """Go out again."""
-    response.delete_cookie(COOKIE, path="/", httponly=True, samesite="strict")
+    answer = Response(status_code=204)
+    answer.delete_cookie(COOKIE, path="/", httponly=True, samesite="strict")
+    return answer
 
 
 @router.get("/code.svg", response_class=Response)
