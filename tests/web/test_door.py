@@ -13,7 +13,7 @@ import httpx
 import pytest
 from fastapi.testclient import TestClient
 
-from siege.server import Server
+from siege.server import Server, free_port
 from tests.web.conftest import put_in
 from truesitter.core.refusal import Refusal
 from truesitter.store.sitters import Shelf
