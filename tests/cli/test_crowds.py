@@ -21,6 +21,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.pools import Cluster, EmbeddedPool, LostWorker
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
+from truesitter.web.errand_work import do
 from truesitter.web.errands import Errands
 
 KILL = signal.SIGKILL
@@ -102,7 +103,9 @@ def test_a_server_with_a_cluster_gives_the_same_answers(
     with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
         alone = [client.get(path) for path in paths]
     far = Cluster(cluster.scheduler_address)
-    with TestClient(create_app(shelf, errands=Errands(far, shelf)), base_url="http://127.0.0.1") as client:
+    with TestClient(
+        create_app(shelf, errands=Errands(far, shelf, do)), base_url="http://127.0.0.1"
+    ) as client:
         again = [client.get(path) for path in paths]
         client.patch(f"{url}/settings/values", json={"set": {"groups": 3}})
         assert len(client.get(paths[0]).json()["plan"]["groups"]) == 3

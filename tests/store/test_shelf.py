@@ -26,7 +26,8 @@ from truesitter.store.database import open_database
 from truesitter.store.edits import Edit, ListEdit, edited
 from truesitter.store.history import NothingToUndo
 from truesitter.store.models import Base
-from truesitter.store.sitters import Shelf, UnknownSitter, clean_filename
+from truesitter.store.sitter import UnknownSitter, clean_filename
+from truesitter.store.sitters import Shelf
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 

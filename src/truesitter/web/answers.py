@@ -92,7 +92,7 @@ class BenchRoute(APIRoute):
                     answer = await bench.workers.forward(
                         worker, lane, request, body, painter_of(request) or ""
                     )
-            if key is not None and answer.headers.get("etag") == f'"{key[1]}"':
+            if key is not None and answer.status_code == 200 and answer.headers.get("etag") == f'"{key[1]}"':
                 bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
             return answer
 

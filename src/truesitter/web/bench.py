@@ -15,7 +15,8 @@ from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.refusal import Refusal
 from truesitter.core.study import Study
 from truesitter.formats.wording import Counting
-from truesitter.store.sitters import Shelf, Sitter
+from truesitter.store.sitter import Sitter
+from truesitter.store.sitters import Shelf
 from truesitter.web.declared import answers
 from truesitter.web.door import Door
 from truesitter.web.errands import Errands

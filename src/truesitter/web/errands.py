@@ -6,27 +6,22 @@ with it, so it is the same wherever it is computed.
 
 from __future__ import annotations
 
-import asyncio
 import threading
 from collections import OrderedDict
-from contextvars import ContextVar
+from collections.abc import Callable
 from dataclasses import dataclass
-from pathlib import Path
-from types import SimpleNamespace
-from typing import Any, cast
+from typing import Any
 
 import anyio
-import httpx
-from fastapi import FastAPI, Request, Response
+from fastapi import Request, Response
 
 from truesitter.pools import Cluster
-from truesitter.store.blobs import MissingFile
-from truesitter.store.sitters import Shelf, Sitter
+from truesitter.store.sitter import Sitter
+from truesitter.store.sitters import Shelf
 from truesitter.web.queue import Lane, Queue
 
 _SHARED = 64
 """Photographs of so many sitters are kept where the cluster finds them [try]."""
-_RETURNED = ("content-type", "etag", "cache-control")
 
 
 @dataclass(frozen=True)
@@ -49,50 +44,6 @@ class Brought:
     body: bytes
 
 
-_errand: ContextVar[Errand] = ContextVar("errand")
-_app: list[FastAPI] = []
-_making = threading.Lock()
-
-
-def _photograph(sha256: str) -> bytes:
-    try:
-        return cast(bytes, _errand.get().photographs[sha256])
-    except KeyError:
-        raise MissingFile("the photograph's file is missing: put the photograph in again") from None
-
-
-def _borrowed() -> Shelf:
-    """A shelf with one sitter on it: that of the errand."""
-    shelf = SimpleNamespace(
-        folder=Path(),
-        get=lambda _: _errand.get().sitter,
-        photograph=_photograph,
-        paintings=SimpleNamespace(get=_photograph),
-    )
-    return cast(Shelf, shelf)
-
-
-def do(errand: Errand, *photographs: bytes) -> Brought:
-    """Answer a question, in a worker of the cluster; results are remembered there from one to the next."""
-    with _making:
-        if not _app:
-            # The application is made of routes that know this module.
-            from truesitter.web.app import create_app
-
-            _app.append(create_app(_borrowed(), within=True))
-    told = dict(zip(errand.photographs, photographs, strict=True))
-    _errand.set(Errand(errand.path, errand.query, errand.sitter, told))
-    return asyncio.run(_answered(errand))
-
-
-async def _answered(errand: Errand) -> Brought:
-    transport = httpx.ASGITransport(_app[0], raise_app_exceptions=False)
-    async with httpx.AsyncClient(transport=transport, base_url="http://127.0.0.1") as client:
-        answer = await client.get(errand.path, params=errand.query)
-    headers = {name: answer.headers[name] for name in _RETURNED if name in answer.headers}
-    return Brought(answer.status_code, headers, answer.content)
-
-
 class Errands:
     """Sends questions to a cluster.
 
@@ -102,10 +53,12 @@ class Errands:
         Where they are answered.
     shelf
         Where the photographs are.
+    do
+        What a worker there does with an errand and the bytes of its photographs.
     """
 
-    def __init__(self, cluster: Cluster, shelf: Shelf) -> None:
-        self._cluster, self._shelf = cluster, shelf
+    def __init__(self, cluster: Cluster, shelf: Shelf, do: Callable[..., Brought]) -> None:
+        self._cluster, self._shelf, self._do = cluster, shelf, do
         self.queue = Queue(cluster.places)
         self._limit = anyio.CapacityLimiter(2 * cluster.places)
         self._shared: OrderedDict[str, Any] = OrderedDict()
@@ -128,7 +81,7 @@ class Errands:
         if "/easel/" in path:
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
         errand = Errand(path, query, sitter, dict.fromkeys(hashes))
-        return self._cluster.do_with(do, errand, [self._place(sha, sitter.sha256) for sha in hashes])
+        return self._cluster.do_with(self._do, errand, [self._place(sha, sitter.sha256) for sha in hashes])
 
     def _place(self, sha256: str, reference: str) -> Any:
         """A photograph where the cluster finds it: it goes there once."""

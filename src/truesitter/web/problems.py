@@ -19,7 +19,7 @@ from starlette.exceptions import HTTPException
 from truesitter.core.refusal import Refusal
 from truesitter.store.facts import UnknownFact
 from truesitter.store.history import NothingToUndo, Overtaken
-from truesitter.store.sitters import UnknownSitter
+from truesitter.store.sitter import UnknownSitter
 from truesitter.store.trouble import NotKept, sentence_for
 from truesitter.store.tubes import UnknownTube
 from truesitter.web.answers import CACHING, NotModified

@@ -25,6 +25,7 @@ from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import told
 from truesitter.web.app import create_app
 from truesitter.web.door import Door, Opening
+from truesitter.web.errand_work import do
 from truesitter.web.errands import Errands
 from truesitter.web.memory import keep_small
 from truesitter.web.workers import Ceiling, Workers
@@ -163,7 +164,7 @@ def run(
             warm_up.start()
         copies = Daily(shelf.copies)
         copies.start()
-        errands = Errands(Cluster(scheduler), shelf) if scheduler else None
+        errands = Errands(Cluster(scheduler), shelf, do) if scheduler else None
         remembered = ANSWERS if workers else ceiling.remembered << 20
         app = create_app(shelf, workers=workers, most_bytes=remembered, door=door, errands=errands)
         config = uvicorn.Config(

@@ -27,7 +27,7 @@ from truesitter.formats.easel_pictures import EaselView, picture_of, squinted
 from truesitter.formats.png import encode_jpeg, encode_png, smaller
 from truesitter.store.clock import now
 from truesitter.store.edits import Edit, ListEdit
-from truesitter.store.sitters import Sitter, clean_filename
+from truesitter.store.sitter import Sitter, clean_filename
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy, photograph_bytes
 from truesitter.web.routes.sitters import SitterOut, sitter_out

@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.settings import Settings
 from truesitter.store.edits import Edit, ListEdit
-from truesitter.store.sitters import Sitter
+from truesitter.store.sitter import Sitter
 from truesitter.web.bench import Bench, By, CurrentSitter, Expected
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 

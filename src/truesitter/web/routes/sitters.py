@@ -9,7 +9,7 @@ from fastapi import APIRouter, Form, UploadFile
 from pydantic import BaseModel, Field
 
 from truesitter.core.settings import StudySettings
-from truesitter.store.sitters import Sitter
+from truesitter.store.sitter import Sitter
 from truesitter.web.answers import BenchRoute
 from truesitter.web.bench import Bench, CurrentSitter, photograph_bytes
 

@@ -13,7 +13,7 @@ from truesitter.core.paint.tubes.rack import LIBRARY, Rack, Stock, own_fit, own_
 from truesitter.core.paint.tubes.swatches import Swatches, patch_labs
 from truesitter.core.settings import SwatchSettings
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
-from truesitter.store.sitters import clean_filename
+from truesitter.store.sitter import clean_filename
 from truesitter.store.tubes import KeptTube
 from truesitter.web.bench import Bench, download
 from truesitter.web.mixture import hex_of
