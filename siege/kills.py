@@ -38,6 +38,10 @@ def _busy(server: Server, kept: Kept, over: threading.Event, seed: int) -> None:
     with server.client() as client:
         while not over.is_set():
             try:
+                with kept.lock:
+                    there = sorted(kept.photographs)
+                if mine is None and there and lot.random() < 0.8:
+                    mine = lot.choice(there)
                 if mine is None or lot.random() < 0.1:
                     name = lot.choice(("maren", "tobias", "ines"))
                     put = client.post("/api/sitters", files={"photo": ("a.jpg", photograph(name))})
@@ -61,7 +65,8 @@ def _busy(server: Server, kept: Kept, over: threading.Event, seed: int) -> None:
                     answer = client.patch(f"{url}/settings/values", json=edit)
                 if answer.status_code == 200:
                     with kept.lock:
-                        kept.editions[mine] = answer.json()["edition"]
+                        # Several may be at one sitter: the newest that any of them was told of.
+                        kept.editions[mine] = max(kept.editions[mine], answer.json()["edition"])
                         kept.changes += 1
             except httpx.HTTPError:
                 return
