@@ -11,15 +11,12 @@ from pathlib import Path
 import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
+from bench.serving import CHROMIUM
 from truesitter.demo.seed import seed
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
 TARGET = Path(__file__).parents[1] / "docs/screenshots"
-CHROMIUM = {
-    "executable_path": "/usr/bin/chromium",
-    "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-}
 PORT = 8447
 
 

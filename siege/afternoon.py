@@ -11,7 +11,8 @@ from pathlib import Path
 
 import httpx
 
-from siege.server import Server, photograph, quantile, seconds_asked
+from bench.inputs import demo_bytes
+from siege.server import Server, quantile, seconds_asked
 
 CLIENTS, SITTERS, SECONDS = 50, 10, 180.0
 PEOPLE = ("maren", "tobias", "ines")
@@ -93,7 +94,7 @@ def afternoon(seconds: float = SECONDS, clients: int = CLIENTS) -> dict[str, obj
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder)) as server:
         with server.client() as first:
             sitters = [
-                first.post("/api/sitters", files={"photo": ("a.jpg", photograph(PEOPLE[n % 3]))}).json()["id"]
+                first.post("/api/sitters", files={"photo": ("a.jpg", demo_bytes(PEOPLE[n % 3]))}).json()["id"]
                 for n in range(SITTERS)
             ]
         over = time.monotonic() + seconds

@@ -15,7 +15,8 @@ import httpx
 import numpy as np
 from PIL import Image
 
-from siege.server import Server, photograph
+from bench.inputs import demo_bytes
+from siege.server import Server
 
 COUNT = 10_000
 _WORDS = (
@@ -134,9 +135,9 @@ def _ask(client: httpx.Client, lot: random.Random, sitter: str, real: bytes) -> 
 
 def hostile(count: int = COUNT, seed: int = 1) -> dict[str, object]:
     lot, statuses, bugs, unsaid = random.Random(seed), Counter[int](), [], 0
-    real = photograph("ines")
+    real = demo_bytes("ines")
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder)) as server, server.client() as client:
-        sitter = client.post("/api/sitters", files={"photo": ("a.jpg", photograph("maren"))}).json()["id"]
+        sitter = client.post("/api/sitters", files={"photo": ("a.jpg", demo_bytes("maren"))}).json()["id"]
         before = client.get(f"/api/sitters/{sitter}").json()["settings"]["reference"]
         for number in range(count):
             try:

@@ -13,7 +13,8 @@ from pathlib import Path
 
 import httpx
 
-from siege.server import Server, photograph
+from bench.inputs import demo_bytes
+from siege.server import Server
 from truesitter.store.backup import restore_backup
 from truesitter.store.check import check_folder
 
@@ -44,7 +45,7 @@ def _busy(server: Server, kept: Kept, over: threading.Event, seed: int) -> None:
                     mine = lot.choice(there)
                 if mine is None or lot.random() < 0.1:
                     name = lot.choice(("maren", "tobias", "ines"))
-                    put = client.post("/api/sitters", files={"photo": ("a.jpg", photograph(name))})
+                    put = client.post("/api/sitters", files={"photo": ("a.jpg", demo_bytes(name))})
                     put.raise_for_status()
                     mine = put.json()["id"]
                     with kept.lock:

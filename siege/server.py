@@ -16,9 +16,6 @@ from typing import Any, Self
 import httpx
 import psutil
 
-SITTERS = Path(__file__).parents[1] / "src" / "truesitter" / "demo" / "sitters"
-
-
 _NO_TLS = httpx.create_ssl_context()
 """Made once: each client would make its own, which takes longer than what is measured."""
 
@@ -27,10 +24,6 @@ def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
-
-
-def photograph(name: str) -> bytes:
-    return (SITTERS / f"{name}.jpg").read_bytes()
 
 
 class Server:

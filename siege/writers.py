@@ -6,7 +6,8 @@ import tempfile
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from siege.server import Server, photograph
+from bench.inputs import demo_bytes
+from siege.server import Server
 
 WRITERS, CHANGES = 16, 20
 
@@ -14,7 +15,7 @@ WRITERS, CHANGES = 16, 20
 def writers(count: int = WRITERS, each: int = CHANGES) -> dict[str, object]:
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder), "--processes", "0") as server:
         with server.client() as client:
-            sitter = client.post("/api/sitters", files={"photo": ("a.jpg", photograph("maren"))}).json()["id"]
+            sitter = client.post("/api/sitters", files={"photo": ("a.jpg", demo_bytes("maren"))}).json()["id"]
         url = f"/api/sitters/{sitter}"
 
         def write(number: int) -> int:

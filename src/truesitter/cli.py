@@ -37,7 +37,7 @@ from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
 from truesitter.pools import pool_for
 from truesitter.store.lock import Held
-from truesitter.store.trouble import UnusableFolder
+from truesitter.store.trouble import FULL, NotKept, UnusableFolder, words_for
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -63,7 +63,7 @@ def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
         except Refusal as error:
             _fail(error.sentence, _CODES.get(type(error), 2))
         except OSError as error:
-            _fail(str(error))
+            _fail(NotKept(FULL).sentence if words_for(error) == FULL else str(error))
 
     return wrapped
 

@@ -73,7 +73,9 @@ def write_plans(photos: list[Path], out: Path, settings: StudySettings, pool: Po
     Refusal
         At the end, when some could not be planned; the others are there.
     """
-    jobs = [PlanJob(p.read_bytes(), settings.model_dump_json(), p.stem) for p in photos]
+    said = settings.model_dump_json()
+    # Read as their turn comes: many photographs are more than memory holds.
+    jobs = (PlanJob(p.read_bytes(), said, p.stem) for p in photos)
     failed = 0
     done = map(planned, jobs) if pool is None else pool.run(planned, jobs)
     for photo, folder, result in zip(photos, folders_for(photos, out), done, strict=True):

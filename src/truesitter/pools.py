@@ -7,9 +7,11 @@ only time: what it had on its desk is given to another one.
 from __future__ import annotations
 
 import os
-from collections.abc import Callable, Iterator, Sequence
-from concurrent.futures import ProcessPoolExecutor
+from collections import deque
+from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
+from itertools import islice
 from multiprocessing import get_context
 from typing import Any, Protocol, TypeVar, cast
 
@@ -17,6 +19,8 @@ from truesitter.core.refusal import Refusal
 
 TRIES = 3
 """A job that takes three workers with it is given up [try]."""
+_AHEAD = 2
+"""So many times the places are jobs taken in: nobody waits for one, and not all are held at once [try]."""
 _ANSWERS_WITHIN = "10s"
 _J = TypeVar("_J")
 _R = TypeVar("_R")
@@ -32,8 +36,11 @@ class LostWorker(Refusal):
 class Pool(Protocol):
     """Does jobs elsewhere."""
 
-    def run(self, work: Callable[[_J], _R], jobs: Sequence[_J]) -> Iterator[_R]:
-        """Results in the order of the jobs; `work` and everything it takes and gives can be pickled."""
+    def run(self, work: Callable[[_J], _R], jobs: Iterable[_J]) -> Iterator[_R]:
+        """Results in the order of the jobs, which are taken as they can be done.
+
+        `work` and everything it takes and gives can be pickled.
+        """
         ...
 
     def close(self) -> None:
@@ -54,7 +61,7 @@ class EmbeddedPool:
         self._count = processes or os.cpu_count() or 1
         self._pool: ProcessPoolExecutor | None = None
 
-    def run(self, work: Callable[[_J], _R], jobs: Sequence[_J]) -> Iterator[_R]:
+    def run(self, work: Callable[[_J], _R], jobs: Iterable[_J]) -> Iterator[_R]:
         """Results in the order of the jobs.
 
         Raises
@@ -62,22 +69,35 @@ class EmbeddedPool:
         LostWorker
             When a job could not be done in several tries.
         """
-        tries = [0] * len(jobs)
-        number = 0
-        while number < len(jobs):
-            # Started anew after a loss: what is done already is not done again.
-            self._pool = ProcessPoolExecutor(self._count, mp_context=get_context("spawn"))
-            futures = {n: self._pool.submit(work, jobs[n]) for n in range(number, len(jobs))}
+        coming, waiting, tries = iter(jobs), deque[tuple[_J, Future[_R]]](), 0
+        while True:
+            for job in islice(coming, _AHEAD * self._count - len(waiting)):
+                waiting.append((job, self._submit(work, job)))
+            if not waiting:
+                return
             try:
-                while number < len(jobs):
-                    yield futures[number].result()
-                    number += 1
+                result = waiting[0][1].result()
             except BrokenProcessPool:
-                tries[number] += 1
-                if tries[number] >= TRIES:
+                tries += 1
+                if tries >= TRIES:
                     raise LostWorker from None
-            finally:
                 self.close()
+                waiting = deque((job, self._submit(work, job)) for job, _ in waiting)
+                continue
+            tries = 0
+            waiting.popleft()
+            yield result
+
+    def _submit(self, work: Callable[[_J], _R], job: _J) -> Future[_R]:
+        if self._pool is None:
+            self._pool = ProcessPoolExecutor(self._count, mp_context=get_context("spawn"))
+        try:
+            return self._pool.submit(work, job)
+        except BrokenProcessPool as error:
+            # Noticed when its turn comes, with those that were lost as it was.
+            lost: Future[_R] = Future()
+            lost.set_exception(error)
+            return lost
 
     def close(self) -> None:
         """End the processes; what has not begun is dropped."""
@@ -110,7 +130,7 @@ class Cluster:
         except (OSError, ValueError, TimeoutError) as error:
             raise Refusal(f"no scheduler answers at {address}: {type(error).__name__}") from None
 
-    def run(self, work: Callable[[_J], _R], jobs: Sequence[_J]) -> Iterator[_R]:
+    def run(self, work: Callable[[_J], _R], jobs: Iterable[_J]) -> Iterator[_R]:
         """Results in the order of the jobs; see `Pool`.
 
         Raises
@@ -118,14 +138,18 @@ class Cluster:
         LostWorker
             When a job could not be done in several tries.
         """
-        futures = [self._submit(work, job) for job in jobs]
-        for future in futures:
-            yield self._result(future)
+        coming, waiting = iter(jobs), deque[Any]()
+        while True:
+            waiting.extend(
+                self._submit(work, job) for job in islice(coming, _AHEAD * self.places - len(waiting))
+            )
+            if not waiting:
+                return
+            yield self._result(waiting.popleft())
 
-    def do_with(self, work: Callable[..., _R], job: object, shared: Sequence[Any]) -> _R:
-        """One result; `work` takes the job and what was shared."""
-        future = self._client.submit(work, job, *shared, retries=TRIES - 1, pure=False)
-        result: _R = self._result(future)
+    def do(self, work: Callable[..., _R], *arguments: Any) -> _R:
+        """One result; what was shared is among the arguments as it was got."""
+        result: _R = self._result(self._submit(work, *arguments))
         return result
 
     def share(self, data: bytes) -> Any:
@@ -137,8 +161,8 @@ class Cluster:
         """How many jobs are done at a time."""
         return max(1, int(sum(self._client.ncores().values())))
 
-    def _submit(self, work: Callable[[_J], _R], job: _J) -> Any:
-        return self._client.submit(work, job, retries=TRIES - 1, pure=False)
+    def _submit(self, work: Callable[..., Any], *arguments: Any) -> Any:
+        return self._client.submit(work, *arguments, retries=TRIES - 1, pure=False)
 
     def _result(self, future: Any) -> Any:
         from distributed import KilledWorker

@@ -62,6 +62,18 @@ def test_a_lost_worker_costs_only_time(tmp_path: Path, cluster: LocalCluster) ->
     there.close()
 
 
+def test_jobs_are_taken_as_they_can_be_done(cluster: LocalCluster) -> None:
+    """A thousand photographs are not read before the first is planned."""
+    for pool in (EmbeddedPool(2), Cluster(cluster.scheduler_address)):
+        taken: list[int] = []
+        jobs = (taken.append(n) or n for n in range(100))  # type: ignore[func-returns-value]
+        results = pool.run(abs, jobs)
+        assert next(results) == 0
+        assert len(taken) < 10
+        assert list(results) == list(range(1, 100))
+        pool.close()
+
+
 def test_plans_are_the_same_bytes_wherever_they_are_made(
     tmp_path: Path, made_photo: bytes, cluster: LocalCluster
 ) -> None:

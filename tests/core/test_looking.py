@@ -5,6 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from tests.conftest import jpeg
+from truesitter.core.settings import StudySettings
+from truesitter.core.study import Study
 from truesitter.core.values.compare import compare, read_spot
 from truesitter.core.values.contrast import largest_patches, read_contrast
 from truesitter.core.values.edge_runs import Edge, join_edges
@@ -145,3 +148,14 @@ def test_the_largest_circle_lies_in_the_middle_of_a_square() -> None:
     n = int(shapes.number[30, 40])
     assert (circles.x[n], circles.y[n], circles.radius[n]) == pytest.approx((40.5, 30.5, 10.5), abs=0.5)
     assert (circles.x[n], circles.y[n]) == (40.5, 30.5)
+
+
+def test_grain_is_no_shape_however_large_the_canvas() -> None:
+    """With no smallest shape asked for, and on a canvas of metres, noise is not a thousand shapes."""
+    noisy = jpeg(np.random.default_rng(5).integers(60, 200, (420, 340, 3), dtype=np.uint8))
+    for chosen in ({"smallest_mm": 0, "features_mm": 0}, {}):
+        wide = {"canvas_width_mm": 4000, "canvas_height_mm": 5000}
+        settings = StudySettings.model_validate({"reference": wide, "values": {"groups": 5, **chosen}})
+        plan = Study.of_bytes(noisy, settings).values.plan()
+        areas = find_shapes(plan.labels).area
+        assert len(areas) == 1 or areas.min() >= np.pi / 4 * 3**2

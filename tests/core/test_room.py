@@ -56,3 +56,19 @@ def test_what_fails_gives_its_room_back() -> None:
         raise RuntimeError
     with room.take(10):
         pass
+
+
+def test_more_room_lets_in_whoever_waits() -> None:
+    room, inside = Room(10), threading.Event()
+
+    def wait() -> None:
+        with room.take(8):
+            inside.set()
+
+    with room.take(8):
+        thread = threading.Thread(target=wait)
+        thread.start()
+        assert not inside.wait(0.05)
+        room.resize(16)
+        assert inside.wait(5)
+    thread.join(5)

@@ -5,19 +5,14 @@ from __future__ import annotations
 import socket
 import threading
 from collections.abc import Iterator
-from typing import Any
 
 import pytest
 import uvicorn
 from playwright.sync_api import Page, expect, sync_playwright
 
+from bench.serving import CHROMIUM
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
-
-CHROMIUM: dict[str, Any] = {
-    "executable_path": "/usr/bin/chromium",
-    "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--no-first-run"],
-}
 
 
 @pytest.fixture(scope="module")

@@ -10,8 +10,9 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from siege.server import Server, photograph
-from tests.e2e.conftest import CHROMIUM
+from bench.inputs import demo_bytes
+from bench.serving import CHROMIUM
+from siege.server import Server
 from truesitter.store.sitters import Shelf
 
 WORDS = "linseed and ochre"
@@ -22,7 +23,7 @@ def studio(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     folder = tmp_path_factory.mktemp("studio")
     shelf = Shelf(folder)
     shelf.passphrase.set(WORDS)
-    shelf.add(photograph("maren"), "maren.jpg", "Maren")
+    shelf.add(demo_bytes("maren"), "maren.jpg", "Maren")
     shelf.close()
     with Server(folder, "--studio", "--processes", "1") as server:
         yield server
@@ -96,7 +97,7 @@ def test_a_phone_at_the_easel(page: Page, studio: Server) -> None:
     phone = page.context.new_page()
     phone.set_viewport_size({"width": 390, "height": 780})
     phone.goto(f"{studio.address}/easel/{sitter}")
-    chosen = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": photograph("maren")}
+    chosen = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": demo_bytes("maren")}
     phone.get_by_label("Photograph of the painting").set_input_files([chosen])  # type: ignore[list-item]
     kept = phone.get_by_role("button", name="Keep it")
     taken = phone.get_by_text("One photograph is at the easel now.")

@@ -25,7 +25,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.store.backup import MANIFEST, restore_backup, write_backup
 from truesitter.store.check import check_folder
 from truesitter.store.copies import KEPT
-from truesitter.store.database import NEWEST
+from truesitter.store.database import open_database
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitter_files import SHEET, sitter_schema
 from truesitter.store.sitters import Shelf
@@ -112,6 +112,21 @@ def test_a_backup_is_whole_while_others_write(shelf: Shelf, tmp_path: Path) -> N
     finally:
         over.set()
         writer.join()
+
+
+def test_a_folder_of_an_earlier_version_is_copied_and_looked_at_as_it_is(tmp_path: Path) -> None:
+    """Only a start migrates: neither a backup nor a look does."""
+    folder = tmp_path / "what #1 is, 100%?"
+    open_database(folder / "sitters.sqlite", "0003").dispose()
+    before = (folder / "sitters.sqlite").read_bytes()
+    write_backup(folder, tmp_path / "b.zip")
+    with zipfile.ZipFile(tmp_path / "b.zip") as archive:
+        assert json.loads(archive.read(MANIFEST))["form"] == "0003"
+    assert "form 0003" in check_folder(folder, mend=True).troubles[0]
+    assert (folder / "sitters.sqlite").read_bytes() == before
+    restore_backup(tmp_path / "b.zip", tmp_path / "new")
+    assert Shelf(tmp_path / "new").all() == []
+    assert check_folder(tmp_path / "new").troubles == ()
 
 
 def test_a_lost_photograph_is_told_and_the_rest_is_kept(shelf: Shelf, tmp_path: Path) -> None:
@@ -297,4 +312,3 @@ def test_a_bomb_in_a_sitters_file_is_not_unpacked(shelf: Shelf, tmp_path: Path) 
     for junk in (b"", b"PK\x03\x04", os.urandom(500), shelf.file(shelf.all()[0].id)[:-100]):
         with pytest.raises(Refusal):
             shelf.take_in(junk)
-    assert NEWEST

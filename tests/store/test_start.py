@@ -24,6 +24,7 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
+from siege.server import free_port
 from tests.conftest import jpeg
 from truesitter.store import database
 from truesitter.store.blobs import Blobs
@@ -52,12 +53,6 @@ def kept(folder: Path) -> dict[str, bytes]:
         for p in folder.rglob("*")
         if p.is_file() and not p.name.startswith(".") and not p.name.endswith(("-shm", "-wal"))
     }
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
 
 
 def serve(folder: Path, port: int = 0) -> tuple[int, str]:

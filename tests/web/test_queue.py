@@ -23,7 +23,6 @@ from fastapi.testclient import TestClient
 
 from siege.server import Server
 from truesitter.core.memo import Abandoned, Memo, wanted_while
-from truesitter.core.reference.room import Room
 from truesitter.core.study.light import LightStage
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
@@ -183,27 +182,6 @@ def test_an_answer_that_is_there_is_given_again_byte_for_byte(client: TestClient
     assert len(client.get(url).json()["plan"]["groups"]) == 3
     client.post(f"/api/sitters/{sitter}/undo")
     assert client.get(url).content == first.content
-
-
-def test_room_is_shared_and_one_that_is_larger_goes_alone() -> None:
-    room, most, now, lock = Room(100), 0, 0, threading.Lock()
-
-    def use(amount: int) -> None:
-        nonlocal most, now
-        with room.take(amount):
-            with lock:
-                now += amount
-                most = max(most, now)
-            time.sleep(0.005)
-            with lock:
-                now -= amount
-
-    with ThreadPoolExecutor(8) as pool:
-        list(pool.map(use, [60, 60, 30, 30, 90, 10] * 3))
-    assert most <= 100
-    room.resize(10)
-    use(500)
-    assert most == 500
 
 
 def test_a_sitter_stays_with_a_process_unless_it_is_crowded(tmp_path: Path) -> None:

@@ -10,11 +10,8 @@ import hashlib
 import json
 import re
 import shutil
-import sqlite3
 import tempfile
 import zipfile
-from collections.abc import Callable
-from contextlib import closing
 from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
@@ -24,7 +21,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from truesitter.core.refusal import Refusal
 from truesitter.store.blobs import Blobs
 from truesitter.store.clock import now
-from truesitter.store.database import DATABASE, NEWEST, copy_database
+from truesitter.store.database import DATABASE, NEWEST, copy_database, form_of, only_read
 from truesitter.store.lock import copying
 from truesitter.store.trouble import FULL, NotKept, told
 
@@ -71,7 +68,7 @@ class Backup:
 
 def referred(database: Path) -> dict[str, set[str]]:
     """Hashes of all photographs a database speaks of, by folder."""
-    with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True)) as db:
+    with only_read(database) as db:
         tables = {name for (name,) in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
         return {
             folder: {sha for (sha,) in db.execute(query)} if query.rsplit(" ", 1)[-1] in tables else set()
@@ -79,15 +76,10 @@ def referred(database: Path) -> dict[str, set[str]]:
         }
 
 
-def write_backup(folder: Path, target: Path, step: Callable[[float], None] | None = None) -> Backup:
+def write_backup(folder: Path, target: Path) -> Backup:
     """Copy a data folder into one file, also while it is being worked in.
 
     The file is written beside its place, read back and held against its hashes, then renamed.
-
-    Parameters
-    ----------
-    step
-        Told the share that is done, 0–1.
 
     Raises
     ------
@@ -101,35 +93,31 @@ def write_backup(folder: Path, target: Path, step: Callable[[float], None] | Non
         copy = Path(aside) / DATABASE
         copy_database(folder / DATABASE, copy)
         part = Path(aside) / "backup.zip"
-        made = _write(folder, copy, part, step or (lambda _: None))
+        made = _write(folder, copy, part)
         _verify(part)
         part.replace(target)
     return made
 
 
-def _write(folder: Path, database: Path, part: Path, step: Callable[[float], None]) -> Backup:
+def _write(folder: Path, database: Path, part: Path) -> Backup:
     sound: dict[str, dict[str, int]] = {}
     lost = []
-    wanted = referred(database)
-    total, done = sum(len(names) for names in wanted.values()) or 1, 0
     with zipfile.ZipFile(part, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
         archive.write(database, DATABASE, zipfile.ZIP_DEFLATED)
-        for name, hashes in wanted.items():
+        for name, hashes in referred(database).items():
             blobs, sound[name] = Blobs(folder / name), {}
             for sha in sorted(hashes):
-                done += 1
                 if blobs.sound(sha):
                     archive.write(blobs.path(sha), f"{name}/{sha}")
                     sound[name][sha] = blobs.path(sha).stat().st_size
                 else:
                     lost.append(f"a file of {name} is missing or damaged: {sha[:12]}…")
-                step(done / total)
         manifest = _Manifest(
-            format="truesitter-backup", version=1, form=NEWEST, made_at=now().isoformat(timespec="seconds"),
-            database=_hash_of(database), **sound,
+            format="truesitter-backup", version=1, form=form_of(database) or "",
+            made_at=now().isoformat(timespec="seconds"), database=_hash_of(database), **sound,
         )  # fmt: skip
         archive.writestr(MANIFEST, manifest.model_dump_json(indent=1), zipfile.ZIP_DEFLATED)
-    with closing(sqlite3.connect(database)) as db:
+    with only_read(database) as db:
         (sitters,) = db.execute("SELECT count(*) FROM sitter").fetchone()
     held = sum(len(names) for names in sound.values())
     return Backup(sitters, held, part.stat().st_size, tuple(lost))

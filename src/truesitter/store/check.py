@@ -5,7 +5,6 @@ from __future__ import annotations
 import sqlite3
 import zipfile
 from collections.abc import Iterable, Iterator
-from contextlib import closing
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -16,7 +15,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.store.backup import referred
 from truesitter.store.blobs import Blobs
 from truesitter.store.copies import COPIES
-from truesitter.store.database import DATABASE, Sessions, open_database
+from truesitter.store.database import DATABASE, NEWEST, Sessions, form_of, only_read, open_database
 from truesitter.store.documents import load_settings
 from truesitter.store.models import ReferenceRow, RevisionRow, SitterRow
 
@@ -94,11 +93,14 @@ def _sentences(words: list[str]) -> Iterator[str]:
 def _database_troubles(path: Path) -> list[str]:
     """What SQLite itself finds wrong."""
     try:
-        with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as db:
+        with only_read(path) as db:
             said = [str(row[0]) for row in db.execute("PRAGMA integrity_check(5)")]
             loose = db.execute("PRAGMA foreign_key_check").fetchall()
     except sqlite3.DatabaseError:
         return ["The database cannot be read: restore a copy of it."]
+    if (form := form_of(path)) != NEWEST:
+        # Opened, it would be migrated: that is for whoever starts the application.
+        return [f"The database is of another version (form {form}): start the application once, then look."]
     troubles = [] if said == ["ok"] else [f"The database is damaged ({said[0][:80]}): restore a copy of it."]
     return troubles + ([f"{len(loose)} entries belong to no sitter."] if loose else [])
 

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote
 
-from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
+from sqlalchemy import URL, Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session, sessionmaker
 
 from truesitter.store.trouble import UnusableFolder
@@ -34,7 +34,7 @@ def open_database(path: Path, revision: str = "head") -> Engine:
         For a file that is no database, or cannot be written to.
     """
     path.parent.mkdir(parents=True, exist_ok=True)
-    stands = _stood_at(path)
+    stands = form_of(path)
     if stands is not None and stands > NEWEST:
         raise UnusableFolder(
             f"the folder {path.parent} was written by a newer True Sitter (form {stands}, this one knows "
@@ -42,7 +42,7 @@ def open_database(path: Path, revision: str = "head") -> Engine:
         )
     if stands is not None and stands != NEWEST and revision == "head":
         copy_database(path, path.with_suffix(f".before-{NEWEST}.sqlite"))
-    engine = create_engine(f"sqlite:///{path}")
+    engine = create_engine(URL.create("sqlite", database=str(path)))
 
     @event.listens_for(engine, "connect")
     def _settings(connection: Any, _record: Any) -> None:
@@ -81,16 +81,19 @@ def copy_database(source: Path, target: Path) -> None:
         raise
 
 
-def _stood_at(path: Path) -> str | None:
-    """The newest migration a database file has been through, read without changing anything."""
+def only_read(path: Path) -> closing[sqlite3.Connection]:
+    """A connection that changes nothing in a database file; closed at the end of its `with`."""
+    return closing(sqlite3.connect(f"file:{quote(str(path))}?mode=ro", uri=True, timeout=30))
+
+
+def form_of(path: Path) -> str | None:
+    """The newest migration a database file has been through; None for none, read without changing it."""
     if not path.exists() or not path.stat().st_size:
         return None
-    engine = create_engine(f"sqlite:///file:{quote(str(path))}?mode=ro&uri=true")
-    try:
-        with engine.connect() as connection:
-            return _stands_at(connection)
-    finally:
-        engine.dispose()
+    with only_read(path) as connection:
+        if not connection.execute("SELECT 1 FROM sqlite_master WHERE name = 'alembic_version'").fetchone():
+            return None
+        return str(connection.execute("SELECT version_num FROM alembic_version").fetchone()[0])
 
 
 def _stands_at(connection: Connection) -> str | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import errno
+import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -37,6 +38,10 @@ _DATABASE = (
 )
 
 
+DATABASE_ERRORS = (DatabaseError, sqlite3.DatabaseError)
+"""What a database raises, asked through SQLAlchemy or by itself."""
+
+
 class UnusableFolder(Refusal):
     """The data folder cannot be used as it is; nothing in it was touched."""
 
@@ -49,8 +54,8 @@ def words_for(error: Exception) -> str | None:
     """What an error of a disk or database means; None when it is something else."""
     if isinstance(error, OSError):
         return _ERRNO.get(error.errno or 0)
-    if isinstance(error, DatabaseError):
-        text = str(error.orig).lower()
+    if isinstance(error, DATABASE_ERRORS):
+        text = str(error.orig if isinstance(error, DatabaseError) else error).lower()
         return next((words for part, words in _DATABASE if part in text), None)
     return None
 
@@ -74,7 +79,7 @@ def told(folder: Path) -> Iterator[None]:
     """
     try:
         yield
-    except (OSError, DatabaseError) as error:
+    except (OSError, *DATABASE_ERRORS) as error:
         words = words_for(error)
         if words is None:
             raise

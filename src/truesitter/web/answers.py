@@ -69,34 +69,40 @@ class BenchRoute(APIRoute):
 
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
         """Look first whether the answer is there, then wait for a place."""
-        original, lane, here = super().get_route_handler(), self.LANE, self.HERE
+        original = super().get_route_handler()
 
         async def handler(request: Request) -> Response:
             bench: Workbench = request.app.state.workbench
             key, known = await run_in_threadpool(_known, request, bench)
             if known is not None:
                 return known
-            if bench.errands is not None and key is not None:
-                return await bench.errands.run(lane, request)
-            worker = None
-            if bench.workers is not None and not here:
-                worker = bench.workers.of(request.path_params.get("sitter_id", ""))
-            if bench.workers is None or worker is None or not worker.here:
-                # Also while the process that should do it is still starting: nobody waits for that.
-                await _read_whole(request)
-                answer = await bench.queue.run(lane, request, lambda: original(request))
-            else:
-                with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
-                    async for piece in request.stream():
-                        body.write(piece)
-                    answer = await bench.workers.forward(
-                        worker, lane, request, body, painter_of(request) or ""
-                    )
+            answer = await self._computed(bench, request, original, declared=key is not None)
             if key is not None and answer.status_code == 200 and answer.headers.get("etag") == f'"{key[1]}"':
                 bench.memo.keep(key, Kept(bytes(answer.body), answer.media_type or ""))
             return answer
 
         return handler
+
+    async def _computed(
+        self,
+        bench: Workbench,
+        request: Request,
+        original: Callable[[Request], Coroutine[Any, Any, Response]],
+        declared: bool,
+    ) -> Response:
+        """Have it computed: by the cluster, by a process of this machine, or by this one."""
+        if declared and bench.errands is not None:
+            return await bench.errands.run(self.LANE, request)
+        if bench.workers is not None and not self.HERE:
+            worker = bench.workers.of(request.path_params.get("sitter_id", ""))
+            # One that is still starting is not waited for.
+            if worker.here:
+                with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
+                    async for piece in request.stream():
+                        body.write(piece)
+                    return await worker.answer(self.LANE, request, body, painter_of(request) or "")
+        await _read_whole(request)
+        return await bench.queue.run(self.LANE, request, lambda: original(request))
 
 
 class QuickRoute(BenchRoute):
@@ -128,10 +134,9 @@ def _known(request: Request, bench: Workbench) -> tuple[tuple[str, str, str] | N
     if request.method != "GET":
         return None, None
     _, _, path = request.url.path.partition(f"/{request.path_params.get('sitter_id')}/")
-    declaration = answers().get(path)
-    if declaration is None:
+    if path not in answers():
         return None, None
-    key = bench.study(bench.shelf.get(request.path_params["sitter_id"])).key(declaration)
+    key = bench.keys(bench.shelf.get(request.path_params["sitter_id"]))[path]
     etag = f'"{key}"'
     if request.headers.get("if-none-match") == etag:
         raise NotModified(etag)

@@ -96,7 +96,8 @@ def create_app(
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)
-    app.include_router(sitters.uploads)
+    for router in (sitters.uploads, door_routes.line):
+        app.include_router(router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],
                    include_in_schema=False)  # fmt: skip

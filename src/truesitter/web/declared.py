@@ -5,9 +5,7 @@ from __future__ import annotations
 from truesitter.core.study.results import Declaration, Needs
 from truesitter.formats.pictures import VIEWS
 
-_ANSWERS: dict[str, Declaration] = {
-    f"pictures/{name}": view.declaration for name, view in VIEWS.items()
-}  # fmt: skip
+_ANSWERS: dict[str, Declaration] = {f"pictures/{name}": view.declaration for name, view in VIEWS.items()}
 
 
 def answers() -> dict[str, Declaration]:

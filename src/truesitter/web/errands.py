@@ -81,7 +81,7 @@ class Errands:
         if "/easel/" in path:
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
         errand = Errand(path, query, sitter, dict.fromkeys(hashes))
-        return self._cluster.do_with(self._do, errand, [self._place(sha, sitter.sha256) for sha in hashes])
+        return self._cluster.do(self._do, errand, *(self._place(sha, sitter.sha256) for sha in hashes))
 
     def _place(self, sha256: str, reference: str) -> Any:
         """A photograph where the cluster finds it: it goes there once."""

@@ -7,6 +7,7 @@ painter is told that it is one.
 from __future__ import annotations
 
 import logging
+import sqlite3
 from http import HTTPStatus
 
 from fastapi import FastAPI, Request, Response
@@ -76,6 +77,7 @@ def install(app: FastAPI) -> None:
         return Response(status_code=304, headers={"ETag": same.etag, "Cache-Control": CACHING})
 
     @app.exception_handler(DatabaseError)
+    @app.exception_handler(sqlite3.DatabaseError)
     @app.exception_handler(OSError)
     async def _disk(request: Request, error: Exception) -> JSONResponse:
         words = sentence_for(error)

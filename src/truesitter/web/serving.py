@@ -14,7 +14,6 @@ from datetime import datetime
 from pathlib import Path
 
 import uvicorn
-from sqlalchemy.exc import DatabaseError
 
 from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.refusal import Refusal
@@ -22,7 +21,7 @@ from truesitter.pools import Cluster
 from truesitter.store.copies import DailyCopies
 from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
-from truesitter.store.trouble import told
+from truesitter.store.trouble import DATABASE_ERRORS, told
 from truesitter.web.app import create_app
 from truesitter.web.door import Door, Opening
 from truesitter.web.errand_work import do
@@ -73,7 +72,7 @@ class StudioMode:
                 ssl.create_default_context(ssl.Purpose.CLIENT_AUTH).load_cert_chain(
                     self.certificate, self.key
                 )
-            except (OSError, ssl.SSLError) as error:
+            except OSError as error:
                 raise Refusal(
                     f"this certificate and key cannot be used ({error.strerror or error})"
                 ) from None
@@ -198,7 +197,7 @@ class Daily(threading.Thread):
             try:
                 if self._copies.due(today):
                     self._copies.make(today)
-            except (OSError, DatabaseError, Refusal):
+            except (OSError, *DATABASE_ERRORS, Refusal):
                 log.exception("today's copy could not be made; it is tried again later")
 
     def stop(self) -> None:
@@ -209,8 +208,7 @@ class Daily(threading.Thread):
 
 
 def _warm_up() -> None:
-    import numpy as np
+    # Imported when it is needed: a start is quicker without.
+    from truesitter.core.sitter.landmarks import warm_up
 
-    from truesitter.core.sitter.landmarks import detect
-
-    detect(np.zeros((64, 64, 3), np.uint8))
+    warm_up()

@@ -10,11 +10,10 @@ import sys
 import threading
 from pathlib import Path
 
-import numpy as np
 import uvicorn
 
 from truesitter.core.reference.decode import set_ceiling
-from truesitter.core.sitter.landmarks import detect
+from truesitter.core.sitter.landmarks import warm_up
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 from truesitter.web.memory import keep_small
@@ -33,7 +32,7 @@ def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
     keep_small()
     threading.Thread(target=_end_with_parent, daemon=True).start()
     app = create_app(Shelf(folder), most_bytes=remembered << 20, within=True)
-    detect(np.zeros((64, 64, 3), np.uint8))
+    warm_up()
     uvicorn.Server(uvicorn.Config(app, uds=str(socket), log_level="warning")).run()
 
 

@@ -94,6 +94,17 @@ class Worker:
             await asyncio.sleep(0.05)
         raise Refusal("the part of the program that computes did not start; its log says why")
 
+    def lost(self, pid: int | None) -> None:
+        """Bury the process of a number, which broke off; another that was started since goes on."""
+        with self._lock:
+            if self._process is not None and self._process.pid == pid:
+                self._process.kill()
+                self._process.wait()
+
+    async def answer(self, lane: Lane, request: Request, body: IO[bytes], painter: str) -> Response:
+        """Have a request answered by the process, when it has a place."""
+        return await self.queue.run(lane, request, lambda: _ask(self, request, body, painter))
+
     def stop(self) -> None:
         """End the process."""
         if self._process is None:
@@ -150,12 +161,6 @@ class Workers:
             self._sitters.popitem(last=False)
         return worker
 
-    async def forward(
-        self, worker: Worker, lane: Lane, request: Request, body: IO[bytes], painter: str
-    ) -> Response:
-        """Have a request answered by a process."""
-        return await worker.queue.run(lane, request, lambda: _ask(worker, request, body, painter))
-
     def stop(self) -> None:
         """End all of them."""
         for worker in self.all:
@@ -169,6 +174,7 @@ async def _ask(worker: Worker, request: Request, body: IO[bytes], painter: str) 
         headers["x-painter"] = painter.encode().hex()
     for last in (False, True):
         await worker.ready()
+        asked = worker.pid
         body.seek(0)
         try:
             answer = await worker.client.request(
@@ -177,6 +183,7 @@ async def _ask(worker: Worker, request: Request, body: IO[bytes], painter: str) 
             )  # fmt: skip
         except httpx.TransportError:
             # It died with the question on its desk. What changes nothing is asked once more.
+            await asyncio.to_thread(worker.lost, asked)
             if last or request.method != "GET":
                 raise Refusal(
                     "the part of the program that computes broke off at this: it was started again"

@@ -91,6 +91,11 @@ def _models() -> tuple[Any, Any]:
     )
 
 
+def warm_up() -> None:
+    """Load the models now, so that the first photograph need not wait for them."""
+    detect(np.zeros((64, 64, 3), np.uint8))
+
+
 def detect(picture: Bytes) -> Detection:
     """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8."""
     face_input = _shrink(picture, _FACE_LONG_SIDE)
