@@ -9,7 +9,6 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy.optimize import nnls
 
 from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import linear_to_srgb
@@ -250,6 +249,8 @@ def _camera_grain(
     Grain is even in the photograph's own 8-bit steps, relief in parts of the light; either shows more in
     value steps the darker a place is. How much there is of both is what most places have gained.
     """
+    from scipy.optimize import nnls
+
     table = np.linspace(0.3, 10, 98)
     luminance = value_to_luminance(table) / 100
     per_light = np.gradient(table, luminance)

@@ -6,7 +6,6 @@ from collections import defaultdict
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import stdtrit
 
 FEWEST = 4
 """Paintings before anything is called a habit."""
@@ -108,4 +107,6 @@ def find_habits(seen: tuple[Observed, ...]) -> tuple[Habit, ...]:
 
 def _bar(count: int, asked: int) -> float:
     """Standard errors from which a mean of so few paintings is believed, when so much is asked at once."""
+    from scipy.special import stdtrit
+
     return max(ERRORS, float(stdtrit(count - 1, 1 - _RARE / 2 / max(1, asked))))

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
@@ -61,6 +60,8 @@ class PrinterCurve:
 
     def printed(self, asked: Floats | Doubles | float) -> Doubles:
         """What comes out for values asked for."""
+        from scipy.interpolate import PchipInterpolator
+
         x, y = self._knots()
         return np.asarray(PchipInterpolator(x, y, extrapolate=False)(np.clip(asked, x[0], x[-1])))
 

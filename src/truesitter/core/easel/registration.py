@@ -11,7 +11,6 @@ from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
-from scipy.optimize import least_squares
 
 from truesitter.core.easel.likeness import displacement, likeness, normalised
 from truesitter.core.easel.view import View
@@ -115,6 +114,8 @@ def _windows(own: Floats, look: Floats) -> tuple[Doubles, Doubles, Doubles]:
 
 def _fitted(view: View, spots: Doubles, seen: Doubles, trust: Doubles, scale: float) -> View:
     """The view whose spots (n, 2) in fractions come nearest to where they are seen (n, 2) in pixels."""
+    from scipy.optimize import least_squares
+
     start = np.r_[(view.matrix / view.matrix[2, 2]).ravel()[:8], view.bow]
     size = np.maximum(np.abs(start), np.r_[np.full(6, 1.0), 1e-3, 1e-3, 1e-3])
     weight = np.sqrt(trust / trust.mean())[:, None]

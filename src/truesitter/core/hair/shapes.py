@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
-from scipy.spatial import cKDTree
 
 from truesitter.core.hair.kinds import BROWS, MOUSTACHE, Kind
 from truesitter.core.types import Doubles, Floats, Labels, Mask
@@ -197,6 +196,8 @@ class LightForms:
 
 def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
     """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing."""
+    from scipy.spatial import cKDTree
+
     spacing = FORM_SPACING * face_px
     smooth = cv2.GaussianBlur(value, (0, 0), spacing / 6)
     rows, columns = np.nonzero(mask)
