@@ -18,6 +18,7 @@ from pydantic import ValidationError
 
 from truesitter.cli_easel import add_commands as add_easel
 from truesitter.cli_keeping import add_commands as add_keeping
+from truesitter.cli_log import add_commands as add_log
 from truesitter.cli_plan import write_plans
 from truesitter.cli_serving import add_commands as add_serving
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
@@ -240,6 +241,7 @@ def value(
 
 add_easel(app, _clear_errors, _numbers)
 add_keeping(app, _clear_errors)
+add_log(app, _clear_errors)
 add_serving(app, _clear_errors)
 
 if __name__ == "__main__":

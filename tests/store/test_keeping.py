@@ -29,6 +29,7 @@ from truesitter.store.database import open_database
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitter_files import SHEET, sitter_schema
 from truesitter.store.sitters import Shelf
+from truesitter.store.trouble import NotKept
 from truesitter.web.app import create_app
 from truesitter.web.serving import Daily
 
@@ -139,6 +140,24 @@ def test_a_lost_photograph_is_told_and_the_rest_is_kept(shelf: Shelf, tmp_path: 
     assert [s.name for s in Shelf(tmp_path / "new").all()] == ["Ada", "Ben"]
 
 
+def test_a_backup_that_comes_out_otherwise_is_not_kept(
+    shelf: Shelf, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    write = zipfile.ZipFile.write
+
+    def unsound_disk(archive: zipfile.ZipFile, path: Path, name: str, *how: int) -> None:
+        if name.startswith("originals/"):
+            archive.writestr(name, path.read_bytes()[:-1] + b"x")
+        else:
+            write(archive, path, name, *how)
+
+    monkeypatch.setattr(zipfile.ZipFile, "write", unsound_disk)
+    there = set(tmp_path.iterdir())
+    with pytest.raises(NotKept, match="did not come out as it went in"):
+        write_backup(shelf.folder, tmp_path / "b.zip")
+    assert set(tmp_path.iterdir()) == there
+
+
 def spoiled(path: Path, how: str) -> None:
     """Spoil a backup."""
     with zipfile.ZipFile(path) as archive:
@@ -149,6 +168,9 @@ def spoiled(path: Path, how: str) -> None:
         parts[blob] = parts[blob][:-1] + b"x"
     elif how == "longer":
         parts[blob] += b"x"
+    elif how == "claims less":
+        # Its entry is patched below, once it is packed.
+        parts[blob] += b"x" * 5_000_000
     elif how == "missing":
         del parts[blob]
     elif how == "newer":
@@ -163,6 +185,10 @@ def spoiled(path: Path, how: str) -> None:
     with zipfile.ZipFile(path, "w") as archive:
         for name, data in parts.items():
             archive.writestr(name, data)
+    if how == "claims less":
+        size = len(parts[blob])
+        small = (size - 5_000_000).to_bytes(4, "little")
+        path.write_bytes(path.read_bytes().replace(size.to_bytes(4, "little"), small))
     if how == "cut off":
         path.write_bytes(path.read_bytes()[:-200])
     if how == "text":
@@ -171,7 +197,17 @@ def spoiled(path: Path, how: str) -> None:
 
 @pytest.mark.parametrize(
     "how",
-    ["changed bytes", "longer", "missing", "newer", "climbs out", "no description", "cut off", "text"],
+    [
+        "changed bytes",
+        "longer",
+        "claims less",
+        "missing",
+        "newer",
+        "climbs out",
+        "no description",
+        "cut off",
+        "text",
+    ],
 )
 def test_a_spoiled_backup_restores_nothing(shelf: Shelf, tmp_path: Path, how: str) -> None:
     write_backup(shelf.folder, tmp_path / "b.zip")

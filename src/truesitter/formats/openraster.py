@@ -1,4 +1,4 @@
-"""The canvas after every pass as an OpenRaster file: a layer a pass, the first at the bottom.
+"""Layers as an OpenRaster file, and the canvas after every pass: a layer a pass, the first at the bottom.
 
 OpenRaster 0.0.5, baseline: a ZIP with an uncompressed ``mimetype`` first, ``stack.xml``, the layers
 as PNG, a merged image and a thumbnail.
@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import io
 import zipfile
+from collections.abc import Sequence
 from xml.sax.saxutils import quoteattr
 
 import cv2
@@ -35,7 +36,21 @@ def passes_ora(painted: Painted, titles: tuple[str, ...]) -> bytes:
         layer[where, :3] = painted.picture(number).reshape(-1, 3)[where]
         layer[where, 3] = 255
         layers.append((f"{number} {title}", layer.reshape(height, width, 4)))
-    merged = _opaque(painted.picture(len(titles)))
+    return layers_ora(layers, painted.picture(len(titles)))
+
+
+def layers_ora(layers: Sequence[tuple[str, Bytes]], merged: Bytes) -> bytes:
+    """Pictures of one size as layers, the first at the bottom.
+
+    Parameters
+    ----------
+    layers
+        Name and picture of each, RGB or RGBA.
+    merged
+        (H, W, 3) what they look like together.
+    """
+    merged = _opaque(merged)
+    height, width = merged.shape[:2]
     scale = _THUMBNAIL / max(width, height)
     small = cv2.resize(merged, (round(width * scale), round(height * scale)), interpolation=cv2.INTER_AREA)
     entries = "".join(
@@ -49,12 +64,12 @@ def passes_ora(painted: Painted, titles: tuple[str, ...]) -> bytes:
     )
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as file:
-        _put(file, "mimetype", b"image/openraster")
-        _put(file, "stack.xml", stack.encode())
+        put(file, "mimetype", b"image/openraster")
+        put(file, "stack.xml", stack.encode())
         for n, (_, layer) in enumerate(layers):
-            _put(file, f"data/layer{n:03d}.png", encode_png(layer, fast=True))
-        _put(file, "mergedimage.png", encode_png(merged, fast=True))
-        _put(file, "Thumbnails/thumbnail.png", encode_png(small, fast=True))
+            put(file, f"data/layer{n:03d}.png", encode_png(layer, fast=True))
+        put(file, "mergedimage.png", encode_png(merged, fast=True))
+        put(file, "Thumbnails/thumbnail.png", encode_png(small, fast=True))
     return buffer.getvalue()
 
 
@@ -63,11 +78,11 @@ def passes_zip(painted: Painted, titles: tuple[str, ...]) -> bytes:
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as file:
         for number in range(len(titles) + 1):
-            _put(file, f"canvas_{number:02d}.png", encode_png(painted.picture(number), fast=True))
+            put(file, f"canvas_{number:02d}.png", encode_png(painted.picture(number), fast=True))
     return buffer.getvalue()
 
 
-def _put(file: zipfile.ZipFile, name: str, data: bytes) -> None:
+def put(file: zipfile.ZipFile, name: str, data: bytes) -> None:
     """Add a file of no date, so that equal plans give equal bytes."""
     file.writestr(zipfile.ZipInfo(name, (1980, 1, 1, 0, 0, 0)), data)
 

@@ -11,6 +11,7 @@ from truesitter.core.passes.brush_numbers import brush_number
 from truesitter.core.passes.plan import Doing, Pass
 from truesitter.core.passes.seams import Seam
 from truesitter.core.study import Study
+from truesitter.formats.pace_words import pace_words
 from truesitter.formats.pass_words import seam_place, seam_words, taken_words
 from truesitter.formats.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
@@ -95,6 +96,8 @@ class PlanTime(Out):
     hair_share: float = Field(description="Part of it that goes into hair, 0–1")
     days: int = Field(description="From the first sitting to the last, both counted")
     sittings: list[PlanSitting]
+    usual_hours: float = Field(description="As reckoned, without the painter's own pace")
+    paced: int = Field(description="How many passes are told at the painter's own pace")
 
 
 class PlanPass(Out):
@@ -133,6 +136,8 @@ class PlanPass(Out):
     dries_minutes: float = Field(description="Before another pass may go over it")
     wait_minutes: float = Field(description="Wait before the next pass")
     value_error: float = Field(description="Mean value error of the canvas left after this pass")
+    pace: str = Field("", description="What was learned of the painter's own time; empty for nothing")
+    paint_pace: str = Field("", description="Likewise of the paint")
 
 
 def seam_of(seam: Seam, laid: bool) -> PlanSeam:
@@ -168,13 +173,15 @@ def time_of(study: Study) -> PlanTime | None:
     """Hours and sittings; none where nothing can be planned."""
     if study.passes.refused():
         return None
-    plan, sittings = study.passes.plan(), study.passes.sittings()
+    plan, sittings = study.passes.paced(), study.passes.sittings()
     return PlanTime(
         least_hours=plan.hours.least,
         likely_hours=plan.hours.likely,
         most_hours=plan.hours.most,
         hair_share=plan.hours.hair,
         days=sittings[-1].day + 1 if sittings else 0,
+        usual_hours=sum(p.usual_minutes for p in plan.passes) / 60,
+        paced=sum(p.pace is not None for p in plan.passes),
         sittings=[
             PlanSitting(
                 day=s.day,
@@ -209,7 +216,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     refused = study.passes.refused()
     if refused:
         return [], [refused]
-    plan, rack, seams = study.passes.plan(), study.flesh.palette().rack, study.passes.seams()
+    plan, rack, seams = study.passes.paced(), study.flesh.palette().rack, study.passes.seams()
     names = study.settings.values.group_names()
     passes = [
         PlanPass(
@@ -272,6 +279,8 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             dries_minutes=p.dries_minutes,
             wait_minutes=p.wait_minutes,
             value_error=p.value_error,
+            pace=pace_words(p.pace, "takes you", "takes the usual time"),
+            paint_pace=pace_words(p.paint, "needs", "needs the usual paint"),
         )
         for p, met in zip(plan.passes, seams, strict=True)
     ]

@@ -46,6 +46,12 @@ def duration(minutes: float) -> str:
     return f"{minutes:.0f} minutes" if minutes >= 1 else "less than a minute"
 
 
+def worked(minutes: float) -> str:
+    """Minutes of work as hours and minutes, as ``3 h 20 min``."""
+    hours, rest = divmod(round(minutes), 60)
+    return f"{hours} h {rest} min" if hours and rest else f"{hours} h" if hours else f"{rest} min"
+
+
 def dilution_words(dilution: Dilution, thinner: str) -> str:
     """Whole parts and consistency, as ``1 of paint to 27 of water, a trace``."""
     if not dilution.thinner:

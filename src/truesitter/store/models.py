@@ -112,6 +112,24 @@ class FactRow(Base):
     painter: Mapped[str] = mapped_column(default="", server_default="")
 
 
+class EntryRow(Base):
+    """An entry of the log; rows are only ever added, and struck out when they were a mistake."""
+
+    __tablename__ = "entry"
+
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    """Stays the same for ever, also in files."""
+    sitter_id: Mapped[str | None] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime]
+    """When it happened."""
+    kind: Mapped[str]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    painter: Mapped[str] = mapped_column(default="", server_default="")
+    written_at: Mapped[datetime]
+    struck_at: Mapped[datetime | None] = mapped_column(default=None)
+
+
 class StudioRow(Base):
     """Something that holds for the whole studio."""
 

@@ -18,6 +18,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from truesitter.core.log.document import EntryDocument
+from truesitter.core.log.events import read_happening
 from truesitter.core.reference.decode import LARGEST_FILE, decode, inspect
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings
@@ -28,7 +30,9 @@ from truesitter.store.database import Sessions
 from truesitter.store.documents import STAGES, plain, rows
 from truesitter.store.edits import places
 from truesitter.store.facts import MOST_FACTS, SHAPES, Kind
-from truesitter.store.models import FactRow, ItemRow, PaintingRow, ReferenceRow, SitterRow, StageRow
+from truesitter.store.log import MOST_ENTRIES
+from truesitter.store.log_rows import entry_rows, newly_named
+from truesitter.store.models import EntryRow, FactRow, ItemRow, PaintingRow, ReferenceRow, SitterRow, StageRow
 from truesitter.store.paintings import MOST
 
 SHEET, ORIGINAL, PAINTINGS = "sitter.json", "original", "paintings"
@@ -85,6 +89,7 @@ class SitterDocument(_Part):
     stages: dict[Annotated[str, Field(max_length=40)], StageDocument] = Field(max_length=40)
     facts: list[FactDocument] = Field(default=[], max_length=MOST_FACTS)
     paintings: list[PaintingDocument] = Field(default=[], max_length=MOST)
+    log: list[EntryDocument] = Field(default=[], max_length=MOST_ENTRIES)
 
 
 def sitter_schema() -> dict[str, Any]:
@@ -169,6 +174,7 @@ class SitterFiles:
                             height=seen.height, size=size, at=_utc(one.at))
                 for one, seen, size in taken
             )  # fmt: skip
+            session.add_all(entry_rows(newly_named([e.entry() for e in document.log], sitter_id)))
         return sitter_id
 
 
@@ -193,6 +199,7 @@ def _document(session: Session, row: SitterRow) -> SitterDocument:
         stages[entry.stage].settings.setdefault(entry.field, []).append(entry.document)
     facts = session.scalars(select(FactRow).where(FactRow.sitter_id == row.id).order_by(FactRow.id))
     paintings = session.scalars(select(PaintingRow).where(PaintingRow.sitter_id == row.id))
+    log = session.scalars(select(EntryRow).where(EntryRow.sitter_id == row.id).order_by(EntryRow.number))
     return SitterDocument(
         name=row.name, note=row.note, filename=row.reference.filename, sha256=row.reference.sha256,
         stages=stages,
@@ -203,6 +210,11 @@ def _document(session: Session, row: SitterRow) -> SitterDocument:
             for f in facts
         ],
         paintings=[PaintingDocument(sha256=p.sha256, filename=p.filename, at=p.at) for p in paintings],
+        log=[
+            EntryDocument(id=e.id, sitter=row.id, at=e.at, what=read_happening(e.document), painter=e.painter,
+                          struck_at=e.struck_at)
+            for e in log
+        ],
     )  # fmt: skip
 
 

@@ -25,6 +25,7 @@ from truesitter.store.documents import STAGES, Trouble, load_settings
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
 from truesitter.store.lock import tidying
+from truesitter.store.log import Log
 from truesitter.store.models import ReferenceRow, SitterRow
 from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
@@ -55,6 +56,7 @@ class Shelf:
         self.tubes = TubeRack(self._sessions)
         self.palettes = StudioPalettes(self._sessions, self.tubes)
         self.facts = Facts(self._sessions, self._row)
+        self.log = Log(self._sessions, self._row)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
         self.passphrase = Passphrase(self.studio)

@@ -31,6 +31,9 @@ from truesitter.web.routes import (
     keeping,
     library,
     light,
+    log,
+    log_files,
+    logbook,
     looking,
     measures,
     near,
@@ -56,7 +59,8 @@ STATIC = Path(__file__).parent / "static"
 ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
-    swatches, air, easel, easel_work, easel_prints, keeping, door_routes,
+    swatches, air, easel, easel_work, easel_prints, keeping, door_routes, log,
+    log_files, logbook,
 )  # fmt: skip
 
 
@@ -96,7 +100,7 @@ def create_app(
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)
-    for router in (sitters.uploads, door_routes.line):
+    for router in (sitters.uploads, door_routes.line, log.planned, log_files.pictured):
         app.include_router(router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],

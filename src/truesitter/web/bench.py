@@ -51,12 +51,12 @@ class Workbench:
         self.queue = Queue(cores)
         # One lane never waits for the other: whoever has a place in one finds room to compute.
         self.memo = Memo(most_bytes, at_once=2 * cores)
-        self._keys: OrderedDict[tuple[str, int, str], dict[str, str]] = OrderedDict()
+        self._keys: OrderedDict[tuple[str, int, str, str], dict[str, str]] = OrderedDict()
         self._lock = threading.Lock()
 
     def keys(self, sitter: Sitter) -> dict[str, str]:
         """For every answer a key that changes exactly when the answer may: the browser's query keys."""
-        edition = (sitter.id, sitter.edition, sitter.sha256)
+        edition = (sitter.id, sitter.edition, sitter.sha256, repr(self.shelf.log.pace_at(sitter.id)))
         found = self._keys.get(edition)
         if found is None:
             study = self.study(sitter)
@@ -75,7 +75,7 @@ class Workbench:
 
         return Study(
             sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo,
-            paintings=painting,
+            paintings=painting, pace=self.shelf.log.pace_at(sitter.id),
         )  # fmt: skip
 
 

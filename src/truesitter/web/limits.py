@@ -9,6 +9,7 @@ from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from truesitter.core.reference.decode import LARGEST_FILE
+from truesitter.formats.log_files import LARGEST_LOG
 from truesitter.store.sitter_files import MOST_BYTES
 from truesitter.web.problems import problem
 
@@ -20,6 +21,7 @@ _LIMITS = (
     (re.compile(r"/api/sitter-files"), MOST_BYTES + _AROUND),
     (re.compile(r"/api/(sitters|swatches/photo)"), LARGEST_FILE + _AROUND),
     (re.compile(r"/api/sitters/[^/]+/(easel/paintings|hair/practice/photograph)"), LARGEST_FILE + _AROUND),
+    (re.compile(r"/api/sitters/[^/]+/log/file"), LARGEST_LOG + _AROUND),
 )
 
 

@@ -20,6 +20,7 @@ from starlette.exceptions import HTTPException
 from truesitter.core.refusal import Refusal
 from truesitter.store.facts import UnknownFact
 from truesitter.store.history import NothingToUndo, Overtaken
+from truesitter.store.log import UnknownEntry
 from truesitter.store.sitter import UnknownSitter
 from truesitter.store.trouble import NotKept, sentence_for
 from truesitter.store.tubes import UnknownTube
@@ -49,6 +50,7 @@ def install(app: FastAPI) -> None:
     """Answer every error as a problem."""
 
     @app.exception_handler(UnknownFact)
+    @app.exception_handler(UnknownEntry)
     @app.exception_handler(UnknownTube)
     @app.exception_handler(UnknownSitter)
     async def _unknown(_: Request, error: LookupError) -> JSONResponse:

@@ -20,6 +20,7 @@ from truesitter.core.passes.canvas import Canvas
 from truesitter.core.passes.goes import Go
 from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.layer import Deed, LineSet
+from truesitter.core.passes.own_pace import Learned, Level
 from truesitter.core.passes.waiting import Room
 from truesitter.core.types import Floats, Labels, Mask
 
@@ -159,6 +160,9 @@ class Pass:
         Numbers of the passes it lies over, counted from 0, and how long it takes to dry.
     start_minutes, work_minutes, wait_minutes
         Earliest start after the first pass, time to paint, and the wait before the next pass.
+    usual_minutes, usual_ml, pace, paint
+        Time and paint before the painter's own pace is allowed for, and what was learned of either and
+        of which work; None where nothing was.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     deeds
@@ -204,6 +208,10 @@ class Pass:
     start_minutes: float = 0.0
     work_minutes: float = 0.0
     wait_minutes: float = 0.0
+    usual_minutes: float = 0.0
+    usual_ml: float = 0.0
+    pace: tuple[Level, Learned] | None = None
+    paint: tuple[Level, Learned] | None = None
     value_error: float = 0.0
 
     def title(self, group_names: tuple[str, ...]) -> str:

@@ -233,6 +233,7 @@ class _Planner:
                 replace(
                     current, work_minutes=one.work, dries_minutes=one.dries, over=one.under,
                     start_minutes=starts[number], wait_minutes=max(0.0, following - end),
+                    usual_minutes=one.work, usual_ml=current.ml,
                 )
             )  # fmt: skip
         self._mind_bare_white()

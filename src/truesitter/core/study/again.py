@@ -9,6 +9,7 @@ import numpy as np
 from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.words import in_steps
 from truesitter.core.passes.begun import BEYOND
+from truesitter.core.passes.pacing import paced
 from truesitter.core.passes.plan import Pass, PassPlan
 from truesitter.core.settings import PaintingSettings
 from truesitter.core.sitter.region_names import Region
@@ -88,7 +89,9 @@ def plan_again(study: Study, painting: PaintingSettings) -> Again:
     names = study.settings.values.group_names()
     before = {r.sentence(names) for r in old.remarks}
     dropped = tuple(s for r in new.remarks if (s := r.sentence(names)) not in before)
-    return Again(old.passes[laid:], new.passes[laid:], new, dropped, _beyond(study, old, new, names))
+    at_pace = paced(new, study.settings.passes.school, study.source.own_pace())
+    left = study.passes.paced().passes[laid:], at_pace.passes[laid:]
+    return Again(*left, at_pace, dropped, _beyond(study, old, new, names))
 
 
 def _beyond(study: Study, old: PassPlan, new: PassPlan, names: tuple[str, ...]) -> tuple[Beyond, ...]:

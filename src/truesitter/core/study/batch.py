@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.paint.media.quantity import paint_ml, tube_cm
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml, tube_cm
 from truesitter.core.paint.recipes.piles import measured
+from truesitter.core.passes.own_pace import Learned, Level
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.picture import CANVAS
 from truesitter.core.study.study import Study
@@ -50,10 +51,17 @@ class BatchLine:
 
 @dataclass(frozen=True)
 class Batch:
-    """All mixtures, and of each tube the millilitres and the cm of strand from a usual tube."""
+    """All mixtures, and of each tube the millilitres and the cm of strand from a usual tube.
+
+    Attributes
+    ----------
+    paint
+        What was learned of the painter's own use of paint and went into the amounts; None for nothing.
+    """
 
     lines: tuple[BatchLine, ...]
     tubes_ml: dict[str, float]
+    paint: tuple[Level, Learned] | None = None
 
     def tubes_cm(self) -> dict[str, float]:
         """Strand of each tube in cm."""
@@ -64,7 +72,8 @@ def batch_of(study: Study) -> Batch:
     """Mixtures of the skin by value group, and the strings of what is not skin.
 
     The area of a group or tone is what the picture shows of it; film, coats and loss are
-    the painter's. Opaque paint only: a wash needs hardly any.
+    the painter's, and what was learned of their use of paint is allowed for. Opaque paint only: a wash
+    needs hardly any.
 
     Raises
     ------
@@ -86,15 +95,18 @@ def batch_of(study: Study) -> Batch:
             (family, f"tone {i}", tone.recipe.parts, float(area) * canvas_cm2)
             for i, (tone, area) in enumerate(zip(tones, areas, strict=True), start=1)
         ]
+    # A loss that the painter set stands over what was learned.
+    paint = study.source.own_pace().paint_for(Level("mass")) if settings.loss == DEFAULT_LOSS else None
+    more = paint[1].bounded() if paint else 1.0
     lines = []
     totals: dict[str, float] = {}
     for family, name, parts, area in wanted:
-        ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss)
+        ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss) * more
         made = measured(parts, ml if ml >= _WORTH_MIXING_ML else 0.0)
         lines.append(BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml))
         for key, amount in made.tubes_ml.items():
             totals[key] = totals.get(key, 0.0) + amount
-    return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])))
+    return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])), paint)
 
 
 def _areas(study: Study, mask: Mask, lightness: Doubles) -> Doubles:

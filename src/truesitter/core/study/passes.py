@@ -16,6 +16,7 @@ from truesitter.core.passes.hair_lines import moustache, strays
 from truesitter.core.passes.kit import Kit, kit_for
 from truesitter.core.passes.layer import LineSet
 from truesitter.core.passes.light_lines import streaks
+from truesitter.core.passes.pacing import paced
 from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.palettes import palettes_for
 from truesitter.core.passes.places import tones_of
@@ -36,7 +37,7 @@ from truesitter.core.study.hair_layers import HairLayerStage
 from truesitter.core.study.light import FACE_OF_FIGURE, LightStage
 from truesitter.core.study.picture import WIDTH_MM, PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
-from truesitter.core.study.results import Source, result
+from truesitter.core.study.results import OWN_PACE, Source, result
 from truesitter.core.study.sitter import SitterStage
 from truesitter.core.study.surround import PLANNING_LONG_SIDE, SurroundStage
 from truesitter.core.study.values import ValueStage
@@ -143,15 +144,20 @@ class PassStage:
             return refusal.sentence
         return ""
 
-    @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("passes",))
+    @result("paced passes", settings=("passes.school",), needs=("passes", OWN_PACE))
+    def paced(self) -> PassPlan:
+        """The plan with the time and the paint that it takes this painter."""
+        return paced(self.plan(), self.settings.school, self.source.own_pace())
+
+    @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("paced passes",))
     def sittings(self) -> tuple[Sitting, ...]:
         """When the passes are painted."""
-        tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.plan().passes)
+        tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.paced().passes)
         return sittings_for(tasks, self.settings.sitting_hours, self.settings.rest_days)
 
     def kit(self, names: tuple[str, ...]) -> Kit:
         """What has to lie ready; with the painter's own names of the value groups."""
-        return kit_for(self.plan(), self.sittings(), self._flesh.palette().rack, names)
+        return kit_for(self.paced(), self.sittings(), self._flesh.palette().rack, names)
 
     def support(self) -> Support:
         """What it is painted on."""

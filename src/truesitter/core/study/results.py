@@ -18,6 +18,7 @@ from typing import Any, Concatenate, Generic, ParamSpec, Protocol, TypeVar, cast
 from pydantic import BaseModel
 
 from truesitter.core.memo import Memo
+from truesitter.core.passes.own_pace import OwnPace
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 
@@ -38,7 +39,7 @@ class Declaration:
         Dotted paths of the settings it reads; a path of a stage alone means all of it.
     needs
         Names of the results it is made from, or a function that gives them for some settings.
-        ``photograph bytes`` stands for the photograph itself.
+        ``photograph bytes`` stands for the photograph itself, ``own pace`` for the painter's.
     version
         To be raised when the computation changes.
     """
@@ -54,6 +55,7 @@ class Declaration:
 
 
 PHOTOGRAPH = "photograph bytes"
+OWN_PACE = "own pace"
 _DECLARED: dict[str, Declaration] = {}
 
 
@@ -141,15 +143,19 @@ class Source:
         Notes what computations read; for tests.
     paintings
         Gives the bytes of a photograph of the painting by their hash.
+    pace
+        What was learned of the painter's pace; None for nothing.
     """
 
     def __init__(
         self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo,
         watch: Watch | None = None, paintings: Callable[[str], bytes] | None = None,
+        pace: OwnPace | None = None,
     ) -> None:  # fmt: skip
         self.sha256, self.settings, self.memo, self._load, self._watch = sha256, settings, memo, load, watch
         self._paintings = paintings
-        self._keys: dict[str, str] = {PHOTOGRAPH: sha256}
+        self._pace = pace or OwnPace()
+        self._keys: dict[str, str] = {PHOTOGRAPH: sha256, OWN_PACE: repr(self._pace)}
         self._texts: dict[str, str] = {}
 
     def load(self) -> bytes:
@@ -157,6 +163,12 @@ class Source:
         if self._watch:
             self._watch.asks(PHOTOGRAPH)
         return self._load()
+
+    def own_pace(self) -> OwnPace:
+        """What is known of the painter's pace."""
+        if self._watch:
+            self._watch.asks(OWN_PACE)
+        return self._pace
 
     def load_painting(self, sha256: str) -> bytes:
         """The bytes of a photograph of the painting: the same hash always gives the same.

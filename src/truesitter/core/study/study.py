@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Callable
 
 from truesitter.core.memo import Memo
+from truesitter.core.passes.own_pace import OwnPace
 from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.areas import AreaStage
@@ -42,13 +43,16 @@ class Study:
         Notes what is really read; for tests of the declarations.
     paintings
         Gives the bytes of a photograph of the painting by their hash.
+    pace
+        What was learned of the painter's pace; None for nothing.
     """
 
     def __init__(
         self, sha256: str, load: Callable[[], bytes], settings: StudySettings, memo: Memo,
         watch: Watch | None = None, paintings: Callable[[str], bytes] | None = None,
+        pace: OwnPace | None = None,
     ) -> None:  # fmt: skip
-        source = Source(sha256, load, settings, memo, watch, paintings)
+        source = Source(sha256, load, settings, memo, watch, paintings, pace)
         self.source, self.sha256 = source, sha256
         self.settings: StudySettings = source.all_settings()
         self.picture = PictureStage(source)

@@ -63,7 +63,10 @@ class AgainOut(BaseModel):
     beyond: list[BeyondOut]
 
 
-@router.get("/easel/again", dependencies=[answered("easel/again", ("easel", "flesh", "passes"), NEEDS)])
+@router.get(
+    "/easel/again",
+    dependencies=[answered("easel/again", ("easel", "flesh", "passes"), (*NEEDS, "paced passes"))],
+)
 def again(study: CurrentStudy, key: Key) -> AgainOut:
     """The passes that are left, planned on what is really on the canvas."""
     one = painting_of(study, key)

@@ -11,7 +11,9 @@ from truesitter.core.light.polish import Polish
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.study.batch import BATCH, batch_of
 from truesitter.core.study.flesh import DRYING
+from truesitter.core.study.results import OWN_PACE
 from truesitter.formats.mixing_sheet import mixing_pdf
+from truesitter.formats.pace_words import pace_words
 from truesitter.formats.tables import mixtures_csv
 from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
@@ -112,6 +114,8 @@ class BatchOut(BaseModel):
 
     lines: list[BatchLineOut]
     tubes: list[BatchTubeOut]
+    pace: str
+    """What was learned of the painter's own use of paint; empty for nothing."""
 
 
 @router.get(
@@ -174,7 +178,7 @@ def board(study: CurrentStudy) -> BoardOut:
         answered(
             "flesh/batch",
             (*BATCH, "values.names", "values.groups"),
-            ("flesh", "string", "colour families", "regions", "lab"),
+            ("flesh", "string", "colour families", "regions", "lab", OWN_PACE),
         )
     ],
 )
@@ -194,6 +198,7 @@ def batch(study: CurrentStudy) -> BatchOut:
             BatchTubeOut(tube=key, ml=ml, cm=strands[key])
             for key, ml in reckoned.tubes_ml.items()
         ],
+        pace=pace_words(reckoned.paint, "Your own use of paint:", "You use the usual amount of paint"),
     )  # fmt: skip
 
 

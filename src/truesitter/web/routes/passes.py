@@ -70,7 +70,7 @@ class TrialIn(BaseModel):
                 "passes.own",
                 "regions.names",
             ),
-            ("passes", "seams", "sittings"),
+            ("passes", "paced passes", "seams", "sittings"),
         )
     ],
 )

@@ -94,7 +94,7 @@ class KitOut(BaseModel):
         answered(
             "kit",
             ("values.names", "passes.school", "passes.own", "passes.support", "flesh.own"),
-            ("passes", "sittings", "highlights"),
+            ("passes", "paced passes", "sittings", "highlights"),
         )
     ],
 )
@@ -104,7 +104,7 @@ def get_kit(study: CurrentStudy) -> KitOut:
     if refused:
         raise Refusal(refused)
     kit = study.passes.kit(study.settings.values.group_names())
-    school, plan = study.settings.passes.followed(), study.passes.plan()
+    school, plan = study.settings.passes.followed(), study.passes.paced()
     return KitOut(
         brushes=[BrushOut(**vars(b)) for b in kit.brushes],
         tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
@@ -142,7 +142,7 @@ def sittings_file(
     tomorrow = datetime.combine(datetime.now() + timedelta(days=1), time(9))
     begin = (start or tomorrow).replace(tzinfo=None)
     data = sittings_ics(
-        study.passes.plan(), study.passes.sittings(), study.settings.values.group_names(), sitter.name,
+        study.passes.paced(), study.passes.sittings(), study.settings.values.group_names(), sitter.name,
         sitter.id, begin,
     )  # fmt: skip
     return download(data, "text/calendar; charset=utf-8", "sittings.ics")

@@ -1,0 +1,1 @@
+"""The record of the work: what happened, and what follows from it."""

@@ -1,0 +1,289 @@
+"""The log: sittings put together, drying, days, and what can be painted now."""
+
+from __future__ import annotations
+
+import random
+from dataclasses import replace
+from datetime import date, datetime, timedelta
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import study_of
+from tests.log import NOON, Hand, work
+from truesitter.core.log.days import by_day, days_of, midnight, zone_of
+from truesitter.core.log.drying import Clock, clocks_of, slowed
+from truesitter.core.log.events import Judged, Noted, Used, read_happening
+from truesitter.core.log.possible import possible_now
+from truesitter.core.log.search import found_in
+from truesitter.core.log.sittings import LONGEST, check_follows, progress_of, sittings_of
+from truesitter.core.passes.waiting import Room
+from truesitter.core.refusal import Refusal
+
+LATER = NOON + timedelta(days=30)
+VIENNA = zone_of("Europe/Vienna")
+
+
+def test_a_sitting_is_what_was_worked_between_its_breaks() -> None:
+    hand = Hand()
+    hand.begin(work())
+    hand.pause(30)
+    hand.resume(15)
+    hand.turn(work(key="hair-1", name="Hair"), 20, done=0.5)
+    hand.write(Noted(sitting=hand.sitting, words="paper cockled"), 1)
+    hand.use(3, 1)
+    hand.end(9, done=1)
+    (sitting,) = sittings_of(hand.entries, LATER)
+    assert [(b.work.key if b.work else "", b.minutes, b.done) for b in sitting.bouts] == [
+        ("flesh-1", 50, 0.5),
+        ("hair-1", 10, 1),
+    ]
+    assert sitting.minutes == 60
+    assert sitting.ended == NOON + timedelta(minutes=75)
+    assert sitting.notes == ("paper cockled",)
+    assert [u.ml for u in sitting.used] == [3]
+    school = "watercolour-zones"
+    assert progress_of([sitting]) == {(school, "flesh-1"): 0.5, (school, "hair-1"): 1}
+
+
+def test_a_sitting_that_goes_on_counts_until_now_and_one_forgotten_no_longer_than_a_day() -> None:
+    hand = Hand()
+    hand.begin(work())
+    (sitting,) = sittings_of(hand.entries, NOON + timedelta(minutes=42))
+    assert (sitting.minutes, sitting.ended, sitting.paused) == (42, None, False)
+    (forgotten,) = sittings_of(hand.entries, LATER)
+    assert forgotten.minutes == LONGEST.total_seconds() / 60
+    hand.pause(42)
+    (paused,) = sittings_of(hand.entries, LATER)
+    assert (paused.minutes, paused.paused) == (42, True)
+
+
+def test_turning_during_a_break_does_not_end_it() -> None:
+    hand = Hand()
+    hand.begin(work())
+    hand.pause(10)
+    hand.turn(work(key="b"), 30)
+    hand.resume(5)
+    hand.end(20)
+    (sitting,) = sittings_of(hand.entries, LATER)
+    assert [b.minutes for b in sitting.bouts] == [10, 20]
+
+
+def test_what_is_struck_out_was_not() -> None:
+    hand = Hand()
+    hand.begin(work())
+    pause = hand.pause(30)
+    resume = hand.resume(30)
+    hand.end(30)
+    hand.strike(pause)
+    hand.strike(resume)
+    (sitting,) = sittings_of(hand.entries, LATER)
+    assert sitting.minutes == 90
+    hand.strike(hand.entries[0])
+    assert sittings_of(hand.entries, LATER) == ()
+
+
+def test_what_cannot_follow_is_refused_in_words() -> None:
+    hand = Hand()
+    hand.begin(work())
+    going = list(hand.entries)
+
+    def refused(act: str, *args: float, match: str) -> None:
+        other = Hand(clock=hand.clock, sitting=hand.sitting)
+        entry = getattr(other, act)(*args)
+        with pytest.raises(Refusal, match=match):
+            check_follows(hand.entries, entry)
+
+    refused("begin", match="goes on")
+    refused("resume", 5, match="goes on already")
+    refused("end", -5, match="before")
+    hand.pause(5)
+    refused("pause", 5, match="paused already")
+    hand.end(5)
+    refused("end", 5, match="over")
+    check_follows(hand.entries, Hand(clock=hand.clock).begin())
+    # Another painter may sit down beside one who is at work.
+    check_follows(going, Hand(painter="Ada", clock=hand.clock).begin())
+    with pytest.raises(Refusal, match="no such sitting"):
+        check_follows([], hand.entries[-1])
+
+
+MOVES = st.tuples(st.sampled_from(["pause", "resume", "turn", "end"]), st.integers(1, 100))
+
+
+@given(st.lists(MOVES, max_size=12), st.randoms())
+def test_work_and_breaks_fill_the_time_of_a_sitting(moves: list[tuple[str, int]], lot: random.Random) -> None:
+    """However it goes: no minute is counted twice, none outside, whatever order the rows come in."""
+    hand = Hand()
+    hand.begin(work())
+    working, minutes = True, 0
+    for move, after in moves:
+        before = list(hand.entries)
+        entry = hand.turn(work(), after) if move == "turn" else getattr(hand, move)(after)
+        try:
+            check_follows(before, entry)
+        except Refusal:
+            hand.entries.pop()
+            hand.clock -= timedelta(minutes=after)
+            continue
+        minutes += after if working else 0
+        working = {"pause": False, "resume": True, "turn": working, "end": False}[move]
+        if move == "end":
+            break
+    (sitting,) = sittings_of(hand.entries, hand.clock)
+    assert sitting.minutes == pytest.approx(minutes)
+    assert all(end <= start for (_, end), (start, _) in pairwise(sorted(sitting.spans)))
+    mixed = list(hand.entries)
+    lot.shuffle(mixed)
+    assert sittings_of(mixed, hand.clock) == (sitting,)
+
+
+# -- days ---------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("day", "hours"), [(date(2026, 3, 29), 23), (date(2026, 10, 25), 25), (date(2026, 6, 1), 24)]
+)
+def test_days_are_as_long_as_the_clock_makes_them(day: date, hours: int) -> None:
+    """The clock goes forward on 29 March 2026 and back on 25 October (Directive 2000/84/EC)."""
+    long = midnight(day + timedelta(days=1), VIENNA) - midnight(day, VIENNA)
+    assert long == timedelta(hours=hours)
+
+
+def test_a_sitting_over_midnight_and_the_change_of_clocks_is_as_long_as_it_was() -> None:
+    """From 23:30 on the wall to 3:30 in the night the clock goes forward: three hours, not four."""
+    start, end = datetime(2026, 3, 28, 22, 30), datetime(2026, 3, 29, 1, 30)
+    assert by_day((start, end), VIENNA) == {date(2026, 3, 28): 30, date(2026, 3, 29): 150}
+
+
+def test_a_month_shows_work_and_drying_by_day() -> None:
+    hand = Hand(clock=datetime(2026, 5, 4, 21, 0))
+    hand.begin(work(dries_minutes=3 * 1440))
+    hand.end(120, done=1)
+    sittings = sittings_of(hand.entries, LATER + timedelta(days=365))
+    days = days_of(sittings, clocks_of(sittings), date(2026, 5, 1), date(2026, 5, 31), VIENNA)
+    assert len(days) == 31
+    # 23:00 to 1:00 in Vienna.
+    assert dict(days[date(2026, 5, 4)].minutes) == {"s1": 60}
+    assert dict(days[date(2026, 5, 5)].minutes) == {"s1": 60}
+    assert [d.drying for d in list(days.values())[3:9]] == [0, 1, 1, 1, 0, 0]
+    assert [c.name for c in days[date(2026, 5, 8)].dry] == ["First flesh wash"]
+    with pytest.raises(Refusal, match="time zone"):
+        zone_of("../etc/passwd")
+
+
+# -- drying -------------------------------------------------------------------------------------
+
+
+def test_a_clock_runs_from_the_last_work_on_a_layer() -> None:
+    hand = Hand()
+    hand.begin(work())
+    hand.turn(work(key="dry", name="Lifting", dries_minutes=0), 30)
+    hand.end(5)
+    hand.begin(work(), after=60)
+    hand.end(10)
+    (clock,) = clocks_of(sittings_of(hand.entries, LATER))
+    assert clock.laid_at == NOON + timedelta(minutes=105)
+    assert clock.dry_at == NOON + timedelta(minutes=125)
+
+
+def test_damp_air_slows_what_dries_by_its_water() -> None:
+    assert slowed(60, Room(), None, watery=True) == 60
+    assert slowed(60, Room(), (20.0, 75.0), watery=True) == pytest.approx(120)
+    assert slowed(60, Room(), (20.0, 75.0), watery=False) == pytest.approx(60)
+    assert slowed(60, Room(10, 50), (20.0, 50.0), watery=True) == pytest.approx(30)
+
+
+# -- what can be painted now --------------------------------------------------------------------
+
+
+def test_what_lies_over_wet_paint_waits_and_what_need_not_goes_first() -> None:
+    passes = study_of("tobias").passes.plan().passes
+    first = possible_now(passes, "x", (), {}, (), NOON)
+    assert (first.number, first.left) == (1, len(passes))
+    laid = Clock("s1", "x", passes[0].key, passes[0].name, NOON, NOON + timedelta(hours=9))
+    done = [passes[0].key]
+    after = possible_now(passes, "x", done, {}, [laid], NOON)
+    over_first = [n for n, p in enumerate(passes, 1) if 0 in p.over]
+    assert after.number is not None
+    if after.since > NOON:
+        assert after.since == laid.dry_at
+        assert after.waits_for == (1,)
+    else:
+        assert after.number not in over_first
+    assert possible_now(passes, "x", done, {}, [laid], NOON + timedelta(hours=9)).since <= NOON + timedelta(
+        hours=9
+    )
+    # A clock of another school's pass holds nothing up.
+    other = replace(laid, school="y")
+    assert possible_now(passes, "x", done, {}, [other], NOON).number == 2
+
+
+def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
+    passes = study_of("tobias").passes.plan().passes
+    lot = random.Random(3)
+    for _ in range(200):
+        done = {p.key for p in passes if lot.random() < 0.6}
+        found = possible_now(passes, "x", done, {}, (), NOON)
+        if found.number is not None:
+            one = passes[found.number - 1]
+            assert one.key not in done
+            assert all(passes[b].key in done for b in one.over)
+    everything = possible_now(passes, "x", {p.key for p in passes}, {}, (), NOON)
+    assert (everything.number, everything.left) == (None, 0)
+
+
+def test_work_that_is_begun_is_told_by_what_is_left_of_it() -> None:
+    passes = study_of("tobias").passes.plan().passes
+    half = possible_now(passes, "x", (), {("x", passes[0].key): 0.75}, (), NOON)
+    assert half.number == 1
+    assert half.minutes == pytest.approx(passes[0].work_minutes / 4)
+    whole = possible_now(passes, "x", (), {("x", passes[0].key): 1.0}, (), NOON)
+    assert whole.left == len(passes) - 1
+
+
+# -- finding ------------------------------------------------------------------------------------
+
+
+def test_entries_are_found_by_words_kind_and_day() -> None:
+    hand = Hand(painter="Ada")
+    hand.write(Noted(words="Granulating violet in the SHADOW"))
+    hand.write(Judged(liked=4, why="the eye"), after=60 * 24)
+    hand.use(2, tube="violet")
+    names = {"s1": "Maren"}
+
+    def found(words: str = "", **more: object) -> list[str]:
+        return [e.what.kind for e in found_in(hand.entries, names, words, zone=VIENNA, **more)]  # type: ignore[arg-type]
+
+    assert found() == ["used", "judged", "note"]
+    assert found("violet") == ["used", "note"]
+    assert found("shadow violet") == ["note"]
+    assert found("maren ada eye") == ["judged"]
+    assert found(kind="used") == ["used"]
+    assert found(painter="Ben") == found(sitter="s2") == []
+    assert found(until=date(2026, 3, 2)) == ["note"]
+    assert found(since=date(2026, 3, 3)) == ["used", "judged"]
+
+
+@pytest.mark.parametrize(
+    ("document", "match"),
+    [
+        ({"kind": "slept"}, "slept"),
+        ({"kind": "note", "words": ""}, "words"),
+        ({"kind": "judged", "liked": 6}, "liked"),
+        ({"kind": "used", "tube": "a", "ml": 1, "left_ml": 2}, "left over"),
+        ({"kind": "paused", "sitting": "1"}, "sitting"),
+        ({"kind": "air", "temperature": float("nan"), "humidity": 4}, "temperature"),
+        ([], "dict"),
+    ],
+)
+def test_what_cannot_happen_is_said(document: object, match: str) -> None:
+    with pytest.raises(Refusal, match=match):
+        read_happening(document)
+
+
+def test_paint_used_is_more_than_nothing() -> None:
+    with pytest.raises(ValueError, match="greater than 0"):
+        Used(tube="a", ml=0)
