@@ -18,7 +18,7 @@ from truesitter.core.log.sittings import Sitting, sittings_of
 from truesitter.core.refusal import Refusal
 from truesitter.formats.log_files import log_csv, log_ics, log_json, read_log
 from truesitter.formats.pace_words import level_words, times
-from truesitter.formats.wording import worked
+from truesitter.formats.wording import many, worked
 from truesitter.store.clock import now
 from truesitter.store.sitter import Sitter
 from truesitter.store.sitters import Shelf
@@ -67,9 +67,7 @@ def add_commands(
     @app.command()
     @clear_errors
     def rates(
-        painter: Annotated[
-            str | None, typer.Option(help="Everybody without it")
-        ] = None,
+        painter: Annotated[str | None, typer.Option(help="Everybody without it")] = None,
         as_json: Annotated[bool, typer.Option("--json")] = False,
         data: _Data = None,
     ) -> None:
@@ -138,4 +136,4 @@ def _say(sittings: tuple[Sitting, ...]) -> None:
                 print(f"  {bout.work.name}: {worked(bout.minutes)}{done}")
         for note in sitting.notes:
             print(f"  {note}")
-    print(f"{worked(sum(s.minutes for s in sittings))} in {len(sittings)} sittings.")
+    print(f"{worked(sum(s.minutes for s in sittings))} in {many(len(sittings), 'sitting')}.")

@@ -232,6 +232,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search
+         * @description Entries of all logs that say some words, of a kind, a painter, a sitter, between two days.
+         */
+        get: operations["search_api_log_get"];
+        put?: never;
+        /**
+         * Write Down
+         * @description Write down something that belongs to no picture: a trial, a note, that own pace is learned anew.
+         */
+        post: operations["write_down_api_log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/entries/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Strike Out
+         * @description Strike such an entry out; it stays visible.
+         */
+        delete: operations["strike_out_api_log_entries__entry__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/month": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Month
+         * @description Every day of a month with what was painted and what dries.
+         */
+        get: operations["month_api_log_month_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/paintings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paintings
+         * @description Figures of all paintings, side by side.
+         */
+        get: operations["paintings_api_log_paintings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rates
+         * @description Own pace of whoever asks, and from how much it was learned.
+         */
+        get: operations["rates_api_log_rates_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Sittings that go on, what dries, and hours so far.
+         */
+        get: operations["shelf_api_log_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trials
+         * @description Trials of materials, newest first.
+         */
+        get: operations["trials_api_log_trials_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/palettes": {
         parameters: {
             query?: never;
@@ -2174,6 +2318,230 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Log
+         * @description What was written down, newest last.
+         */
+        get: operations["get_log_api_sitters__sitter_id__log_get"];
+        put?: never;
+        /**
+         * Write Down
+         * @description Write down that something happened.
+         */
+        post: operations["write_down_api_sitters__sitter_id__log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/entries/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Strike Out
+         * @description Strike an entry out; it stays visible.
+         */
+        delete: operations["strike_out_api_sitters__sitter_id__log_entries__entry__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take in a log from JSON or a table; what is here already stays once.
+         */
+        post: operations["take_in_api_sitters__sitter_id__log_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/file.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Csv
+         * @description The log as a table.
+         */
+        get: operations["as_csv_api_sitters__sitter_id__log_file_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/file.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Calendar
+         * @description Sittings and ends of drying as a calendar.
+         */
+        get: operations["as_calendar_api_sitters__sitter_id__log_file_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Json
+         * @description The log with everything in it.
+         */
+        get: operations["as_json_api_sitters__sitter_id__log_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/film.ora": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Film Layers
+         * @description The same as layers.
+         */
+        get: operations["film_layers_api_sitters__sitter_id__log_film_ora_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/film.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Film
+         * @description The painting's photographs squared up, as PNG pictures in order.
+         */
+        get: operations["film_api_sitters__sitter_id__log_film_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/possible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Possible
+         * @description What can be painted now, or when something can be.
+         */
+        get: operations["possible_api_sitters__sitter_id__log_possible_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description Hours, sittings and pictures in order, to print.
+         */
+        get: operations["record_api_sitters__sitter_id__log_record_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/log/works": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Works
+         * @description The passes of the plan, as they are written down when they are worked on.
+         */
+        get: operations["works_api_sitters__sitter_id__log_works_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/measures": {
         parameters: {
             query?: never;
@@ -2999,6 +3367,21 @@ export interface components {
             old: components["schemas"]["LaidOut"][];
         };
         /**
+         * AheadOut
+         * @description Something to do next time.
+         */
+        AheadOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Entry */
+            entry: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * AirOut
          * @description One reading.
          */
@@ -3010,6 +3393,28 @@ export interface components {
              * @default true
              */
             simulated: boolean;
+            /** Temperature */
+            temperature: number;
+        };
+        /**
+         * AirRead
+         * @description How warm and damp it was.
+         */
+        AirRead: {
+            /** Humidity */
+            humidity: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "air";
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /** Sitting */
+            sitting?: string | null;
             /** Temperature */
             temperature: number;
         };
@@ -3101,6 +3506,8 @@ export interface components {
         BatchOut: {
             /** Lines */
             lines: components["schemas"]["BatchLineOut"][];
+            /** Pace */
+            pace: string;
             /** Tubes */
             tubes: components["schemas"]["BatchTubeOut"][];
         };
@@ -3115,6 +3522,18 @@ export interface components {
             ml: number;
             /** Tube */
             tube: string;
+        };
+        /**
+         * Began
+         * @description The painter sat down; the entry's own id is that of the sitting.
+         */
+        Began: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "began";
+            work?: components["schemas"]["Work"] | null;
         };
         /**
          * BeyondOut
@@ -3184,6 +3603,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_take_in_api_sitters__sitter_id__log_file_post */
+        Body_take_in_api_sitters__sitter_id__log_file_post: {
+            /** File */
+            file: string;
+        };
         /** Body_take_in_sitter_api_sitter_files_post */
         Body_take_in_sitter_api_sitter_files_post: {
             /** File */
@@ -3200,6 +3624,29 @@ export interface components {
             file: string;
         };
         /**
+         * BookOut
+         * @description What was found in all logs.
+         */
+        BookOut: {
+            /**
+             * Entries
+             * @description Newest first
+             */
+            entries: components["schemas"]["EntryOut"][];
+            /**
+             * Found
+             * @description How many there are; no more than asked for are listed
+             */
+            found: number;
+            /**
+             * Names
+             * @description Of the sitters, by key
+             */
+            names: {
+                [key: string]: string;
+            };
+        };
+        /**
          * BorrowedOut
          * @description Shadows that take their colour from a neighbour.
          */
@@ -3208,6 +3655,17 @@ export interface components {
             neighbour: string;
             /** Shadow */
             shadow: string;
+        };
+        /**
+         * BoutOut
+         * @description Work on one thing.
+         */
+        BoutOut: {
+            /** Done */
+            done: number | null;
+            /** Minutes */
+            minutes: number;
+            work: components["schemas"]["Work"] | null;
         };
         /**
          * BrushOut
@@ -3302,6 +3760,28 @@ export interface components {
             light_share: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * ClockOut
+         * @description Something that dries; times are UTC.
+         */
+        ClockOut: {
+            /**
+             * Dry At
+             * Format: date-time
+             */
+            dry_at: string;
+            /** Key */
+            key: string;
+            /**
+             * Laid At
+             * Format: date-time
+             */
+            laid_at: string;
+            /** Name */
+            name: string;
+            /** Sitter */
+            sitter: string;
         };
         /**
          * CoatOut
@@ -3445,6 +3925,34 @@ export interface components {
         DailyIn: {
             /** Daily */
             daily: boolean;
+        };
+        /**
+         * DayOut
+         * @description One day.
+         */
+        DayOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Dry
+             * @description What becomes dry on it
+             */
+            dry: components["schemas"]["ClockOut"][];
+            /**
+             * Drying
+             * @description Layers that are wet at its end
+             */
+            drying: number;
+            /**
+             * Minutes
+             * @description Of work, by sitter
+             */
+            minutes: {
+                [key: string]: number;
+            };
         };
         /**
          * DeltaOut
@@ -3622,6 +4130,24 @@ export interface components {
             };
         };
         /**
+         * Ended
+         * @description The painter got up.
+         */
+        Ended: {
+            /**
+             * Done
+             * @description How much of the last work is done now; None when unsaid
+             */
+            done?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ended";
+            /** Sitting */
+            sitting: string;
+        };
+        /**
          * EnterIn
          * @description Who comes in, and the passphrase.
          */
@@ -3630,6 +4156,27 @@ export interface components {
             painter: string;
             /** Passphrase */
             passphrase: string;
+        };
+        /**
+         * EntryOut
+         * @description An entry; times are UTC.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: string;
+            /** Painter */
+            painter: string;
+            /** Sitter */
+            sitter: string;
+            /** Struck At */
+            struck_at: string | null;
+            /** What */
+            what: components["schemas"]["Began"] | components["schemas"]["Turned"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["AirRead"] | components["schemas"]["Used"] | components["schemas"]["Photographed"] | components["schemas"]["Noted"] | components["schemas"]["NextTime"] | components["schemas"]["Settled"] | components["schemas"]["Tried"] | components["schemas"]["Judged"] | components["schemas"]["PaceReset"];
         };
         /**
          * EyeOut
@@ -4357,6 +4904,16 @@ export interface components {
             y: number;
         };
         /**
+         * HappenedIn
+         * @description Something to write down.
+         */
+        HappenedIn: {
+            /** At */
+            at?: string | null;
+            /** What */
+            what: components["schemas"]["Began"] | components["schemas"]["Turned"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["AirRead"] | components["schemas"]["Used"] | components["schemas"]["Photographed"] | components["schemas"]["Noted"] | components["schemas"]["NextTime"] | components["schemas"]["Settled"] | components["schemas"]["Tried"] | components["schemas"]["Judged"] | components["schemas"]["PaceReset"];
+        };
+        /**
          * JoinSettings
          * @description A shape given to another group by hand: a spot inside it, and the group.
          */
@@ -4367,6 +4924,29 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Judged
+         * @description How well a painting is liked, and by whom.
+         */
+        Judged: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judged";
+            /** Liked */
+            liked: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * KeepingOut
@@ -4680,6 +5260,34 @@ export interface components {
             width_mm: number;
         };
         /**
+         * LogOut
+         * @description Everything that was written down of a picture.
+         */
+        LogOut: {
+            /** Ahead */
+            ahead: components["schemas"]["AheadOut"][];
+            /**
+             * Clocks
+             * @description What is not dry yet
+             */
+            clocks: components["schemas"]["ClockOut"][];
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Minutes */
+            minutes: number;
+            /** @description The sitting that goes on; of whoever asks */
+            open: components["schemas"]["SittingOut"] | null;
+            /**
+             * Progress
+             * @description How much of each pass is done, by its key
+             */
+            progress: {
+                [key: string]: number;
+            };
+            /** Sittings */
+            sittings: components["schemas"]["SittingOut"][];
+        };
+        /**
          * LostSettings
          * @description A stroke along an edge that is to be lost.
          */
@@ -4972,6 +5580,21 @@ export interface components {
             pigment: string;
         };
         /**
+         * NextTime
+         * @description Something to do next time.
+         */
+        NextTime: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "next time";
+            /** Sitting */
+            sitting?: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * NoteSettings
          * @description What a reviewer drew or wrote over a comparison.
          */
@@ -5011,6 +5634,21 @@ export interface components {
              * @default 0.5
              */
             y: number;
+        };
+        /**
+         * Noted
+         * @description A note.
+         */
+        Noted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Sitting */
+            sitting?: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * NudgeOut
@@ -5102,6 +5740,50 @@ export interface components {
              * @description Bare skin, zones of light and glazes included
              */
             skin: number;
+        };
+        /**
+         * PaceReset
+         * @description Own pace is learned anew from here.
+         */
+        PaceReset: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pace reset";
+        };
+        /**
+         * PaintedOut
+         * @description One painting's figures.
+         */
+        PaintedOut: {
+            /**
+             * By Place
+             * @description Minutes, by where the work was
+             */
+            by_place: {
+                [key: string]: number;
+            };
+            /** Judgements */
+            judgements: components["schemas"]["EntryOut"][];
+            /**
+             * Liked
+             * @description Mean of 1–5
+             */
+            liked: number | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Passes
+             * @description Done
+             */
+            passes: number;
+            /** Sitter */
+            sitter: string;
+            /** Sittings */
+            sittings: number;
         };
         /**
          * PaintingSettings
@@ -5508,6 +6190,19 @@ export interface components {
             uneven: boolean;
         };
         /**
+         * Paused
+         * @description A break began.
+         */
+        Paused: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paused";
+            /** Sitting */
+            sitting: string;
+        };
+        /**
          * PeakOut
          * @description A light peak and how light it may become.
          */
@@ -5569,6 +6264,26 @@ export interface components {
             sha256: string;
             /** Width */
             width: number;
+        };
+        /**
+         * Photographed
+         * @description A photograph of the painting.
+         */
+        Photographed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photograph";
+            /** Sha256 */
+            sha256: string;
+            /** Sitting */
+            sitting?: string | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * PinOut
@@ -6022,6 +6737,18 @@ export interface components {
              * @description Longest time an edge can be moved
              */
             open_minutes: number;
+            /**
+             * Pace
+             * @description What was learned of the painter's own time; empty for nothing
+             * @default
+             */
+            pace: string;
+            /**
+             * Paint Pace
+             * @description Likewise of the paint
+             * @default
+             */
+            paint_pace: string;
             /** Parts */
             parts: {
                 [key: string]: number;
@@ -6248,8 +6975,18 @@ export interface components {
             likely_hours: number;
             /** Most Hours */
             most_hours: number;
+            /**
+             * Paced
+             * @description How many passes are told at the painter's own pace
+             */
+            paced: number;
             /** Sittings */
             sittings: components["schemas"]["PlanSitting"][];
+            /**
+             * Usual Hours
+             * @description As reckoned, without the painter's own pace
+             */
+            usual_hours: number;
         };
         /**
          * PlanValues
@@ -6290,6 +7027,38 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PossibleOut
+         * @description What may be painted next.
+         */
+        PossibleOut: {
+            /**
+             * Left
+             * @description Passes that are not done
+             */
+            left: number;
+            /**
+             * Minutes
+             * @description Of work that are left of it
+             */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Now */
+            now: boolean;
+            /**
+             * Number
+             * @description Of the pass, from 1; none when all are done
+             */
+            number: number | null;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Waits For */
+            waits_for: string[];
         };
         /**
          * PracticeIn
@@ -6373,6 +7142,66 @@ export interface components {
             ];
             /** Shift */
             shift: number;
+        };
+        /**
+         * RateOut
+         * @description What was learned of one kind of work.
+         */
+        RateOut: {
+            /** Brush */
+            brush: string;
+            /**
+             * Factor
+             * @description In parts of what is reckoned
+             */
+            factor: number;
+            /** Kind */
+            kind: string;
+            /**
+             * Per Cm2
+             * @description Minutes, or ml
+             */
+            per_cm2: number;
+            /** Place */
+            place: string;
+            /** School */
+            school: string;
+            /** Sittings */
+            sittings: number;
+            /**
+             * Spread
+             * @description Standard deviation as a factor
+             */
+            spread: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "time" | "paint";
+            /** Words */
+            words: string;
+        };
+        /**
+         * RatesOut
+         * @description Own pace.
+         */
+        RatesOut: {
+            /**
+             * Fewest
+             * @description Sittings that anything is learned from
+             */
+            fewest: number;
+            /**
+             * Loss
+             * @description Part of the paint that is scraped off again, 0–1
+             */
+            loss: number | null;
+            /** Loss Sittings */
+            loss_sittings: number;
+            /** Loss Spread */
+            loss_spread: number | null;
+            /** Rates */
+            rates: components["schemas"]["RateOut"][];
         };
         /**
          * ReadingOut
@@ -6737,6 +7566,19 @@ export interface components {
             why: string;
         };
         /**
+         * Resumed
+         * @description The break ended.
+         */
+        Resumed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resumed";
+            /** Sitting */
+            sitting: string;
+        };
+        /**
          * RiskOut
          * @description A place likely to be overworked, and its part of the picture.
          */
@@ -6920,6 +7762,19 @@ export interface components {
             };
         };
         /**
+         * Settled
+         * @description Something that was to be done next time is done.
+         */
+        Settled: {
+            /** Entry */
+            entry: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settled";
+        };
+        /**
          * ShapeOut
          * @description One value shape; its centre in fractions of the picture.
          */
@@ -6946,6 +7801,29 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * ShelfLogOut
+         * @description What goes on at all pictures.
+         */
+        ShelfLogOut: {
+            /**
+             * Clocks
+             * @description What is not dry yet
+             */
+            clocks: components["schemas"]["ClockOut"][];
+            /**
+             * Minutes
+             * @description Of work so far, by sitter
+             */
+            minutes: {
+                [key: string]: number;
+            };
+            /**
+             * Sittings
+             * @description That go on
+             */
+            sittings: components["schemas"]["SittingOut"][];
         };
         /**
          * SitterOut
@@ -6982,6 +7860,39 @@ export interface components {
             undo: string | null;
             /** Width */
             width: number;
+        };
+        /**
+         * SittingOut
+         * @description One sitting; times are UTC.
+         */
+        SittingOut: {
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Bouts */
+            bouts: components["schemas"]["BoutOut"][];
+            /** Ended */
+            ended: string | null;
+            /** Humidity */
+            humidity: number | null;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Notes */
+            notes: string[];
+            /** Painter */
+            painter: string;
+            /** Paused */
+            paused: boolean;
+            /** Sitter */
+            sitter: string;
+            /** Temperature */
+            temperature: number | null;
+            /** Used */
+            used: components["schemas"]["Used"][];
         };
         /**
          * SpotOut
@@ -7359,6 +8270,14 @@ export interface components {
             ] | null;
         };
         /**
+         * TakenIn
+         * @description What came of a log that was taken in.
+         */
+        TakenIn: {
+            /** New */
+            new: number;
+        };
+        /**
          * TakenOffOut
          * @description What taking paint off comes to.
          */
@@ -7410,6 +8329,97 @@ export interface components {
             stepped_hex: string;
             /** Stepped Value */
             stepped_value: number;
+        };
+        /**
+         * TrialOut
+         * @description A trial of a material.
+         */
+        TrialOut: {
+            entry: components["schemas"]["EntryOut"];
+            /**
+             * Mean
+             * @description Of its marks
+             */
+            mean: number | null;
+            /**
+             * Shift
+             * @description Value steps by which it dried lighter
+             */
+            shift: number | null;
+        };
+        /**
+         * TrialsOut
+         * @description Trials, and what each kind is marked on.
+         */
+        TrialsOut: {
+            /** Qualities */
+            qualities: {
+                [key: string]: string[];
+            };
+            /** Trials */
+            trials: components["schemas"]["TrialOut"][];
+        };
+        /**
+         * Tried
+         * @description A trial of a material.
+         */
+        Tried: {
+            /**
+             * Dry
+             * @description Value when dry
+             */
+            dry?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trial";
+            /** Marks */
+            marks?: {
+                [key: string]: number;
+            };
+            /**
+             * Medium
+             * @default
+             */
+            medium: string;
+            /**
+             * Minutes
+             * @description Until it was dry
+             */
+            minutes?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Paper
+             * @default
+             */
+            paper: string;
+            /**
+             * Sha256
+             * @description Of a photograph
+             */
+            sha256?: string | null;
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "masking fluid" | "paper" | "medium" | "mixture" | "dilution" | "drying" | "tool" | "other";
+            /**
+             * Water
+             * @description Parts of thinner to one of paint
+             */
+            water?: number | null;
+            /**
+             * Wet
+             * @description Value when wet
+             */
+            wet?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * TroubleOut
@@ -7513,6 +8523,61 @@ export interface components {
             /** Pigment */
             pigment: string;
             swatches: components["schemas"]["SwatchSettings-Output"] | null;
+        };
+        /**
+         * Turned
+         * @description The painter turned to other work.
+         */
+        Turned: {
+            /**
+             * Done
+             * @description How much of the work before is done now; None when unsaid
+             */
+            done?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turned";
+            /** Sitting */
+            sitting: string;
+            work: components["schemas"]["Work"];
+        };
+        /**
+         * Used
+         * @description Paint that was taken from a tube, and how much of it was scraped off again.
+         */
+        Used: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "used";
+            /**
+             * Left Ml
+             * @default 0
+             */
+            left_ml: number;
+            /** Ml */
+            ml: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Off Rack Ml
+             * @description By how much the tube on the rack went down
+             * @default 0
+             */
+            off_rack_ml: number;
+            /** Sitting */
+            sitting?: string | null;
+            /**
+             * Tube
+             * @description Key on the rack
+             */
+            tube: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -7704,6 +8769,67 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Work
+         * @description What is worked on, with what the plan said of it at that time.
+         */
+        Work: {
+            /**
+             * Area Cm2
+             * @default 0
+             */
+            area_cm2: number;
+            /**
+             * Brush Mm
+             * @default 0
+             */
+            brush_mm: number;
+            /**
+             * Dries Minutes
+             * @default 0
+             */
+            dries_minutes: number;
+            /**
+             * Key
+             * @description Of the pass in the plan; empty for work beside it
+             * @default
+             */
+            key: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Minutes
+             * @description As reckoned for all of it, without own pace
+             * @default 0
+             */
+            minutes: number;
+            /**
+             * Mixture
+             * @default
+             */
+            mixture: string;
+            /**
+             * Ml
+             * @description Likewise
+             * @default 0
+             */
+            ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * School
+             * @default
+             */
+            school: string;
         };
     };
     responses: never;
@@ -7993,6 +9119,219 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Library"];
+                };
+            };
+        };
+    };
+    search_api_log_get: {
+        parameters: {
+            query?: {
+                words?: string;
+                kind?: string;
+                painter?: string;
+                sitter?: string;
+                since?: string | null;
+                until?: string | null;
+                zone?: string;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    write_down_api_log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    strike_out_api_log_entries__entry__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    month_api_log_month_get: {
+        parameters: {
+            query: {
+                year: number;
+                month: number;
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    paintings_api_log_paintings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaintedOut"][];
+                };
+            };
+        };
+    };
+    rates_api_log_rates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesOut"];
+                };
+            };
+        };
+    };
+    shelf_api_log_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfLogOut"];
+                };
+            };
+        };
+    };
+    trials_api_log_trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsOut"];
                 };
             };
         };
@@ -11138,6 +12477,376 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecessesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_log_api_sitters__sitter_id__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    write_down_api_sitters__sitter_id__log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HappenedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    strike_out_api_sitters__sitter_id__log_entries__entry__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_in_api_sitters__sitter_id__log_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_take_in_api_sitters__sitter_id__log_file_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    as_csv_api_sitters__sitter_id__log_file_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    as_calendar_api_sitters__sitter_id__log_file_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    as_json_api_sitters__sitter_id__log_file_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    film_layers_api_sitters__sitter_id__log_film_ora_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    film_api_sitters__sitter_id__log_film_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    possible_api_sitters__sitter_id__log_possible_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PossibleOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    record_api_sitters__sitter_id__log_record_pdf_get: {
+        parameters: {
+            query?: {
+                zone?: string;
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    works_api_sitters__sitter_id__log_works_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Work"][];
                 };
             };
             /** @description Validation Error */

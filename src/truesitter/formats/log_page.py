@@ -17,7 +17,7 @@ from truesitter.core.log.sittings import Sitting
 from truesitter.core.types import Bytes
 from truesitter.formats.png import encode_jpeg
 from truesitter.formats.sheet import MARGIN, Sheet, fit
-from truesitter.formats.wording import worked
+from truesitter.formats.wording import many, worked
 
 
 @dataclass(frozen=True)
@@ -51,7 +51,7 @@ def log_pdf(
     sheet = Sheet(paper, title)
     sheet.start("The record of a painting")
     whole = sum(s.minutes for s in sittings)
-    sheet.text(f"{worked(whole)} of work in {len(sittings)} sittings", 12, gap=6)
+    sheet.text(f"{worked(whole)} of work in {many(len(sittings), 'sitting')}", 12, gap=6)
     _pictures(sheet, pictures)
     sheet.section("Sittings")
     if not sittings:

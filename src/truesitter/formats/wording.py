@@ -46,6 +46,11 @@ def duration(minutes: float) -> str:
     return f"{minutes:.0f} minutes" if minutes >= 1 else "less than a minute"
 
 
+def many(number: int, what: str) -> str:
+    """So many of something, as ``one sitting`` or ``3 sittings``."""
+    return f"one {what}" if number == 1 else f"{number} {what}s"
+
+
 def worked(minutes: float) -> str:
     """Minutes of work as hours and minutes, as ``3 h 20 min``."""
     hours, rest = divmod(round(minutes), 60)
