@@ -12,6 +12,7 @@ const SitterPage = lazy(() => import("./sitter/SitterPage").then((m) => ({ defau
 const KeepingPage = lazy(() => import("./keeping/KeepingPage").then((m) => ({ default: m.KeepingPage })));
 const DoorPage = lazy(() => import("./door/DoorPage").then((m) => ({ default: m.DoorPage })));
 const PhonePage = lazy(() => import("./door/PhonePage").then((m) => ({ default: m.PhonePage })));
+const LogPage = lazy(() => import("./log/LogPage").then((m) => ({ default: m.LogPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 
 export function App() {
@@ -44,6 +45,7 @@ export function App() {
               <Route path="/sitters/:id/:stage?/:job?" element={<SitterPage dim={dim} onDim={setDim} />} />
               <Route path="/keeping" element={<KeepingPage />} />
               <Route path="/easel/:id" element={<PhonePage />} />
+              <Route path="/log/:part?" element={<LogPage />} />
               <Route path="/tubes" element={<RackPage />} />
               <Route path="*" element={<Shelf />} />
             </Routes>

@@ -159,13 +159,22 @@ def test_the_record_is_printed(client: TestClient, url: str) -> None:
     assert client.get(f"{url}/log/record.pdf", params={"zone": "Nowhere"}).status_code == 422
 
 
+def newest(client: TestClient, url: str) -> str:
+    return str(client.get(url).json()["settings"]["easel"]["paintings"][-1]["key"])
+
+
 def test_a_film_of_the_paintings(client: TestClient) -> None:
     url = f"/api/sitters/{put_in(client, truth('tobias').data).json()['id']}"
+    assert client.get(f"{url}/log/figures").json()["findings"] is None
     refused = client.get(f"{url}/log/film.zip")
     assert refused.status_code == 422
     assert "photographs" in refused.json()["detail"]
     for seed, after in ((3, 1), (4, 2)):
         assert client.post(f"{url}/easel/camera", json={"seed": seed, "after": after}).status_code == 201
+    figures = client.get(f"{url}/log/figures").json()
+    compared = client.get(f"{url}/easel/compared", params={"painting": newest(client, url)}).json()
+    assert figures["findings"] == len(compared["findings"])
+    assert 0 <= figures["darkest"] < figures["lightest"] <= 10
     film = zipfile.ZipFile(io.BytesIO(client.get(f"{url}/log/film.zip").content))
     sizes = {Image.open(io.BytesIO(film.read(name))).size for name in film.namelist()}
     assert film.namelist() == ["painting_001.png", "painting_002.png"]

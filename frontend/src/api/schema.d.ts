@@ -2362,6 +2362,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/log/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Figures
+         * @description Value range of the painting, and what was still off at its newest photograph.
+         */
+        get: operations["figures_api_sitters__sitter_id__log_figures_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/log/file": {
         parameters: {
             query?: never;
@@ -4229,6 +4249,31 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * FiguresOut
+         * @description What the newest photograph of a painting says of it.
+         */
+        FiguresOut: {
+            /**
+             * Darkest
+             * @description Value that a fiftieth of the painting lies below
+             */
+            darkest: number | null;
+            /** Findings */
+            findings: number | null;
+            /**
+             * Lightest
+             * @description Likewise above
+             */
+            lightest: number | null;
+            /**
+             * Taken At
+             * @description None when there is no photograph that can be read
+             */
+            taken_at: string | null;
+            /** Worst */
+            worst: string;
         };
         /**
          * FindingOut
@@ -12574,6 +12619,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    figures_api_sitters__sitter_id__log_figures_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOut"];
+                };
             };
             /** @description Validation Error */
             422: {

@@ -14,6 +14,7 @@ import { useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate } from "react-router";
 import { base, call, pictureUrl, send, type Sitter } from "../api/client";
 import { useSitters } from "../api/hooks";
+import { OnTheEasel } from "../log/OnTheEasel";
 import { useNotice } from "../sitter/notice";
 import { serif, studio } from "../theme";
 
@@ -96,6 +97,9 @@ export function Shelf() {
         <Typography color="text.secondary" sx={{ flex: 1 }}>
           from a photograph to a plan that can be painted
         </Typography>
+        <Button color="inherit" component={Link} to="/log">
+          Log
+        </Button>
         <Button color="inherit" component={Link} to="/keeping">
           Safekeeping
         </Button>
@@ -162,6 +166,7 @@ export function Shelf() {
               {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm ·{" "}
               {sitter.settings.values.groups} groups
             </Typography>
+            <OnTheEasel sitter={sitter.id} />
             <Box sx={{ display: "flex", ml: -1 }}>
               <Button href={`${base(sitter.id)}/file`} aria-label={`Save ${sitter.name} as a file`}>
                 Save

@@ -100,6 +100,13 @@ export const stages = {
       notes: job("notes", "NotesJob", () => import("../stages/easel/NotesJob")),
     },
   },
+  log: {
+    label: "Log",
+    jobs: {
+      sitting: job("sitting", "SittingJob", () => import("../stages/log/SittingJob")),
+      record: job("record", "RecordJob", () => import("../stages/log/RecordJob")),
+    },
+  },
 } as const satisfies Record<string, { label: string; jobs: Record<string, JobEntry> }>;
 
 export type StageKey = keyof typeof stages;

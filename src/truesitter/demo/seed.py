@@ -10,8 +10,10 @@ from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.reference.decode import inspect
 from truesitter.core.settings import PaintingSettings
+from truesitter.demo.log import LOGS, trials
 from truesitter.demo.paintings import SHOTS, shipped
 from truesitter.devices.meter import SimulatedMeter
+from truesitter.store.clock import now
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitters import Shelf
 
@@ -163,3 +165,6 @@ def seed(shelf: Shelf) -> None:
             else:
                 shelf.change(sitter.id, stage, Edit(f"Demo: {stage}", settings))
         _seed_paintings(shelf, sitter.id, entry["file"])
+        if entry["file"] in LOGS:
+            shelf.log.take_in(LOGS[entry["file"]](sitter.id, now()))
+    shelf.log.take_in(trials(now()))

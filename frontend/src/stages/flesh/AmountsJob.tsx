@@ -53,6 +53,7 @@ export function AmountsJob({ sitter }: JobProps) {
       <Section title="From each tube">
         {batch.isPending && <Say quiet>Reckoning …</Say>}
         {batch.isError && <Say>{batch.error.message}</Say>}
+        {batch.data?.pace && <Say quiet>{batch.data.pace}.</Say>}
         {batch.data && (
           <Box
             component="table"

@@ -63,6 +63,13 @@ export function PlanJob({ sitter, look }: JobProps) {
             <strong>{Math.round(plan.data.time.likely_hours)} hours</strong>, between{" "}
             {Math.round(plan.data.time.least_hours)} and {Math.round(plan.data.time.most_hours)};{" "}
             {plan.data.time.sittings.length} sittings.
+            {plan.data.time.paced > 0 && (
+              <>
+                {" "}
+                At your own pace, as the log has it; by usual times it would be{" "}
+                {Math.round(plan.data.time.usual_hours)} hours.
+              </>
+            )}
           </Say>
         )}
         {current && (
@@ -277,8 +284,10 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           : `This pass can start ${spoken(pass.start_minutes)} after the beginning.`}
       </Say>
       <Say quiet>
-        About {spoken(pass.minutes)} of work, {Math.round(pass.share_of_time * 100)} % of it all. After this
-        pass the canvas is {pass.value_error.toFixed(2)} value steps from the reference on average.
+        About {spoken(pass.minutes)} of work, {Math.round(pass.share_of_time * 100)} % of it all
+        {pass.pace && `; it ${pass.pace}`}
+        {pass.paint_pace && `; it ${pass.paint_pace}`}. After this pass the canvas is{" "}
+        {pass.value_error.toFixed(2)} value steps from the reference on average.
       </Say>
     </Box>
   );

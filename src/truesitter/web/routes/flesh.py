@@ -198,7 +198,7 @@ def batch(study: CurrentStudy) -> BatchOut:
             BatchTubeOut(tube=key, ml=ml, cm=strands[key])
             for key, ml in reckoned.tubes_ml.items()
         ],
-        pace=pace_words(reckoned.paint, "Your own use of paint:", "You use the usual amount of paint"),
+        pace=pace_words(reckoned.paint, "You take", "You take the usual amount of paint"),
     )  # fmt: skip
 
 

@@ -14,10 +14,12 @@ from truesitter.core.log.events import Happening, NextTime, Settled, Used, Work
 from truesitter.core.log.possible import possible_now
 from truesitter.core.log.sittings import Sitting, progress_of, sittings_of
 from truesitter.core.log.works import work_of
+from truesitter.core.refusal import Refusal
 from truesitter.formats.wording import parts_sentence
 from truesitter.store.clock import now
 from truesitter.web.answers import BenchRoute, answered
 from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy
+from truesitter.web.routes.easel import NEEDS
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"])
 planned = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"], route_class=BenchRoute)
@@ -210,6 +212,34 @@ def works(study: CurrentStudy) -> list[Work]:
         work_of(p, school, names, parts_sentence(p.recipe.parts, rack) if p.recipe.parts else "")
         for p in study.passes.plan().passes
     ]
+
+
+class FiguresOut(BaseModel):
+    """What the newest photograph of a painting says of it."""
+
+    taken_at: str | None = Field(description="None when there is no photograph that can be read")
+    darkest: float | None = Field(description="Value that a fiftieth of the painting lies below")
+    lightest: float | None = Field(description="Likewise above")
+    findings: int | None
+    worst: str
+
+
+@planned.get(
+    "/figures", dependencies=[answered("log/figures", ("easel", "flesh", "passes", "values.names"), NEEDS)]
+)
+def figures(study: CurrentStudy) -> FiguresOut:
+    """Value range of the painting, and what was still off at its newest photograph."""
+    for one in reversed(study.easel.in_order()):
+        try:
+            found = study.easel.compared(one)
+        except Refusal:
+            # One that cannot be read: the photograph before it may be.
+            continue
+        return FiguresOut(
+            taken_at=one.taken_at, darkest=found.whole.darkest[0], lightest=found.whole.lightest[0], findings=len(found.findings),
+            worst=found.findings[0].words if found.findings else "",
+        )  # fmt: skip
+    return FiguresOut(taken_at=None, darkest=None, lightest=None, findings=None, worst="")
 
 
 @planned.get("/possible")

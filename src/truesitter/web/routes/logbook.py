@@ -14,7 +14,7 @@ from truesitter.core.log.drying import clocks_of
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import QUALITIES, Judged, Tried
 from truesitter.core.log.search import found_in
-from truesitter.core.log.sittings import sittings_of
+from truesitter.core.log.sittings import progress_of, sittings_of
 from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace
 from truesitter.formats.pace_words import level_words
 from truesitter.store.clock import now
@@ -235,9 +235,11 @@ def _painted(sitter: str, name: str, entries: list[Entry], bench: Bench) -> Pain
         for bout in sitting.bouts:
             by_place[(bout.work and bout.work.place) or "not said"] += bout.minutes
     judged = [e for e in entries if e.stands and isinstance(e.what, Judged)]
+    ticked = {(f.document["school"], f.document["pass"]) for f in bench.shelf.facts.all(sitter, "pass done")}
+    done = ticked | {key for key, share in progress_of(sittings).items() if share >= 1}
     marks = [e.what.liked for e in judged if isinstance(e.what, Judged)]
     return PaintedOut(
         sitter=sitter, name=name, minutes=sum(s.minutes for s in sittings), sittings=len(sittings),
-        by_place=dict(by_place), passes=len(bench.shelf.facts.all(sitter, "pass done")),
+        by_place=dict(by_place), passes=len(done),
         liked=sum(marks) / len(marks) if marks else None, judgements=[entry_out(e) for e in judged],
     )  # fmt: skip
