@@ -11,12 +11,21 @@ import pytest
 
 from tests.conftest import jpeg, made_head, truth
 from truesitter.core.memo import Memo
+from truesitter.core.passes.own_pace import Learned, Level, OwnPace
 from truesitter.core.reference.decode import decode
 from truesitter.core.settings import PaintingSettings, StudySettings
 from truesitter.core.study import Study
 from truesitter.core.study.batch import batch_of
 from truesitter.core.study.flesh import FAMILIES, SPLIT
-from truesitter.core.study.results import PHOTOGRAPH, Declaration, Result, Watch, all_declared, declared
+from truesitter.core.study.results import (
+    OWN_PACE,
+    PHOTOGRAPH,
+    Declaration,
+    Result,
+    Watch,
+    all_declared,
+    declared,
+)
 from truesitter.devices.camera import Studio, photograph
 from truesitter.formats.pictures import VIEWS
 
@@ -116,7 +125,10 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
 ]
 
 
-PLANS = ("passes", "painted borders", "painted", "painted without", "seams", "sittings", "plan again")
+PLANS = (
+    "passes", "paced passes", "painted borders", "painted", "painted without", "seams", "sittings",
+    "plan again",
+)  # fmt: skip
 
 
 def small(name: str) -> bytes:
@@ -186,7 +198,7 @@ def test_every_declaration_belongs_to_a_result_and_names_only_what_there_is() ->
     for declaration in all_declared():
         for change in ({}, *CHANGES):
             for need in declaration.needed(merged(change)):
-                assert need == PHOTOGRAPH or declared(need)
+                assert need in {PHOTOGRAPH, OWN_PACE} or declared(need)
 
 
 @pytest.mark.parametrize("change", [{}, *CHANGES], ids=lambda c: str(c)[:40])
@@ -216,7 +228,7 @@ def test_a_picture_shows_only_what_it_declares(name: str) -> None:
     assert not watch.settings.get("picture", set()) - set(view.declaration.settings)
     assert not watch.needs.get("picture", set()) - set(view.declaration.needed(study.settings))
     for need in view.declaration.needed(study.settings):
-        assert need == PHOTOGRAPH or declared(need)
+        assert need in {PHOTOGRAPH, OWN_PACE} or declared(need)
 
 
 @pytest.mark.parametrize("seed", range(5))
@@ -287,3 +299,11 @@ def test_a_version_is_part_of_the_key() -> None:
 def test_two_results_cannot_have_one_name() -> None:
     with pytest.raises(ValueError, match="two results"):
         Result(Declaration("values"), lambda stage: None)  # type: ignore[misc]
+
+
+def test_own_pace_changes_only_what_takes_time_or_paint() -> None:
+    """A sitting that ends must not make the canvas be painted anew."""
+    pace = OwnPace({Level(): Learned(1.5, 1.2, 3, 1.0)})
+    usual, own = (Study("hash", bytes, StudySettings(), Memo(), pace=p) for p in (None, pace))
+    changed = {d.name for d in all_declared() if usual.key(d) != own.key(d)}
+    assert changed == {"paced passes", "sittings"}

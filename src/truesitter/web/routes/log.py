@@ -235,8 +235,10 @@ def figures(study: CurrentStudy) -> FiguresOut:
         except Refusal:
             # One that cannot be read: the photograph before it may be.
             continue
+        whole = found.whole
         return FiguresOut(
-            taken_at=one.taken_at, darkest=found.whole.darkest[0], lightest=found.whole.lightest[0], findings=len(found.findings),
+            taken_at=one.taken_at, darkest=whole.darkest[0], lightest=whole.lightest[0],
+            findings=len(found.findings),
             worst=found.findings[0].words if found.findings else "",
         )  # fmt: skip
     return FiguresOut(taken_at=None, darkest=None, lightest=None, findings=None, worst="")
