@@ -5,11 +5,12 @@ from __future__ import annotations
 import io
 import json
 import os
+import random
 import shutil
 import sqlite3
 import threading
 import zipfile
-from contextlib import closing
+from contextlib import closing, suppress
 from datetime import date, timedelta
 from pathlib import Path
 from typing import Any
@@ -348,3 +349,30 @@ def test_a_bomb_in_a_sitters_file_is_not_unpacked(shelf: Shelf, tmp_path: Path) 
     for junk in (b"", b"PK\x03\x04", os.urandom(500), shelf.file(shelf.all()[0].id)[:-100]):
         with pytest.raises(Refusal):
             shelf.take_in(junk)
+
+
+def spoilt(data: bytes, lot: random.Random) -> bytes:
+    """With some bytes changed, mostly where an archive says what is in it."""
+    changed = bytearray(data)
+    for _ in range(lot.randrange(1, 12)):
+        near_the_end = len(changed) - 1 - lot.randrange(min(len(changed), 1200))
+        changed[lot.choice((near_the_end, lot.randrange(len(changed))))] = lot.randrange(256)
+    return bytes(changed)
+
+
+def test_however_an_archive_is_spoilt_it_is_read_or_refused(shelf: Shelf, tmp_path: Path) -> None:
+    """Bad sums, streams that cannot be unpacked, names that are no text: never anything but a sentence."""
+    write_backup(shelf.folder, tmp_path / "whole.zip")
+    whole, lot = (tmp_path / "whole.zip").read_bytes(), random.Random(5)
+    sitter = shelf.file(shelf.all()[0].id)
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr(SHEET, b'{"format": "truesitter-sitter"}' * 40)
+        archive.writestr("é", b"x")
+    for number in range(250):
+        (tmp_path / "b.zip").write_bytes(spoilt(whole, lot))
+        with suppress(Refusal):
+            restore_backup(tmp_path / "b.zip", tmp_path / f"new-{number}")
+        for data in (sitter, out.getvalue()):
+            with suppress(Refusal):
+                shelf.take_in(spoilt(data, lot))

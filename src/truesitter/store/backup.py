@@ -6,6 +6,7 @@ moment, `originals/…` and `paintings/…` are the photographs under the SHA-25
 
 from __future__ import annotations
 
+import errno
 import hashlib
 import json
 import re
@@ -19,6 +20,7 @@ from typing import IO
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from truesitter.core.refusal import Refusal
+from truesitter.store.archives import SPOILT
 from truesitter.store.blobs import Blobs
 from truesitter.store.clock import now
 from truesitter.store.database import DATABASE, NEWEST, copy_database, form_of, only_read
@@ -156,7 +158,7 @@ def _manifest(archive: zipfile.ZipFile) -> _Manifest:
         if archive.getinfo(MANIFEST).file_size > _MOST_MANIFEST:
             raise Refusal("this is no backup of True Sitter")
         manifest = _Manifest.model_validate(json.loads(archive.read(MANIFEST)))
-    except (KeyError, ValueError, ValidationError, zipfile.BadZipFile, RecursionError):
+    except (*SPOILT, ValueError, ValidationError, RecursionError):
         raise Refusal("this is no backup of True Sitter") from None
     if not all(_HASH.fullmatch(sha) for name in BLOBS for sha in getattr(manifest, name)):
         raise Refusal("this is no backup of True Sitter")
@@ -227,7 +229,10 @@ def _unpack(source: Path, part: Path) -> int:
                 with archive.open(name) as packed, path.open("wb") as file:
                     if _copied(packed, file) != sha:
                         raise Refusal("this backup is damaged: nothing was restored from it")
-    except (zipfile.BadZipFile, KeyError, EOFError, zipfile.LargeZipFile, NotImplementedError):
+    except (*SPOILT, OSError) as error:
+        # A place before the beginning of the file is what a spoilt archive points at.
+        if isinstance(error, OSError) and error.errno != errno.EINVAL:
+            raise
         raise Refusal("this is no backup of True Sitter, or it is damaged") from None
     return len(contents) - 1
 

@@ -12,6 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from truesitter.core.refusal import Refusal
+from truesitter.store.archives import SPOILT
 from truesitter.store.backup import referred
 from truesitter.store.blobs import Blobs
 from truesitter.store.copies import COPIES
@@ -128,7 +129,7 @@ def _elsewhere(folder: Path, backups: list[Path], name: str, sha: str) -> bytes 
         try:
             with zipfile.ZipFile(backup) as archive:
                 data = archive.read(f"{name}/{sha}")
-        except (OSError, KeyError, zipfile.BadZipFile):
+        except (OSError, *SPOILT):
             continue
         if Blobs.name_of(data) == sha:
             return data

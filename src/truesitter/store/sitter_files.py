@@ -24,6 +24,7 @@ from truesitter.core.reference.decode import LARGEST_FILE, decode, inspect
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings
 from truesitter.core.settings.base import first_fault
+from truesitter.store.archives import SPOILT
 from truesitter.store.blobs import Blobs
 from truesitter.store.clock import now
 from truesitter.store.database import Sessions
@@ -147,7 +148,10 @@ class SitterFiles:
                     painting = _photograph(archive, f"{PAINTINGS}/{one.sha256}", one.sha256)
                     taken.append((one, inspect(painting), len(painting)))
                     self._paintings.put(painting)
-        except (zipfile.BadZipFile, KeyError, EOFError, NotImplementedError, RuntimeError, OSError) as error:
+        except Refusal:
+            raise
+        except (*SPOILT, OSError, ValueError) as error:
+            # A place before the beginning of the file is what a spoilt archive points at.
             if isinstance(error, OSError) and error.errno:
                 raise
             raise Refusal(_NONE) from None

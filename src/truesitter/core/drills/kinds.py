@@ -1,0 +1,75 @@
+"""The drills there are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+DrillName = Literal[
+    "value", "surround", "lighter", "same value", "mix", "warm", "peaks", "masses", "strokes", "contour",
+    "steps",
+]  # fmt: skip
+Answered = Literal["number", "choice", "parts", "points", "shapes", "stroke", "line"]
+
+ROUNDS = 10
+"""In one go."""
+
+
+@dataclass(frozen=True)
+class Drill:
+    """One kind of exercise.
+
+    Attributes
+    ----------
+    name, title, asks
+        Key, what it is called, and what is to be done.
+    unit
+        Of what an answer is off, and of the threshold.
+    answered
+        How it is answered.
+    choices
+        How many there are to choose from; 0 for answers that are off by something.
+    start, least, most
+        Level to begin with, hardest and easiest: the difference shown where one is chosen, what still
+        counts as right where something is told [try].
+    """
+
+    name: DrillName
+    title: str
+    asks: str
+    unit: str
+    answered: Answered
+    choices: int
+    start: float
+    least: float
+    most: float
+
+
+DRILLS: dict[DrillName, Drill] = {
+    d.name: d
+    for d in (
+        Drill("value", "Name the value", "How light is this colour, from 0 to 10?", "steps", "number", 0, 1.0,
+              0.1, 4),
+        Drill("surround", "Name the value among others", "How light is the middle, whatever lies round it?",
+              "steps", "number", 0, 1.0, 0.1, 4),
+        Drill("lighter", "Which is lighter?", "Which of the two is lighter?", "steps", "choice", 2, 0.8, 0.05,
+              3),
+        Drill("same value", "Same value, other colour", "Which of the four is as light as the first?",
+              "steps", "choice", 4, 1.2, 0.1, 3),
+        Drill("mix", "Mix by eye", "Which parts of these tubes make the colour?", "ΔE", "parts", 0, 8.0, 1.0,
+              40),
+        Drill("warm", "Warm or cool?", "Both are equally light: which is warmer?", "ΔE", "choice", 2, 8.0,
+              0.7, 30),
+        Drill("peaks", "Find the light peaks", "Where is the skin lightest? Mark the places.",
+              "% of the height", "points", 0, 4.0, 0.5, 30),
+        Drill("masses", "Mass the shadows", "Draw round the shadows, as if through half-closed eyes.",
+              "% not shared", "shapes", 0, 40.0, 5.0, 100),
+        Drill("strokes", "Stroke along the hair", "Draw a hair from the mark, with the growth, thinning out.",
+              "degrees", "stroke", 0, 15.0, 2.0, 90),
+        Drill("contour", "Contour upside down", "Copy the line, just as it stands on its head.",
+              "% of the height", "line", 0, 4.0, 0.5, 30),
+        Drill("steps", "How many steps between?", "By how many steps do these two differ?", "steps", "number",
+              0, 1.0, 0.1, 4),
+    )
+}  # fmt: skip
+"""By name, in the order in which they are shown."""

@@ -1,0 +1,49 @@
+"""When a drill is due again: boxes with growing intervals (Leitner 1972, *So lernt man lernen*).
+
+A go that went well moves a drill one box on, one that did not puts it back into the first. The boxes are
+looked at after 1, 2, 4, 8 and 16 days (the doubling is common practice; Leitner sized his boxes).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+DAYS = (1, 2, 4, 8, 16)
+"""After how many days each box is due."""
+WELL = 0.7
+"""Part of a go's rounds that are right when it went well [try]."""
+
+
+@dataclass(frozen=True)
+class Go:
+    """One go at a drill: when it ended, and the part of its rounds that were right."""
+
+    at: datetime
+    right: float
+
+
+@dataclass(frozen=True)
+class Due:
+    """When a drill is due.
+
+    Attributes
+    ----------
+    box
+        Which it lies in, from 1; 0 before the first go.
+    at
+        When it is due; None before the first go: now.
+    """
+
+    box: int
+    at: datetime | None
+
+
+def due(goes: Iterable[Go]) -> Due:
+    """Where a drill lies after some goes, oldest first."""
+    box, at = 0, None
+    for go in goes:
+        box = min(box + 1, len(DAYS)) if go.right >= WELL else 1
+        at = go.at + timedelta(days=DAYS[box - 1])
+    return Due(box, at)
