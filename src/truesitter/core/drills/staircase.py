@@ -94,10 +94,11 @@ def _by_choices(drill: Drill, rounds: list[Told]) -> Estimate:
 
 
 def _by_errors(drill: Drill, rounds: list[Told]) -> Estimate:
-    """The first belief counts as two answers that were off by the drill's start."""
+    """The first belief counts as two answers that were off by the drill's start, until there are ten."""
     off = np.array([one.off for one in rounds])
-    square = (float((off**2).sum()) + 2 * drill.start**2) / (len(off) + 2)
+    first = 2 * max(0.0, 1 - len(off) / 10)
+    square = (float((off**2).sum()) + first * drill.start**2) / (len(off) + first)
     typical = float(np.sqrt(square))
     # The standard deviation of a root mean square of n errors of a normal distribution.
-    error = typical / float(np.sqrt(2 * (len(off) + 2)))
+    error = typical / float(np.sqrt(2 * (len(off) + first)))
     return Estimate(typical, error, float(np.clip(typical, drill.least, drill.most)), len(rounds))
