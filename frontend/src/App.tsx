@@ -13,6 +13,8 @@ const KeepingPage = lazy(() => import("./keeping/KeepingPage").then((m) => ({ de
 const DoorPage = lazy(() => import("./door/DoorPage").then((m) => ({ default: m.DoorPage })));
 const PhonePage = lazy(() => import("./door/PhonePage").then((m) => ({ default: m.PhonePage })));
 const LogPage = lazy(() => import("./log/LogPage").then((m) => ({ default: m.LogPage })));
+const DrillsPage = lazy(() => import("./drills/DrillsPage").then((m) => ({ default: m.DrillsPage })));
+const GoPage = lazy(() => import("./drills/GoPage").then((m) => ({ default: m.GoPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 
 export function App() {
@@ -46,6 +48,8 @@ export function App() {
               <Route path="/keeping" element={<KeepingPage />} />
               <Route path="/easel/:id" element={<PhonePage />} />
               <Route path="/log/:part?" element={<LogPage />} />
+              <Route path="/drills" element={<DrillsPage />} />
+              <Route path="/drills/:drill/:sitter" element={<GoPage />} />
               <Route path="/tubes" element={<RackPage />} />
               <Route path="*" element={<Shelf />} />
             </Routes>

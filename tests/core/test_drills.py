@@ -21,27 +21,26 @@ from truesitter.core.drills.drawing import THINS_TO, filled
 from truesitter.core.drills.kinds import DRILLS, DrillName
 from truesitter.core.drills.looking import WARM_HUE
 from truesitter.core.drills.make import MAKERS, make_round
+from truesitter.core.drills.picture import DrillPicture, Peak
 from truesitter.core.drills.rounds import Answer, NotHere, Round
-from truesitter.core.drills.source import Peak, Source
 from truesitter.core.drills.spacing import DAYS, Go, due
 from truesitter.core.drills.staircase import REMEMBERED, Told, at_threshold, chance, estimate
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
-from truesitter.core.study.drilling import drill_source
 
 LOOKING: tuple[DrillName, ...] = ("value", "surround", "lighter", "same value", "warm", "steps")
 
 
 @cache
-def picture(name: str = "tobias") -> Source:
-    return drill_source(study_of(name))
+def picture(name: str = "tobias") -> DrillPicture:
+    return study_of(name).drills.picture()
 
 
 def value_of(hex_: str) -> float:
     return float(lab_value(srgb_to_lab(hex_to_srgb(hex_))))
 
 
-def flat(**changes: object) -> Source:
+def flat(**changes: object) -> DrillPicture:
     """A made picture: grey, its left half in shadow, one peak, hair that runs to the right."""
     lab = np.zeros((100, 80, 3), np.float32)
     lab[..., 0] = 50
@@ -57,7 +56,7 @@ def flat(**changes: object) -> Source:
         "outline": np.column_stack([np.full(81, 0.5), np.linspace(0.1, 0.9, 81)]), "growth": growth,
         "palette": starter("earth-four"),
     }  # fmt: skip
-    return Source(**{**known, **changes})  # type: ignore[arg-type]
+    return DrillPicture(**{**known, **changes})  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("drill", list(DRILLS))
@@ -279,7 +278,7 @@ def test_what_the_picture_has_not_is_said() -> None:
 
 @pytest.mark.parametrize("name", ["maren", "tobias", "ines", "selda", "orsolya"])
 def test_every_sitter_gives_every_drill(name: str) -> None:
-    source = drill_source(study_of(name))
+    source = study_of(name).drills.picture()
     for drill in MAKERS:
         assert isinstance(make_round(drill, source, 1.0, 3), Round)
     # Hair of the sitters grows along what is known of it: drawn into the truth, a stroke is right.

@@ -44,6 +44,7 @@ STAGES = (
     "finish",
     "passes",
     "areas",
+    "drills",
     "easel",
 )
 

@@ -52,6 +52,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Drills
+         * @description Drills of whoever asks: what is due first, the weakest box before the others.
+         */
+        get: operations["all_drills_api_drills_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/rack.csv": {
         parameters: {
             query?: never;
@@ -687,6 +707,66 @@ export interface paths {
          * @description Strike a tick out.
          */
         delete: operations["untick_pass_api_sitters__sitter_id__done__fact__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/drills/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answered
+         * @description What an answer comes to; it is kept.
+         */
+        post: operations["answered_api_sitters__sitter_id__drills_answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/drills/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A Round
+         * @description One round; the same drill, seed, level and places give the same.
+         */
+        get: operations["a_round_api_sitters__sitter_id__drills_round_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/drills/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wanted
+         * @description Drills that the painter's habits at the easel ask for.
+         */
+        get: operations["wanted_api_sitters__sitter_id__drills_wanted_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3452,6 +3532,63 @@ export interface components {
             steps: number;
         };
         /**
+         * AnsweredIn
+         * @description An answer, with what the round was made from.
+         */
+        AnsweredIn: {
+            /** Choice */
+            choice?: number | null;
+            /**
+             * Drill
+             * @enum {string}
+             */
+            drill: "value" | "surround" | "lighter" | "same value" | "mix" | "warm" | "peaks" | "masses" | "strokes" | "contour" | "steps";
+            /**
+             * Go
+             * @description Rounds of one go have this in common
+             */
+            go: string;
+            /** Level */
+            level: number;
+            /** Number */
+            number?: number | null;
+            /**
+             * Parts
+             * @default {}
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /**
+             * Places
+             * @default []
+             */
+            places: string[];
+            /**
+             * Points
+             * @default []
+             */
+            points: [
+                number,
+                number
+            ][];
+            /** Seed */
+            seed: number;
+            /**
+             * Shapes
+             * @default []
+             */
+            shapes: [
+                number,
+                number
+            ][][];
+            /**
+             * Widths
+             * @default []
+             */
+            widths: number[];
+        };
+        /**
          * ArrowsOut
          * @description Arrows of the brush by region, each x, y, x, y … in fractions.
          */
@@ -4016,6 +4153,71 @@ export interface components {
             secret: boolean;
             /** Studio */
             studio: boolean;
+        };
+        /**
+         * DrillOut
+         * @description A drill and how far a painter is with it.
+         */
+        DrillOut: {
+            /**
+             * Answered
+             * @enum {string}
+             */
+            answered: "number" | "choice" | "parts" | "points" | "shapes" | "stroke" | "line";
+            /** Asks */
+            asks: string;
+            /**
+             * Box
+             * @description From 1, the later the seldomer; 0 before the first go
+             */
+            box: number;
+            /** Choices */
+            choices: number;
+            /** Due */
+            due: boolean;
+            /** Due At */
+            due_at: string | null;
+            /** Error */
+            error: number | null;
+            /** Goes */
+            goes: components["schemas"]["GoOut"][];
+            /**
+             * Level
+             * @description At which the next round is best shown
+             */
+            level: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "value" | "surround" | "lighter" | "same value" | "mix" | "warm" | "peaks" | "masses" | "strokes" | "contour" | "steps";
+            /**
+             * Rounds
+             * @description Answered so far
+             */
+            rounds: number;
+            /**
+             * Threshold
+             * @description How good the eye is; none before the first round
+             */
+            threshold: number | null;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * DrillsOut
+         * @description All drills, what is due first.
+         */
+        DrillsOut: {
+            /** Drills */
+            drills: components["schemas"]["DrillOut"][];
+            /**
+             * Rounds
+             * @description In a go
+             */
+            rounds: number;
         };
         /**
          * EaselComparison
@@ -4641,6 +4843,34 @@ export interface components {
             target_hex: string;
             /** Target Value */
             target_value: number;
+        };
+        /**
+         * GoOut
+         * @description How one go went (UTC).
+         */
+        GoOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Error
+             * @description Its standard error
+             */
+            error: number;
+            /**
+             * Right
+             * @description Part of them
+             */
+            right: number;
+            /** Rounds */
+            rounds: number;
+            /**
+             * Threshold
+             * @description Of this go alone, in the drill's unit
+             */
+            threshold: number;
         };
         /**
          * GridOut
@@ -7166,6 +7396,43 @@ export interface components {
             usual: number;
         };
         /**
+         * QuestionOut
+         * @description A round as it is shown.
+         */
+        QuestionOut: {
+            /** Around */
+            around: string;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Count */
+            count: number;
+            /** Level */
+            level: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Patches */
+            patches: string[];
+            /** Pictured */
+            pictured: boolean;
+            /** Seed */
+            seed: number;
+            /**
+             * Tubes
+             * @description Key, name and colour
+             */
+            tubes: [
+                string,
+                string,
+                string
+            ][];
+        };
+        /**
          * RangeOut
          * @description Key and range as a whole.
          */
@@ -7732,6 +7999,44 @@ export interface components {
              * @enum {string}
              */
             support: "primed canvas" | "primed panel" | "gesso board" | "smooth paper" | "rough paper";
+        };
+        /**
+         * ScoreOut
+         * @description What an answer comes to.
+         */
+        ScoreOut: {
+            /** Choice */
+            choice: number | null;
+            /**
+             * Kept
+             * @description False for a round of this go that was answered already
+             */
+            kept: boolean;
+            /**
+             * Level
+             * @description At which the next round is best shown
+             */
+            level: number;
+            /** Lines */
+            lines: [
+                number,
+                number
+            ][][];
+            /** Number */
+            number: number | null;
+            /** Off */
+            off: number;
+            /** Patches */
+            patches: string[];
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Right */
+            right: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * ScribbleSettings
@@ -8717,6 +9022,21 @@ export interface components {
             words: string;
         };
         /**
+         * WantedOut
+         * @description A drill that habits at the easel ask for.
+         */
+        WantedOut: {
+            /**
+             * Drill
+             * @enum {string}
+             */
+            drill: "value" | "surround" | "lighter" | "same value" | "mix" | "warm" | "peaks" | "masses" | "strokes" | "contour" | "steps";
+            /** Places */
+            places: string[];
+            /** Words */
+            words: string[];
+        };
+        /**
          * WayOut
          * @description A way out.
          */
@@ -8981,6 +9301,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    all_drills_api_drills_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillsOut"];
                 };
             };
         };
@@ -9943,6 +10283,108 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    answered_api_sitters__sitter_id__drills_answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnsweredIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    a_round_api_sitters__sitter_id__drills_round_get: {
+        parameters: {
+            query: {
+                drill: "value" | "surround" | "lighter" | "same value" | "mix" | "warm" | "peaks" | "masses" | "strokes" | "contour" | "steps";
+                seed: number;
+                level: number;
+                place?: string[];
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    wanted_api_sitters__sitter_id__drills_wanted_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedOut"][];
+                };
             };
             /** @description Validation Error */
             422: {

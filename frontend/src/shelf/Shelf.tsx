@@ -100,6 +100,9 @@ export function Shelf() {
         <Button color="inherit" component={Link} to="/log">
           Log
         </Button>
+        <Button color="inherit" component={Link} to="/drills">
+          Drills
+        </Button>
         <Button color="inherit" component={Link} to="/keeping">
           Safekeeping
         </Button>

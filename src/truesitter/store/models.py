@@ -130,6 +130,26 @@ class EntryRow(Base):
     struck_at: Mapped[datetime | None] = mapped_column(default=None)
 
 
+class DrillRow(Base):
+    """One round of a drill; rows are only ever added."""
+
+    __tablename__ = "drill_round"
+    __table_args__ = (Index("ix_drill_round_painter", "painter", "drill"),)
+
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    painter: Mapped[str] = mapped_column(default="", server_default="")
+    drill: Mapped[str]
+    go: Mapped[str]
+    """Rounds of one go have this in common."""
+    at: Mapped[datetime]
+    level: Mapped[float] = mapped_column(Float)
+    right: Mapped[bool]
+    off: Mapped[float] = mapped_column(Float)
+    seed: Mapped[int]
+    sitter: Mapped[str] = mapped_column(default="", server_default="")
+    """Whose picture it was made from; kept when that is gone."""
+
+
 class StudioRow(Base):
     """Something that holds for the whole studio."""
 

@@ -22,6 +22,7 @@ from truesitter.store.clock import now
 from truesitter.store.copies import DailyCopies
 from truesitter.store.database import DATABASE, Sessions, open_database
 from truesitter.store.documents import STAGES, Trouble, load_settings
+from truesitter.store.drills import DrillRounds
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
 from truesitter.store.lock import tidying
@@ -57,6 +58,7 @@ class Shelf:
         self.palettes = StudioPalettes(self._sessions, self.tubes)
         self.facts = Facts(self._sessions, self._row)
         self.log = Log(self._sessions, self._row)
+        self.drills = DrillRounds(self._sessions)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
         self.passphrase = Passphrase(self.studio)

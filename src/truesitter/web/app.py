@@ -19,6 +19,7 @@ from truesitter.web.routes import (
     air,
     coats,
     combined,
+    drills,
     easel,
     easel_prints,
     easel_work,
@@ -60,7 +61,7 @@ ROUTERS = (
     sitters, settings, facts, reference, measures, values, looking, regions, flesh, spot, glaze, coats,
     combined, near, light, hair, passes, school, schools, surround, finishing, files, library, tubes,
     swatches, air, easel, easel_work, easel_prints, keeping, door_routes, log,
-    log_files, logbook,
+    log_files, logbook, drills,
 )  # fmt: skip
 
 
@@ -100,7 +101,7 @@ def create_app(
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)
-    for router in (sitters.uploads, door_routes.line, log.planned, log_files.pictured):
+    for router in (sitters.uploads, door_routes.line, log.planned, log_files.pictured, drills.rounds):
         app.include_router(router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],

@@ -5,8 +5,8 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.drills.picture import DrillPicture
 from truesitter.core.drills.rounds import Answer, Lot, NotHere, Places, Point, Question, Round, Score
-from truesitter.core.drills.source import Source
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Mask
 
@@ -26,14 +26,14 @@ _LONG = 0.55
 _POINTS = 120
 
 
-def find_the_peaks(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def find_the_peaks(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """As many marks as there are peaks, each held to the nearest."""
     del lot, places
-    peaks = source.peaks[:MOST_PEAKS]
+    peaks = picture.peaks[:MOST_PEAKS]
     if not peaks:
         raise NotHere("no light peaks are found in this picture")
     true = np.array([(p.x, p.y) for p in peaks])
-    height, width = source.shape
+    height, width = picture.shape
 
     def score(answer: Answer) -> Score:
         if len(answer.points) != len(peaks):
@@ -53,15 +53,15 @@ def find_the_peaks(source: Source, level: float, lot: Lot, places: Places) -> Ro
     return Round(Question(count=len(peaks), pictured=True), score)
 
 
-def mass_the_shadows(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def mass_the_shadows(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """Shapes drawn, held to the darker mass of the figure: what is not shared of both together."""
     del lot, places
-    true, figure = source.shadow, source.figure
+    true, figure = picture.shadow, picture.figure
     if not true.any() or not (figure & ~true).any():
         raise NotHere("there are no two masses in this picture")
 
     def score(answer: Answer) -> Score:
-        drawn = filled(answer.shapes, source.shape) & figure
+        drawn = filled(answer.shapes, picture.shape) & figure
         if not drawn.any():
             raise Refusal("draw round the shadows: a line that closes")
         share = float((drawn & true).sum() / (drawn | true).sum())
@@ -72,16 +72,16 @@ def mass_the_shadows(source: Source, level: float, lot: Lot, places: Places) -> 
     return Round(Question(pictured=True), score)
 
 
-def stroke_along(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def stroke_along(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """One stroke from a root: how far it leaves the growth there, and whether it thins out."""
     del places
-    ys, xs = np.nonzero(np.hypot(source.growth[..., 0], source.growth[..., 1]) > 0.5)
+    ys, xs = np.nonzero(np.hypot(picture.growth[..., 0], picture.growth[..., 1]) > 0.5)
     if not len(ys):
         raise NotHere("no hair is found in this picture")
     n = int(lot.integers(len(ys)))
-    height, width = source.shape
+    height, width = picture.shape
     root = ((float(xs[n]) + 0.5) / width, (float(ys[n]) + 0.5) / height)
-    growth = source.growth[ys[n], xs[n]].astype(np.float64)
+    growth = picture.growth[ys[n], xs[n]].astype(np.float64)
 
     def score(answer: Answer) -> Score:
         line = np.array(answer.points, dtype=np.float64).reshape(-1, 2) * (width, height)
@@ -107,11 +107,11 @@ def stroke_along(source: Source, level: float, lot: Lot, places: Places) -> Roun
     return Round(Question(at=root, pictured=True), score)
 
 
-def contour_upside_down(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def contour_upside_down(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """A piece of the figure's border, turned on its head, to be copied into an empty frame."""
     del places
-    height, width = source.shape
-    line = _piece(source.outline * (width, height), _LONG * height, lot)
+    height, width = picture.shape
+    line = _piece(picture.outline * (width, height), _LONG * height, lot)
     if line is None:
         raise NotHere("the figure has no border inside this picture that is long enough")
     turned = (width, height) - line
@@ -124,9 +124,9 @@ def contour_upside_down(source: Source, level: float, lot: Lot, places: Places) 
         drawn = _even(given)
         off = 100 * (_mean_distance(drawn, true) + _mean_distance(true, drawn)) / 2 / height
         words = f"On average {off:.1f} % of the height beside the line."
-        return Score(off, off <= level, words, lines=(_fractions(true, source.shape),))
+        return Score(off, off <= level, words, lines=(_fractions(true, picture.shape),))
 
-    return Round(Question(line=_fractions(true, source.shape)), score)
+    return Round(Question(line=_fractions(true, picture.shape)), score)
 
 
 def filled(shapes: tuple[tuple[Point, ...], ...], shape: tuple[int, int]) -> Mask:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.drills.picture import DrillPicture
 from truesitter.core.drills.rounds import (
     Answer,
     Lot,
@@ -18,7 +19,6 @@ from truesitter.core.drills.rounds import (
     patch_of,
     told,
 )
-from truesitter.core.drills.source import Source
 from truesitter.core.types import Doubles
 
 WARM_HUE = 55.0
@@ -31,15 +31,15 @@ _DARK, _LIGHT = 0.8, 9.2
 """Values between which patches lie, so that both neighbours can be shown."""
 
 
-def name_value(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def name_value(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """How light one colour is."""
-    patch = Patch.of(patch_of(source, lot, places))
+    patch = Patch.of(patch_of(picture, lot, places))
     return Round(Question(patches=(patch.hex,)), lambda a: _value_score(patch, level, told(a, 0, 10)))
 
 
-def among_others(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def among_others(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """The same with a surround that makes it look lighter or darker than it is."""
-    lab = patch_of(source, lot, places)
+    lab = patch_of(picture, lot, places)
     patch = Patch.of(lab)
     away = _FOOLING if patch.value < 5 + lot.uniform(-2, 2) else -_FOOLING
     around = Patch.of(at_value(lab * (1, 0.4, 0.4), float(np.clip(patch.value + away, 0.5, 9.5))))
@@ -57,9 +57,9 @@ def _value_score(patch: Patch, level: float, answer: float) -> Score:
     )
 
 
-def which_is_lighter(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def which_is_lighter(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """Which of two colours of the picture is lighter."""
-    one, other = patch_of(source, lot, places), patch_of(source, lot, places)
+    one, other = patch_of(picture, lot, places), patch_of(picture, lot, places)
     middle = float(np.clip(Patch.of(one).value, _DARK + level / 2, _LIGHT - level / 2))
     pair = [Patch.of(at_value(one, middle + level / 2)), Patch.of(at_value(other, middle - level / 2))]
     order = lot.permutation(2)
@@ -72,9 +72,9 @@ def which_is_lighter(source: Source, level: float, lot: Lot, places: Places) -> 
     )
 
 
-def same_value(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def same_value(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """Which of four other colours is as light as one."""
-    first = patch_of(source, lot, places)
+    first = patch_of(picture, lot, places)
     # Between the rims three steps find room on one side at least.
     value = float(np.clip(Patch.of(first).value, _DARK, _LIGHT))
     sides = [s for s in (-1, 1) if _DARK - 0.5 <= value + s * level <= _LIGHT + 0.5] or [
@@ -97,14 +97,14 @@ def same_value(source: Source, level: float, lot: Lot, places: Places) -> Round:
     )
 
 
-def steps_between(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def steps_between(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """By how many steps two colours of the picture differ."""
-    one = patch_of(source, lot, places)
+    one = patch_of(picture, lot, places)
     value = Patch.of(one).value
     away = lot.uniform(0.5, 5.0) * (1 if value < 5 else -1)
     pair = [
         Patch.of(one),
-        Patch.of(at_value(patch_of(source, lot, places), float(np.clip(value + away, 0.3, 9.7)))),
+        Patch.of(at_value(patch_of(picture, lot, places), float(np.clip(value + away, 0.3, 9.7)))),
     ]
     patches = [pair[n] for n in lot.permutation(2)]
     true = abs(patches[0].value - patches[1].value)
@@ -118,9 +118,9 @@ def steps_between(source: Source, level: float, lot: Lot, places: Places) -> Rou
     return Round(Question(patches=tuple(p.hex for p in patches)), score)
 
 
-def warm_or_cool(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def warm_or_cool(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """Which of two equally light colours is warmer: nearer to orange in a*b*."""
-    lab = patch_of(source, lot, places)
+    lab = patch_of(picture, lot, places)
     value = float(np.clip(Patch.of(lab).value, 2.5, 7.5))
     # Bright colours leave no room to move in: the screen would show both alike.
     base = at_value(lab * (1, 0.5, 0.5), value)

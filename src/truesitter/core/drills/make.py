@@ -22,10 +22,10 @@ from truesitter.core.drills.looking import (
     which_is_lighter,
 )
 from truesitter.core.drills.mixing import mix_by_eye
+from truesitter.core.drills.picture import DrillPicture
 from truesitter.core.drills.rounds import Lot, Places, Round
-from truesitter.core.drills.source import Source
 
-Maker = Callable[[Source, float, Lot, Places], Round]
+Maker = Callable[[DrillPicture, float, Lot, Places], Round]
 
 MAKERS: dict[DrillName, Maker] = {
     "value": name_value,
@@ -42,7 +42,9 @@ MAKERS: dict[DrillName, Maker] = {
 }
 
 
-def make_round(drill: DrillName, source: Source, level: float, seed: int, places: Places = ()) -> Round:
+def make_round(
+    drill: DrillName, picture: DrillPicture, level: float, seed: int, places: Places = ()
+) -> Round:
     """One round.
 
     Parameters
@@ -61,4 +63,4 @@ def make_round(drill: DrillName, source: Source, level: float, seed: int, places
     """
     one = DRILLS[drill]
     level = float(np.clip(level, one.least, one.most))
-    return MAKERS[drill](source, level, np.random.default_rng(seed), places)
+    return MAKERS[drill](picture, level, np.random.default_rng(seed), places)

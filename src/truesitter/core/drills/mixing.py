@@ -7,8 +7,8 @@ from dataclasses import replace
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.drills.picture import DrillPicture
 from truesitter.core.drills.rounds import Answer, Lot, NotHere, Places, Question, Round, Score
-from truesitter.core.drills.source import Source
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.refusal import Refusal
 
@@ -18,20 +18,20 @@ MOST_PARTS = 12
 _TARGET_PARTS = 6
 
 
-def mix_by_eye(source: Source, level: float, lot: Lot, places: Places) -> Round:
+def mix_by_eye(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
     """A colour that three of four tubes make, in few parts."""
     del places
-    tubes = source.palette.tubes
+    tubes = picture.palette.tubes
     if len(tubes) < 2:
         raise NotHere("two tubes at least are needed to mix: set some out on the palette")
-    rack = source.palette.rack
+    rack = picture.palette.rack
     whites = [t for t in tubes if rack.pigment(t).family == "white"][:1]
     others = [t for t in tubes if t not in whites]
     picked = [str(t) for t in lot.permutation(others)[: TUBES - len(whites)]]
     offered = whites + picked
     used = whites + [str(t) for t in lot.permutation(picked)[:2]]
     parts = {t: int(lot.integers(1, _TARGET_PARTS + 1)) for t in used}
-    palette = replace(source.palette, tubes=tuple(offered))
+    palette = replace(picture.palette, tubes=tuple(offered))
     target = mix({k: float(v) for k, v in parts.items()}, palette)
 
     def score(answer: Answer) -> Score:

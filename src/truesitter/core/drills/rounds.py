@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab, hex_to_srgb, lab_to_srgb, srgb_to_hex, srgb_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.drills.source import Source
+from truesitter.core.drills.picture import DrillPicture
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
@@ -165,19 +165,19 @@ def told(answer: Answer, least: float, most: float) -> float:
     return answer.number
 
 
-def patch_of(source: Source, lot: Lot, places: Places = ()) -> Doubles:
+def patch_of(picture: DrillPicture, lot: Lot, places: Places = ()) -> Doubles:
     """Mean L*a*b* of a small spot of the picture, now and then of places that are asked for."""
-    height, width = source.shape
+    height, width = picture.shape
     radius = max(2, height // 60)
-    inside = np.zeros(source.shape, bool)
+    inside = np.zeros(picture.shape, bool)
     inside[radius : height - radius, radius : width - radius] = True
-    wanted = [n for n, name in enumerate(source.names) if name in places]
-    here = inside & np.isin(source.places, wanted) if wanted and lot.random() < _OWN_PLACES else inside
+    wanted = [n for n, name in enumerate(picture.names) if name in places]
+    here = inside & np.isin(picture.places, wanted) if wanted and lot.random() < _OWN_PLACES else inside
     ys, xs = np.nonzero(here if here.any() else inside)
     if not len(ys):
         raise NotHere("this picture is too small for drills")
     n = int(lot.integers(len(ys)))
-    spot = source.lab[ys[n] - radius : ys[n] + radius + 1, xs[n] - radius : xs[n] + radius + 1]
+    spot = picture.lab[ys[n] - radius : ys[n] + radius + 1, xs[n] - radius : xs[n] + radius + 1]
     return np.asarray(spot.reshape(-1, 3).mean(axis=0), dtype=np.float64)
 
 

@@ -7,11 +7,17 @@ import numpy as np
 
 from truesitter.core.blur import blur
 from truesitter.core.colour.value import linear_to_value
-from truesitter.core.drills.source import Peak, Source
+from truesitter.core.drills.picture import DrillPicture, Peak
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.study.areas import AreaStage
+from truesitter.core.study.flesh import TUBES, FleshStage
+from truesitter.core.study.hair import HairStage
+from truesitter.core.study.light import LightStage
+from truesitter.core.study.picture import PictureStage
 from truesitter.core.study.reduce import reduced, reduced_labels
-from truesitter.core.study.study import Study
+from truesitter.core.study.results import Source, result
+from truesitter.core.study.sitter import SitterStage
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 
@@ -23,24 +29,40 @@ _USUAL = "earth-four"
 _RIM = 2
 
 
-def drill_source(study: Study) -> Source:
-    """A picture for drills: its colours, places, masses, light, border, hair and tubes."""
-    lab = reduced(study.picture.lab(), DRILL_LONG_SIDE)
-    shape = (lab.shape[0], lab.shape[1])
-    regions = _to(reduced_labels(study.sitter.regions().labels, DRILL_LONG_SIDE), shape)
-    areas = study.areas.areas()
-    figure = regions != Region.BACKGROUND
-    return Source(
-        lab=lab,
-        places=_to(areas.labels, shape),
-        names=areas.names,
-        figure=figure,
-        shadow=_shadow(reduced(study.light.luminance(), DRILL_LONG_SIDE), figure),
-        peaks=tuple(Peak(p.x, p.y, p.place) for p in study.light.zones().peaks),
-        outline=_outline(figure),
-        growth=_growth(study, shape),
-        palette=_opaque(study.flesh.palette()),
+class DrillStage:
+    """One picture for all drills."""
+
+    def __init__(
+        self, source: Source, picture: PictureStage, sitter: SitterStage, light: LightStage,
+        hair: HairStage, flesh: FleshStage, areas: AreaStage,
+    ) -> None:  # fmt: skip
+        self.source = source
+        self._picture, self._sitter, self._light = picture, sitter, light
+        self._hair, self._flesh, self._areas = hair, flesh, areas
+
+    @result(
+        "drill picture",
+        settings=TUBES,
+        needs=("lab", "regions", "areas", "skin luminance", "light", "hair sense"),
     )
+    def picture(self) -> DrillPicture:
+        """Colours, places, masses, light, border, hair and tubes."""
+        lab = reduced(self._picture.lab(), DRILL_LONG_SIDE)
+        shape = (lab.shape[0], lab.shape[1])
+        regions = _to(reduced_labels(self._sitter.regions().labels, DRILL_LONG_SIDE), shape)
+        areas = self._areas.areas()
+        figure = regions != Region.BACKGROUND
+        return DrillPicture(
+            lab=lab,
+            places=_to(areas.labels, shape),
+            names=areas.names,
+            figure=figure,
+            shadow=_shadow(reduced(self._light.luminance(), DRILL_LONG_SIDE), figure),
+            peaks=tuple(Peak(p.x, p.y, p.place) for p in self._light.zones().peaks),
+            outline=_outline(figure),
+            growth=_growth(self._hair.sense().directed, shape),
+            palette=_opaque(self._flesh.palette()),
+        )
 
 
 def _to(labels: Labels, shape: tuple[int, int]) -> Labels:
@@ -84,9 +106,8 @@ def _outline(figure: Mask) -> Doubles:
     return np.asarray((best + 0.5) / (width, height))
 
 
-def _growth(study: Study, shape: tuple[int, int]) -> Floats:
+def _growth(directed: Floats, shape: tuple[int, int]) -> Floats:
     """Unit vectors along the hair with y down; 0 where there is none or its sense is not known."""
-    directed = study.hair.sense().directed
     small = cv2.resize(directed, shape[::-1], interpolation=cv2.INTER_LINEAR).astype(np.float32)
     length = np.hypot(small[..., 0], small[..., 1])[..., None]
     unit = np.where(length > _KNOWN, small / np.maximum(length, 1e-6), 0)

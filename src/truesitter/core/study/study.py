@@ -11,6 +11,7 @@ from truesitter.core.settings import StudySettings
 from truesitter.core.study.accents import AccentStage
 from truesitter.core.study.areas import AreaStage
 from truesitter.core.study.brush import BrushStage
+from truesitter.core.study.drilling import DrillStage
 from truesitter.core.study.easel import EaselStage
 from truesitter.core.study.finishing import FinishStage
 from truesitter.core.study.flesh import FleshStage
@@ -68,6 +69,9 @@ class Study:
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
         self.areas = AreaStage(source, self.picture, self.sitter)
+        self.drills = DrillStage(
+            source, self.picture, self.sitter, self.light, self.hair, self.flesh, self.areas
+        )
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair,
             self.surround, self.hair_layers, self.finish, self.areas,

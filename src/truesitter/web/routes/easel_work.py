@@ -8,7 +8,7 @@ import numpy as np
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
-from truesitter.core.easel.habits import Observed, find_habits
+from truesitter.core.easel.habits import Habit, Observed, find_habits
 from truesitter.core.passes.painted import Painting, paint
 from truesitter.core.refusal import Refusal
 from truesitter.core.study.again import plan_again
@@ -143,16 +143,22 @@ class HabitsOut(BaseModel):
     habits: list[HabitOut]
 
 
-@router.get("/easel/habits")
-def habits(sitter: CurrentSitter, bench: Bench) -> HabitsOut:
-    """What is wrong the same way in painting after painting, whoever sat for them."""
+def found_habits(bench: Bench) -> tuple[int, tuple[Habit, ...]]:
+    """How many paintings were looked at, and what is wrong the same way in one after the other."""
     seen: list[Observed] = []
     paintings = 0
     for each in bench.shelf.all():
         observed = observed_in(bench.study(each), each.id)
         paintings += bool(observed)
         seen += observed
-    found = find_habits(tuple(seen))
+    return paintings, find_habits(tuple(seen))
+
+
+@router.get("/easel/habits")
+def habits(sitter: CurrentSitter, bench: Bench) -> HabitsOut:
+    """What is wrong the same way in painting after painting, whoever sat for them."""
+    del sitter
+    paintings, found = found_habits(bench)
     return HabitsOut(
         paintings=paintings,
         habits=[

@@ -18,7 +18,7 @@ class Peak(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Source:
+class DrillPicture:
     """A picture for drills; maps are of one size.
 
     Attributes

@@ -1,0 +1,26 @@
+import { useQuery } from "@tanstack/react-query";
+import { base, call, type Schemas } from "../api/client";
+
+export type Drill = Schemas["DrillOut"];
+export type Question = Schemas["QuestionOut"];
+export type Score = Schemas["ScoreOut"];
+export type Given = Partial<
+  Pick<Schemas["AnsweredIn"], "number" | "choice" | "parts" | "points" | "widths" | "shapes">
+>;
+export type Spot = [number, number];
+
+export const useDrills = () =>
+  useQuery({ queryKey: ["drills"], queryFn: () => call<Schemas["DrillsOut"]>("/api/drills") });
+
+/** Drills that habits at the easel ask for: it compares every painting, so it may take a while. */
+export const useWanted = (sitterId: string | undefined, ask = true) =>
+  useQuery({
+    enabled: ask && sitterId !== undefined,
+    queryKey: ["drills-wanted", sitterId],
+    queryFn: ({ signal }) =>
+      call<Schemas["WantedOut"][]>(`${base(sitterId ?? "")}/drills/wanted`, { signal }),
+    staleTime: 600_000,
+    retry: false,
+  });
+
+export const shown = (number: number) => (number >= 10 ? number.toFixed(0) : number.toFixed(1));
