@@ -92,22 +92,13 @@ def shoot_values(camera: Camera) -> None:
     camera.open("Maren", "values")
     camera.keys("v", "o")
     camera.take("values")
-    camera.keys("o")
-    camera.job("shapes")
-    camera.press(0.47, 0.5)
-    camera.take("shapes")
-    camera.keys("g")
-    camera.keys("c")
+    camera.keys("o", "c")
 
 
 def shoot_paint(camera: Camera) -> None:
     camera.open("Maren", "flesh")
     camera.page.wait_for_selector("[data-testid=mixture]")
     camera.take("flesh")
-    camera.job("spot")
-    camera.press(0.47, 0.53)
-    camera.page.wait_for_selector("[data-testid=mixture]")
-    camera.take("spot")
     camera.job("board")
     camera.page.wait_for_selector("text=skin in the shadow")
     camera.take("board")
@@ -148,6 +139,15 @@ def shoot_paint(camera: Camera) -> None:
     camera.page.get_by_role("button", name="painting", exact=True).click()
 
 
+def shoot_log(camera: Camera) -> None:
+    camera.open("Maren", "log")
+    camera.page.wait_for_selector("text=Now:", timeout=120_000)
+    camera.take("log")
+    camera.page.goto(f"{camera.base}/drills")
+    camera.page.wait_for_selector("text=Mass the shadows")
+    camera.take("drills")
+
+
 def main() -> None:
     target = Path(sys.argv[1]) if len(sys.argv) > 1 else TARGET
     target.mkdir(parents=True, exist_ok=True)
@@ -166,7 +166,7 @@ def main() -> None:
             page.on("pageerror", lambda error: print("page error:", error))
             page.on("console", lambda m: print("console:", m.text) if m.type == "error" else None)
             camera = Camera(page, target)
-            for part in (shoot_reference, shoot_rack, shoot_values, shoot_paint):
+            for part in (shoot_reference, shoot_rack, shoot_values, shoot_paint, shoot_log):
                 part(camera)
             browser.close()
         server.should_exit = True

@@ -6,6 +6,7 @@ import json
 import tempfile
 from pathlib import Path
 
+from truesitter.core.log.document import log_schema
 from truesitter.formats.plan import Plan
 from truesitter.formats.school_files import school_schema
 from truesitter.store.sitter_files import sitter_schema
@@ -32,6 +33,10 @@ def school_schema_text() -> str:
     return json.dumps(school_schema(), indent=1, sort_keys=True) + "\n"
 
 
+def log_schema_text() -> str:
+    return json.dumps(log_schema(), indent=1, sort_keys=True) + "\n"
+
+
 def sitter_schema_text() -> str:
     return json.dumps(sitter_schema(), indent=1, sort_keys=True) + "\n"
 
@@ -39,6 +44,7 @@ def sitter_schema_text() -> str:
 def main() -> None:
     (ROOT / "frontend/openapi.json").write_text(openapi_text(), encoding="utf-8")
     (ROOT / "docs/plan.schema.json").write_text(plan_schema_text(), encoding="utf-8")
+    (ROOT / "docs/log.schema.json").write_text(log_schema_text(), encoding="utf-8")
     (ROOT / "docs/sitter.schema.json").write_text(sitter_schema_text(), encoding="utf-8")
     (ROOT / "docs/school.schema.json").write_text(school_schema_text(), encoding="utf-8")
 

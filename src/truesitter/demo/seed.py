@@ -10,6 +10,7 @@ from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.reference.decode import inspect
 from truesitter.core.settings import PaintingSettings
+from truesitter.demo.drills import practise
 from truesitter.demo.log import LOGS, trials
 from truesitter.demo.paintings import SHOTS, shipped
 from truesitter.devices.meter import SimulatedMeter
@@ -168,3 +169,4 @@ def seed(shelf: Shelf) -> None:
         if entry["file"] in LOGS:
             shelf.log.take_in(LOGS[entry["file"]](sitter.id, now()))
     shelf.log.take_in(trials(now()))
+    practise(shelf.drills)

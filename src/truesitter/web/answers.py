@@ -95,8 +95,8 @@ class BenchRoute(APIRoute):
             return await bench.errands.run(self.LANE, request)
         if bench.workers is not None and not self.HERE:
             worker = bench.workers.of(request.path_params.get("sitter_id", ""))
-            # One that is still starting is not waited for.
-            if worker.here:
+            # One that is still starting is waited for only by those who would have to wait in line here.
+            if worker.here or bench.queue.crowd(self.LANE) >= bench.queue.at_once:
                 with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
                     async for piece in request.stream():
                         body.write(piece)
