@@ -22,7 +22,7 @@ PORT = 8447
 
 def settle(page: Page) -> None:
     """Wait until the picture and everything computed for the stage has come."""
-    page.wait_for_load_state("networkidle")
+    page.wait_for_load_state("networkidle", timeout=180_000)
     page.wait_for_selector("[aria-label='Working']", state="detached", timeout=60_000)
     page.wait_for_timeout(400)
     page.wait_for_selector("[aria-busy=true]", state="detached", timeout=60_000)

@@ -34,7 +34,7 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
         ] = 1024,
         remembered: Annotated[
             int, typer.Option(min=64, max=1 << 20, help="MiB of results kept in memory")
-        ] = 600,
+        ] = 400,
         studio: Annotated[bool, typer.Option(help="Open to the local network, with the passphrase")] = False,
         name: Annotated[list[str] | None, typer.Option(help="A further name of this machine")] = None,
         certificate: Annotated[Path | None, typer.Option(help="A certificate of your own")] = None,

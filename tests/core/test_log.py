@@ -226,11 +226,16 @@ def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
     lot = random.Random(3)
     for _ in range(200):
         done = {p.key for p in passes if lot.random() < 0.6}
-        found = possible_now(passes, "x", done, {}, (), NOON)
-        if found.number is not None:
-            one = passes[found.number - 1]
-            assert one.key not in done
-            assert all(passes[b].key in done for b in one.over)
+        wet = {key: NOON + timedelta(hours=lot.uniform(1, 90)) for key in done if lot.random() < 0.7}
+        clocks = [Clock("s1", "x", key, key, NOON, dry) for key, dry in wet.items()]
+        found = possible_now(passes, "x", done, {}, clocks, NOON)
+        assert found.number is not None
+        one = passes[found.number - 1]
+        assert one.key not in done
+        assert all(passes[b].key in done for b in one.over)
+        below = () if one.into_wet else [wet[passes[b].key] for b in one.over if passes[b].key in wet]
+        assert found.since == max(below, default=NOON)
+        assert len(found.waits_for) == len(below)
     everything = possible_now(passes, "x", {p.key for p in passes}, {}, (), NOON)
     assert (everything.number, everything.left) == (None, 0)
 

@@ -90,7 +90,9 @@ def test_parts_of_a_pass_count_for_as_much() -> None:
     # Set back, it is not learned from, and not counted twice afterwards.
     hand.begin(one, after=1440)
     hand.end(500, done=0.5)
-    assert own_pace(hand.entries, LATER).time[Level("wash")].sittings == 3
+    hand.begin(one, after=1440)
+    hand.end(500, done=1.0)
+    assert own_pace(hand.entries, LATER).time[Level("wash")] == learned
 
 
 def test_own_pace_is_ones_own_and_can_be_learned_anew() -> None:

@@ -30,6 +30,7 @@ from truesitter.core.log.events import (
     Used,
 )
 from truesitter.core.log.sittings import sittings_of
+from truesitter.core.passes.own_pace import Level
 from truesitter.core.reference.decode import inspect
 from truesitter.core.refusal import Refusal
 from truesitter.store.clock import now
@@ -234,13 +235,20 @@ def test_own_pace_follows_the_log(shelf: Shelf, one: str) -> None:
         last = shelf.log.add(Ended(sitting=began.id, done=1), one, at + timedelta(minutes=120), by="Ada")
     assert shelf.log.pace("Ada").time
     assert not shelf.log.pace("Ben")
+    other = shelf.add(PHOTO, "b.jpg").id
+    for n in range(3):
+        at = start + timedelta(days=n)
+        began = shelf.log.add(Began(work=work(key=str(n))), other, at, by="Ben")
+        shelf.log.add(Ended(sitting=began.id, done=1), other, at + timedelta(minutes=30), by="Ben")
+    paces = [shelf.log.pace(painter).time[Level("wash")].factor for painter in ("Ada", None, "Ben")]
+    assert paces == pytest.approx([2, 1, 0.5])
     assert shelf.log.pace_at(one) == shelf.log.pace("Ada")
+    assert shelf.log.pace_at(other) == shelf.log.pace("Ben")
     assert last is not None
     shelf.log.strike(last.id, one)
     assert not shelf.log.pace("Ada")
     # Of a picture that nobody sat at, everybody's is told.
-    other = shelf.add(PHOTO, "b.jpg").id
-    assert shelf.log.pace_at(other) == shelf.log.pace()
+    assert shelf.log.pace_at(shelf.add(PHOTO, "c.jpg").id) == shelf.log.pace()
 
 
 # -- files --------------------------------------------------------------------------------------

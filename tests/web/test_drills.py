@@ -69,6 +69,11 @@ def test_a_go_from_first_round_to_last(own: tuple[TestClient, str]) -> None:
     assert (found["box"], found["due"]) == (1, False)
     wait = datetime.fromisoformat(found["due_at"]) - datetime.now(UTC)
     assert timedelta(hours=23) < wait <= timedelta(days=1)
+    # A go that was broken off counts for nothing but the eye.
+    begun = {"drill": "value", "seed": 1, "level": 1.0, "go": "d" * 16, "number": 5}
+    assert client.post(f"{url}/answer", json=begun).json()["kept"]
+    broken_off = state(client, "value")
+    assert (broken_off["rounds"], broken_off["box"], broken_off["due"]) == (1, 0, True)
     # What is due comes first.
     assert client.get("/api/drills").json()["drills"][-1]["name"] == "lighter"
 

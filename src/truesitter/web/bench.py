@@ -23,7 +23,7 @@ from truesitter.web.errands import Errands
 from truesitter.web.queue import Queue
 from truesitter.web.workers import Workers
 
-REMEMBERED = 600 << 20
+REMEMBERED = 400 << 20
 """Bytes of results remembered, by default."""
 _EDITIONS = 256
 """Keys of so many editions of sitters are remembered."""

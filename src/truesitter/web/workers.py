@@ -39,7 +39,7 @@ class Ceiling:
     """Memory in MiB that computing may take: of pictures in flight, and of results remembered."""
 
     in_flight: int = 1024
-    remembered: int = 600
+    remembered: int = 400
 
 
 class Worker:
