@@ -6,6 +6,7 @@ import random
 from datetime import datetime, timedelta
 from functools import cache
 
+import cv2
 import numpy as np
 import pytest
 import shapely
@@ -13,7 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from skimage.draw import polygon
 
-from tests.conftest import study_of
+from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
@@ -281,9 +282,24 @@ def test_every_sitter_gives_every_drill(name: str) -> None:
     source = study_of(name).drills.picture()
     for drill in MAKERS:
         assert isinstance(make_round(drill, source, 1.0, 3), Round)
-    # Hair of the sitters grows along what is known of it: drawn into the truth, a stroke is right.
     share = source.shadow.sum() / source.figure.sum()
     assert 0.1 < share < 0.9
+    lit = source.figure & ~source.shadow
+    assert source.lab[source.shadow][:, 0].mean() < source.lab[lit][:, 0].mean() - 10
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_hair_grows_as_it_does_on_the_sitter(name: str) -> None:
+    """Against the true directions the sitters were made with; y runs down in drills."""
+    growth = study_of(name).drills.picture().growth
+    mask, _, true = truth(name).smoothed_direction()
+    size = growth.shape[1::-1]
+    known = cv2.resize(mask.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0
+    angle = cv2.resize(true.astype(np.float32), size, interpolation=cv2.INTER_NEAREST)
+    here = known & (np.hypot(growth[..., 0], growth[..., 1]) > 0.5)
+    along = growth[..., 0] * np.cos(angle) - growth[..., 1] * np.sin(angle)
+    assert here.sum() > 1000
+    assert np.median(np.degrees(np.arccos(np.clip(along[here], -1, 1)))) < 12
 
 
 # -- measuring the eye --------------------------------------------------------------------------

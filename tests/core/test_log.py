@@ -241,6 +241,15 @@ def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
     assert (everything.number, everything.left) == (None, 0)
 
 
+def test_what_lies_over_something_that_waits_waits_too() -> None:
+    """The second lies over the first, which is wet; the third over the second alone, which is not there."""
+    first, second, third = study_of("tobias").passes.plan().passes[:3]
+    passes = (replace(first, over=()), replace(second, over=(0,)), replace(third, over=(1,)))
+    clock = Clock("s1", "x", first.key, "", NOON, NOON + timedelta(hours=5))
+    found = possible_now(passes, "x", {first.key}, {}, [clock], NOON)
+    assert (found.number, found.since) == (2, clock.dry_at)
+
+
 def test_work_that_is_begun_is_told_by_what_is_left_of_it() -> None:
     passes = study_of("tobias").passes.plan().passes
     half = possible_now(passes, "x", (), {("x", passes[0].key): 0.75}, (), NOON)
