@@ -15,10 +15,12 @@ from tests.conftest import study_of
 from tests.log import NOON, Hand, work
 from truesitter.core.log.days import by_day, days_of, midnight, zone_of
 from truesitter.core.log.drying import Clock, clocks_of, slowed
-from truesitter.core.log.events import Judged, Noted, Used, read_happening
+from truesitter.core.log.entry import Entry
+from truesitter.core.log.events import Judged, Noted, Tried, Used, read_happening
 from truesitter.core.log.possible import possible_now
 from truesitter.core.log.search import found_in
 from truesitter.core.log.sittings import LONGEST, check_follows, progress_of, sittings_of
+from truesitter.core.log.swatches import swatches_of
 from truesitter.core.passes.waiting import Room
 from truesitter.core.refusal import Refusal
 
@@ -302,3 +304,20 @@ def test_what_cannot_happen_is_said(document: object, match: str) -> None:
 def test_paint_used_is_more_than_nothing() -> None:
     with pytest.raises(ValueError, match="greater than 0"):
         Used(tube="a", ml=0)
+
+
+def test_drying_swatches_are_kept_apart_by_paper_and_medium() -> None:
+    hand = Hand()
+
+    def tried(paper: str, wet: float | None, dry: float | None) -> Entry:
+        what = Tried(subject="drying", name="x", paper=paper, medium="watercolour", wet=wet, dry=dry)
+        return hand.write(what, after=1)
+
+    for paper, wet, dry in (("rough", 5, 6.0), ("smooth", 5, 5.3), ("rough", 3, 3.5), ("rough", 5, 5.8)):
+        tried(paper, wet, dry)
+    tried("rough", 4, None)
+    hand.strike(tried("smooth", 7, 9.0))
+    assert [(s.paper, s.pairs) for s in swatches_of(hand.entries)] == [
+        ("rough", ((3, 3.5), (5, 5.8))),
+        ("smooth", ((5, 5.3),)),
+    ]

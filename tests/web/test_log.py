@@ -241,6 +241,7 @@ def test_trials_side_by_side(client: TestClient) -> None:
     assert found["trials"][1]["mean"] == 4.5
     assert found["trials"][0]["shift"] == pytest.approx(0.4)
     assert set(found["qualities"]) == set(QUALITIES)
+    assert {"paper": "", "medium": "", "pairs": [[5.0, 5.4]]} in found["swatches"]
     entry = found["trials"][0]["entry"]["id"]
     assert client.delete(f"/api/log/entries/{entry}").status_code == 204
     assert client.get("/api/log/trials").json()["trials"][0]["entry"]["struck_at"]

@@ -8620,6 +8620,24 @@ export interface components {
             ] | null;
         };
         /**
+         * SwatchesOut
+         * @description How paint dried on one paper in one medium.
+         */
+        SwatchesOut: {
+            /** Medium */
+            medium: string;
+            /**
+             * Pairs
+             * @description Values wet and dry
+             */
+            pairs: [
+                number,
+                number
+            ][];
+            /** Paper */
+            paper: string;
+        };
+        /**
          * TakenIn
          * @description What came of a log that was taken in.
          */
@@ -8699,13 +8717,15 @@ export interface components {
         };
         /**
          * TrialsOut
-         * @description Trials, and what each kind is marked on.
+         * @description Trials, what each kind is marked on, and the drying swatches among them.
          */
         TrialsOut: {
             /** Qualities */
             qualities: {
                 [key: string]: string[];
             };
+            /** Swatches */
+            swatches: components["schemas"]["SwatchesOut"][];
             /** Trials */
             trials: components["schemas"]["TrialOut"][];
         };

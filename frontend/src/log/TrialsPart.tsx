@@ -1,12 +1,11 @@
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { call, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { NumberField } from "../sheet/parts";
 import { useStored } from "../sitter/stored";
 import { serif } from "../theme";
 import { Table } from "./Table";
-import { useWriting } from "./useLog";
+import { useTrials, useWriting } from "./useLog";
 import { momentOf } from "./words";
 
 type Trial = Schemas["TrialOut"];
@@ -15,10 +14,7 @@ type Subject = Tried["subject"];
 
 /** Trials of materials, those of a kind side by side, and a new one. */
 export function TrialsPart() {
-  const trials = useQuery({
-    queryKey: ["book", "trials"],
-    queryFn: () => call<Schemas["TrialsOut"]>("/api/log/trials"),
-  });
+  const trials = useTrials();
   const [subject, setSubject] = useStored<Subject>("trial-subject", "paper");
   const { strike, isPending } = useWriting();
   const subjects = Object.keys(trials.data?.qualities ?? {}) as Subject[];

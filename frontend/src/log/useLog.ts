@@ -31,6 +31,9 @@ export const usePossible = (sitterId: string, wanted = true) =>
     retry: false,
   });
 
+export const useTrials = () =>
+  useQuery({ queryKey: ["book", "trials"], queryFn: () => call<Schemas["TrialsOut"]>("/api/log/trials") });
+
 export const useShelfLog = () =>
   useQuery({
     queryKey: ["book", "shelf"],

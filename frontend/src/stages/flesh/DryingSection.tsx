@@ -1,7 +1,8 @@
-import { Box, Button, TextField } from "@mui/material";
+import { Box, Button, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import type { Sitter } from "../../api/client";
 import { useChange } from "../../api/useChange";
+import { useTrials } from "../../log/useLog";
 import { Say, Section } from "../../sheet/parts";
 import { counted, useLadderWay } from "../../sitter/ladderWay";
 
@@ -13,6 +14,7 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
   const [wet, setWet] = useState("");
   const [dry, setDry] = useState("");
   const pairs = settings.drying;
+  const tried = useTrials().data?.swatches ?? [];
   const value = (text: string) =>
     text.trim() === "" ? Number.NaN : counted(Number(text.replace(",", ".")), count);
   const [w, d] = [value(wet), value(dry)];
@@ -31,6 +33,27 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
             ? "Oil hardly shifts."
             : "The usual shift is used (from memory). Papers differ: read two or more swatches wet and dry."}
       </Say>
+      {tried.length > 0 && (
+        <TextField
+          select
+          fullWidth
+          size="small"
+          label="As your trials dried"
+          value=""
+          onChange={(e) => {
+            const one = tried[Number(e.target.value)];
+            if (one) change({ drying: one.pairs }, `Dries as on ${one.paper || "this paper"}`);
+          }}
+          sx={{ mt: 1, mb: 1.5 }}
+        >
+          {tried.map((s, i) => (
+            <MenuItem key={`${s.paper}/${s.medium}`} value={i}>
+              {[s.paper, s.medium].filter(Boolean).join(", ") || "of no paper"}: {s.pairs.length}{" "}
+              {s.pairs.length === 1 ? "swatch" : "swatches"}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       {pairs.map(([a, b], i) => (
         <Box key={`${a}/${b}`} sx={{ display: "flex", alignItems: "center", fontSize: 15 }}>
           <Box sx={{ flex: 1 }}>

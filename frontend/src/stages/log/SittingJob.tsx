@@ -1,7 +1,7 @@
 import { Box, Button, Checkbox, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import { base } from "../../api/client";
-import { useLog, usePossible, useWorks, useWriting } from "../../log/useLog";
+import { useLog, usePossible, useWorks, useWriting, type Work } from "../../log/useLog";
 import { momentOf, until, worked } from "../../log/words";
 import { useNow } from "../../log/useNow";
 import { Say, Section } from "../../sheet/parts";
@@ -17,6 +17,7 @@ export function SittingJob({ sitter }: JobProps) {
   const writing = useWriting(sitter.id);
   const possible = usePossible(sitter.id, !open);
   const [chosen, setChosen] = useState<string | null>(null);
+  const [beside, setBeside] = useState("");
   const now = useNow(20_000);
   const offered = works.data?.[(possible.data?.number ?? 1) - 1];
   const key = chosen ?? offered?.key ?? "";
@@ -79,13 +80,24 @@ export function SittingJob({ sitter }: JobProps) {
               </MenuItem>
             ))}
           </TextField>
+          {!work && (
+            <TextField
+              fullWidth
+              size="small"
+              label="What it is"
+              value={beside}
+              onChange={(e) => setBeside(e.target.value)}
+              slotProps={{ htmlInput: { maxLength: 120 } }}
+              sx={{ mb: 1.5 }}
+            />
+          )}
           {work?.mixture && <Say quiet>{work.mixture}</Say>}
           <Button
             variant="contained"
             disableElevation
             fullWidth
             disabled={writing.isPending || log.isPending}
-            onClick={() => void writing.write({ kind: "began", work: work ?? null })}
+            onClick={() => void writing.write({ kind: "began", work: work ?? besidePlan(beside) })}
           >
             Begin the sitting
           </Button>
@@ -128,4 +140,22 @@ export function SittingJob({ sitter }: JobProps) {
       )}
     </>
   );
+}
+
+/** Work that is in no plan: nothing is reckoned of it. */
+function besidePlan(name: string): Work | null {
+  if (name.trim() === "") return null;
+  return {
+    name: name.trim(),
+    school: "",
+    key: "",
+    kind: "",
+    place: "",
+    mixture: "",
+    brush_mm: 0,
+    area_cm2: 0,
+    minutes: 0,
+    ml: 0,
+    dries_minutes: 0,
+  };
 }

@@ -15,6 +15,7 @@ from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import QUALITIES, Judged, Tried
 from truesitter.core.log.search import found_in
 from truesitter.core.log.sittings import progress_of, sittings_of
+from truesitter.core.log.swatches import swatches_of
 from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace
 from truesitter.formats.pace_words import level_words
 from truesitter.store.clock import now
@@ -91,11 +92,20 @@ class TrialOut(BaseModel):
     mean: float | None = Field(description="Of its marks")
 
 
+class SwatchesOut(BaseModel):
+    """How paint dried on one paper in one medium."""
+
+    paper: str
+    medium: str
+    pairs: list[tuple[float, float]] = Field(description="Values wet and dry")
+
+
 class TrialsOut(BaseModel):
-    """Trials, and what each kind is marked on."""
+    """Trials, what each kind is marked on, and the drying swatches among them."""
 
     trials: list[TrialOut]
     qualities: dict[str, list[str]]
+    swatches: list[SwatchesOut]
 
 
 class PaintedOut(BaseModel):
@@ -205,7 +215,8 @@ def _rate(what: Literal["time", "paint"], level: Level, learned: Learned) -> Rat
 @router.get("/trials")
 def trials(bench: Bench) -> TrialsOut:
     """Trials of materials, newest first."""
-    tried = [(e, e.what) for e in bench.shelf.log.all() if isinstance(e.what, Tried)]
+    entries = bench.shelf.log.all()
+    tried = [(e, e.what) for e in entries if isinstance(e.what, Tried)]
     return TrialsOut(
         trials=[
             TrialOut(
@@ -215,6 +226,9 @@ def trials(bench: Bench) -> TrialsOut:
             for e, what in reversed(tried)
         ],
         qualities={subject: list(names) for subject, names in QUALITIES.items()},
+        swatches=[
+            SwatchesOut(paper=s.paper, medium=s.medium, pairs=list(s.pairs)) for s in swatches_of(entries)
+        ],
     )  # fmt: skip
 
 

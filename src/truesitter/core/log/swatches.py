@@ -1,0 +1,37 @@
+"""Drying swatches out of the trials: how paint dries on each paper and in each medium."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from truesitter.core.log.entry import Entry
+from truesitter.core.log.events import Tried
+
+MOST = 40
+"""Pairs of one paper and medium; the newest count."""
+
+
+@dataclass(frozen=True)
+class Swatches:
+    """Values wet and dry, as read on one paper in one medium, by rising wet value."""
+
+    paper: str
+    medium: str
+    pairs: tuple[tuple[float, float], ...]
+
+
+def swatches_of(entries: Iterable[Entry]) -> tuple[Swatches, ...]:
+    """Swatches by paper and medium; of two with one wet value the newer counts."""
+    found: dict[tuple[str, str], dict[float, float]] = {}
+    for entry in entries:
+        what = entry.what
+        if not entry.stands or not isinstance(what, Tried) or what.wet is None or what.dry is None:
+            continue
+        pairs = found.setdefault((what.paper, what.medium), {})
+        pairs.pop(what.wet, None)
+        pairs[what.wet] = what.dry
+    return tuple(
+        Swatches(paper, medium, tuple(sorted(list(pairs.items())[-MOST:])))
+        for (paper, medium), pairs in sorted(found.items())
+    )
