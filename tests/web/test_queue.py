@@ -240,6 +240,21 @@ def test_a_process_that_dies_is_started_again_and_asked_again(tmp_path: Path, ma
     workers.stop()
 
 
+def test_who_would_wait_in_line_waits_for_the_process_that_starts(tmp_path: Path, made_photo: bytes) -> None:
+    """A crowd that comes with the start does not make this process as large as those that compute."""
+    shelf = Shelf(tmp_path)
+    sitter = shelf.add(made_photo, "a.jpg").id
+    workers = Workers(tmp_path, 1)
+    app = create_app(shelf, workers=workers)
+    here = app.state.workbench.queue
+    with TestClient(app, base_url="http://127.0.0.1") as client:
+        assert not workers.all[0].here
+        with patch.object(here, "crowd", return_value=here.at_once), patch.object(here, "run") as run:
+            assert client.get(f"/api/sitters/{sitter}/values").status_code == 200
+        run.assert_not_called()
+    workers.stop()
+
+
 def cpu(worker: Worker) -> float:
     times = psutil.Process(worker.pid).cpu_times()
     return float(times.user + times.system)
