@@ -114,6 +114,11 @@ def _ask(client: httpx.Client, lot: random.Random, sitter: str, real: bytes) -> 
     body = (json.dumps(edit) if lot.random() < 0.5 else _document(lot)).encode(errors="replace")
     cuts = lot.choice((*_WORDS, "2,nan", "2,4"))
     headers = {"Content-Type": "application/json"}
+    kind = lot.choice(("began", "ended", "used", "note", "trial", "judged", "air", "settled", "pace reset"))
+    fields = ("words", "sitting", "tube", "ml", "liked", "name", "marks", "work", "done", "subject", "entry")
+    what = {"kind": kind, **{lot.choice(fields): lot.choice((*_WORDS, 1, -1, None)) for _ in range(3)}}
+    happened = json.dumps({"what": what}).encode(errors="replace")
+    log = f'{{"format": "truesitter-log", "version": 1, "entries": [{_document(lot)}]}}'.encode()
     return lot.choice(
         (
             file("/api/sitters", "photo", picture), file(f"{url}/easel/paintings", "photo", picture),
@@ -123,6 +128,11 @@ def _ask(client: httpx.Client, lot: random.Random, sitter: str, real: bytes) -> 
             file("/api/rack", "file", lot.choice((table, document, picture))),
             file("/api/readings", "file", lot.choice((table, document, picture))),
             file("/api/schools/read", "file", lot.choice((document, table, picture))),
+            file(f"{url}/log/file", "file", lot.choice((table, document, picture, log))),
+            lambda: client.post(f"{url}/log", content=lot.choice((document, happened)), headers=headers),
+            lambda: client.post("/api/log", content=lot.choice((document, happened)), headers=headers),
+            lambda: client.post(f"{url}/drills/answer", content=document, headers=headers),
+            lambda: client.get("/api/log", params={"words": lot.choice(_WORDS), "zone": lot.choice(_WORDS)}),
             lambda: client.patch(f"{url}/settings/{stage}", content=body, headers=headers),
             lambda: client.post("/api/tubes", content=document, headers=headers),
             lambda: client.post("/api/palettes", content=document, headers=headers),
