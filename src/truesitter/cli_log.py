@@ -75,7 +75,7 @@ def add_commands(
         shelf = _shelf(data)
         pace = shelf.log.pace(painter)
         shelf.close()
-        known = [("time", pace.time), ("paint", pace.paint)]
+        known = [("time", pace.time), ("paint", pace.paint), ("film", pace.film)]
         if as_json:
             listed = [
                 {"what": what, **level._asdict(), **asdict(learned)}
@@ -87,10 +87,11 @@ def add_commands(
             return
         for what, rates in known:
             for level, learned in rates.items():
-                unit = "min" if what == "time" else "ml"
+                much = learned.per_cm2 * (10 if what == "film" else 1)
+                unit = {"time": "min/cm²", "paint": "ml/cm²", "film": "mm"}[what]
                 print(
-                    f"{what}, {level_words(level)}: {times(learned.factor)} the usual, {learned.per_cm2:.2g} "
-                    f"{unit}/cm², spread {learned.spread:.2f}, {learned.sittings} sittings"
+                    f"{what}, {level_words(level)}: {times(learned.factor)} the usual, {much:.2g} "
+                    f"{unit}, spread {learned.spread:.2f}, {learned.sittings} sittings"
                 )
         if not pace:
             print("Nothing is learned yet: it takes three sittings of a kind, each told how much got done.")

@@ -13,6 +13,7 @@ from tests.conftest import study_of
 from tests.log import NOON, Hand, painted, work
 from truesitter.core.log.events import PaceReset
 from truesitter.core.log.rates import own_pace
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS
 from truesitter.core.passes.own_pace import (
     FEWEST_SITTINGS,
     SLOWEST,
@@ -116,6 +117,10 @@ def test_paint_and_what_is_scraped_off_are_learned() -> None:
         hand.end(60, done=1)
     pace = own_pace(hand.entries, LATER)
     assert pace.paint[Level("wash", "skin")].factor == pytest.approx(1.5)
+    # 2.4 ml stay on 100 cm²: 0.24 mm; reckoned were 2 ml less what is lost of it.
+    film = pace.film[Level("wash", "skin")]
+    assert 10 * film.per_cm2 == pytest.approx(0.24)
+    assert film.factor == pytest.approx(2.4 / (2 * (1 - DEFAULT_LOSS)))
     assert pace.loss is not None
     assert pace.loss[0] == pytest.approx(0.2)
 

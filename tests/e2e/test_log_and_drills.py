@@ -143,6 +143,20 @@ def test_one_round_of_every_drill(page: Page, base: str, sitter: str, drill: str
     expect(page.get_by_label("Round")).to_have_text("2 of 10")
 
 
+def test_a_line_is_drawn_by_keyboard(page: Page, base: str, sitter: str) -> None:
+    page.goto(f"{base}/drills/masses/{sitter}")
+    expect(page.get_by_label("Draw here")).to_be_visible()
+    body = page.locator("body")
+    body.press(" ")
+    for key in ("ArrowLeft", "ArrowDown", "ArrowRight"):
+        for _ in range(6):
+            body.press(key)
+    body.press(" ")
+    body.press("ArrowUp")
+    body.press("Enter")
+    expect(page.get_by_text("lie in each other")).to_be_visible()
+
+
 def test_a_whole_go_and_when_it_is_due_again(page: Page, base: str, sitter: str) -> None:
     page.goto(f"{base}/drills")
     page.get_by_role("link", name="Which is lighter?").click()

@@ -7471,7 +7471,7 @@ export interface components {
             kind: string;
             /**
              * Per Cm2
-             * @description Minutes, or ml
+             * @description Minutes, ml, or of the film its thickness in mm
              */
             per_cm2: number;
             /** Place */
@@ -7489,7 +7489,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "time" | "paint";
+            what: "time" | "paint" | "film";
             /** Words */
             words: string;
         };

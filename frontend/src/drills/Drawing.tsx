@@ -15,6 +15,7 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
   const [lines, setLines] = useState<Mark[][]>([]);
   const [cursor, setCursor] = useState<Spot | null>(null);
   const drawing = useRef(false);
+  const [penDown, setPenDown] = useState(false);
   const done = busy || score !== null;
   const aspect = frame.data ? frame.data.width / frame.data.height : 0.8;
   const marks = drill.answered === "points";
@@ -50,26 +51,32 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
       onAnswer({ points: line.map((m) => m.at), widths: drill.answered === "stroke" ? stroked(line) : [] });
     }
   };
-  const step = (dx: number, dy: number) =>
-    setCursor((c) => {
-      const [x, y] = c ?? [0.5, 0.5];
-      return [Math.min(1, Math.max(0, x + dx)), Math.min(1, Math.max(0, y + dy))];
-    });
+  const here: Spot = cursor ?? (question.at as Spot | null) ?? [0.5, 0.5];
+  const point = (spot: Spot): Mark => ({ at: spot, time: performance.now(), pressure: 0.5 });
+  // By keyboard: the arrows move a cross, the space bar marks a place, or puts the pen down and lifts it.
+  const step = (dx: number, dy: number) => {
+    const clip = (v: number) => Math.min(1, Math.max(0, v));
+    const next: Spot = [clip(here[0] + dx), clip(here[1] + dy)];
+    setCursor(next);
+    if (penDown) setLines((all) => [...all.slice(0, -1), [...(all.at(-1) ?? []), point(next)]]);
+  };
+  const pen = () => {
+    if (marks) return mark(here);
+    setCursor(here);
+    if (!penDown) setLines((all) => (many ? [...all, [point(here)]] : [[point(here)]]));
+    setPenDown(!penDown);
+  };
   useShortcuts(
     done
       ? {}
       : {
           backspace: back,
           enter: say,
-          ...(marks
-            ? {
-                arrowleft: () => step(-0.02, 0),
-                arrowright: () => step(0.02, 0),
-                arrowup: () => step(0, -0.02),
-                arrowdown: () => step(0, 0.02),
-                " ": () => mark(cursor ?? [0.5, 0.5]),
-              }
-            : {}),
+          arrowleft: () => step(-0.02, 0),
+          arrowright: () => step(0.02, 0),
+          arrowup: () => step(0, -0.02),
+          arrowdown: () => step(0, 0.02),
+          " ": pen,
         },
   );
 
@@ -112,7 +119,7 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
             onPointerCancel={() => (drawing.current = false)}
           >
             {question.at && <Ring at={question.at as Spot} />}
-            {cursor && marks && !done && <Ring at={cursor} thin />}
+            {cursor && !done && <Ring at={cursor} thin />}
             {lines.map((l, i) => (
               <Both key={i} points={flat(l.map((m) => m.at))} close={many && !drawing.current} />
             ))}

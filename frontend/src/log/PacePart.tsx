@@ -19,6 +19,7 @@ export function PacePart() {
   const known = rates.data?.rates ?? [];
   const time = known.filter((r) => r.what === "time");
   const paint = known.filter((r) => r.what === "paint");
+  const film = known.filter((r) => r.what === "film");
   const loss = rates.data?.loss;
   return (
     <Box sx={{ maxWidth: 900 }}>
@@ -31,6 +32,7 @@ export function PacePart() {
       )}
       {time.length > 0 && <Rates title="Time" rates={time} unit="min/cm²" />}
       {paint.length > 0 && <Rates title="Paint" rates={paint} unit="ml/cm²" />}
+      {film.length > 0 && <Rates title="Film, as it stays" rates={film} unit="mm" />}
       {loss !== null && loss !== undefined && (
         <Typography sx={{ mt: 2 }}>
           {Math.round(loss * 100)} % of the paint is scraped off again, give or take{" "}

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import NamedTuple
 
@@ -19,11 +19,13 @@ import numpy as np
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import PaceReset, Work
 from truesitter.core.log.sittings import Sitting, sittings_of
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS
 from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace, levels_of
 
 _LEAST_SHARE = 0.02
 """Less than this of a piece of work tells nothing of its pace [try]."""
 _LEAST_MINUTES = 1.0
+_TRACE = 0.01
 
 
 class _Sum(NamedTuple):
@@ -71,7 +73,17 @@ def own_pace(entries: Iterable[Entry], now: datetime, painter: str | None = None
         if s.ended is not None and s.began >= since and (painter is None or s.painter == painter)
     ]
     time, paint, left = _samples(sittings)
-    return OwnPace(_learned(time), _learned(paint), _loss(left))
+    film = [_stayed(p, left[p.sitting]) for p in paint]
+    return OwnPace(_learned(time), _learned(paint), _learned(film), _loss(left))
+
+
+def _stayed(one: _Sample, left: tuple[float, float]) -> _Sample:
+    """Of a sample of paint that was taken, what stayed on the canvas, beside the film that was reckoned."""
+    taken, scraped = left
+    # Where all was scraped off, a trace stands for it: ratios are told as logarithms.
+    kept = max(taken - scraped, _TRACE * taken) / taken
+    took, reckoned, cm2 = one.took
+    return replace(one, took=_Sum(took * kept, reckoned * (1 - DEFAULT_LOSS), cm2))
 
 
 def _samples(sittings: list[Sitting]) -> tuple[list[_Sample], list[_Sample], dict[str, tuple[float, float]]]:

@@ -59,14 +59,15 @@ class OwnPace:
 
     Attributes
     ----------
-    time, paint
-        What was learned, by level.
+    time, paint, film
+        What was learned, by level: of the film, only the paint that stayed on the canvas.
     loss
         Part of the paint that was scraped off, 0–1, and its standard deviation; None when not known.
     """
 
     time: dict[Level, Learned] = field(default_factory=dict)
     paint: dict[Level, Learned] = field(default_factory=dict)
+    film: dict[Level, Learned] = field(default_factory=dict)
     loss: tuple[float, float, int] | None = None
 
     def __bool__(self) -> bool:

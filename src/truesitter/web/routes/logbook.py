@@ -62,7 +62,7 @@ class DayOut(BaseModel):
 class RateOut(BaseModel):
     """What was learned of one kind of work."""
 
-    what: Literal["time", "paint"]
+    what: Literal["time", "paint", "film"]
     words: str
     kind: str
     place: str
@@ -71,7 +71,7 @@ class RateOut(BaseModel):
     factor: float = Field(description="In parts of what is reckoned")
     spread: float = Field(description="Standard deviation as a factor")
     sittings: int
-    per_cm2: float = Field(description="Minutes, or ml")
+    per_cm2: float = Field(description="Minutes, ml, or of the film its thickness in mm")
 
 
 class RatesOut(BaseModel):
@@ -198,17 +198,23 @@ def rates_out(pace: OwnPace) -> RatesOut:
     """Own pace, to be shown."""
     time = [_rate("time", level, learned) for level, learned in pace.time.items()]
     paint = [_rate("paint", level, learned) for level, learned in pace.paint.items()]
+    film = [_rate("film", level, learned) for level, learned in pace.film.items()]
     loss, spread, sittings = pace.loss or (None, None, 0)
     return RatesOut(
-        fewest=FEWEST_SITTINGS, rates=[*time, *paint], loss=loss, loss_spread=spread, loss_sittings=sittings
+        fewest=FEWEST_SITTINGS,
+        rates=[*time, *paint, *film],
+        loss=loss,
+        loss_spread=spread,
+        loss_sittings=sittings,
     )
 
 
-def _rate(what: Literal["time", "paint"], level: Level, learned: Learned) -> RateOut:
+def _rate(what: Literal["time", "paint", "film"], level: Level, learned: Learned) -> RateOut:
     return RateOut(
         what=what, words=level_words(level), kind=level.kind, place=level.place, brush=level.brush,
         school=level.school, factor=learned.factor, spread=learned.spread, sittings=learned.sittings,
-        per_cm2=learned.per_cm2,
+        # A millilitre on a square centimetre is a centimetre thick.
+        per_cm2=learned.per_cm2 * (10 if what == "film" else 1),
     )  # fmt: skip
 
 
