@@ -144,7 +144,7 @@ def shoot_log(camera: Camera) -> None:
     camera.page.wait_for_selector("text=Now:", timeout=120_000)
     camera.take("log")
     camera.page.goto(f"{camera.base}/drills")
-    camera.page.wait_for_selector("text=Mass the shadows")
+    camera.page.wait_for_selector("text=Shadows as shapes")
     camera.take("drills")
 
 
