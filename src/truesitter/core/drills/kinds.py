@@ -56,7 +56,7 @@ DRILLS: dict[DrillName, Drill] = {
               3),
         Drill("same value", "As light as the first", "Which of the four is as light as the first?",
               "steps", "choice", 4, 1.2, 0.1, 3),
-        Drill("mix", "Mix what you see", "How many parts of each tube make this colour?", "ΔE", "parts", 0, 8.0,
+        Drill("mix", "Mix what you see", "How many parts of each tube make this?", "ΔE", "parts", 0, 8.0,
               1.0, 40),
         Drill("warm", "The warmer one", "Both are equally light: which is warmer?", "ΔE", "choice", 2, 8.0,
               0.7, 30),
