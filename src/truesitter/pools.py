@@ -71,7 +71,7 @@ class EmbeddedPool:
         """
         coming, waiting, tries = iter(jobs), deque[tuple[_J, Future[_R]]](), 0
         while True:
-            for job in islice(coming, _AHEAD * self._count - len(waiting)):
+            for job in islice(coming, max(0, _AHEAD * self._count - len(waiting))):
                 waiting.append((job, self._submit(work, job)))
             if not waiting:
                 return
@@ -140,9 +140,9 @@ class Cluster:
         """
         coming, waiting = iter(jobs), deque[Any]()
         while True:
-            waiting.extend(
-                self._submit(work, job) for job in islice(coming, _AHEAD * self.places - len(waiting))
-            )
+            # Places may have become fewer since, with a worker that was lost.
+            more = max(0, _AHEAD * self.places - len(waiting))
+            waiting.extend(self._submit(work, job) for job in islice(coming, more))
             if not waiting:
                 return
             yield self._result(waiting.popleft())

@@ -15,6 +15,7 @@ from distributed import LocalCluster
 from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
+from tests.log import painted
 from truesitter.cli import app
 from truesitter.cli_plan import folders_for
 from truesitter.core.refusal import Refusal
@@ -110,8 +111,10 @@ def test_a_server_with_a_cluster_gives_the_same_answers(
 ) -> None:
     shelf = Shelf(tmp_path)
     sitter = shelf.add(made_photo, "a.jpg").id
+    shelf.log.take_in(painted({"skin": 1.5}, 3, 1), sitter)
     url = f"/api/sitters/{sitter}"
-    paths = [f"{url}/{name}" for name in ("values", "pictures/groups", "light/form", "flesh/spot?x=.5&y=.5")]
+    asked = ("values", "pictures/groups", "light/form", "flesh/spot?x=.5&y=.5", "flesh/batch")
+    paths = [f"{url}/{name}" for name in asked]
     with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
         alone = [client.get(path) for path in paths]
     far = Cluster(cluster.scheduler_address)

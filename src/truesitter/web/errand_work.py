@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import threading
 from contextvars import ContextVar
+from dataclasses import replace
 from pathlib import Path
 from types import SimpleNamespace
 from typing import cast
@@ -37,6 +38,7 @@ def _borrowed() -> Shelf:
         get=lambda _: _errand.get().sitter,
         photograph=_photograph,
         paintings=SimpleNamespace(get=_photograph),
+        log=SimpleNamespace(pace_at=lambda _: _errand.get().pace),
     )
     return cast(Shelf, shelf)
 
@@ -47,7 +49,7 @@ def do(errand: Errand, *photographs: bytes) -> Brought:
         if not _app:
             _app.append(create_app(_borrowed(), within=True))
     told = dict(zip(errand.photographs, photographs, strict=True))
-    _errand.set(Errand(errand.path, errand.query, errand.sitter, told))
+    _errand.set(replace(errand, photographs=told))
     return asyncio.run(_answered(errand))
 
 

@@ -15,6 +15,7 @@ from typing import Any
 import anyio
 from fastapi import Request, Response
 
+from truesitter.core.passes.own_pace import OwnPace
 from truesitter.pools import Cluster
 from truesitter.store.sitter import Sitter
 from truesitter.store.sitters import Shelf
@@ -24,6 +25,10 @@ _SHARED = 64
 """Photographs of so many sitters are kept where the cluster finds them [try]."""
 
 
+_PAINTED = ("/easel/", "/log/figures")
+"""Questions that photographs of the painting have to go along with."""
+
+
 @dataclass(frozen=True)
 class Errand:
     """A question, and the sitter it is about."""
@@ -31,6 +36,8 @@ class Errand:
     path: str
     query: str
     sitter: Sitter
+    pace: OwnPace
+    """The painter's own, for this sitter."""
     photographs: dict[str, Any]
     """Bytes by their hash, or what stands for them on the way."""
 
@@ -78,9 +85,9 @@ class Errands:
     def _bring(self, path: str, query: str, sitter_id: str) -> Brought:
         sitter = self._shelf.get(sitter_id)
         hashes = [sitter.sha256]
-        if "/easel/" in path:
+        if any(part in path for part in _PAINTED):
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
-        errand = Errand(path, query, sitter, dict.fromkeys(hashes))
+        errand = Errand(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
         return self._cluster.do(self._do, errand, *(self._place(sha, sitter.sha256) for sha in hashes))
 
     def _place(self, sha256: str, reference: str) -> Any:
