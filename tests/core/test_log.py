@@ -57,6 +57,11 @@ def test_a_sitting_that_goes_on_counts_until_now_and_one_forgotten_no_longer_tha
     assert (sitting.minutes, sitting.ended, sitting.paused) == (42, None, False)
     (forgotten,) = sittings_of(hand.entries, LATER)
     assert forgotten.minutes == LONGEST.total_seconds() / 60
+    late = Hand()
+    late.begin(work())
+    late.end(3 * 1440)
+    (ended_late,) = sittings_of(late.entries, LATER)
+    assert ended_late.minutes == forgotten.minutes
     hand.pause(42)
     (paused,) = sittings_of(hand.entries, LATER)
     assert (paused.minutes, paused.paused) == (42, True)

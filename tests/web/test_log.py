@@ -245,3 +245,27 @@ def test_trials_side_by_side(client: TestClient) -> None:
     entry = found["trials"][0]["entry"]["id"]
     assert client.delete(f"/api/log/entries/{entry}").status_code == 204
     assert client.get("/api/log/trials").json()["trials"][0]["entry"]["struck_at"]
+
+
+@pytest.mark.parametrize("at", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00"])
+def test_days_at_the_rim_of_the_calendar_are_refused(client: TestClient, url: str, at: str) -> None:
+    asked = {"what": {"kind": "note", "words": "x"}, "at": at}
+    for path in (f"{url}/log", "/api/log"):
+        assert client.post(path, json=asked).status_code == 422
+    text = f'{{"format": "truesitter-log", "version": 1, "entries": [{{"id": "{"0" * 32}", "at": "{at}", '
+    text += '"what": {"kind": "note", "words": "x"}}]}'
+    assert client.post(f"{url}/log/file", files={"file": ("a.json", text.encode())}).status_code == 422
+    for name in ("since", "until"):
+        assert client.get("/api/log", params={name: at[:10], "zone": "Asia/Tokyo"}).status_code == 422
+
+
+def test_work_of_next_to_nothing_gives_no_endless_rate(tmp_path: Path) -> None:
+    client = TestClient(create_app(Shelf(tmp_path)), base_url="http://127.0.0.1")
+    url = f"/api/sitters/{put_in(client, jpeg(made_head(200, 240))).json()['id']}"
+    for day in range(3):
+        begun = datetime.now(UTC) - timedelta(days=3 + day)
+        a_sitting(client, url, begun, 60, 1, key=str(day), area_cm2=1e-320, minutes=1e-320, ml=1e-320)
+        a_sitting(client, url, begun, 60, 1, key=f"b{day}", area_cm2=1e-320)
+    answer = client.get("/api/log/rates")
+    assert answer.status_code == 200
+    assert all(r["per_cm2"] == 0 and r["sittings"] == 3 for r in answer.json()["rates"])

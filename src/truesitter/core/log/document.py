@@ -9,14 +9,24 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Happening, Id
+from truesitter.core.refusal import Refusal
 
 MOST = 200_000
 """Entries in one file [try]."""
 
 
-def _utc(at: datetime) -> datetime:
-    """A moment without its zone; one without any is UTC."""
-    return at if at.tzinfo is None else at.astimezone(UTC).replace(tzinfo=None)
+def as_utc(at: datetime) -> datetime:
+    """A moment without its zone; one without any is UTC.
+
+    Raises
+    ------
+    Refusal
+        At the rim of the calendar, where another zone has no such day.
+    """
+    try:
+        return at if at.tzinfo is None else at.astimezone(UTC).replace(tzinfo=None)
+    except OverflowError:
+        raise Refusal("there is no such day") from None
 
 
 class EntryDocument(BaseModel):
@@ -41,8 +51,8 @@ class EntryDocument(BaseModel):
 
     def entry(self) -> Entry:
         """The entry it tells of."""
-        struck = None if self.struck_at is None else _utc(self.struck_at)
-        return Entry(self.id, self.sitter, _utc(self.at), self.what, self.painter, struck)
+        struck = None if self.struck_at is None else as_utc(self.struck_at)
+        return Entry(self.id, self.sitter, as_utc(self.at), self.what, self.painter, struck)
 
 
 class LogDocument(BaseModel):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from truesitter.core.log.drying import Clock
 from truesitter.core.passes.plan import Pass
@@ -77,4 +77,4 @@ def possible_now(
             return found
         if best is None or since < best.since:
             best = found
-    return best or Possible(None, now + timedelta(0), 0.0, (), len(open_))
+    return best or Possible(None, now, 0.0, (), len(open_))

@@ -26,6 +26,8 @@ _LEAST_SHARE = 0.02
 """Less than this of a piece of work tells nothing of its pace [try]."""
 _LEAST_MINUTES = 1.0
 _TRACE = 0.01
+_LEAST_CM2 = 0.01
+_LEAST_ML = 1e-4
 
 
 class _Sum(NamedTuple):
@@ -97,7 +99,7 @@ def _samples(sittings: list[Sitting]) -> tuple[list[_Sample], list[_Sample], dic
         worked: list[tuple[Work, float]] = []
         for bout in sitting.bouts:
             work = bout.work
-            if work is None or work.minutes <= 0 or not work.kind:
+            if work is None or work.minutes < _LEAST_MINUTES / 60 or not work.kind:
                 continue
             which = (sitting.sitter, work.school, work.key or work.name)
             waiting[which] += bout.minutes
@@ -118,7 +120,7 @@ def _samples(sittings: list[Sitting]) -> tuple[list[_Sample], list[_Sample], dic
                 paint += [
                     _Sample(sitting.id, w.level(), _Sum(taken * part, w.ml * s, w.area_cm2 * s))
                     for w, s in worked
-                    if w.ml > 0 and cm2 > 0
+                    if w.ml > _LEAST_ML and cm2 > _LEAST_CM2
                     for part in (w.ml * s / reckoned,)
                 ]
     return time, paint, left
@@ -136,7 +138,7 @@ def _learned(samples: list[_Sample]) -> dict[Level, Learned]:
             continue
         sums = np.array([np.sum(s, axis=0) for s in sittings.values()])
         ratios = np.log(sums[:, 0] / sums[:, 1])
-        areas = sums[:, 2] > 0
+        areas = sums[:, 2] > _LEAST_CM2
         per_cm2 = float(np.exp(np.log(sums[areas, 0] / sums[areas, 2]).mean())) if areas.any() else 0.0
         found[level] = Learned(
             float(np.exp(ratios.mean())), float(np.exp(ratios.std(ddof=1))), len(sittings), per_cm2

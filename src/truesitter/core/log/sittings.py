@@ -25,7 +25,7 @@ from truesitter.core.log.events import (
 from truesitter.core.refusal import Refusal
 
 LONGEST = timedelta(hours=24)
-"""A sitting that was never ended counts no longer than this [try]."""
+"""A sitting that was forgotten counts no longer than this, ended late or never [try]."""
 
 Span = tuple[datetime, datetime]
 
@@ -144,8 +144,9 @@ class _Open:
 
     def _stop(self, at: datetime) -> None:
         if self.since is not None:
-            if at > self.since:
-                self.spans.append((self.since, at))
+            until = min(at, self.entry.at + LONGEST)
+            if until > self.since:
+                self.spans.append((self.since, until))
             self.since = None
 
     def _leave(self, at: datetime, done: float | None) -> None:

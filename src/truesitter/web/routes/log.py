@@ -8,6 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, HTTPException
 from pydantic import AwareDatetime, BaseModel, Field
 
+from truesitter.core.log.document import as_utc
 from truesitter.core.log.drying import Clock, clocks_of
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Happening, NextTime, Settled, Used, Work
@@ -174,7 +175,7 @@ def get_log(sitter: CurrentSitter, bench: Bench, by: By) -> LogOut:
 @router.post("", status_code=201)
 def write_down(sitter_id: str, happened: HappenedIn, bench: Bench, by: By) -> EntryOut:
     """Write down that something happened."""
-    at = None if happened.at is None else happened.at.astimezone(UTC).replace(tzinfo=None)
+    at = None if happened.at is None else as_utc(happened.at)
     return entry_out(bench.shelf.log.add(happened.what, sitter_id, at, by))
 
 

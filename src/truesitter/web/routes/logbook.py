@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from truesitter.core.log.days import days_of, zone_of
+from truesitter.core.log.document import as_utc
 from truesitter.core.log.drying import clocks_of
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import QUALITIES, Judged, Tried
@@ -31,6 +32,7 @@ from truesitter.web.routes.log import (
 )
 
 router = APIRouter(prefix="/api/log", tags=["log"])
+_Day = Annotated[date, Query(ge=date(1990, 1, 1), le=date(9000, 1, 1))]
 _Text = Annotated[str, Query(max_length=200)]
 
 
@@ -128,8 +130,8 @@ def search(
     kind: _Text = "",
     painter: _Text = "",
     sitter: _Text = "",
-    since: date | None = None,
-    until: date | None = None,
+    since: _Day | None = None,
+    until: _Day | None = None,
     zone: _Text = "UTC",
     most: Annotated[int, Query(ge=1, le=1000)] = 200,
 ) -> BookOut:
@@ -145,7 +147,7 @@ def search(
 @router.post("", status_code=201)
 def write_down(happened: HappenedIn, bench: Bench, by: By) -> EntryOut:
     """Write down something that belongs to no picture: a trial, a note, that own pace is learned anew."""
-    at = None if happened.at is None else happened.at.astimezone(UTC).replace(tzinfo=None)
+    at = None if happened.at is None else as_utc(happened.at)
     return entry_out(bench.shelf.log.add(happened.what, None, at, by))
 
 
