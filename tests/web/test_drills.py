@@ -110,6 +110,9 @@ def test_a_picture_without_a_face_or_hair_says_so(tmp_path: Path) -> None:
     grey = made_head(200, 240)
     grey[:] = 128
     sitter = put_in(client, jpeg(grey)).json()["id"]
+    lacking = client.get(f"/api/sitters/{sitter}/drills/ready").json()
+    assert "hair" in lacking["strokes"]
+    assert lacking["lighter"] == ""
     asked = {"drill": "strokes", "seed": 1, "level": 10}
     answer = client.get(f"/api/sitters/{sitter}/drills/round", params=asked)
     assert answer.status_code == 422

@@ -6,7 +6,7 @@ import { TopBar } from "../sheet/TopBar";
 import { useStored } from "../sitter/stored";
 import { serif } from "../theme";
 import { Progress } from "./Progress";
-import { shown, useDrills, useWanted, type Drill } from "./useDrills";
+import { shown, useDrills, useReady, useWanted, type Drill } from "./useDrills";
 
 /** All drills: what is due, how good the eye is, and how it came there. */
 export function DrillsPage() {
@@ -14,6 +14,7 @@ export function DrillsPage() {
   const sitters = useSitters();
   const [chosen, choose] = useStored("drill-sitter", "");
   const sitter = sitters.data?.find((s) => s.id === chosen) ?? sitters.data?.[0];
+  const ready = useReady(sitter);
   const wanted = useWanted(sitter?.id);
   useEffect(() => {
     document.title = "Drills · True Sitter";
@@ -51,6 +52,7 @@ export function DrillsPage() {
                 key={d.name}
                 drill={d}
                 sitterId={sitter.id}
+                lacking={ready.data?.[d.name] ?? ""}
                 because={wanted.data?.find((w) => w.drill === d.name)?.words[0]}
               />
             ))}
@@ -61,7 +63,15 @@ export function DrillsPage() {
   );
 }
 
-function Line({ drill, sitterId, because }: { drill: Drill; sitterId: string; because: string | undefined }) {
+interface LineProps {
+  drill: Drill;
+  sitterId: string;
+  because: string | undefined;
+  /** Why the picture has nothing for it. */
+  lacking: string;
+}
+
+function Line({ drill, sitterId, because, lacking }: LineProps) {
   const when = drill.due_at ? new Date(drill.due_at) : null;
   return (
     <Box
@@ -84,7 +94,7 @@ function Line({ drill, sitterId, because }: { drill: Drill; sitterId: string; be
           {drill.title}
         </Typography>
         <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
-          {because ?? drill.asks}
+          {lacking || (because ?? drill.asks)}
         </Typography>
       </Box>
       <Box>
@@ -108,6 +118,7 @@ function Line({ drill, sitterId, because }: { drill: Drill; sitterId: string; be
         variant={drill.due ? "contained" : "outlined"}
         color={drill.due ? "primary" : "inherit"}
         disableElevation
+        disabled={lacking !== ""}
         aria-label={`${drill.title}: ${drill.due ? "due" : `due ${when?.toLocaleDateString("en-GB") ?? ""}`}`}
       >
         {drill.due ? "Begin" : when?.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}

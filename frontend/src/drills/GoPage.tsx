@@ -8,7 +8,16 @@ import { TopBar } from "../sheet/TopBar";
 import { useShortcuts } from "../sitter/shortcuts";
 import { serif } from "../theme";
 import { AnswerField } from "./AnswerField";
-import { shown, useDrills, useWanted, type Drill, type Given, type Question, type Score } from "./useDrills";
+import {
+  shown,
+  useDrills,
+  useReady,
+  useWanted,
+  type Drill,
+  type Given,
+  type Question,
+  type Score,
+} from "./useDrills";
 
 const lot = (length: number) =>
   Array.from(crypto.getRandomValues(new Uint8Array(length)), (b) => b.toString(16).padStart(2, "0")).join("");
@@ -73,8 +82,9 @@ function Go({ drill, rounds, sitterId, onAgain }: GoProps) {
     ["level", String(level)],
     ...places.map((p) => ["place", p]),
   ] as [string, string][]).toString();
+  const ready = useReady(sitter.data);
   const round = useQuery({
-    enabled: scores.length < rounds || score !== null,
+    enabled: ready.isSuccess && (scores.length < rounds || score !== null),
     queryKey: ["drill-round", sitterId, query],
     queryFn: ({ signal }) => call<Question>(`${base(sitterId)}/drills/round?${query}`, { signal }),
     staleTime: Infinity,
@@ -116,7 +126,12 @@ function Go({ drill, rounds, sitterId, onAgain }: GoProps) {
           {Math.min(rounds, scores.length + (score ? 0 : 1))} of {rounds}
         </Typography>
       </Box>
-      {round.isPending && <Typography sx={{ px: 4 }}>Looking at the picture …</Typography>}
+      {ready.isError && (
+        <Typography role="alert" sx={{ px: 4 }}>
+          {ready.error.message}
+        </Typography>
+      )}
+      {round.isPending && !ready.isError && <Typography sx={{ px: 4 }}>Looking at the picture …</Typography>}
       {round.isError && (
         <Typography role="alert" sx={{ px: 4 }}>
           {round.error.message} <Link to="/drills">Choose another drill or picture.</Link>

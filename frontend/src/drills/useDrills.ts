@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { base, call, type Schemas } from "../api/client";
+import { base, call, type Schemas, type Sitter } from "../api/client";
 
 export type Drill = Schemas["DrillOut"];
 export type Question = Schemas["QuestionOut"];
@@ -21,6 +21,16 @@ export const useWanted = (sitterId: string | undefined, ask = true) =>
       call<Schemas["WantedOut"][]>(`${base(sitterId ?? "")}/drills/wanted`, { signal }),
     staleTime: 600_000,
     retry: false,
+  });
+
+/** What a picture has nothing for, drill by drill; once this is answered its rounds are made at once. */
+export const useReady = (sitter: Sitter | undefined) =>
+  useQuery({
+    enabled: sitter !== undefined,
+    queryKey: ["computed", sitter?.id, "drills/ready", "", sitter?.keys["drills/ready"]],
+    queryFn: ({ signal }) =>
+      call<Record<string, string>>(`${base(sitter?.id ?? "")}/drills/ready`, { signal }),
+    staleTime: Infinity,
   });
 
 export const shown = (number: number) => (number >= 10 ? number.toFixed(0) : number.toFixed(1));

@@ -101,7 +101,14 @@ def create_app(
     problems.install(app)
     for module in ROUTERS:
         app.include_router(module.router)
-    for router in (sitters.uploads, door_routes.line, log.planned, log_files.pictured, drills.rounds):
+    for router in (
+        sitters.uploads,
+        door_routes.line,
+        log.planned,
+        log_files.pictured,
+        drills.rounds,
+        drills.prepared,
+    ):
         app.include_router(router)
 
     @app.api_route("/api/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"],

@@ -30,8 +30,9 @@ export function PastSitting({ sitter }: { sitter: Sitter }) {
   const keep = async () => {
     const path = `${base(sitter.id)}/log`;
     const work = works.data?.find((w) => w.key === key) ?? null;
+    let first: Entry | undefined;
     try {
-      const first = await send<Entry>("POST", path, {
+      first = await send<Entry>("POST", path, {
         what: { kind: "began", work },
         at: start.toISOString(),
       });
@@ -42,6 +43,8 @@ export function PastSitting({ sitter }: { sitter: Sitter }) {
       setOpen(false);
     } catch (error) {
       notice((error as Error).message);
+      // Half a sitting would go on for ever.
+      if (first) await send("DELETE", `${path}/entries/${first.id}`).catch(() => undefined);
     } finally {
       await refresh();
     }

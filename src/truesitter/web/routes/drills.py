@@ -11,19 +11,23 @@ from pydantic import BaseModel, Field
 from truesitter.core.drills.habits import wanted_by
 from truesitter.core.drills.kinds import DRILLS, ROUNDS, Answered, Drill, DrillName
 from truesitter.core.drills.make import make_round
-from truesitter.core.drills.rounds import Answer, Question
+from truesitter.core.drills.picture import DrillPicture
+from truesitter.core.drills.rounds import Answer, NotHere, Question
 from truesitter.core.drills.spacing import due
 from truesitter.core.drills.staircase import estimate
 from truesitter.store.clock import now
 from truesitter.store.drills import Asked, KeptRound, goes_of
-from truesitter.web.answers import QuickRoute
+from truesitter.web.answers import BenchRoute, QuickRoute
+from truesitter.web.answers import answered as answered_by
 from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy
 from truesitter.web.routes.easel_work import found_habits
 from truesitter.web.routes.log import utc
 
 router = APIRouter(prefix="/api/drills", tags=["drills"])
 rounds = APIRouter(prefix="/api/sitters/{sitter_id}/drills", tags=["drills"], route_class=QuickRoute)
-"""Routes that need the picture."""
+"""Rounds, made once the picture is ready: they follow the hand."""
+prepared = APIRouter(prefix="/api/sitters/{sitter_id}/drills", tags=["drills"], route_class=BenchRoute)
+"""Routes that may have to compute everything of a picture."""
 
 _Point = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]
 _Line = Annotated[list[_Point], Field(max_length=2000)]
@@ -157,7 +161,22 @@ def _goes_out(drill: Drill, kept: list[KeptRound]) -> list[GoOut]:
     return out
 
 
-@rounds.get("/wanted")
+@prepared.get("/ready", dependencies=[answered_by("drills/ready", (), ("drill picture",))])
+def ready(study: CurrentStudy) -> dict[DrillName, str]:
+    """Why a picture has nothing for a drill, in a sentence; empty for those it has."""
+    picture = study.drills.picture()
+    return {name: _why_not(name, picture) for name in DRILLS}
+
+
+def _why_not(drill: DrillName, picture: DrillPicture) -> str:
+    try:
+        make_round(drill, picture, DRILLS[drill].start, 0)
+    except NotHere as refusal:
+        return refusal.sentence
+    return ""
+
+
+@prepared.get("/wanted")
 def wanted(sitter: CurrentSitter, bench: Bench) -> list[WantedOut]:
     """Drills that the painter's habits at the easel ask for."""
     del sitter
