@@ -197,7 +197,7 @@ def test_where_no_border_is_near_the_canvas_is_the_planned_one() -> None:
     assert same.mean() > 0.6
     for number in range(1, last + 1):
         before, after = painted.stacks(number - 1), painted.stacks(number)
-        where, _ = painted.changes[number - 1]
+        where = painted.changes[number - 1].where
         outside = np.ones(before.size, bool)
         outside[where] = False
         np.testing.assert_array_equal(before.ravel()[outside], after.ravel()[outside])

@@ -340,11 +340,40 @@ def test_a_wrong_sitters_file_is_refused_and_keeps_nothing(
     assert other.all() == []
 
 
+def test_a_sitters_file_that_is_refused_leaves_nothing_behind(shelf: Shelf, tmp_path: Path) -> None:
+    """Its own photograph is sound, one of a painting is not."""
+    data = shelf.file(shelf.all()[0].id)
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w") as new:
+        for name in old.namelist():
+            new.writestr(name, b"spoilt" if name.startswith("paintings/") else old.read(name))
+    other = Shelf(tmp_path / "other")
+    with pytest.raises(Refusal):
+        other.take_in(out.getvalue())
+    assert not other.blobs.names() | other.paintings.blobs.names()
+
+
+def test_moments_of_a_sitters_file_are_read_in_their_own_zone(shelf: Shelf, tmp_path: Path) -> None:
+    """Twelve o'clock two hours east of Greenwich is ten there (ISO 8601)."""
+    data = shelf.file(shelf.all()[0].id)
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        sheet = json.loads(archive.read(SHEET))
+    for one in (*sheet["facts"], *sheet["paintings"]):
+        one["at"] = "2026-11-20T12:00:00+02:00"
+    sheet["facts"][0]["struck_at"] = "2026-11-20T13:00:00+02:00"
+    other = Shelf(tmp_path / "other")
+    taken = other.take_in(changed_sheet(data, facts=sheet["facts"], paintings=sheet["paintings"]))
+    with zipfile.ZipFile(io.BytesIO(other.file(taken.id))) as archive:
+        back = json.loads(archive.read(SHEET))
+    assert [one["at"] for one in (*back["facts"], *back["paintings"])] == ["2026-11-20T10:00:00"] * 2
+    assert back["facts"][0]["struck_at"] == "2026-11-20T11:00:00"
+
+
 def test_a_bomb_in_a_sitters_file_is_not_unpacked(shelf: Shelf, tmp_path: Path) -> None:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(SHEET, b" " * (64 << 20))
-    with pytest.raises(Refusal, match="larger than it can be"):
+    with pytest.raises(Refusal, match="far more than photographs"):
         shelf.take_in(out.getvalue())
     for junk in (b"", b"PK\x03\x04", os.urandom(500), shelf.file(shelf.all()[0].id)[:-100]):
         with pytest.raises(Refusal):

@@ -6,7 +6,9 @@ import re
 import ssl
 import subprocess
 import sys
+import zipfile
 from collections.abc import Iterator
+from datetime import date
 from pathlib import Path
 
 import httpx
@@ -16,6 +18,8 @@ from fastapi.testclient import TestClient
 from siege.server import Server, free_port
 from tests.web.conftest import put_in
 from truesitter.core.refusal import Refusal
+from truesitter.store.backup import restore_backup, write_backup
+from truesitter.store.passphrase import SIGNING
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 from truesitter.web.door import COOKIE, FREE_ATTEMPTS, STAYS, Door, Opening, Throttle, TooMany
@@ -182,6 +186,34 @@ def test_a_passphrase_is_kept_as_a_hash_only(shelf: Shelf) -> None:
     kept = b"".join(p.read_bytes() for p in shelf.folder.glob("sitters.sqlite*"))
     assert b"$argon2id$" in kept
     assert WORDS.encode() not in kept
+
+
+def test_no_backup_and_no_copy_holds_the_key_that_signs_sessions(shelf: Shelf, tmp_path: Path) -> None:
+    key = shelf.passphrase.signing_key
+    assert (shelf.folder / SIGNING).stat().st_mode & 0o077 == 0, "for the owner's eyes only"
+    write_backup(shelf.folder, tmp_path / "b.zip")
+    shelf.copies.make(date(2026, 11, 29))
+    with zipfile.ZipFile(tmp_path / "b.zip") as archive:
+        held = b"".join(archive.read(name) for name in archive.namelist())
+    for path in (shelf.folder / "copies").rglob("*"):
+        held += path.read_bytes() if path.is_file() else b""
+    assert key.encode() not in held
+    restore_backup(tmp_path / "b.zip", tmp_path / "new")
+    restored = Shelf(tmp_path / "new")
+    assert restored.passphrase.fits(WORDS)
+    assert restored.passphrase.signing_key != key, "made anew"
+    assert restored.passphrase.signing_key == restored.passphrase.signing_key
+    restored.close()
+
+
+def test_a_key_that_lay_in_the_database_is_worth_nothing_any_more(shelf: Shelf) -> None:
+    kept = shelf.studio.get("door")
+    assert kept is not None
+    shelf.studio.put("door", {**kept, "signing": "ab" * 32})
+    (shelf.folder / SIGNING).write_text("ab" * 32)
+    assert shelf.passphrase.signing_key != "ab" * 32
+    assert shelf.studio.get("door") == kept
+    assert shelf.passphrase.fits(WORDS)
 
 
 def test_a_studio_without_a_passphrase_does_not_open(tmp_path: Path) -> None:

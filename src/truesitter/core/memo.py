@@ -8,10 +8,9 @@ from collections.abc import Callable, Hashable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import fields, is_dataclass
 from typing import Any, TypeVar, cast
 
-import numpy as np
+from truesitter.core.footprint import Footprint
 
 T = TypeVar("T")
 
@@ -32,23 +31,11 @@ def wanted_while(condition: Callable[[], bool]) -> Iterator[None]:
         _wanted.reset(token)
 
 
-def size_of(result: object) -> int:
-    """Bytes held by the arrays of a result; a small flat charge for everything else."""
-    if isinstance(result, np.ndarray):
-        return int(result.nbytes)
-    if isinstance(result, (tuple, list)):
-        return sum(size_of(item) for item in result)
-    if isinstance(result, bytes):
-        return len(result)
-    if is_dataclass(result):
-        return sum(size_of(getattr(result, f.name)) for f in fields(result))
-    return 256
-
-
 class Memo:
     """Each result is computed once for its key, however many ask at the same time.
 
-    Least recently used results are forgotten when the memory is full.
+    Least recently used results are forgotten when the memory is full. What several results share is
+    counted once, and is free only when the last of them is forgotten; arrays that are kept are read-only.
 
     Parameters
     ----------
@@ -61,7 +48,8 @@ class Memo:
     def __init__(self, most_bytes: int = 600 * 2**20, at_once: int = 2) -> None:
         self._most = most_bytes
         self._held = 0
-        self._results: OrderedDict[Hashable, tuple[Any, int]] = OrderedDict()
+        self._results: OrderedDict[Hashable, tuple[Any, Footprint]] = OrderedDict()
+        self._holders: dict[int, int] = {}
         self._busy: dict[Hashable, Future[Any]] = {}
         self._lock = threading.Lock()
         self._places = threading.BoundedSemaphore(at_once)
@@ -142,11 +130,27 @@ class Memo:
                 self._keep(key, result)
 
     def _keep(self, key: Hashable, result: object) -> None:
-        size = size_of(result)
-        if size > self._most:
+        footprint = Footprint(result)
+        footprint.freeze()
+        # From now on only the sizes are wanted.
+        footprint.arrays.clear()
+        if footprint.total > self._most:
             return
-        self._results[key] = (result, size)
-        self._held += size
+        self._results[key] = (result, footprint)
+        self._held += footprint.own
+        for buffer, size in footprint.shared.items():
+            holders = self._holders.get(buffer, 0)
+            self._holders[buffer] = holders + 1
+            self._held += 0 if holders else size
         while self._held > self._most:
-            _, (_, freed) = self._results.popitem(last=False)
-            self._held -= freed
+            self._forget()
+
+    def _forget(self) -> None:
+        """Let go of what was asked for longest ago."""
+        _, (_, footprint) = self._results.popitem(last=False)
+        self._held -= footprint.own
+        for buffer, size in footprint.shared.items():
+            self._holders[buffer] -= 1
+            if not self._holders[buffer]:
+                del self._holders[buffer]
+                self._held -= size

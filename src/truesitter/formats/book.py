@@ -104,7 +104,7 @@ def _marked(study: Study, number: int) -> Bytes:
     painted = study.passes.painted()
     picture = painted.picture(number).astype(np.float32)
     here = np.zeros(painted.shape[0] * painted.shape[1], bool)
-    here[painted.changes[number - 1][0]] = True
+    here[painted.changes[number - 1].where] = True
     pale = ~here.reshape(painted.shape)
     picture[pale] = 255 - (255 - picture[pale]) * _DIMMED
     step = max(1, round(max(painted.shape) / _SHOWN))

@@ -31,8 +31,8 @@ def passes_ora(painted: Painted, titles: tuple[str, ...]) -> bytes:
     """
     height, width = painted.shape
     layers = [("Bare support", _opaque(painted.picture(0)))]
-    for number, (title, (where, _)) in enumerate(zip(titles, painted.changes, strict=True), 1):
-        layer = np.zeros((height * width, 4), np.uint8)
+    for number, (title, change) in enumerate(zip(titles, painted.changes, strict=True), 1):
+        layer, where = np.zeros((height * width, 4), np.uint8), change.where
         layer[where, :3] = painted.picture(number).reshape(-1, 3)[where]
         layer[where, 3] = 255
         layers.append((f"{number} {title}", layer.reshape(height, width, 4)))

@@ -10,8 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas as Page
 
-from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.study import Study
@@ -48,7 +48,7 @@ def _reference_page(sheet: Sheet, study: Study, plan: Plan, counting: Counting) 
     canvas = plan.reference.canvas_mm
     sheet.text(f"Canvas {canvas[0]:g} × {canvas[1]:g} mm.", 10, gap=4)
     for group in reversed(plan.values.groups):
-        grey = float(linear_to_srgb(value_to_luminance(group.value)))
+        grey = float(value_to_srgb(group.value))
         words = (
             f"{group.index + 1}  {group.name}: value {counting(group.value)} (from {counting(group.low)} to "
             f"{counting(group.high)}), {group.share:.0%} of the picture, {group.area_cm2:.0f} cm²"

@@ -12,8 +12,8 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas as Page
 
-from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, picture_to_lab
-from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness, value_to_luminance
+from truesitter.core.colour.spaces import lab_to_srgb, picture_to_lab
+from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness, value_to_srgb
 from truesitter.core.easel.printing import STEPS, PrinterCurve
 from truesitter.core.study import Study
 from truesitter.core.types import Bytes
@@ -67,7 +67,7 @@ def printed_picture(study: Study, kind: PrintKind) -> Bytes:
 
 def _grey(value: float, curve: PrinterCurve | None) -> Color:
     asked = float(curve.ask(value)) if curve else value
-    level = float(linear_to_srgb(float(value_to_luminance(asked)) / 100))
+    level = float(value_to_srgb(asked))
     return Color(level, level, level)
 
 

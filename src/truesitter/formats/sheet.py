@@ -16,8 +16,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas as Page
 from shapely import Polygon
 
-from truesitter.core.colour.spaces import linear_to_srgb
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.refusal import Refusal
 from truesitter.formats.fonts import BOLD, SANS, SERIF, width_of, wrapped
 
@@ -149,7 +148,7 @@ class Sheet:
         """Value steps 0–10 and a 100 mm rule, so that the print itself can be checked."""
         page, bottom = self.page, 7 * mm
         for step in range(11):
-            luminance = float(linear_to_srgb(value_to_luminance(step)))
+            luminance = float(value_to_srgb(step))
             page.setFillGray(luminance)
             page.setStrokeColor(HAIRLINE)
             page.rect(MARGIN + step * 5 * mm, bottom, 5 * mm, 4 * mm, fill=1, stroke=1)

@@ -87,21 +87,23 @@ class Blobs:
         except OSError:
             return False
 
-    def keep_only(self, wanted: set[str], before: float) -> int:
-        """Remove files that nothing refers to, and what a broken-off write left; returns how many.
+    def remove(self, sha256: str, before: float | None = None) -> None:
+        """Remove bytes that nobody needs any more.
 
         Parameters
         ----------
         before
-            Only what was written earlier than this, in seconds since 1970: a file comes before its
-            row, so what is newer may be about to be referred to.
+            Only when they were written earlier than this, in seconds since 1970; None whenever it was.
         """
-        removed = 0
-        for path in self._folder.glob("??/*"):
-            if path.name not in wanted and path.stat().st_mtime < before:
-                path.unlink()
-                removed += 1
-        return removed
+        path = self._path(sha256)
+        if path.exists() and (before is None or path.stat().st_mtime < before):
+            path.unlink()
+
+    def clear_broken_off(self, before: float) -> None:
+        """Remove what writes that broke off before a moment left, in seconds since 1970."""
+        for path in self._folder.glob(f"??/{PART}*"):
+            if path.stat().st_mtime < before:
+                path.unlink(missing_ok=True)
 
 
 def _settle(folder: Path) -> None:

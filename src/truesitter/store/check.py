@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 
 from truesitter.core.refusal import Refusal
 from truesitter.store.archives import SPOILT
+from truesitter.store.aside import ASIDE
 from truesitter.store.backup import referred
 from truesitter.store.blobs import Blobs
 from truesitter.store.copies import COPIES
@@ -121,7 +122,7 @@ def _sitter_troubles(session: Session, row: SitterRow) -> Iterator[str]:
 
 def _elsewhere(folder: Path, backups: list[Path], name: str, sha: str) -> bytes | None:
     """Sound bytes of a photograph in a daily copy or a backup."""
-    for copy in sorted((folder / COPIES).glob("*"), reverse=True):
+    for copy in (folder / ASIDE, *sorted((folder / COPIES).glob("*"), reverse=True)):
         blobs = Blobs(copy / name) if (copy / name).is_dir() else None
         if blobs and blobs.sound(sha):
             return blobs.get(sha)

@@ -65,8 +65,3 @@ class Paintings:
             raise MissingFile(
                 "the file of this painting is missing or damaged: take the photograph in again"
             ) from None
-
-    def tidy(self, before: float) -> None:
-        """Forget photographs whose sitter is gone and that were written before a moment."""
-        with self._sessions.reading() as session:
-            self.blobs.keep_only(set(session.scalars(select(PaintingRow.sha256))), before)

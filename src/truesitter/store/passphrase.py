@@ -1,8 +1,14 @@
-"""The passphrase of a studio: only its argon2 hash is kept, beside the key that signs sessions."""
+"""The passphrase of a studio: only its argon2 hash is kept in the database.
+
+The key that signs sessions lies in a file of its own beside the database, for the owner's eyes only: no
+backup and no copy holds it, and where it is missing it is made anew.
+"""
 
 from __future__ import annotations
 
+import os
 import secrets
+from pathlib import Path
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
@@ -13,13 +19,16 @@ from truesitter.store.studio import StudioDocuments
 SHORTEST, LONGEST = 10, 200
 """Characters of a passphrase [try]."""
 _KEY = "door"
+SIGNING = "session.key"
+"""The file of the signing key in a data folder."""
 
 
 class Passphrase:
-    """The passphrase in the database."""
+    """The passphrase in the database, and the key beside it."""
 
-    def __init__(self, documents: StudioDocuments) -> None:
+    def __init__(self, documents: StudioDocuments, folder: Path) -> None:
         self._documents = documents
+        self._file = folder / SIGNING
         self._hasher = PasswordHasher()
 
     @property
@@ -37,7 +46,8 @@ class Passphrase:
         """
         if not SHORTEST <= len(words) <= LONGEST:
             raise Refusal(f"a passphrase has {SHORTEST} to {LONGEST} characters: a few words will do")
-        self._documents.put(_KEY, {"hash": self._hasher.hash(words), "signing": secrets.token_hex(32)})
+        self._documents.put(_KEY, {"hash": self._hasher.hash(words)})
+        self._new_key()
 
     def fits(self, words: str) -> bool:
         """Whether it is the right one; takes some tens of milliseconds, right or wrong."""
@@ -61,4 +71,22 @@ class Passphrase:
         kept = self._documents.get(_KEY)
         if kept is None:
             raise Refusal("there is no passphrase yet: set one with truesitter passphrase")
-        return str(kept["signing"])
+        if "signing" in kept:
+            # Versions before kept it in the database, and so in every backup: that one is worth nothing now.
+            self._documents.put(_KEY, {"hash": kept["hash"]})
+            return self._new_key()
+        try:
+            return self._file.read_text().strip() or self._new_key()
+        except FileNotFoundError:
+            return self._new_key()
+
+    def _new_key(self) -> str:
+        """Another signing key, readable by nobody else."""
+        key, part = secrets.token_hex(32), self._file.with_name(f".part-{SIGNING}")
+        part.unlink(missing_ok=True)
+        with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+            file.write(key)
+            file.flush()
+            os.fsync(file.fileno())
+        part.replace(self._file)
+        return key

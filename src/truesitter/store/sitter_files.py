@@ -18,7 +18,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from truesitter.core.log.document import EntryDocument
+from truesitter.core.log.document import EntryDocument, as_utc
 from truesitter.core.log.events import read_happening
 from truesitter.core.reference.decode import LARGEST_FILE, decode, inspect
 from truesitter.core.refusal import Refusal
@@ -40,6 +40,8 @@ SHEET, ORIGINAL, PAINTINGS = "sitter.json", "original", "paintings"
 MOST_BYTES = 512 * 2**20
 """Of a file of a sitter [try]."""
 _MOST_SHEET = 32 * 2**20
+_MOST_UNPACKED = 20
+"""Photographs are packed already: nothing honest unpacks to more times the size of its file [try]."""
 _NONE = "this is no sitter's file, or it is damaged"
 _Hash = Annotated[str, Field(pattern="^[0-9a-f]{64}$")]
 
@@ -138,16 +140,20 @@ class SitterFiles:
             raise Refusal(f"a sitter's file holds up to {MOST_BYTES >> 20} MB")
         try:
             with zipfile.ZipFile(io.BytesIO(data)) as archive:
+                if sum(i.file_size for i in archive.infolist()) > _MOST_SHEET + _MOST_UNPACKED * len(data):
+                    raise Refusal("this sitter's file unpacks to far more than photographs do")
                 document, stages = _read(archive)
                 original = _photograph(archive, ORIGINAL, document.sha256)
                 info = inspect(original)
                 decode(original, least_long_side=256)
-                self._originals.put(original)
+                # All of it is looked at before any of it is kept: a file that is refused leaves nothing.
                 taken = []
                 for one in document.paintings:
                     painting = _photograph(archive, f"{PAINTINGS}/{one.sha256}", one.sha256)
                     taken.append((one, inspect(painting), len(painting)))
-                    self._paintings.put(painting)
+                self._originals.put(original)
+                for one in document.paintings:
+                    self._paintings.put(_photograph(archive, f"{PAINTINGS}/{one.sha256}", one.sha256))
         except Refusal:
             raise
         except (*SPOILT, OSError, ValueError) as error:
@@ -169,13 +175,13 @@ class SitterFiles:
             for stage, settings in stages.items():
                 _keep(session, sitter_id, stage, settings)
             session.add_all(
-                FactRow(sitter_id=sitter_id, kind=f.kind, document=dict(f.document), at=_utc(f.at),
-                        struck_at=f.struck_at and _utc(f.struck_at))
+                FactRow(sitter_id=sitter_id, kind=f.kind, document=dict(f.document), at=as_utc(f.at),
+                        struck_at=f.struck_at and as_utc(f.struck_at))
                 for f in document.facts
             )  # fmt: skip
             session.add_all(
                 PaintingRow(sitter_id=sitter_id, sha256=one.sha256, filename=one.filename, width=seen.width,
-                            height=seen.height, size=size, at=_utc(one.at))
+                            height=seen.height, size=size, at=as_utc(one.at))
                 for one, seen, size in taken
             )  # fmt: skip
             session.add_all(entry_rows(newly_named([e.entry() for e in document.log], sitter_id)))
@@ -185,10 +191,6 @@ class SitterFiles:
 def _entry(name: str) -> zipfile.ZipInfo:
     """A name in an archive, without the time: the same sitter is the same file."""
     return zipfile.ZipInfo(name)
-
-
-def _utc(at: datetime) -> datetime:
-    return at.replace(tzinfo=None)
 
 
 def _document(session: Session, row: SitterRow) -> SitterDocument:

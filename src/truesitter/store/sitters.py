@@ -17,17 +17,18 @@ from truesitter.core.reference.frame import place
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.store import history
+from truesitter.store.aside import KEPT_DAYS, set_aside
 from truesitter.store.blobs import PART, Blobs, MissingFile
 from truesitter.store.clock import now
 from truesitter.store.copies import DailyCopies
-from truesitter.store.database import DATABASE, Sessions, open_database
+from truesitter.store.database import DATABASE, Sessions, check_not_lost, open_database
 from truesitter.store.documents import STAGES, Trouble, load_settings
 from truesitter.store.drills import DrillRounds
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
 from truesitter.store.lock import tidying
 from truesitter.store.log import Log
-from truesitter.store.models import ReferenceRow, SitterRow
+from truesitter.store.models import PaintingRow, ReferenceRow, SitterRow
 from truesitter.store.paintings import Paintings
 from truesitter.store.palettes import StudioPalettes
 from truesitter.store.passphrase import Passphrase
@@ -37,6 +38,10 @@ from truesitter.store.studio import StudioDocuments
 from truesitter.store.trouble import told
 from truesitter.store.tubes import TubeRack, UnknownTube
 
+_PHOTOGRAPHS: dict[str, type[ReferenceRow | PaintingRow]] = {
+    "originals": ReferenceRow, "paintings": PaintingRow,
+}  # fmt: skip
+"""Folders of photographs, and the rows that speak of what lies in them."""
 _REMEMBERED = 64
 """Settings of so many sitters are kept in memory as read."""
 
@@ -47,6 +52,7 @@ class Shelf:
     def __init__(self, folder: Path) -> None:
         with told(folder):
             folder.mkdir(parents=True, exist_ok=True)
+            check_not_lost(folder)
             self._engine = open_database(folder / DATABASE)
         self.folder = folder
         self._sessions = Sessions(self._engine)
@@ -61,7 +67,7 @@ class Shelf:
         self.drills = DrillRounds(self._sessions)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
-        self.passphrase = Passphrase(self.studio)
+        self.passphrase = Passphrase(self.studio, folder)
         self.copies = DailyCopies(folder, self.studio)
         self._files = SitterFiles(self._sessions, self.blobs, self.paintings.blobs)
 
@@ -207,31 +213,49 @@ class Shelf:
             self._row(session, sitter_id, deleted=True).deleted_at = None
         return self.get(sitter_id)
 
-    def purge(self, before: float | None = None) -> None:
-        """Forget deleted sitters for good, the photographs nobody else uses, and those of swatches.
+    def purge(self, before: float | None = None) -> list[str]:
+        """Forget deleted sitters for good, with their photographs where nobody else uses them.
 
-        Only for whoever holds the folder, before anything is served; nothing is removed while the
-        folder is being copied.
+        Only what the database itself names as deleted is removed; photographs that it does not know are set
+        aside. Only for whoever holds the folder, before anything is served; nothing is done while the folder
+        is being copied.
 
         Parameters
         ----------
         before
             Files written later stay, in seconds since 1970; by default this moment.
+
+        Returns
+        -------
+        list of str
+            What was set aside or came back, in sentences.
         """
         before = time.time() if before is None else before
         with tidying(self.folder) as free:
             if not free:
-                return
+                return []
             with self._sessions.writing.begin() as session:
+                gone = select(SitterRow.id).where(SitterRow.deleted_at.is_not(None))
+                deleted = {
+                    name: set(session.scalars(select(of.sha256).where(of.sitter_id.in_(gone))))
+                    for name, of in _PHOTOGRAPHS.items()
+                }
                 for row in session.scalars(select(SitterRow).where(SitterRow.deleted_at.is_not(None))):
                     session.delete(row)
-            with self._sessions.reading() as session:
-                self.blobs.keep_only(set(session.scalars(select(ReferenceRow.sha256))), before)
+            said = []
+            for name, of in _PHOTOGRAPHS.items():
+                with self._sessions.reading() as session:
+                    wanted = set(session.scalars(select(of.sha256)))
+                for sha256 in deleted[name] - wanted:
+                    Blobs(self.folder / name).remove(sha256, before)
+                said += set_aside(self.folder, name, wanted, before)
             # What was read off photographs of swatches is kept as readings; they served their turn.
-            self.swatch_photos.keep_only(set(), before)
-            self.paintings.tidy(before)
+            for sha256 in self.swatch_photos.names():
+                self.swatch_photos.remove(sha256, min(before, time.time() - KEPT_DAYS * 86400))
+            self.swatch_photos.clear_broken_off(before)
             for broken_off in self.folder.glob(f"{PART}*"):
                 shutil.rmtree(broken_off, ignore_errors=True)
+        return said
 
     # -- settings and history -------------------------------------------------------------------
 

@@ -149,7 +149,8 @@ def run(
         if studio:
             door = Door(shelf.passphrase, Opening(port, studio.names, studio.certificate is not None))
         with told(folder):
-            shelf.purge(began)
+            for sentence in shelf.purge(began):
+                print(sentence, flush=True)
         if prepare:
             prepare(shelf)
         set_ceiling(ceiling.in_flight << 20)

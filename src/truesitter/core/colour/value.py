@@ -7,32 +7,46 @@ The standard gives luminance from value; the way back is a table fine enough
 from __future__ import annotations
 
 from functools import cache
+from typing import NewType
 
 import cv2
 import numpy as np
 from numpy.typing import ArrayLike
 
-from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, lab_to_xyz, picture_to_linear
+from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, lab_to_xyz, linear_to_srgb, picture_to_linear
 from truesitter.core.types import Bytes, Doubles, Floats
+
+Luminance = NewType("Luminance", Doubles)
+"""Luminance factors Y, 1 for the perfect diffuser, never per cent; arithmetic on them gives plain numbers."""
 
 MAGNESIUM_OXIDE = 1.0257
 """Reflectance of magnesium oxide, the 1943 reference white, to a perfect diffuser (ASTM D1535)."""
 
 
-def value_to_luminance(value: ArrayLike) -> Doubles:
+def value_to_luminance(value: ArrayLike) -> Luminance:
     """Munsell value 0–10 to luminance factor Y in [0, 1] (ASTM D1535, perfect diffuser = 1)."""
     v = np.asarray(value, dtype=np.float64)
     percent = v * (1.1914 + v * (-0.22533 + v * (0.23352 + v * (-0.020484 + v * 0.00081939))))
-    return percent / 100.0
+    return Luminance(percent / 100.0)
 
 
 @cache
-def _inverse() -> tuple[Doubles, Doubles]:
+def _inverse() -> tuple[Luminance, Doubles]:
     value = np.linspace(0.0, 10.0, 20001)
     return value_to_luminance(value), value
 
 
-def luminance_to_value(luminance: ArrayLike) -> Doubles:
+def luminance_to_srgb(luminance: Luminance) -> Doubles:
+    """Luminance factor Y in [0, 1] to the sRGB component in [0, 1] of the grey that has it."""
+    return linear_to_srgb(luminance)
+
+
+def value_to_srgb(value: ArrayLike) -> Doubles:
+    """Munsell value 0–10 to the sRGB component in [0, 1] of the grey that has it."""
+    return luminance_to_srgb(value_to_luminance(value))
+
+
+def luminance_to_value(luminance: Luminance) -> Doubles:
     """Luminance factor Y in [0, 1] to Munsell value 0–10; outside is clipped."""
     ys, vs = _inverse()
     return np.interp(np.asarray(luminance, dtype=np.float64), ys, vs)
@@ -42,12 +56,12 @@ def lstar_to_value(lstar: ArrayLike) -> Doubles:
     """CIE L* 0–100 to Munsell value 0–10, through luminance."""
     lightness = np.asarray(lstar, dtype=np.float64)
     lab = np.stack([lightness, np.zeros_like(lightness), np.zeros_like(lightness)], axis=-1)
-    return luminance_to_value(lab_to_xyz(lab)[..., 1])
+    return luminance_to_value(Luminance(lab_to_xyz(lab)[..., 1]))
 
 
 def lab_value(lab: Doubles) -> Doubles:
     """Munsell value 0–10 of L*a*b* colours (..., 3)."""
-    return luminance_to_value(lab_to_xyz(lab)[..., 1])
+    return luminance_to_value(Luminance(lab_to_xyz(lab)[..., 1]))
 
 
 def value_to_lightness(value: ArrayLike) -> Doubles:
@@ -70,7 +84,7 @@ def lightness_map_to_value(lightness: Floats) -> Floats:
 
 @cache
 def _value_table() -> Floats:
-    return luminance_to_value(np.arange(65536) / 65535.0).astype(np.float32)
+    return luminance_to_value(Luminance(np.arange(65536) / 65535.0)).astype(np.float32)
 
 
 def linear_to_value(luminance: Floats) -> Floats:

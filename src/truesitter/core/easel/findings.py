@@ -17,7 +17,7 @@ from truesitter.core.easel.areas import Areas, middle_of, share_by_area
 from truesitter.core.easel.squint import Squinted, opened
 from truesitter.core.easel.whole import CONTRAST_OFF, Whole, whole_of
 from truesitter.core.easel.words import SILENT, SILENT_COLOUR, sentence, value_words
-from truesitter.core.types import Doubles, Floats, Ints, Mask
+from truesitter.core.types import Doubles, Floats, Mask
 
 FREE, FREE_COLOUR = 1.7, 2.5
 """How many times as much has to be off in free work, in value and in colour [try]."""
@@ -165,11 +165,12 @@ def find_differences(
                     continue
                 taken |= part
                 # What is called by one name and off alike is one thing, though something lies across it.
-                same = by_place.get(one.place)
-                if same is not None and abs(same.steps - one.steps) < _APART:
-                    one = _finding(same.mask | part, steps, seen, areas, cm2)
-                elif same is not None:
-                    found.append(same)
+                # Together they may have another name, which may be taken too.
+                while (same := by_place.pop(one.place, None)) is not None:
+                    if abs(same.steps - one.steps) >= _APART:
+                        found.append(same)
+                        break
+                    one = _finding(same.mask | one.mask, steps, seen, areas, cm2)
                 by_place[one.place] = one
         found += by_place.values()
     colour = seen.colour
@@ -275,12 +276,3 @@ def place_words(areas: Areas, weight: Doubles, where: Mask) -> str:
             return f"{areas.names[first]} and {areas.names[second].split(', ')[1]}"
         return f"{areas.names[first]} and {areas.names[second]}"
     return areas.names[first]
-
-
-def numbers_of(found: tuple[Finding, ...], shape: tuple[int, int]) -> Ints:
-    """(h, w) number of the finding at each pixel, the heaviest on top, counted from 1; 0 for none."""
-    out = np.zeros(shape, np.int32)
-    for number, one in reversed(list(enumerate(found, 1))):
-        if one.what not in ("key", "range"):
-            out[one.mask] = number
-    return out

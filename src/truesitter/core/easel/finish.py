@@ -11,8 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.colour.spaces import linear_to_srgb
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.value import luminance_to_srgb, value_to_luminance
 from truesitter.core.easel.areas import Areas, share_by_area
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.edges import EdgeSamples, Sharpness, read_edges, sharpness_of
@@ -252,9 +251,9 @@ def _camera_grain(
     from scipy.optimize import nnls
 
     table = np.linspace(0.3, 10, 98)
-    luminance = value_to_luminance(table) / 100
+    luminance = value_to_luminance(table)
     per_light = np.gradient(table, luminance)
-    srgb = linear_to_srgb(np.clip(luminance, 0, 1))
+    srgb = luminance_to_srgb(luminance)
     per_step = np.gradient(table, np.maximum(srgb, 1e-4) * 255)
     parts = []
     for square in (per_step**2, (per_light * luminance) ** 2):

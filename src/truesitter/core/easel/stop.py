@@ -46,7 +46,8 @@ class Stop:
     stop
         True when it is time to put the brush down.
     moved
-        Part of the error that the last sitting took away; None without an earlier photograph.
+        Part of the error that the last sitting took away, negative where it added to it; None without an
+        earlier photograph.
     largest
         Steps of the largest finding that is left.
     words
@@ -78,7 +79,7 @@ def stop_test(errors: tuple[float, ...], largest: float, finished: bool) -> Stop
     """
     moved = None
     if len(errors) > 1 and errors[-2] > 0:
-        moved = abs(errors[-2] - errors[-1]) / errors[-2]
+        moved = (errors[-2] - errors[-1]) / errors[-2]
     again = (
         f"Put it away and look again after {LOOK_AGAIN_DAYS[0]} or {LOOK_AGAIN_DAYS[1]} days, "
         "upside down first."
@@ -89,9 +90,15 @@ def stop_test(errors: tuple[float, ...], largest: float, finished: bool) -> Stop
         return Stop(
             True, moved, largest, f"Nothing that is left is larger than a third of a step: stop. {again}"
         )
-    if moved is not None and moved < MOVED:
+    if moved is not None and moved <= -MOVED:
+        by = f"{-moved * 100:.0f} per cent"
         words = (
-            f"The last sitting moved the whole by {moved * 100:.0f} per cent: more strokes change nothing."
+            f"The last sitting took the whole {by} farther from the plan: look at what it changed, "
+            "and take that back before going on."
         )
+        return Stop(False, moved, largest, words)
+    if moved is not None and moved < MOVED:
+        by = f"{abs(moved) * 100:.0f} per cent"
+        words = f"The last sitting moved the whole by {by}: more strokes change nothing."
         return Stop(True, moved, largest, f"{words} {again}")
     return Stop(False, moved, largest, "There is something left that a stroke will change.")

@@ -142,12 +142,15 @@ def lay_strokes(ground: Ground, mask: Mask, wish: Wish, limit: Floats | None = N
     lines: list[Line] = []
     area = 0.0
     for _ in range(_ROUNDS):
+        # The last stroke of a round may have overshot the goal.
+        if area >= goal:
+            break
         width = np.minimum(wish.brush_mm, limit[rows, columns])
         typical = tracer.mean_length(rows, columns) * float(width.mean()) * _fullness(wish.type)
         count = int(np.ceil((goal - area) / max(typical, 1e-6) / np.mean(wish.type.bundle))) + 1
         for line in tracer.trace(rows, columns, limit, min(count, 20_000), chance):
             if area >= goal:
-                return tuple(lines)
+                break
             steps = np.hypot(*(np.diff(line.points, axis=0) * tracer.size_mm).T)
             area += float((steps * (line.widths_mm[:-1] + line.widths_mm[1:]) / 2).sum())
             lines.append(line)

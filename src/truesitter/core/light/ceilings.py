@@ -82,7 +82,12 @@ def neighbour_of(value: Floats, where: Mask, x: float, y: float, scale: float, d
     """
     row, column = pixel_at(x, y, value.shape)
     reach = max(2, round(_RING[1] * scale))
-    box = slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)
+    height, width = value.shape
+    # Cut by the picture's border on every side: the window has the shape of what it looks at.
+    box = (
+        slice(max(0, row - reach), min(height, row + reach + 1)),
+        slice(max(0, column - reach), min(width, column + reach + 1)),
+    )
     rows, columns = np.ogrid[box]
     away = np.hypot(rows - row, columns - column)
     ring = (away >= _RING[0] * scale) & (away <= reach) & where[box]

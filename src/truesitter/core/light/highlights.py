@@ -245,6 +245,7 @@ _SPRAYED = {
     Edge.ONE_SIDE: "erase along a shield on the crisp side, lighter and lighter away from it",
     Edge.SOFT: "erase it lightly, round and round",
 }
+# A medium that is not named here is painted as opaque paint is.
 _BY_MEDIUM = {
     "oil": _OILY, "quick oil": _OILY, "acrylic": _OPAQUE, "gouache": _OPAQUE, "watercolour": _WATERY,
     "egg tempera": _OPAQUE, "airbrush": _SPRAYED,
@@ -253,5 +254,5 @@ _BY_MEDIUM = {
 
 def how_to_make(light: Highlight, medium: str) -> str:
     """What to do for a light in a medium (common practice)."""
-    words = _BY_MEDIUM[medium][light.edge]
+    words = _BY_MEDIUM.get(medium, _OPAQUE)[light.edge]
     return f"{words}; pure white at the very end" if light.wet else f"{words}; never pure white"

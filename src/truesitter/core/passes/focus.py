@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.blur import blur
-from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Bytes, Floats, Labels, Mask
 
@@ -169,8 +169,9 @@ _QUIET = 0.08
 
 def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
     """The reference as it may be finished: softer the farther from the focus, (h, w, 3) sRGB."""
-    picture = lab_to_srgb(lab)
-    layers = [picture if mm == 0 else cv2.GaussianBlur(picture, (0, 0), mm / mm_per_px / 2) for mm in _BLURS]
+    # Light is what mixes when an edge is softened, not its code.
+    light = srgb_to_linear(lab_to_srgb(lab))
+    layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in _BLURS]
     # 10–90 % width of a blurred edge is 2.563 sigma.
     wanted = np.clip((finish.edge_mm - SHARPEST_MM) / 2.563 * 2, 0, _BLURS[-1])
     at = np.interp(wanted, _BLURS, np.arange(len(_BLURS)))
@@ -179,4 +180,4 @@ def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
     stack = np.stack(layers)
     rows, columns = np.indices(below.shape)
     mixed = stack[below, rows, columns] * (1 - part) + stack[below + 1, rows, columns] * part
-    return np.asarray(np.round(np.clip(mixed, 0, 1) * 255), dtype=np.uint8)
+    return np.asarray(np.round(linear_to_srgb(mixed) * 255), dtype=np.uint8)

@@ -51,8 +51,8 @@ class HairCanvas:
     def picture(self, number: int, photograph: Bytes) -> Bytes:
         """After so many layers, over the photograph where nothing is painted yet; (h, w, 3) sRGB."""
         laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
-        for (where, _), flat in zip(self.painted.changes[:number], self.flat, strict=False):
-            (laid if flat else stroked)[where] = True
+        for change, flat in zip(self.painted.changes[:number], self.flat, strict=False):
+            (laid if flat else stroked)[change.where] = True
         shape = photograph.shape[:2]
         fade = cv2.GaussianBlur(laid.reshape(shape).astype(np.float32), (0, 0), self.soft_px)
         share = np.where(laid.reshape(shape), np.clip(2 * fade - 1, 0, 1), 0)

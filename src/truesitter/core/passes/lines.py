@@ -38,8 +38,10 @@ def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple
     """
     drawn = [outline(line, shape, mm_per_px, _FINER) for line in lines]
     every = np.concatenate(drawn) / _FINER
-    low = np.clip(np.floor(every.min(axis=0)).astype(int) - 1, 0, None)
-    high = np.clip(np.ceil(every.max(axis=0)).astype(int) + 2, low, (shape[1], shape[0]))
+    border = (shape[1], shape[0])
+    # Lines wholly beyond a border have an empty box at it.
+    low = np.clip(np.floor(every.min(axis=0)).astype(int) - 1, 0, border)
+    high = np.clip(np.ceil(every.max(axis=0)).astype(int) + 2, low, border)
     width, height = high - low
     rows, columns = slice(int(low[1]), int(high[1])), slice(int(low[0]), int(high[0]))
     if not width or not height:

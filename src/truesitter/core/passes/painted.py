@@ -19,6 +19,7 @@ from truesitter.core.paint.media.supports import PRIMED_CANVAS, Support
 from truesitter.core.paint.optics.kubelka_munk import seen_from
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.passes.borders import LEVELS, Borders, cover
+from truesitter.core.passes.change import Change
 from truesitter.core.passes.layer import Deed, Layer, Taking, laid_over
 from truesitter.core.passes.lines import line_cover
 from truesitter.core.types import Bytes, Counts, Floats, Ints, Labels, Mask
@@ -58,18 +59,18 @@ class Painted:
     labs
         (m, 3) L*a*b* of each stack; the first is the bare support's.
     changes
-        For each pass the pixels it changed, counted row by row, and their new stacks.
+        For each pass what it changed.
     """
 
     shape: tuple[int, int]
     labs: Floats
-    changes: tuple[tuple[Ints, Ints], ...]
+    changes: tuple[Change, ...]
 
     def stacks(self, number: int) -> Ints:
         """Stack at each pixel (h, w) after so many passes."""
         stack = np.zeros(self.shape[0] * self.shape[1], np.int32)
-        for where, new in self.changes[:number]:
-            stack[where] = new
+        for change in self.changes[:number]:
+            stack[change.where] = change.stacks
         return stack.reshape(self.shape)
 
     def picture(self, number: int) -> Bytes:
@@ -195,7 +196,7 @@ def paint(
     shape = borders.patchwork.labels.shape[:2]
     deeds = [deed for one in passes for deed in one.deeds]
     hand = _Hand((shape[0], shape[1]), support, rack, any(isinstance(d, Taking) for d in deeds))
-    changes: list[tuple[Ints, Ints]] = []
+    changes: list[tuple[Counts, Ints]] = []
     # Where a deed reaches depends on nothing that is laid: it is found beside the laying.
     with ThreadPoolExecutor(max_workers=2) as beside:
         places = beside.map(reached, [borders] * len(deeds), deeds, carried_on(passes))
@@ -215,9 +216,10 @@ def paint(
                 changed = touched[0]
             else:
                 changed = np.unique(np.concatenate([np.zeros(0, np.int64), *touched]))
-            changes.append((changed.astype(np.int32), hand.stack[changed]))
+            changes.append((changed, hand.stack[changed]))
     labs = reflectance_to_lab(seen_from(hand.table)).astype(np.float32)
-    return Painted((shape[0], shape[1]), labs, tuple(changes))
+    kept = tuple(Change.of(where, stacks, len(labs)) for where, stacks in changes)
+    return Painted((shape[0], shape[1]), labs, kept)
 
 
 def carried_on(passes: tuple[Painting, ...]) -> list[Mask | None]:

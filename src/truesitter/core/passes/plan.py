@@ -272,6 +272,13 @@ class PassPlan:
     canvases: tuple[Canvas, ...]
     remarks: tuple[Remark, ...]
     hours: Hours
+    bare: Canvas
+    """The canvas before the first pass; all there is where nothing is left to paint."""
+
+    @property
+    def finished(self) -> Canvas:
+        """The canvas after the last pass."""
+        return self.canvases[-1] if self.canvases else self.bare
 
     @property
     def thinner(self) -> str:
@@ -280,4 +287,4 @@ class PassPlan:
 
     def mask(self, number: int) -> Mask:
         """Where a pass lies, (h, w); they are counted from 0."""
-        return self.canvases[number].patchwork.mask(self.passes[number].pieces)
+        return self.bare.patchwork.mask(self.passes[number].pieces)

@@ -57,7 +57,7 @@ class _Planner:
         )  # fmt: skip
         self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
         self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
-        self.canvas = Canvas.bare(patchwork, support, palette.rack)
+        self.bare = self.canvas = Canvas.bare(patchwork, support, palette.rack)
         self.wet_minutes = 0.0
         self.thin: Laid | None = None
         self.passes: list[Pass] = []
@@ -222,7 +222,7 @@ class _Planner:
                 if bool((places[n] & places[number]).any()) and not (hardly[number] and hardly[n])
             )
             base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
-            dries = drying_minutes(base, current.recipe.parts, scene.palette.rack)
+            dries = drying_minutes(base, current.recipe.parts, scene.medium, scene.palette.rack)
             timed.append(Timed(minutes[number], dries, under))
         starts = earliest_starts(tuple(timed))
         passes = []
@@ -237,11 +237,15 @@ class _Planner:
                 )
             )  # fmt: skip
         self._mind_bare_white()
+        if not passes:
+            words = " leaves nothing to paint: everything is as light as the ground, or smaller than a brush."
+            self.remarks.append(Remark("This picture", None, words))
         likely = sum(minutes) / 60
         hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], hair)
         return PassPlan(
-            tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours
-        )
+            tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours,
+            self.bare,
+        )  # fmt: skip
 
 
 def _first(passes: list[PassTemplate], region: Region) -> int | None:

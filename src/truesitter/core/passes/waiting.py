@@ -4,14 +4,26 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from truesitter.core.paint.media.media import Medium
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
 _SPEED = {"fast": 0.6, "medium": 1.0, "slow": 1.6}
 """Drying time of a pigment ground in oil, relative to a medium one (from memory)."""
 
 
-def drying_minutes(base: int, parts: dict[str, int], rack: Rack = LIBRARY) -> int:
-    """Drying time of a mixture: that of its slowest tube that makes up a tenth of it or more."""
+def drying_minutes(base: int, parts: dict[str, int], medium: Medium, rack: Rack = LIBRARY) -> int:
+    """Drying time of a mixture in minutes.
+
+    Pigments speed or slow oil only, which hardens by taking up oxygen: there the slowest tube that makes up
+    a tenth of the mixture or more decides. What dries by losing water takes its usual time.
+
+    Parameters
+    ----------
+    base
+        Minutes that a mixture of medium speed takes in this medium and room.
+    """
+    if not medium.oily:
+        return base
     total = sum(parts.values())
     speeds = [_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
     return round(base * max(speeds, default=1.0))

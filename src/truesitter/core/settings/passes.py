@@ -11,7 +11,7 @@ from truesitter.core.paint.media.supports import SupportName
 from truesitter.core.passes.background import Design, Hue
 from truesitter.core.passes.focus import Depth
 from truesitter.core.passes.plan import Exactness
-from truesitter.core.passes.school import School
+from truesitter.core.passes.school import School, UnlitName
 from truesitter.core.passes.schools import LAYERED_OIL, SCHOOLS, school
 from truesitter.core.passes.shadow_family import ShadowFamily
 from truesitter.core.passes.switches import (
@@ -88,6 +88,11 @@ class PassSettings(Settings):
     def followed(self) -> School:
         """The school that is followed, as its document has it."""
         return school(self.school, self.own)
+
+    @property
+    def unlit(self) -> tuple[UnlitName, ...]:
+        """Places that the school leaves without light: all that light zones need to know of it."""
+        return self.followed().unlit
 
     def adapted(self) -> School:
         """The same with its passes in the order that the switches ask for."""

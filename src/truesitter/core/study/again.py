@@ -96,8 +96,8 @@ def plan_again(study: Study, painting: PaintingSettings) -> Again:
 
 def _beyond(study: Study, old: PassPlan, new: PassPlan, names: tuple[str, ...]) -> tuple[Beyond, ...]:
     """Places whose last state differs from the one planned, by region and value group."""
-    work = old.canvases[-1].patchwork
-    off = np.asarray(lab_value(new.canvases[-1].labs()) - lab_value(old.canvases[-1].labs()))
+    work = old.bare.patchwork
+    off = np.asarray(lab_value(new.finished.labs()) - lab_value(old.finished.labs()))
     regions = work.at(reduced_labels(study.sitter.regions().labels, PLANNING_LONG_SIDE))
     groups = work.at(study.surround.surround().groups)
     mm = study.surround.mm_per_px()

@@ -232,8 +232,7 @@ class LightStage:
             "light.zone_1_reach",
             "light.peaks",
             "light.limits",
-            "passes.school",
-            "passes.own",
+            "passes.unlit",
             "regions.names",
         ),
         needs=("linear light", "framed", "regions", "detection", "light direction"),
@@ -249,7 +248,7 @@ class LightStage:
         if not skin.any():
             return LightZones((), np.zeros(shape, np.uint8), np.zeros(value.shape, np.float32), ())
         lit = luminance >= shadow_border(luminance[skin].astype(np.float64), self.even())
-        barred = unlit_mask(face, self._school.followed().unlit, value.shape)
+        barred = unlit_mask(face, self._school.unlit, value.shape)
         inside = inside_limits(self.limits(), value.shape) & ~barred
         own = self._sitter.own_places()
         open_ = inside & lit & (skin | (regions == Region.LIPS))

@@ -120,7 +120,7 @@ class PassStage:
         "passes",
         settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances"),
         needs=_needed,
-        version=9,
+        version=10,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -169,7 +169,7 @@ class PassStage:
         """How sharply each border between the places of the passes is painted."""
         lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
         mm_per_px = self._picture.settings.canvas_width_mm / lab.shape[1]
-        patchwork = self.plan().canvases[0].patchwork
+        patchwork = self.plan().bare.patchwork
         return measure_borders(patchwork, lightness_map_to_value(lab[..., 0]), mm_per_px)
 
     @result("seams", needs=("painted borders", "passes", "regions", "values"))
@@ -189,7 +189,7 @@ class PassStage:
         """The canvas after each pass, as soft as it is painted."""
         plan = self.plan()
         done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
-        return paint(self.borders(), done, plan.support, plan.canvases[0].rack)
+        return paint(self.borders(), done, plan.support, plan.bare.rack)
 
     @result("painted without", settings=TUBES, needs=("painted borders", "passes"))
     def without(self, number: int) -> Painted:
@@ -199,7 +199,7 @@ class PassStage:
             Painting((), p.into_wet) if n == number else Painting(p.deeds, p.into_wet)
             for n, p in enumerate(plan.passes, 1)
         ]
-        return paint(self.borders(), done, plan.support, plan.canvases[0].rack)
+        return paint(self.borders(), done, plan.support, plan.bare.rack)
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""

@@ -114,10 +114,10 @@ def needs_of(study: Study, box: Box, inside: Mask | None = None) -> Needs:
     passes: list[tuple[int, Pass, float]] = []
     if study.easel.planned():
         plan = study.passes.plan()
-        labels = plan.canvases[0].patchwork.labels
+        labels = plan.bare.patchwork.labels
         piece = box.slices(labels.shape)
         counted = labels[piece] if inside is None else labels[piece][inside[piece]]
-        share = np.bincount(counted.ravel(), minlength=len(plan.passes[0].pieces)) / max(1, counted.size)
+        share = np.bincount(counted.ravel(), minlength=len(plan.bare.patchwork.sizes)) / max(1, counted.size)
         for number, one in enumerate(plan.passes, 1):
             part = float(share[one.pieces].sum())
             if one.lines:

@@ -7,8 +7,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import linear_to_srgb
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.types import Bytes, Codes, Doubles, Floats, Labels, Mask
 from truesitter.core.values.shapes import absorb_small
 
@@ -117,5 +116,5 @@ def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[floa
 def paint_groups(labels: Labels, values: Doubles) -> Bytes:
     """Groups as flat greys of their values; (H, W) uint8 sRGB."""
     greys = np.zeros(256, np.uint8)
-    greys[: len(values)] = np.round(linear_to_srgb(value_to_luminance(values)) * 255)
+    greys[: len(values)] = np.round(value_to_srgb(values) * 255)
     return np.asarray(cv2.LUT(labels, greys))

@@ -7,7 +7,7 @@ import numpy as np
 
 from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
-from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_luminance
+from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_srgb
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
@@ -71,9 +71,7 @@ def smooth_shapes(value: Floats, radius: float) -> Floats:
 
 def grey_levels() -> Bytes:
     """Screen grey (0–255) of 2 560 values from 0 to 10, a table for `paint_values`."""
-    return np.asarray(
-        np.round(linear_to_srgb(value_to_luminance(np.arange(2560) / 256)) * 255), dtype=np.uint8
-    )
+    return np.asarray(np.round(value_to_srgb(np.arange(2560) / 256) * 255), dtype=np.uint8)
 
 
 def paint_values(value: Floats) -> Bytes:

@@ -8,8 +8,8 @@ import numpy as np
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_hex
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
+from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.passes.brushes import widest_brush
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.values.compare import SpotValue, compare
@@ -88,7 +88,7 @@ class RiskOut(BaseModel):
 
 
 def _grey(value: float) -> str:
-    return srgb_to_hex(np.repeat(linear_to_srgb(value_to_luminance(value)), 3))
+    return srgb_to_hex(np.repeat(value_to_srgb(value), 3))
 
 
 def _spot_out(spot: SpotValue) -> SpotValueOut:
