@@ -121,6 +121,7 @@ def test_pure_white_is_for_wet_sparkle_alone(medium: str) -> None:
     assert "never pure white" in how_to_make(skin, medium)
     assert "pure white at the very end" in how_to_make(wet, medium)
     assert not how_to_make(skin, medium).startswith("mask")
+    assert how_to_make(skin, "a medium that came later") == how_to_make(skin, "gouache")
     ways = {how_to_make(replace(skin, edge=edge), medium) for edge in Edge}
     assert len(ways) == 3
 

@@ -24,10 +24,11 @@ from truesitter.core.drills.looking import WARM_HUE
 from truesitter.core.drills.make import MAKERS, make_round
 from truesitter.core.drills.picture import DrillPicture, Peak
 from truesitter.core.drills.rounds import Answer, NotHere, Round
-from truesitter.core.drills.spacing import DAYS, Go, due
+from truesitter.core.drills.spacing import DAYS, Due, Go, due
 from truesitter.core.drills.staircase import REMEMBERED, Told, at_threshold, chance, estimate
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
+from truesitter.store.drills import KeptRound, goes_of
 
 LOOKING: tuple[DrillName, ...] = ("value", "surround", "lighter", "same value", "warm", "steps")
 
@@ -356,17 +357,54 @@ def test_at_the_threshold_the_chance_is_what_it_is_called() -> None:
 # -- spacing ------------------------------------------------------------------------------------
 
 
-@given(st.lists(st.sampled_from([0.0, 0.69, 0.7, 0.9, 1.0]), max_size=12))
-def test_boxes_follow_their_rule(rights: list[float]) -> None:
-    """Leitner 1972: a box on for what went well, the first one for what did not."""
+@given(
+    st.lists(
+        st.tuples(st.sampled_from([0.0, 0.69, 0.7, 0.9, 1.0]), st.sampled_from([0.002, 0.8, 1.0, 2.0, 20.0])),
+        max_size=12,
+    )
+)
+def test_boxes_follow_their_rule(given_: list[tuple[float, float]]) -> None:
+    """Leitner 1972: what was due and went well is a box on, what did not is in the first, the rest stays."""
+    at, goes = datetime(2026, 1, 1), []
+    box, due_at = 0, datetime(2026, 1, 1)
+    for right, days in given_:
+        at += timedelta(days=days)
+        goes.append(Go(at, right))
+        if right < 0.7:
+            box, due_at = 1, at + timedelta(days=1)
+        elif at >= due_at - timedelta(hours=6):
+            box = min(box + 1, 5)
+            due_at = at + timedelta(days=DAYS[box - 1])
+    assert due(goes).box == box
+    assert due(goes).at == (due_at if goes else None)
+
+
+def test_five_goes_in_an_evening_are_no_sixteen_days() -> None:
+    """Twelve minutes of practice: it comes back tomorrow."""
+    start = datetime(2026, 1, 1, 20)
+    goes = [Go(start + timedelta(minutes=3 * n), 1.0) for n in range(5)]
+    assert due(goes) == Due(1, start + timedelta(days=1))
+
+
+def test_a_stroke_beside_its_mark_is_not_judged() -> None:
+    one = make_round("strokes", flat(), 15.0, 3)
+    assert one.question.at is not None
+    x, y = one.question.at
+    along = np.linspace(0, 0.15, 20)
+    elsewhere = tuple((float(x + (0.3 if x < 0.5 else -0.3) + d), float(y)) for d in along)
+    with pytest.raises(Refusal, match="at the mark"):
+        one.score(Answer(points=elsewhere, widths=(1.0,) * 20))
+    # A finger's breadth beside it will do.
+    near = tuple((float(x + d), float(y + 0.03)) for d in along)
+    assert one.score(Answer(points=near, widths=tuple(np.linspace(1, 0.2, 20)))).off < 1
+
+
+@given(st.lists(st.sampled_from("ab"), min_size=20, max_size=20))
+def test_goes_answered_in_turn_count_each(order: list[str]) -> None:
+    """Two windows, ten rounds to a go: whatever their order, a go that has its ten is whole."""
     start = datetime(2026, 1, 1)
-    goes = [Go(start + timedelta(days=n), right) for n, right in enumerate(rights)]
-    found = due(goes)
-    row = 0
-    for right in rights:
-        row = min(row + 1, 5) if right >= 0.7 else 1
-    assert found.box == row
-    if rights:
-        assert found.at == goes[-1].at + timedelta(days=DAYS[row - 1])
-    else:
-        assert found.at is None
+    rounds = [KeptRound(go, start + timedelta(minutes=n), Told(1, True, 0)) for n, go in enumerate(order)]
+    whole = [go for go in "ab" if order.count(go) >= 10]
+    found = list(goes_of(rounds, 10))
+    assert len(found) == len(whole)
+    assert [g.at for g in found] == sorted(g.at for g in found)

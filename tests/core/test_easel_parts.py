@@ -9,15 +9,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.easel import painter, photographed, relit
+from truesitter.core.colour.spaces import srgb_to_linear
+from truesitter.core.colour.value import Luminance, luminance_to_value, value_to_srgb
 from truesitter.core.easel.areas import Areas, areas_of
 from truesitter.core.easel.dab import check_dab
 from truesitter.core.easel.drawing import Feature, Offset, offset_of
 from truesitter.core.easel.findings import find_differences
-from truesitter.core.easel.finish import edges_off, finish_off, read_both
+from truesitter.core.easel.finish import _camera_grain, edges_off, finish_off, read_both
 from truesitter.core.easel.habits import Observed, find_habits
 from truesitter.core.easel.likeness import normalised
 from truesitter.core.easel.printing import STEPS, PrinterCurve
 from truesitter.core.easel.squint import Squinted
+from truesitter.core.easel.stop import stop_test
 from truesitter.core.easel.words import colour_words, in_steps, value_words
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
@@ -197,6 +200,49 @@ def test_the_larger_and_the_worse_come_first_and_colour_is_told_for_itself() -> 
     assert [f.what for f in told] == ["value", "colour", "value"]
     assert told[0].place == "right"
     assert "red" in next(f for f in told if f.what == "colour").words
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_no_place_is_told_twice(seed: int) -> None:
+    """Patches of any number, size and amount: places by one name and sign lie apart in amount or in name."""
+    rng = np.random.default_rng(seed)
+    steps = np.zeros((200, 200), np.float32)
+    for _ in range(10):
+        x, y, size = rng.integers(0, 170), rng.integers(0, 170), rng.integers(12, 40)
+        steps[y : y + size, x : x + size] = rng.choice((0.5, 0.6, 0.7))
+    told = [f for f in find_differences(*two_halves(steps), 1.0, absolute=False)[0] if f.what == "value"]
+    masks = np.sum([f.mask for f in told], axis=0)
+    assert masks.max() == 1, "no spot is part of two findings"
+    assert len({f.place for f in told}) == len(told)
+
+
+def test_the_grain_of_a_camera_has_the_shape_of_its_code() -> None:
+    """Noise even in 8-bit sRGB steps, seen as values (IEC 61966-2-1): squares by area.
+
+    One place is worked farther than planned besides; it must not pass for grain.
+    """
+    rng = np.random.default_rng(3)
+    greys = np.array([2.0, 3.0, 4.0, 5.5, 7.0, 9.0])
+    labels = np.arange(6, dtype=np.uint8).repeat(60)[None].repeat(300, 0)
+    plan = greys[labels].astype(np.float32)
+    noisy = np.clip(value_to_srgb(plan) * 255 + rng.normal(0, 4, plan.shape), 0, 255) / 255
+    own = luminance_to_value(Luminance(srgb_to_linear(noisy))).astype(np.float32)
+    names = tuple(f"grey {g:g}" for g in greys)
+    areas, everywhere = Areas(labels, names, names), np.ones(labels.shape, bool)
+    room = np.bincount(labels.ravel()).astype(np.float64)
+    gained = np.bincount(labels.ravel(), (own - plan).ravel().astype(np.float64) ** 2) / room
+    worked = gained.copy()
+    worked[4] += 0.2
+    told = _camera_grain(plan, worked, areas, everywhere, room, np.ones(6, bool))
+    np.testing.assert_allclose(told, gained, rtol=0.15)
+
+
+def test_a_sitting_that_made_it_worse_is_not_told_to_stop() -> None:
+    better, same, worse = (stop_test((0.5, now), 0.8, True) for now in (0.3, 0.49, 0.7))
+    assert (better.stop, same.stop, worse.stop) == (False, True, False)
+    assert worse.moved == pytest.approx(-0.4)
+    assert "40 per cent farther" in worse.words
+    assert "change nothing" in same.words
 
 
 def test_what_was_moved_is_measured_on_a_made_picture() -> None:

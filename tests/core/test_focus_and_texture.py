@@ -11,13 +11,16 @@ from hypothesis import strategies as st
 from scipy.spatial import cKDTree
 
 from tests.core.test_schools import planned
+from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.passes.focus import (
     LEAST,
     REACH,
     SHARPEST_MM,
     SOFTEST_MM,
+    Finish,
     FocusMark,
     finish_for,
+    finished_picture,
     focus_weight,
     small_contrast,
     words_for,
@@ -100,6 +103,19 @@ def test_small_contrast_is_what_squinting_takes_away() -> None:
     assert small_contrast(flat).max() < 1e-3
     checks = flat + np.where(np.indices(flat.shape).sum(axis=0) % 2, 0.5, -0.5).astype(np.float32)
     assert small_contrast(checks)[40, 40] == pytest.approx(0.5, abs=0.1)
+
+
+def test_a_softened_edge_mixes_light_and_not_its_code() -> None:
+    """Half black and half white light is L* 76 (CIE 15), as whoever squints at a chequer sees it."""
+    lab = np.zeros((60, 200, 3), np.float32)
+    lab[:, 100:, 0] = 100
+    flat = np.zeros((60, 200), np.float32)
+    finish = Finish(flat, flat, flat, flat + SOFTEST_MM)
+    softened = finished_picture(lab, finish, 1.0)
+    middle = (picture_to_lab(softened)[30, 99, 0] + picture_to_lab(softened)[30, 100, 0]) / 2
+    assert middle == pytest.approx(76.1, abs=1.5)
+    assert (softened[30, 40] == 0).all()
+    assert (softened[30, 160] == 255).all()
 
 
 def test_words_follow_the_weight() -> None:

@@ -110,6 +110,15 @@ def test_density_is_what_was_asked_for(density: float, type_: StrokeType, seed: 
     assert found == pytest.approx(density * mask.sum() * MM**2, rel=0.1)
 
 
+@pytest.mark.parametrize("type_", [STRAIGHT, COILY], ids=lambda t: t.name)
+def test_a_last_stroke_far_broader_than_most_is_no_error(type_: StrokeType) -> None:
+    """Fine hair with one broad lock: a stroke in it overshoots what was asked for by many of the others."""
+    limit = np.full(SHAPE, 0.3, np.float32)
+    limit[:, 110:130] = 12.0
+    for seed in range(40):
+        assert lay_strokes(flowing(swing=0), oval(), Wish(type_, 12.0, 0.02, seed), limit)
+
+
 def test_strokes_cover_their_place_evenly() -> None:
     """Where strokes lie is no denser in the middle than at the border: quarters differ by under a third."""
     mask = np.zeros(SHAPE, bool)

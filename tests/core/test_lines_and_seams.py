@@ -98,6 +98,12 @@ def test_lines_lie_where_they_are_drawn_and_are_clipped_by_the_picture() -> None
     assert stroke_minutes(60) - stroke_minutes(0) == pytest.approx(4)
 
 
+@pytest.mark.parametrize("beyond", [(1.5, 0.5), (-0.5, 0.5), (0.5, 1.5), (0.5, -0.5), (1.5, 1.5)])
+def test_a_line_wholly_beyond_the_picture_covers_nothing(beyond: tuple[float, float]) -> None:
+    points = np.array([beyond, beyond]) + np.array([(0, 0), (0.1, 0.1)])
+    assert not covered((Line(points, np.array([2.0, 1.0])),)).any()
+
+
 @pytest.mark.parametrize("name", ["maren", "tobias"])
 def test_the_lines_of_a_face_keep_to_its_features(name: str) -> None:
     study = study_of(name)

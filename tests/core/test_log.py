@@ -283,6 +283,12 @@ def test_entries_are_found_by_words_kind_and_day() -> None:
     assert found("violet") == ["used", "note"]
     assert found("shadow violet") == ["note"]
     assert found("maren ada eye") == ["judged"]
+    # What fields and kinds are called by the program was said by nobody.
+    assert found("kind") == found("words") == found("judged") == found("liked") == found("ml") == []
+    hand.begin(work(name="Second wash"), after=60)
+    assert found(hand.sitting) == found("area_cm2") == []
+    assert found("second WASH") == ["began"]
+    hand.entries.pop()
     assert found(kind="used") == ["used"]
     assert found(painter="Ben") == found(sitter="s2") == []
     assert found(until=date(2026, 3, 2)) == ["note"]

@@ -96,6 +96,42 @@ def test_parts_of_a_pass_count_for_as_much() -> None:
     assert own_pace(hand.entries, LATER).time[Level("wash")] == learned
 
 
+def test_many_small_steps_are_as_long_as_one_large_one() -> None:
+    """Every few minutes a painter says “1.5 % more”, at exactly the pace that was reckoned."""
+    for step in (0.001, 0.015, 0.019, 0.3):
+        hand = Hand()
+        for n in range(4):
+            one, done = work(key=f"p{n}"), 0.0
+            hand.begin(one, after=1440)
+            while done < 1:
+                before, done = done, min(1.0, done + step)
+                hand.turn(one, 60 * (done - before), done=done)
+            hand.end(0, done=1)
+        learned = own_pace(hand.entries, LATER).time[Level("wash")]
+        assert learned.factor == pytest.approx(1.0, rel=0.03), step
+
+
+def test_paint_waits_with_its_work_until_progress_is_said() -> None:
+    """Half of the paint in a sitting where nothing is said, half in the one that ends the pass: all of it."""
+    hand = Hand()
+    for n in range(3):
+        one, other = work(key=f"p{n}"), work(key=f"other-{n}", ml=2)
+        hand.begin(one, after=1440)
+        hand.use(1, left=0.5)
+        hand.end(30)
+        hand.begin(one, after=1440)
+        hand.use(2)
+        hand.turn(other, 30, done=1)
+        hand.end(60, done=1)
+    pace = own_pace(hand.entries, LATER)
+    # 1 + 2 ml for two passes that are reckoned at 2 ml each.
+    assert pace.paint[Level("wash", "skin")].factor == pytest.approx(0.75)
+    stays = 0.75 * (2.5 / 3) / (1 - DEFAULT_LOSS)
+    assert pace.film[Level("wash", "skin")].factor == pytest.approx(stays, rel=0.02)
+    assert pace.loss is not None
+    assert pace.loss[0] == pytest.approx(0.25)
+
+
 def test_own_pace_is_ones_own_and_can_be_learned_anew() -> None:
     hand = Hand(painter="Ada")
     hand.entries = [*painted({"skin": 2.0}, 4, 1, 0.0)]

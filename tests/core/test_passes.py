@@ -15,7 +15,7 @@ from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media import MEDIA, Medium
 from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
@@ -71,9 +71,15 @@ def test_layers_of_oil_dry_by_whole_days() -> None:
 
 
 def test_slow_tubes_hold_up_a_mixture() -> None:
-    assert drying_minutes(1000, {"raw-umber": 1}) == 600
-    assert drying_minutes(1000, {"raw-umber": 1, "titanium-white": 1}) == 1600
-    assert drying_minutes(1000, {"raw-umber": 30, "titanium-white": 1}) == 600
+    assert drying_minutes(1000, {"raw-umber": 1}, MEDIA["oil"]) == 600
+    assert drying_minutes(1000, {"raw-umber": 1, "titanium-white": 1}, MEDIA["oil"]) == 1600
+    assert drying_minutes(1000, {"raw-umber": 30, "titanium-white": 1}, MEDIA["oil"]) == 600
+
+
+@pytest.mark.parametrize("medium", [m for m in MEDIA.values() if not m.oily], ids=lambda m: m.name)
+def test_pigments_slow_no_medium_but_oil(medium: Medium) -> None:
+    """Ivory black in water dries as anything else in water does (common practice)."""
+    assert drying_minutes(20, {"ivory-black": 1}, medium) == 20
 
 
 def half(shape: tuple[int, int] = (40, 60)) -> np.ndarray:

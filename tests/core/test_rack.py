@@ -307,7 +307,10 @@ def test_own_tubes_obey_wishes_and_bring_their_cautions() -> None:
     (lead, _) = cautions_for(["flake"], rack)
     assert lead.startswith("Old flake (PW1) contains lead")
     assert "Titanium white can stand in" in lead
-    assert drying_minutes(100, {"flake": 1}, rack) < drying_minutes(100, {"titanium-white": 1}, rack)
+    oil = MEDIA["oil"]
+    assert drying_minutes(100, {"flake": 1}, oil, rack) < drying_minutes(
+        100, {"titanium-white": 1}, oil, rack
+    )
 
 
 def test_own_tubes_glaze_nudge_and_hide_as_the_librarys_do() -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 from itertools import pairwise
 
@@ -11,9 +12,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.passes.brush_numbers import FLAT_MM, LINER_MM, ROUND_MM, brush_number
 from truesitter.core.passes.kit import HEAVY_G_CM3, LEAST_WASH_RATIO, kit_for
 from truesitter.core.passes.minutes import EXACT, MASSED_HAIR, pass_minutes, rates
+from truesitter.core.passes.plan import Thinned
 from truesitter.core.passes.schedule import DAY_MINUTES, Task, sittings_for
 from truesitter.core.passes.schools import SCHOOLS
 from truesitter.core.passes.waiting import Room
@@ -198,6 +201,17 @@ def test_the_kit_holds_what_the_passes_use() -> None:
         n for n, p in enumerate(plan.passes) if p.recipe.parts
     ]
     assert kit.stir == ()
+
+
+def test_each_dilution_takes_the_thinner_for_its_own_paint() -> None:
+    """By hand: 10 ml of paint, three tenths of it 1 to 2 and seven tenths 1 to 10, want 76 ml."""
+    plan = planned("maren", "layered-oil").passes.plan()
+    thinned = (Thinned(Dilution(1, 2), 0, 0.3), Thinned(Dilution(1, 10), 1, 0.7))
+    one = replace(plan.passes[0], thinned=thinned, ml=10.0)
+    kit = kit_for(replace(plan, passes=(one,)), (), plan.bare.rack, ())
+    assert kit.thinner_ml == pytest.approx(76)
+    wash = next(p for p in plan.passes if len(p.thinned) > 1)
+    assert sum(t.share for t in wash.thinned) == pytest.approx(1)
 
 
 def test_heavy_pigments_are_stirred_in_thin_paint() -> None:

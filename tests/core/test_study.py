@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from skimage.data import astronaut
 
 from tests.conftest import jpeg, study_of, truth
-from truesitter.core.memo import Memo, size_of
+from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.core.values.edges import Sharpness
@@ -112,7 +112,7 @@ def test_the_memory_computes_once_however_many_ask() -> None:
 
 
 def test_the_memory_forgets_the_oldest_and_never_an_error() -> None:
-    memo = Memo(most_bytes=3000)
+    memo = Memo(most_bytes=3400)
     made: list[str] = []
 
     def make(name: str) -> np.ndarray:
@@ -122,7 +122,6 @@ def test_the_memory_forgets_the_oldest_and_never_an_error() -> None:
     for name in ("a", "b", "c", "a", "d", "a", "b"):
         memo.get(name, lambda name=name: make(name))
     assert made == ["a", "b", "c", "d", "b"]
-    assert size_of((np.zeros(10), [np.zeros(5)])) == 120
     with pytest.raises(ZeroDivisionError):
         memo.get("bad", lambda: 1 // 0)
     assert memo.get("bad", lambda: 5) == 5

@@ -9,6 +9,7 @@ import pytest
 
 from tests.core.test_lines_and_seams import planned
 from truesitter.core.light.zones import Ray
+from truesitter.core.paint.media.media import MEDIA
 from truesitter.core.passes.light_lines import ENDS_BEFORE, streaks
 from truesitter.core.passes.schools import TEMPERA
 from truesitter.core.passes.waiting import drying_minutes
@@ -95,6 +96,7 @@ def test_tempera_dries_in_minutes() -> None:
         drying_minutes(
             TEMPERA.passes[1].dries_minutes,
             {"titanium-white": 1},
+            MEDIA["egg tempera"],
         )
         <= 30
     )

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
+from truesitter.core.light.ceilings import ceilings, neighbour_of
 from truesitter.core.light.peaks import LightPeak, beside_usual, find_peaks, own_peaks, prominences
 from truesitter.core.light.zones import (
     ABOVE_THE_MOUTH,
@@ -134,6 +135,15 @@ def test_zone_4_fades_over_the_last_part_of_its_depth() -> None:
     assert (np.diff(row[first:200]) <= 1e-6).all()
     assert (found.fade[:, 205:] == 0).all()
     assert (found.fade[found.zones == 2] == 1).all()
+
+
+@pytest.mark.parametrize("at", [(0.001, 0.001), (0.999, 0.001), (0.001, 0.999), (0.999, 0.999), (0.5, 0.99)])
+def test_a_light_at_the_border_of_the_picture_has_its_neighbours(at: tuple[float, float]) -> None:
+    """The ring round it is cut by the picture: what is left of it counts."""
+    value, everywhere = np.full((120, 90), 4.0, np.float32), np.ones((120, 90), bool)
+    assert neighbour_of(value, everywhere, *at, 100.0, False) == 4.0
+    (found,) = ceilings((("forehead", *at),), value, value, everywhere, ~everywhere, (3.0, 5.0), 100.0)
+    assert (found.neighbour, found.ceiling) == (4.0, 5.0)
 
 
 def test_zones_start_somewhere() -> None:

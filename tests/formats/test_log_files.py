@@ -138,6 +138,9 @@ def test_the_calendar_is_read_back_by_another_library() -> None:
     painting = [e for e in events if "painted" in str(e["SUMMARY"])]
     assert [e["DTSTART"].dt for e in painting] == [s.began.replace(tzinfo=UTC) for s in sittings]
     assert all(e["DTEND"].dt - e["DTSTART"].dt == timedelta(minutes=90) for e in painting)
+    # An end has to be later than the beginning: what happens at one moment has none (RFC 5545, 3.8.2.2).
+    assert len(events) > len(painting)
+    assert all("DTEND" not in e or e["DTEND"].dt > e["DTSTART"].dt for e in events)
     assert painting[0]["SUMMARY"] == "Maren, by the window; morning: painted 1 h 30 min"
     dry = [e for e in events if "is dry" in str(e["SUMMARY"])]
     assert [e["DTSTART"].dt for e in dry] == [c.dry_at.replace(tzinfo=UTC) for c in clocks_of(sittings)]

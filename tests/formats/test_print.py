@@ -8,17 +8,20 @@ from __future__ import annotations
 import random
 import re
 
+import colour
 import numpy as np
 import pypdfium2 as pdfium
 import pytest
 
 from tests.conftest import jpeg, made_head
+from truesitter.core.easel.printing import STEPS
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 from truesitter.formats.fonts import SANS, printable, width_of, wrapped
 from truesitter.formats.mixing_sheet import mixing_pdf
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
+from truesitter.formats.print_reference import wedge_pdf
 from truesitter.formats.sheet import MARGIN, Sheet, Words, swatches
 from truesitter.formats.swatch_sheet import swatch_sheet_pdf
 from truesitter.formats.transfer import thumbnails_pdf, transfer_pdf
@@ -35,6 +38,31 @@ SCRIPTS = {
 PLAIN = re.compile(r"[\x20-\x7e\u00a0-\u052f\u2000-\u25ff]*")
 TOP_AND_BOTTOM = 7 / 25.4 * 72
 """The wedge and the page's number stand lower than the rest, 7 mm from the edge."""
+
+
+def greys_of(pdf: bytes, page: int = 0) -> dict[int, int]:
+    """How many pixels each neutral grey covers of a page, as another library paints it."""
+    picture = pdfium.PdfDocument(pdf)[page].render(scale=2).to_numpy()[..., :3].astype(int)
+    neutral = np.ptp(picture, axis=-1) <= 1
+    return dict(enumerate(np.bincount(picture[neutral][:, 1], minlength=256)))
+
+
+def test_the_printed_wedge_and_card_hold_their_values() -> None:
+    """Greys of the PDF against Munsell values through another library (ASTM D1535, IEC 61966-2-1).
+
+    12 x 24 mm each, and the card 120 x 60 mm less its holes of 4, 6 and 10 mm.
+    """
+    study = Study.of_bytes(jpeg(made_head()), StudySettings())
+    found = greys_of(wedge_pdf(study, "Wedge", "A4", Counting(), corrected=False))
+    mm = 2 * 72 / 25.4
+    for value in STEPS:
+        luminance = colour.colorimetry.luminance_ASTMD1535(value) / 100
+        level = round(255 * float(colour.cctf_encoding(luminance, function="sRGB")))
+        near = sum(found[n] for n in range(level - 1, level + 2))
+        assert near >= 0.9 * 12 * 24 * mm**2, f"value {value:g} should be grey {level}"
+    middle = round(255 * float(colour.cctf_encoding(0.1927, function="sRGB")))
+    card = 120 * 60 - 4**2 - 6**2 - 10**2
+    assert sum(found[n] for n in range(middle - 1, middle + 2)) >= 0.95 * card * mm**2
 
 
 def named(rng: random.Random, length: int, script: str) -> str:

@@ -69,9 +69,7 @@ def test_the_newest_daily_copy_is_named_as_the_way_back(folder: Path) -> None:
         Shelf(folder)
 
 
-def test_what_an_older_database_does_not_know_comes_back(
-    folder: Path, tmp_path: Path
-) -> None:
+def test_what_an_older_database_does_not_know_comes_back(folder: Path, tmp_path: Path) -> None:
     shutil.copy(folder / DATABASE, tmp_path / "yesterday")
     shelf = Shelf(folder)
     new = shelf.add(jpeg(np.full((80, 64, 3), 220, np.uint8)), "new.jpg")

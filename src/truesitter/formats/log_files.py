@@ -175,16 +175,18 @@ def log_ics(
         event.add("description", "\n".join([*lines, *sitting.notes]))
         calendar.add_component(event)
     for clock in clocks:
-        event = _event(f"dry-{clock.sitter}-{clock.key or clock.name}", clock.dry_at, clock.dry_at, written)
+        event = _event(f"dry-{clock.sitter}-{clock.key or clock.name}", clock.dry_at, None, written)
         event.add("summary", f"{names.get(clock.sitter, 'A picture')}: {clock.name} is dry")
         calendar.add_component(event)
     return bytes(calendar.to_ical())
 
 
-def _event(uid: str, start: datetime, end: datetime, written: datetime) -> Event:
+def _event(uid: str, start: datetime, end: datetime | None, written: datetime) -> Event:
+    """An event; a moment has no end, as one has to lie after the beginning (RFC 5545, 3.8.2.2)."""
     event = Event()
     event.add("uid", f"{uid}@truesitter")
     event.add("dtstamp", written.replace(tzinfo=UTC))
     event.add("dtstart", start.replace(tzinfo=UTC))
-    event.add("dtend", end.replace(tzinfo=UTC))
+    if end is not None and end > start:
+        event.add("dtend", end.replace(tzinfo=UTC))
     return event

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
-from itertools import groupby
 
 from sqlalchemy import select
 
@@ -82,7 +81,9 @@ def goes_of(rounds: list[KeptRound], whole: int) -> Iterator[Go]:
     whole
         How many rounds a go has.
     """
-    for _, each in groupby(rounds, key=lambda r: r.go):
-        go = list(each)
-        if len(go) >= whole:
-            yield Go(go[-1].at, sum(r.told.right for r in go) / len(go))
+    goes: dict[str, list[KeptRound]] = {}
+    for one in rounds:
+        # Two that are answered in turn, in two windows, are two all the same.
+        goes.setdefault(one.go, []).append(one)
+    found = [Go(g[-1].at, sum(r.told.right for r in g) / len(g)) for g in goes.values() if len(g) >= whole]
+    yield from sorted(found, key=lambda g: g.at)

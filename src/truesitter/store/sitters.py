@@ -133,7 +133,11 @@ class Shelf:
         return settings, troubles
 
     def _sitter(self, session: Session, row: SitterRow) -> Sitter:
-        settings, troubles = self._settings(session, row)
+        return self._as_read(session, row, *self._settings(session, row))
+
+    def _as_read(
+        self, session: Session, row: SitterRow, settings: StudySettings, troubles: tuple[Trouble, ...]
+    ) -> Sitter:
         return Sitter(
             id=row.id,
             name=row.name,
@@ -262,6 +266,12 @@ class Shelf:
     def change(
         self, sitter_id: str, stage: str, edit: Edit, expected: int | None = None, by: str = ""
     ) -> Sitter:
+        """Change a stage's settings; see `apply`."""
+        return self.apply(sitter_id, stage, edit, expected, by)[1]
+
+    def apply(
+        self, sitter_id: str, stage: str, edit: Edit, expected: int | None = None, by: str = ""
+    ) -> tuple[int, Sitter]:
         """Change a stage's settings and append the change to the history; undone changes are forgotten.
 
         Parameters
@@ -275,6 +285,12 @@ class Shelf:
         by
             Who makes it, in a studio of several.
 
+        Returns
+        -------
+        tuple of int and Sitter
+            The edition it was applied to, and the sitter as this change left it: neither what another window
+            did before nor what it did since is taken for a part of it.
+
         Raises
         ------
         Overtaken
@@ -285,7 +301,7 @@ class Shelf:
         history.check_stage(stage)
         with self._sessions.writing.begin() as session:
             row = self._row(session, sitter_id)
-            settings, troubles = self._settings(session, row)
+            before, (settings, troubles) = row.edition, self._settings(session, row)
             for trouble in troubles:
                 if trouble.stage == stage:
                     raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
@@ -294,10 +310,13 @@ class Shelf:
             if isinstance(new, ReferenceSettings):
                 # What does not fit the photograph is refused here, not by everything that follows.
                 place(new.frame(), row.reference.width, row.reference.height)
-            edition = row.edition
-        if new is not None:
-            self._remember((sitter_id, edition), settings.model_copy(update={stage: new}), troubles)
-        return self.get(sitter_id)
+            if new is not None:
+                settings = settings.model_copy(update={stage: new})
+            session.flush()
+            left = self._as_read(session, row, settings, troubles)
+        # Remembered only when it is really kept.
+        self._remember((sitter_id, left.edition), settings, troubles)
+        return before, left
 
     def reset(self, sitter_id: str, stage: str, words: str, by: str = "") -> Sitter:
         """Give a stage its usual settings, also one that cannot be read; this can be undone."""

@@ -16,6 +16,8 @@ _FAR = 30.0
 
 _ROOT = 0.25
 """The first quarter of a stroke shows how it leaves its root [try]."""
+NEAR_MARK = 0.05
+"""A stroke begins within so much of the picture's height of its mark: fingers are broad [try]."""
 THINS_TO = 0.7
 """A stroke thins out when its end is no wider than this part of its widest [try]."""
 
@@ -87,6 +89,8 @@ def stroke_along(picture: DrillPicture, level: float, lot: Lot, places: Places) 
         line = np.array(answer.points, dtype=np.float64).reshape(-1, 2) * (width, height)
         if len(line) < 3 or len(answer.widths) != len(line):
             raise Refusal("draw one stroke from the mark")
+        if np.hypot(*(line[0] - np.array(root) * (width, height))) > NEAR_MARK * height:
+            raise Refusal("begin the stroke at the mark")
         length = np.r_[0.0, np.cumsum(np.hypot(*np.diff(line, axis=0).T))]
         if length[-1] < 0.02 * height:
             raise Refusal("the stroke is too short to be judged: draw it longer")
@@ -99,7 +103,7 @@ def stroke_along(picture: DrillPicture, level: float, lot: Lot, places: Places) 
         off = float(angle)
         tail = "and it thins out" if thins else "but its end is as thick as its middle"
         words = f"It leaves the root {off:.0f} degrees off the growth, {tail}."
-        along = np.array(root) + np.outer(np.linspace(0, 0.08, 9), growth * (height / width, 1))
+        along = np.array(root) + np.outer(np.linspace(0, _SHOWN, 9), growth * (height / width, 1))
         return Score(
             off, off <= level and thins, words, lines=(tuple((float(x), float(y)) for x, y in along),)
         )

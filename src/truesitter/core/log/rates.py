@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 from typing import NamedTuple
 
@@ -59,8 +59,9 @@ def own_pace(entries: Iterable[Entry], now: datetime, painter: str | None = None
 
     Notes
     -----
-    Sittings that go on, and those before own pace was last reset, count for nothing. Minutes in which a
-    painter said nothing of how much got done are counted with the next time they worked on the same.
+    Sittings that go on, and those before own pace was last reset, count for nothing. Minutes and paint of
+    which a painter did not say how far they brought the work, or that brought it on by hardly anything, are
+    counted with the next time they say so of the same work.
     """
     entries = tuple(entries)
     resets = [
@@ -74,56 +75,88 @@ def own_pace(entries: Iterable[Entry], now: datetime, painter: str | None = None
         for s in sittings_of(entries, now)
         if s.ended is not None and s.began >= since and (painter is None or s.painter == painter)
     ]
-    time, paint, left = _samples(sittings)
-    film = [_stayed(p, left[p.sitting]) for p in paint]
-    return OwnPace(_learned(time), _learned(paint), _learned(film), _loss(left))
-
-
-def _stayed(one: _Sample, left: tuple[float, float]) -> _Sample:
-    """Of a sample of paint that was taken, what stayed on the canvas, beside the film that was reckoned."""
-    taken, scraped = left
-    # Where all was scraped off, a trace stands for it: ratios are told as logarithms.
-    kept = max(taken - scraped, _TRACE * taken) / taken
-    took, reckoned, cm2 = one.took
-    return replace(one, took=_Sum(took * kept, reckoned * (1 - DEFAULT_LOSS), cm2))
-
-
-def _samples(sittings: list[Sitting]) -> tuple[list[_Sample], list[_Sample], dict[str, tuple[float, float]]]:
-    """Samples of time, of paint, and of each sitting how much paint was taken and left."""
-    done: dict[tuple[str, str, str], float] = defaultdict(float)
-    waiting: dict[tuple[str, str, str], float] = defaultdict(float)
-    time: list[_Sample] = []
-    paint: list[_Sample] = []
-    left: dict[str, tuple[float, float]] = {}
+    told = _Samples()
     for sitting in sittings:
-        worked: list[tuple[Work, float]] = []
+        told.take(sitting)
+    return OwnPace(_learned(told.time), _learned(told.paint), _learned(told.film), _loss(told.left))
+
+
+_Which = tuple[str, str, str]
+"""A piece of work: the picture, the school, and the pass."""
+
+
+class _Share(NamedTuple):
+    """How much of a piece of work was done by a sitting since the time before."""
+
+    work: Work
+    done: float
+
+
+class _Samples:
+    """What sittings say, gone through in order.
+
+    Attributes
+    ----------
+    time, paint, film
+        Samples of each.
+    left
+        Of each sitting that took paint, ml taken and ml scraped off again.
+    """
+
+    def __init__(self) -> None:
+        self.time: list[_Sample] = []
+        self.paint: list[_Sample] = []
+        self.film: list[_Sample] = []
+        self.left: dict[str, tuple[float, float]] = {}
+        self._done: dict[_Which, float] = defaultdict(float)
+        self._minutes: dict[_Which, float] = defaultdict(float)
+        self._ml: dict[_Which, tuple[float, float]] = {}
+
+    def take(self, sitting: Sitting) -> None:
+        """Take in one sitting."""
+        shares: dict[_Which, _Share] = {}
         for bout in sitting.bouts:
             work = bout.work
             if work is None or work.minutes < _LEAST_MINUTES / 60 or not work.kind:
                 continue
             which = (sitting.sitter, work.school, work.key or work.name)
-            waiting[which] += bout.minutes
-            if bout.done is None:
-                continue
-            share, done[which] = bout.done - done[which], max(done[which], bout.done)
-            if share < _LEAST_SHARE or waiting[which] < _LEAST_MINUTES:
-                continue
-            took = _Sum(waiting.pop(which), work.minutes * share, work.area_cm2 * share)
-            time.append(_Sample(sitting.id, work.level(), took))
-            worked.append((work, share))
+            self._minutes[which] += bout.minutes
+            before = shares.get(which, _Share(work, 0.0)).done
+            shares[which] = _Share(work, before + self._step(sitting.id, which, work, bout.done))
+        self._paint(sitting, shares)
+
+    def _step(self, sitting: str, which: _Which, work: Work, done: float | None) -> float:
+        """How far a stretch of work brought it, 0 where that is not known yet; it is a sample of time."""
+        share = 0.0 if done is None else done - self._done[which]
+        if share < _LEAST_SHARE or self._minutes[which] < _LEAST_MINUTES:
+            # Many small steps are one large one: nothing moves on before there is enough to learn from.
+            return 0.0
+        self._done[which] += share
+        took = _Sum(self._minutes.pop(which), work.minutes * share, work.area_cm2 * share)
+        self.time.append(_Sample(sitting, work.level(), took))
+        return share
+
+    def _paint(self, sitting: Sitting, shares: dict[_Which, _Share]) -> None:
+        taken, scraped = sum(u.ml for u in sitting.used), sum(u.left_ml for u in sitting.used)
         if sitting.used:
-            taken, scraped = sum(u.ml for u in sitting.used), sum(u.left_ml for u in sitting.used)
-            left[sitting.id] = (taken, scraped)
-            reckoned = sum(w.ml * share for w, share in worked)
-            cm2 = sum(w.area_cm2 * share for w, share in worked)
-            if reckoned > 0:
-                paint += [
-                    _Sample(sitting.id, w.level(), _Sum(taken * part, w.ml * s, w.area_cm2 * s))
-                    for w, s in worked
-                    if w.ml > _LEAST_ML and cm2 > _LEAST_CM2
-                    for part in (w.ml * s / reckoned,)
-                ]
-    return time, paint, left
+            self.left[sitting.id] = (taken, scraped)
+        # Paint goes to each work as it is reckoned for what was done of it; where that is not said, a like
+        # part for all of it stands for it.
+        wanted = {which: s.work.ml * (s.done or 1.0) for which, s in shares.items() if s.work.ml > _LEAST_ML}
+        for which, ml in wanted.items():
+            part = ml / sum(wanted.values())
+            held = self._ml.get(which, (0.0, 0.0))
+            took, off = self._ml[which] = (held[0] + taken * part, held[1] + scraped * part)
+            work, done = shares[which]
+            if not done or not took or work.area_cm2 * done <= _LEAST_CM2:
+                continue
+            del self._ml[which]
+            sum_ = _Sum(took, work.ml * done, work.area_cm2 * done)
+            self.paint.append(_Sample(sitting.id, work.level(), sum_))
+            # Where all was scraped off, a trace stands for it: ratios are told as logarithms.
+            kept = max(took - off, _TRACE * took)
+            stayed = _Sum(kept, sum_.reckoned * (1 - DEFAULT_LOSS), sum_.cm2)
+            self.film.append(_Sample(sitting.id, work.level(), stayed))
 
 
 def _learned(samples: list[_Sample]) -> dict[Level, Learned]:

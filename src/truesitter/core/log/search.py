@@ -6,8 +6,11 @@ from collections.abc import Iterable, Mapping
 from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
+from pydantic import BaseModel
+
 from truesitter.core.log.days import midnight
 from truesitter.core.log.entry import Entry
+from truesitter.core.log.events import Used
 
 
 def found_in(
@@ -46,17 +49,21 @@ def found_in(
 def _says(entry: Entry, names: Mapping[str, str], wanted: list[str]) -> bool:
     if not wanted:
         return True
-    said = " ".join(_texts(entry.what.model_dump())) + f" {entry.painter} {names.get(entry.sitter, '')}"
+    said = " ".join(_words(entry.what)) + f" {entry.painter} {names.get(entry.sitter, '')}"
     folded = said.casefold()
     return all(word in folded for word in wanted)
 
 
-def _texts(value: object) -> list[str]:
-    """All text in a document."""
-    if isinstance(value, str):
-        return [value]
-    if isinstance(value, dict):
-        return [
-            text for key, one in value.items() for text in (*_texts(one), *([key] if one is not None else []))
-        ]
-    return []
+_TOLD = ("words", "why", "by", "name", "place", "mixture", "school", "paper", "medium", "subject")
+"""Fields that hold what a painter wrote or sees; ids, kinds and hashes are none of them."""
+
+
+def _words(what: BaseModel) -> list[str]:
+    """What an entry says in words."""
+    said = [value for name in _TOLD if isinstance(value := getattr(what, name, None), str)]
+    said += list(getattr(what, "marks", {}))
+    if isinstance(what, Used) and not what.name:
+        # A tube that has no name is called by its key.
+        said.append(what.tube)
+    work = getattr(what, "work", None)
+    return said + (_words(work) if isinstance(work, BaseModel) else [])

@@ -138,7 +138,8 @@ def _mixtures(plan: PassPlan) -> tuple[KitMixture, ...]:
 
 
 def _thinner_ml(plan: PassPlan) -> float:
-    return sum(p.ml * p.thinned[-1].dilution.ratio for p in plan.passes if p.thinned)
+    """Every dilution of a pass takes its own thinner for its own part of the paint."""
+    return sum(p.ml * t.share * t.dilution.ratio for p in plan.passes for t in p.thinned)
 
 
 def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], ...]:

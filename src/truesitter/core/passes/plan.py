@@ -111,10 +111,21 @@ class Subject:
 
 @dataclass(frozen=True)
 class Thinned:
-    """How paint is thinned on part of a pass's place; which value group that is, None for all of it."""
+    """How paint is thinned on part of a pass's place.
+
+    Attributes
+    ----------
+    dilution
+        Parts of paint and of thinner.
+    group
+        Which value group that is; None for all of it.
+    share
+        Part of the pass's paint that goes there, 0–1.
+    """
 
     dilution: Dilution
     group: int | None = None
+    share: float = 1.0
 
 
 @dataclass(frozen=True)

@@ -53,7 +53,7 @@ class ChangeOut(BaseModel):
     lists: dict[str, ListEditIn]
 
 
-def _change_out(stage: str, edit: EditIn, old: Sitter, new: Sitter, bench: Bench) -> ChangeOut:
+def _change_out(stage: str, edit: EditIn, before: int, new: Sitter, bench: Bench) -> ChangeOut:
     model: Settings = getattr(new.settings, stage)
     plain = model.model_dump(mode="json", include=set(edit.set))
     lists = {}
@@ -65,19 +65,21 @@ def _change_out(stage: str, edit: EditIn, old: Sitter, new: Sitter, bench: Bench
             start=change.start, remove=change.remove, add=[r.model_dump(mode="json") for r in added]
         )
     return ChangeOut(
-        before=old.edition, edition=new.edition, keys=bench.keys(new), undo=new.undo,
+        before=before, edition=new.edition, keys=bench.keys(new), undo=new.undo,
         redo=new.redo, set=plain, lists=lists,
     )  # fmt: skip
 
 
 @router.patch("/settings/{stage}")
 def change_settings(
-    stage: str, edit: EditIn, sitter: CurrentSitter, bench: Bench, expected: Expected, by: By
+    sitter_id: str, stage: str, edit: EditIn, bench: Bench, expected: Expected, by: By
 ) -> ChangeOut:
     """Change a stage's settings."""
     lists = {name: change.edit() for name, change in edit.lists.items()}
-    changed = bench.shelf.change(sitter.id, stage, Edit(edit.change, edit.set, lists), expected, by)
-    return _change_out(stage, edit, sitter, changed, bench)
+    before, changed = bench.shelf.apply(
+        sitter_id, stage, Edit(edit.change, edit.set, lists), expected, by
+    )  # fmt: skip
+    return _change_out(stage, edit, before, changed, bench)
 
 
 @router.post("/settings/{stage}/reset")

@@ -75,6 +75,8 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     made = judged(parts, scene.palette, target)
     covered = np.any([layer.pieces for layer in layers], axis=0)
     paint = float(np.average(films, weights=areas)) / thinning.strength
+    spent = np.array(films) * areas
+    thinned = [replace(t, share=float(s)) for t, s in zip(thinned, spent / spent.sum(), strict=True)]
     return Laid(made, tuple(layers), covered, step.film, paint, tuple(thinned))
 
 
