@@ -28,7 +28,6 @@ from truesitter.core.drills.spacing import DAYS, Due, Go, due
 from truesitter.core.drills.staircase import REMEMBERED, Told, at_threshold, chance, estimate
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
-from truesitter.store.drills import KeptRound, goes_of
 
 LOOKING: tuple[DrillName, ...] = ("value", "surround", "lighter", "same value", "warm", "steps")
 
@@ -397,14 +396,3 @@ def test_a_stroke_beside_its_mark_is_not_judged() -> None:
     # A finger's breadth beside it will do.
     near = tuple((float(x + d), float(y + 0.03)) for d in along)
     assert one.score(Answer(points=near, widths=tuple(np.linspace(1, 0.2, 20)))).off < 1
-
-
-@given(st.lists(st.sampled_from("ab"), min_size=20, max_size=20))
-def test_goes_answered_in_turn_count_each(order: list[str]) -> None:
-    """Two windows, ten rounds to a go: whatever their order, a go that has its ten is whole."""
-    start = datetime(2026, 1, 1)
-    rounds = [KeptRound(go, start + timedelta(minutes=n), Told(1, True, 0)) for n, go in enumerate(order)]
-    whole = [go for go in "ab" if order.count(go) >= 10]
-    found = list(goes_of(rounds, 10))
-    assert len(found) == len(whole)
-    assert [g.at for g in found] == sorted(g.at for g in found)

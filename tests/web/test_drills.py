@@ -130,9 +130,9 @@ def test_rounds_are_kept_for_each_painter_and_for_good(tmp_path: Path) -> None:
     assert not shelf.drills.add(Asked("value", "a" * 8, 1.0, 1, "s"), Score(0, True, ""), "Ada")
     shelf.close()
     again = Shelf(tmp_path)
-    assert [r.told.off for r in again.drills.of("Ada")["value"]] == [0.5]
-    assert [r.told.right for r in again.drills.of("Ben")["value"]] == [False]
-    assert again.drills.of("") == {}
+    assert [r.told.off for r in again.drills.latest("value", "Ada")] == [0.5]
+    assert [r.told.right for r in again.drills.latest("value", "Ben")] == [False]
+    assert again.drills.latest("value", "") == []
 
 
 def test_habits_ask_for_the_drills_that_train_them() -> None:

@@ -14040,8 +14040,8 @@ export interface operations {
                 "if-match"?: string | null;
             };
             path: {
-                stage: string;
                 sitter_id: string;
+                stage: string;
             };
             cookie?: never;
         };

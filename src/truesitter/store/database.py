@@ -15,7 +15,7 @@ from truesitter.store.trouble import UnusableFolder
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _WRITING = "writing"
-NEWEST = "0007"
+NEWEST = "0008"
 """Number of the newest migration."""
 DATABASE = "sitters.sqlite"
 """Name of the database in a data folder."""

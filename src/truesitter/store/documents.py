@@ -43,14 +43,32 @@ def rows(entries: Sequence[Settings]) -> list[Document]:
     return [entry.model_dump(mode="json") for entry in entries]
 
 
-def load_settings(session: Session, sitter_id: str) -> tuple[StudySettings, tuple[Trouble, ...]]:
+Loaded = tuple[StudySettings, tuple[Trouble, ...]]
+"""All settings of a sitter, and what of them could not be read."""
+
+
+def load_settings(session: Session, sitter_id: str) -> Loaded:
     """All settings of a sitter; stages that cannot be read keep to the usual, and are named."""
+    return load_all_settings(session, [sitter_id])[sitter_id]
+
+
+def load_all_settings(session: Session, sitter_ids: Sequence[str]) -> dict[str, Loaded]:
+    """The same of several sitters, in as many queries as of one."""
+    entries: dict[str, Lists] = {sitter_id: defaultdict(list) for sitter_id in sitter_ids}
+    query = select(ItemRow.sitter_id, ItemRow.stage, ItemRow.field, ItemRow.at, ItemRow.document).where(
+        ItemRow.sitter_id.in_(sitter_ids)
+    )
+    for of, stage, field, at, document in session.execute(query.order_by(ItemRow.at)):
+        entries[of][stage, field].append(Entry(at, document))
+    kept: dict[str, dict[str, StageRow]] = {sitter_id: {} for sitter_id in sitter_ids}
+    for row in session.scalars(select(StageRow).where(StageRow.sitter_id.in_(sitter_ids))):
+        kept[row.sitter_id][row.stage] = row
+    return {sitter_id: _read(kept[sitter_id], entries[sitter_id]) for sitter_id in sitter_ids}
+
+
+def _read(kept: dict[str, StageRow], entries: Lists) -> Loaded:
     found: dict[str, Settings] = {}
     troubles = []
-    entries = load_rows(session, sitter_id)
-    kept = {
-        row.stage: row for row in session.scalars(select(StageRow).where(StageRow.sitter_id == sitter_id))
-    }
     for stage, model in STAGES.items():
         row = kept.get(stage)
         lists = {name: [e.document for e in entries[stage, name]] for name in model.ROWS}

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from truesitter.core.drills.kinds import DrillName
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.spacing import Go
-from truesitter.core.drills.staircase import Told
+from truesitter.core.drills.staircase import REMEMBERED, Told
 from truesitter.store.clock import now
 from truesitter.store.database import Sessions
 from truesitter.store.models import DrillRow
@@ -60,30 +59,30 @@ class DrillRounds:
             )  # fmt: skip
         return True
 
-    def of(self, painter: str = "") -> dict[str, list[KeptRound]]:
-        """Rounds of a painter by drill, oldest first."""
-        found: dict[str, list[KeptRound]] = {}
+    def latest(self, drill: DrillName, painter: str = "", most: int = REMEMBERED) -> list[KeptRound]:
+        """The last rounds of a painter at a drill, oldest first; others are not read."""
+        wanted = select(DrillRow).where(DrillRow.painter == painter, DrillRow.drill == drill)
         with self._sessions.reading() as session:
-            rows = session.scalars(
-                select(DrillRow).where(DrillRow.painter == painter).order_by(DrillRow.number)
-            )
-            for row in rows:
-                told = Told(row.level, row.right, row.off)
-                found.setdefault(row.drill, []).append(KeptRound(row.go, row.at, told))
-        return found
+            rows = session.scalars(wanted.order_by(DrillRow.number.desc()).limit(most)).all()
+        return [_kept(row) for row in reversed(rows)]
+
+    def count(self, drill: DrillName, painter: str = "") -> int:
+        """How many rounds of a drill a painter has answered."""
+        of = select(func.count()).where(DrillRow.painter == painter, DrillRow.drill == drill)
+        with self._sessions.reading() as session:
+            return session.scalar(of) or 0
+
+    def goes(self, drill: DrillName, whole: int, painter: str = "") -> list[Go]:
+        """Goes of a painter at a drill that have all their rounds, oldest first."""
+        ended = func.max(DrillRow.at)
+        wanted = (
+            select(ended, func.avg(DrillRow.right * 1.0))
+            .where(DrillRow.painter == painter, DrillRow.drill == drill)
+            .group_by(DrillRow.go).having(func.count() >= whole).order_by(ended)
+        )  # fmt: skip
+        with self._sessions.reading() as session:
+            return [Go(at, float(right)) for at, right in session.execute(wanted)]
 
 
-def goes_of(rounds: list[KeptRound], whole: int) -> Iterator[Go]:
-    """Goes that were finished, oldest first.
-
-    Parameters
-    ----------
-    whole
-        How many rounds a go has.
-    """
-    goes: dict[str, list[KeptRound]] = {}
-    for one in rounds:
-        # Two that are answered in turn, in two windows, are two all the same.
-        goes.setdefault(one.go, []).append(one)
-    found = [Go(g[-1].at, sum(r.told.right for r in g) / len(g)) for g in goes.values() if len(g) >= whole]
-    yield from sorted(found, key=lambda g: g.at)
+def _kept(row: DrillRow) -> KeptRound:
+    return KeptRound(row.go, row.at, Told(row.level, row.right, row.off))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
@@ -52,6 +53,15 @@ class Facts:
                 .order_by(FactRow.id)
             )
             return tuple(Fact(f.id, f.kind, f.document, f.at) for f in found)
+
+    def by_sitter(self, kind: Kind) -> dict[str, list[Fact]]:
+        """Facts of a kind that stand of every sitter, oldest first."""
+        found: dict[str, list[Fact]] = defaultdict(list)
+        with self._sessions.reading() as session:
+            wanted = select(FactRow).where(FactRow.kind == kind, FactRow.struck_at.is_(None))
+            for f in session.scalars(wanted.order_by(FactRow.id)):
+                found[f.sitter_id].append(Fact(f.id, f.kind, f.document, f.at))
+        return found
 
     def add(self, sitter_id: str, kind: Kind, document: dict[str, Any], by: str = "") -> Fact:
         """Write down that something happened; the same thing twice is one fact.

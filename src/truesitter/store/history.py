@@ -187,14 +187,15 @@ def walk(session: Session, row: SitterRow, forward: bool) -> None:
     _mark(session, row, _all_of(revision.stage) if whole else touched_by(revision.stage, revision.patch))
 
 
-def change_text(session: Session, sitter_id: str, number: int) -> str | None:
-    """What a change was, in words, and in a studio whose; None when there is none of that number."""
-    found = session.execute(
-        select(RevisionRow.change, RevisionRow.painter).where(
-            RevisionRow.sitter_id == sitter_id, RevisionRow.number == number
-        )
-    ).first()
-    if found is None:
-        return None
-    change, painter = found
-    return f"{change} ({painter})" if painter else change
+def around(session: Session, *sitter_ids: str) -> dict[str, tuple[str | None, str | None]]:
+    """Of each sitter what undo takes back and redo brings again, in words, and in a studio whose it was."""
+    found: dict[tuple[str, int], str] = {}
+    ahead = RevisionRow.number - SitterRow.head
+    query = (
+        select(RevisionRow.sitter_id, ahead, RevisionRow.change, RevisionRow.painter)
+        .join(SitterRow, SitterRow.id == RevisionRow.sitter_id)
+        .where(RevisionRow.number.in_((SitterRow.head, SitterRow.head + 1)), SitterRow.id.in_(sitter_ids))
+    )
+    for sitter_id, step, change, painter in session.execute(query):
+        found[sitter_id, step] = f"{change} ({painter})" if painter else change
+    return {s: (found.get((s, 0)), found.get((s, 1))) for s in sitter_ids}

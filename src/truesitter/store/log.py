@@ -13,30 +13,29 @@ from sqlalchemy.orm import Session
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import (
     OF_NO_SITTER,
-    Ended,
+    Began,
     Happening,
     Photographed,
     Settled,
     Tried,
-    Turned,
     Used,
     read_happening,
 )
-from truesitter.core.log.rates import own_pace
-from truesitter.core.log.sittings import check_follows, sittings_of
+from truesitter.core.log.sittings import check_follows
 from truesitter.core.passes.own_pace import OwnPace
 from truesitter.core.refusal import Refusal
 from truesitter.store.clock import now
 from truesitter.store.database import Sessions
-from truesitter.store.log_rows import check_same, entries_in, entry_rows, row_of
-from truesitter.store.models import EntryRow, FactRow, PaintingRow, SitterRow, TubeRow
+from truesitter.store.log_rows import check_same, entries_in, entry_rows, going_on, of_sitting, row_of
+from truesitter.store.models import EntryRow, PaintingRow, SitterRow, TubeRow
+from truesitter.store.paces import Paces
+from truesitter.store.ticks import finished_by, tick, untick
 
 MOST_ENTRIES = 50_000
 """Of one picture."""
 _AHEAD = timedelta(minutes=5)
 """Clocks differ: what happens a little later than now has happened now [try]."""
 _EARLIEST = datetime(1990, 1, 1)
-_REMEMBERED = 16
 
 
 class UnknownEntry(LookupError):
@@ -48,7 +47,7 @@ class Log:
 
     def __init__(self, sessions: Sessions, row: Callable[[Session, str], SitterRow]) -> None:
         self._sessions, self._row = sessions, row
-        self._paces: dict[tuple[str | None, int, int], OwnPace] = {}
+        self._paces = Paces(sessions)
 
     # -- reading --------------------------------------------------------------------------------
 
@@ -67,32 +66,39 @@ class Log:
             )  # fmt: skip
             return entries_in(session, wanted)
 
+    def stamp(self, sitter_id: str) -> str:
+        """Changes whenever anything is written down of a picture, or struck out."""
+        of = EntryRow.sitter_id == sitter_id
+        with self._sessions.reading() as session:
+            newest = session.scalar(select(func.max(EntryRow.number)).where(of)) or 0
+            struck = session.scalar(select(func.count()).where(of, EntryRow.struck_at.is_not(None))) or 0
+        return f"{newest}-{struck}"
+
     def pace(self, painter: str | None = None) -> OwnPace:
         """What is learned of a painter's pace; of everybody's for None."""
-        with self._sessions.reading() as session:
-            stamp = session.execute(
-                select(func.coalesce(func.max(EntryRow.number), 0), func.count(EntryRow.struck_at))
-            ).one()
-            key = (painter, int(stamp[0]), int(stamp[1]))
-            if key not in self._paces:
-                if len(self._paces) >= _REMEMBERED:
-                    self._paces.clear()
-                # Sittings at pictures that are gone still say how fast the painter is.
-                self._paces[key] = own_pace(entries_in(session, select(EntryRow)), now(), painter)
-            return self._paces[key]
+        return self._paces.of(painter)[painter]
 
     def pace_at(self, sitter_id: str) -> OwnPace:
         """The pace of whoever sat at a picture last; everybody's where nobody has."""
+        return self.paces_at([sitter_id])[sitter_id]
+
+    def paces_at(self, sitter_ids: Sequence[str]) -> dict[str, OwnPace]:
+        """The same of several pictures, asked in one go."""
+        latest = (
+            func.row_number()
+            .over(partition_by=EntryRow.sitter_id, order_by=(EntryRow.at.desc(), EntryRow.number.desc()))
+            .label("latest")
+        )
+        began = (
+            select(EntryRow.sitter_id, EntryRow.painter, latest)
+            .where(EntryRow.sitter_id.in_(sitter_ids), EntryRow.kind == "began", EntryRow.struck_at.is_(None))
+            .subquery()
+        )
         with self._sessions.reading() as session:
-            painter = session.scalar(
-                select(EntryRow.painter)
-                .where(
-                    EntryRow.sitter_id == sitter_id, EntryRow.kind == "began", EntryRow.struck_at.is_(None)
-                )
-                .order_by(EntryRow.at.desc(), EntryRow.number.desc())
-                .limit(1)
-            )
-        return self.pace(painter)
+            rows = session.execute(select(began.c.sitter_id, began.c.painter).where(began.c.latest == 1))
+            painters = {str(of): str(painter) for of, painter in rows}
+        paces = self._paces.of(*{painters.get(s) for s in sitter_ids})
+        return {sitter_id: paces[painters.get(sitter_id)] for sitter_id in sitter_ids}
 
     # -- writing --------------------------------------------------------------------------------
 
@@ -119,14 +125,16 @@ class Log:
         if not _EARLIEST <= at <= moment:
             raise Refusal("what is written down has happened: it cannot lie in the future or before 1990")
         with self._sessions.writing.begin() as session:
-            before = self._before(session, sitter_id, what)
             entry = Entry(uuid.uuid4().hex, sitter_id or "", at, what, by)
+            before = self._before(session, sitter_id, entry)
             check_follows(before, entry)
             _check_refers(session, before, entry)
+            finished = finished_by(before, entry)
             if isinstance(what, Used):
                 entry = Entry(entry.id, entry.sitter, at, _off_the_rack(session, what), by)
             session.add(row_of(entry, moment))
-            _tick(session, before, entry)
+            if finished:
+                tick(session, entry, finished)
         return entry
 
     def strike(self, entry_id: str, sitter_id: str | None = None) -> None:
@@ -146,6 +154,11 @@ class Log:
             tube = session.get(TubeRow, what.tube) if isinstance(what, Used) and what.off_rack_ml else None
             if isinstance(what, Used) and tube is not None and tube.amount_ml is not None:
                 tube.amount_ml, tube.empty = round(tube.amount_ml + what.off_rack_ml, 3), False
+            if sitter_id is not None:
+                entry = Entry(row.id, sitter_id, row.at, what, row.painter)
+                work = finished_by(of_sitting(session, sitter_id, getattr(what, "sitting", "") or ""), entry)
+                if work is not None:
+                    untick(session, entry, work)
 
     def take_in(self, entries: Sequence[Entry], sitter_id: str | None = None) -> int:
         """Add entries of a file; all of them or none, and those that are here already once. How many are new.
@@ -191,8 +204,9 @@ class Log:
                 added += 1
         return added
 
-    def _before(self, session: Session, sitter_id: str | None, what: Happening) -> tuple[Entry, ...]:
-        """What was written down of the picture; refuses what there can be no more of."""
+    def _before(self, session: Session, sitter_id: str | None, new: Entry) -> tuple[Entry, ...]:
+        """What was written down that a new entry has to fit; refuses what there can be no more of."""
+        what = new.what
         if sitter_id is None:
             if what.kind not in OF_NO_SITTER:
                 raise Refusal(f"“{what.kind}” belongs to a picture: say to which")
@@ -200,7 +214,14 @@ class Log:
         self._row(session, sitter_id)
         if _count(session, sitter_id) >= MOST_ENTRIES:
             raise Refusal(f"more than {MOST_ENTRIES} entries of one picture cannot be kept")
-        return entries_in(session, select(EntryRow).where(EntryRow.sitter_id == sitter_id))
+        if isinstance(what, Began):
+            going = [of_sitting(session, sitter_id, id_) for id_ in going_on(session, sitter_id, new.painter)]
+            return tuple(entry for each in going for entry in each)
+        if isinstance(what, Settled):
+            return entries_in(session, select(EntryRow).where(EntryRow.id == what.entry,
+                                                              EntryRow.sitter_id == sitter_id))  # fmt: skip
+        sitting = getattr(what, "sitting", None)
+        return () if sitting is None else of_sitting(session, sitter_id, sitting)
 
 
 def _count(session: Session, sitter_id: str) -> int:
@@ -232,30 +253,3 @@ def _off_the_rack(session: Session, what: Used) -> Used:
         tube.amount_ml = round(tube.amount_ml - taken, 3)
         tube.empty = tube.empty or tube.amount_ml == 0
     return what.model_copy(update={"name": tube.name, "off_rack_ml": taken})
-
-
-def _tick(session: Session, before: tuple[Entry, ...], entry: Entry) -> None:
-    """Tick the pass that an entry says is done."""
-    what = entry.what
-    if not isinstance(what, Turned | Ended) or what.done != 1:
-        return
-    sitting = next(s for s in sittings_of(before, entry.at) if s.id == what.sitting)
-    work = sitting.bouts[-1].work
-    if work is None or not work.key:
-        return
-    document = {"school": work.school, "pass": work.key}
-    ticked = session.scalars(
-        select(FactRow).where(
-            FactRow.sitter_id == entry.sitter, FactRow.kind == "pass done", FactRow.struck_at.is_(None)
-        )
-    )
-    if all(f.document != document for f in ticked):
-        session.add(
-            FactRow(
-                sitter_id=entry.sitter,
-                kind="pass done",
-                document=document,
-                at=entry.at,
-                painter=entry.painter,
-            )
-        )

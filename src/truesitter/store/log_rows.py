@@ -6,8 +6,8 @@ import uuid
 from collections.abc import Iterable, Sequence
 from datetime import datetime
 
-from sqlalchemy import Select
-from sqlalchemy.orm import Session
+from sqlalchemy import Select, func, select
+from sqlalchemy.orm import Session, aliased
 
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Happening, read_happening
@@ -30,6 +30,36 @@ def row_of(entry: Entry, written_at: datetime) -> EntryRow:
         id=entry.id, sitter_id=entry.sitter or None, at=entry.at, kind=entry.what.kind,
         document=entry.what.model_dump(mode="json"), painter=entry.painter, written_at=written_at,
     )  # fmt: skip
+
+
+_SITTING = func.json_extract(EntryRow.document, "$.sitting")
+
+
+def of_sitting(session: Session, sitter_id: str, sitting: str) -> tuple[Entry, ...]:
+    """Entries of one sitting, the one it began with among them."""
+    wanted = select(EntryRow).where(
+        EntryRow.sitter_id == sitter_id, (EntryRow.id == sitting) | (sitting == _SITTING)
+    )
+    return entries_in(session, wanted)
+
+
+def going_on(session: Session, sitter_id: str, painter: str) -> Sequence[str]:
+    """Sittings of a painter at a picture that have no end yet."""
+    end = aliased(EntryRow)
+    ended = (
+        select(end.number)
+        .where(
+            func.json_extract(end.document, "$.sitting") == EntryRow.id, end.kind == "ended",
+            end.struck_at.is_(None),
+        )
+        .exists()
+    )  # fmt: skip
+    return session.scalars(
+        select(EntryRow.id).where(
+            EntryRow.sitter_id == sitter_id, EntryRow.kind == "began", EntryRow.painter == painter,
+            EntryRow.struck_at.is_(None), ~ended,
+        )
+    ).all()  # fmt: skip
 
 
 def newly_named(entries: Sequence[Entry], sitter_id: str) -> list[Entry]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, Float, ForeignKey, Index, UniqueConstraint
+from sqlalchemy import JSON, Float, ForeignKey, Index, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -116,6 +116,12 @@ class EntryRow(Base):
     """An entry of the log; rows are only ever added, and struck out when they were a mistake."""
 
     __tablename__ = "entry"
+    __table_args__ = (
+        Index("ix_entry_sitting", text("json_extract(document, '$.sitting')")),
+        Index("ix_entry_struck", "number", sqlite_where=text("struck_at IS NOT NULL")),
+        Index("ix_entry_kind", "kind", "number"),
+        Index("ix_entry_sitter_kind", "sitter_id", "kind", "at"),
+    )
 
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
     id: Mapped[str] = mapped_column(unique=True)
@@ -134,7 +140,10 @@ class DrillRow(Base):
     """One round of a drill; rows are only ever added."""
 
     __tablename__ = "drill_round"
-    __table_args__ = (Index("ix_drill_round_painter", "painter", "drill"),)
+    __table_args__ = (
+        Index("ix_drill_round_painter", "painter", "drill", "number"),
+        Index("ix_drill_round_go", "painter", "drill", "go", "seed"),
+    )
 
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
     painter: Mapped[str] = mapped_column(default="", server_default="")

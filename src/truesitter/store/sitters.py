@@ -7,6 +7,7 @@ import threading
 import time
 import uuid
 from collections import OrderedDict
+from collections.abc import Sequence
 from pathlib import Path
 
 from sqlalchemy import select
@@ -22,7 +23,7 @@ from truesitter.store.blobs import PART, Blobs, MissingFile
 from truesitter.store.clock import now
 from truesitter.store.copies import DailyCopies
 from truesitter.store.database import DATABASE, Sessions, check_not_lost, open_database
-from truesitter.store.documents import STAGES, Trouble, load_settings
+from truesitter.store.documents import STAGES, Loaded, Trouble, load_all_settings
 from truesitter.store.drills import DrillRounds
 from truesitter.store.edits import Edit
 from truesitter.store.facts import Facts
@@ -42,7 +43,7 @@ _PHOTOGRAPHS: dict[str, type[ReferenceRow | PaintingRow]] = {
     "originals": ReferenceRow, "paintings": PaintingRow,
 }  # fmt: skip
 """Folders of photographs, and the rows that speak of what lies in them."""
-_REMEMBERED = 64
+_REMEMBERED = 512
 """Settings of so many sitters are kept in memory as read."""
 
 
@@ -56,7 +57,7 @@ class Shelf:
             self._engine = open_database(folder / DATABASE)
         self.folder = folder
         self._sessions = Sessions(self._engine)
-        self._read: OrderedDict[tuple[str, int], tuple[StudySettings, tuple[Trouble, ...]]] = OrderedDict()
+        self._read: OrderedDict[tuple[str, int], Loaded] = OrderedDict()
         self._lock = threading.Lock()
         self.blobs = Blobs(folder / "originals")
         self.swatch_photos = Blobs(folder / "swatches")
@@ -85,7 +86,9 @@ class Shelf:
                 .where(SitterRow.deleted_at.is_(None))
                 .order_by(SitterRow.created_at, SitterRow.id)
             ).all()
-            return [self._sitter(session, row) for row in rows]
+            known = self._settings_of(session, rows)
+            steps = history.around(session, *(row.id for row in rows))
+            return [self._as_read(row, *known[row.id], *steps[row.id]) for row in rows]
 
     def get(self, sitter_id: str) -> Sitter:
         """One sitter; UnknownSitter when there is none."""
@@ -115,44 +118,38 @@ class Shelf:
             raise UnknownSitter("This sitter is not on the shelf.")
         return row
 
-    def _settings(self, session: Session, row: SitterRow) -> tuple[StudySettings, tuple[Trouble, ...]]:
-        """Settings and troubles of an edition: read once."""
-        key = (row.id, row.edition)
+    def _settings_of(self, session: Session, rows: Sequence[SitterRow]) -> dict[str, Loaded]:
+        """Settings and troubles of some sitters as they are: each edition is read once."""
         with self._lock:
-            if key in self._read:
-                return self._read[key]
-        return self._remember(key, *load_settings(session, row.id))
+            known = {row.id: self._read[key] for row in rows if (key := (row.id, row.edition)) in self._read}
+        missing = [row for row in rows if row.id not in known]
+        if missing:
+            known |= load_all_settings(session, [row.id for row in missing])
+        for row in rows:
+            self._remember((row.id, row.edition), known[row.id])
+        return known
 
-    def _remember(
-        self, key: tuple[str, int], settings: StudySettings, troubles: tuple[Trouble, ...]
-    ) -> tuple[StudySettings, tuple[Trouble, ...]]:
+    def _remember(self, key: tuple[str, int], loaded: Loaded) -> None:
         with self._lock:
-            self._read[key] = (settings, troubles)
-            if len(self._read) > _REMEMBERED:
+            self._read[key] = loaded
+            self._read.move_to_end(key)
+            while len(self._read) > _REMEMBERED:
                 self._read.popitem(last=False)
-        return settings, troubles
 
     def _sitter(self, session: Session, row: SitterRow) -> Sitter:
-        return self._as_read(session, row, *self._settings(session, row))
+        steps = history.around(session, row.id)[row.id]
+        return self._as_read(row, *self._settings_of(session, [row])[row.id], *steps)
 
     def _as_read(
-        self, session: Session, row: SitterRow, settings: StudySettings, troubles: tuple[Trouble, ...]
-    ) -> Sitter:
+        self, row: SitterRow, settings: StudySettings, troubles: tuple[Trouble, ...], undo: str | None,
+        redo: str | None,
+    ) -> Sitter:  # fmt: skip
         return Sitter(
-            id=row.id,
-            name=row.name,
-            note=row.note,
-            created_at=row.created_at,
-            sha256=row.reference.sha256,
-            filename=row.reference.filename,
-            width=row.reference.width,
-            height=row.reference.height,
-            settings=settings,
-            troubles=troubles,
-            edition=row.edition,
-            undo=history.change_text(session, row.id, row.head),
-            redo=history.change_text(session, row.id, row.head + 1),
-        )
+            id=row.id, name=row.name, note=row.note, created_at=row.created_at,
+            sha256=row.reference.sha256, filename=row.reference.filename, width=row.reference.width,
+            height=row.reference.height, settings=settings, troubles=troubles, edition=row.edition,
+            undo=undo, redo=redo,
+        )  # fmt: skip
 
     # -- sitters --------------------------------------------------------------------------------
 
@@ -301,7 +298,7 @@ class Shelf:
         history.check_stage(stage)
         with self._sessions.writing.begin() as session:
             row = self._row(session, sitter_id)
-            before, (settings, troubles) = row.edition, self._settings(session, row)
+            before, (settings, troubles) = row.edition, self._settings_of(session, [row])[row.id]
             for trouble in troubles:
                 if trouble.stage == stage:
                     raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
@@ -313,9 +310,9 @@ class Shelf:
             if new is not None:
                 settings = settings.model_copy(update={stage: new})
             session.flush()
-            left = self._as_read(session, row, settings, troubles)
+            left = self._as_read(row, settings, troubles, *history.around(session, row.id)[row.id])
         # Remembered only when it is really kept.
-        self._remember((sitter_id, left.edition), settings, troubles)
+        self._remember((sitter_id, left.edition), (settings, troubles))
         return before, left
 
     def reset(self, sitter_id: str, stage: str, words: str, by: str = "") -> Sitter:

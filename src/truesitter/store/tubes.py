@@ -168,7 +168,7 @@ class TubeRack:
         Refusal
             Naming a tube that holds another pigment here, or swatches that cannot be fitted.
         """
-        taken_in = now()
+        taken_in, fitted = now(), self._fitted_stock(stock)
         with self._sessions.writing.begin() as session:
             for number, entry in enumerate(stock):
                 row = session.get(TubeRow, entry.tube.key)
@@ -179,17 +179,36 @@ class TubeRack:
                         created_at=taken_in + timedelta(microseconds=number),
                     )
                     session.add(row)
-                elif row.pigment != entry.tube.pigment:
-                    raise Refusal(f"“{row.key}” holds {row.pigment} here, {entry.tube.pigment} in the file")
+                else:
+                    _check_same_pigment(row.key, row.pigment, entry)
                 row.name, row.amount_ml, row.empty = entry.tube.name[:60], entry.amount_ml, entry.empty
                 row.removed_at = None
                 session.flush()
-                if entry.tube.swatches and entry.tube.swatches != _kept(row).tube.swatches:
-                    _take_reading(session, row, entry.tube.swatches, source)
+                if number in fitted:
+                    _put_in_force(session, row, fitted[number], source)
             held = session.scalars(select(TubeRow.key).where(TubeRow.removed_at.is_(None))).all()
             if len(held) > MOST_TUBES:
                 raise Refusal(f"the rack holds {MOST_TUBES} tubes; with the file there would be {len(held)}")
-        return tuple(self.get(entry.tube.key) for entry in stock)
+        keys = {entry.tube.key for entry in stock}
+        kept = {one.tube.key: one for one in self.all() if one.tube.key in keys}
+        return tuple(kept[entry.tube.key] for entry in stock)
+
+    def _fitted_stock(self, stock: Sequence[Stock]) -> dict[int, _Fitted]:
+        """Of a file's tubes those whose swatches are new here, fitted, by their place in the file."""
+        with self._sessions.reading() as session:
+            rows = session.scalars(select(TubeRow).where(TubeRow.key.in_([e.tube.key for e in stock])))
+            here = {row.key: _kept(row).tube for row in rows}
+        found = {}
+        for number, entry in enumerate(stock):
+            old = here.get(entry.tube.key)
+            if old is not None:
+                _check_same_pigment(old.key, old.pigment, entry)
+            if entry.tube.swatches and (old is None or entry.tube.swatches != old.swatches):
+                before = old.swatches if old else None
+                plain = OwnTube(entry.tube.key, entry.tube.name[:60], entry.tube.pigment, before)
+                found[number] = _fitted(plain, entry.tube.swatches)
+                here[entry.tube.key] = entry.tube
+        return found
 
     # -- readings -------------------------------------------------------------------------------
 
@@ -201,9 +220,10 @@ class TubeRack:
         UnknownTube, ValueError
             Naming the tube that is not there or whose swatches cannot be fitted.
         """
+        fitted = {key: _fitted(self.get(key).tube, swatches) for key, swatches in found.items()}
         with self._sessions.writing.begin() as session:
-            for key, swatches in found.items():
-                _take_reading(session, _row(session, key), swatches, source)
+            for key, one in fitted.items():
+                _put_in_force(session, _row(session, key), one, source)
         return tuple(self.get(key) for key in found)
 
     def use_reading(self, key: str, reading: int | None) -> KeptTube:
@@ -216,6 +236,11 @@ class TubeRack:
         return self.get(key)
 
 
+def _check_same_pigment(key: str, pigment: str, entry: Stock) -> None:
+    if pigment != entry.tube.pigment:
+        raise Refusal(f"“{key}” holds {pigment} here, {entry.tube.pigment} in the file")
+
+
 def _row(session: Session, key: str) -> TubeRow:
     row = session.get(TubeRow, key)
     if row is None or row.removed_at is not None:
@@ -223,24 +248,35 @@ def _row(session: Session, key: str) -> TubeRow:
     return row
 
 
-def _take_reading(session: Session, row: TubeRow, swatches: Swatches, source: str) -> None:
-    """Fit a tube to swatches and put them in force."""
+@dataclass(frozen=True)
+class _Fitted:
+    """Swatches and how far a tube was off them before and after it was fitted to them."""
+
+    swatches: Swatches
+    before: dict[str, float]
+    after: dict[str, float]
+
+
+def _fitted(tube: OwnTube, swatches: Swatches) -> _Fitted:
+    """Fit a tube to swatches: seconds of work, so never done while others wait to write."""
     try:
         # The same tube is asked for its curves right after: the fit is remembered under it.
-        tube = OwnTube(row.key, row.name, row.pigment, swatches)
-        fit, strength = own_fit(tube), own_strength(tube)
+        own = OwnTube(tube.key, tube.name, tube.pigment, swatches)
+        fit, strength = own_fit(own), own_strength(own)
     except Refusal as error:
-        raise Refusal(f"{row.name}: {error}") from error
+        raise Refusal(f"{tube.name}: {error}") from error
     if fit is None:
-        raise Refusal(f"{row.name}: nothing was read")
+        raise Refusal(f"{tube.name}: nothing was read")
+    before = misses(swatches, own_curves(tube), fit.film_mm)
+    return _Fitted(swatches, before, misses(swatches, fit.curves, fit.film_mm, strength))
+
+
+def _put_in_force(session: Session, row: TubeRow, fitted: _Fitted, source: str) -> None:
+    """Keep a reading, and use it from now on."""
     reading = ReadingRow(
-        tube_key=row.key,
-        source=source,
-        swatches=asdict(swatches),
-        before=misses(swatches, own_curves(_kept(row).tube), fit.film_mm),
-        after=misses(swatches, fit.curves, fit.film_mm, strength),
-        at=now(),
-    )
+        tube_key=row.key, source=source, swatches=asdict(fitted.swatches), before=fitted.before,
+        after=fitted.after, at=now(),
+    )  # fmt: skip
     row.readings.append(reading)
     session.flush()
     row.reading_id = reading.id

@@ -5,11 +5,13 @@ from __future__ import annotations
 import os
 import threading
 from collections import OrderedDict
+from collections.abc import Sequence
 from typing import Annotated
 
 from fastapi import Depends, Header, Query, Request, Response, UploadFile
 
 from truesitter.core.memo import Memo
+from truesitter.core.passes.own_pace import OwnPace
 from truesitter.core.reference.decode import LARGEST_FILE
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.refusal import Refusal
@@ -25,7 +27,7 @@ from truesitter.web.workers import Workers
 
 REMEMBERED = 400 << 20
 """Bytes of results remembered, by default."""
-_EDITIONS = 256
+_EDITIONS = 1024
 """Keys of so many editions of sitters are remembered."""
 
 
@@ -56,10 +58,18 @@ class Workbench:
 
     def keys(self, sitter: Sitter) -> dict[str, str]:
         """For every answer a key that changes exactly when the answer may: the browser's query keys."""
-        edition = (sitter.id, sitter.edition, sitter.sha256, repr(self.shelf.log.pace_at(sitter.id)))
+        return self._keys_at(sitter, self.shelf.log.pace_at(sitter.id))
+
+    def all_keys(self, sitters: Sequence[Sitter]) -> dict[str, dict[str, str]]:
+        """The same of several sitters, by their keys."""
+        paces = self.shelf.log.paces_at([s.id for s in sitters])
+        return {s.id: self._keys_at(s, paces[s.id]) for s in sitters}
+
+    def _keys_at(self, sitter: Sitter, pace: OwnPace) -> dict[str, str]:
+        edition = (sitter.id, sitter.edition, sitter.sha256, repr(pace))
         found = self._keys.get(edition)
         if found is None:
-            study = self.study(sitter)
+            study = self._study(sitter, pace)
             found = {path: study.key(declaration) for path, declaration in answers().items()}
             with self._lock:
                 self._keys[edition] = found
@@ -69,13 +79,15 @@ class Workbench:
 
     def study(self, sitter: Sitter, unkept: dict[str, bytes] | None = None) -> Study:
         """The study of a sitter with the settings in force; `unkept` holds photographs not kept yet."""
+        return self._study(sitter, self.shelf.log.pace_at(sitter.id), unkept)
 
+    def _study(self, sitter: Sitter, pace: OwnPace, unkept: dict[str, bytes] | None = None) -> Study:
         def painting(sha256: str) -> bytes:
             return unkept[sha256] if unkept and sha256 in unkept else self.shelf.paintings.get(sha256)
 
         return Study(
             sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo,
-            paintings=painting, pace=self.shelf.log.pace_at(sitter.id),
+            paintings=painting, pace=pace,
         )  # fmt: skip
 
 

@@ -16,7 +16,7 @@ from truesitter.core.drills.rounds import Answer, NotHere, Question
 from truesitter.core.drills.spacing import due
 from truesitter.core.drills.staircase import estimate
 from truesitter.store.clock import now
-from truesitter.store.drills import Asked, KeptRound, goes_of
+from truesitter.store.drills import Asked, DrillRounds, KeptRound
 from truesitter.web.answers import BenchRoute, QuickRoute
 from truesitter.web.answers import answered as answered_by
 from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy
@@ -128,17 +128,22 @@ class ScoreOut(BaseModel):
 @router.get("")
 def all_drills(bench: Bench, by: By) -> DrillsOut:
     """Drills of whoever asks: what is due first, the weakest box before the others."""
-    moment, kept = now(), bench.shelf.drills.of(by)
-    found = [_drill_out(drill, kept.get(drill.name, []), moment) for drill in DRILLS.values()]
+    moment = now()
+    found = [_drill_out(drill, bench.shelf.drills, by, moment) for drill in DRILLS.values()]
     return DrillsOut(rounds=ROUNDS, drills=sorted(found, key=lambda d: (not d.due, d.box)))
 
 
-def _drill_out(drill: Drill, kept: list[KeptRound], moment: datetime) -> DrillOut:
+_SHOWN = 60
+"""Goes whose progress is plotted [try]."""
+
+
+def _drill_out(drill: Drill, rounds: DrillRounds, by: str, moment: datetime) -> DrillOut:
+    kept = rounds.latest(drill.name, by, _SHOWN * ROUNDS)
     known = estimate(drill, [r.told for r in kept])
-    lies = due(goes_of(kept, ROUNDS))
+    lies = due(rounds.goes(drill.name, ROUNDS, by))
     return DrillOut(
         name=drill.name, title=drill.title, asks=drill.asks, unit=drill.unit, answered=drill.answered,
-        choices=drill.choices, rounds=len(kept), level=known.level,
+        choices=drill.choices, rounds=rounds.count(drill.name, by), level=known.level,
         threshold=known.threshold if kept else None, error=known.error if kept else None, box=lies.box,
         due_at=None if lies.at is None else utc(lies.at), due=lies.at is None or lies.at <= moment,
         goes=_goes_out(drill, kept),
@@ -213,7 +218,7 @@ def answered(study: CurrentStudy, sitter: CurrentSitter, given: AnsweredIn, benc
     )  # fmt: skip
     asked = Asked(given.drill, given.go, given.level, given.seed, sitter.id)
     kept = bench.shelf.drills.add(asked, score, by)
-    so_far = bench.shelf.drills.of(by)[given.drill]
+    so_far = bench.shelf.drills.latest(given.drill, by)
     return ScoreOut(
         off=score.off, right=score.right, words=score.words, number=score.number, choice=score.choice,
         patches=list(score.patches), points=list(score.points), lines=[list(line) for line in score.lines],

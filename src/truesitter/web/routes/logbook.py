@@ -20,6 +20,7 @@ from truesitter.core.log.swatches import swatches_of
 from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace
 from truesitter.formats.pace_words import level_words
 from truesitter.store.clock import now
+from truesitter.store.facts import Fact
 from truesitter.web.bench import Bench, By
 from truesitter.web.routes.log import (
     ClockOut,
@@ -246,10 +247,11 @@ def paintings(bench: Bench) -> list[PaintedOut]:
     by_sitter: dict[str, list[Entry]] = defaultdict(list)
     for entry in bench.shelf.log.all():
         by_sitter[entry.sitter].append(entry)
-    return [_painted(s.id, s.name, by_sitter[s.id], bench) for s in bench.shelf.all()]
+    ticked = bench.shelf.facts.by_sitter("pass done")
+    return [_painted(s.id, s.name, by_sitter[s.id], ticked.get(s.id, [])) for s in bench.shelf.all()]
 
 
-def _painted(sitter: str, name: str, entries: list[Entry], bench: Bench) -> PaintedOut:
+def _painted(sitter: str, name: str, entries: list[Entry], facts: list[Fact]) -> PaintedOut:
     moment: datetime = now()
     sittings = sittings_of(entries, moment)
     by_place: dict[str, float] = defaultdict(float)
@@ -257,7 +259,7 @@ def _painted(sitter: str, name: str, entries: list[Entry], bench: Bench) -> Pain
         for bout in sitting.bouts:
             by_place[(bout.work and bout.work.place) or "not said"] += bout.minutes
     judged = [e for e in entries if e.stands and isinstance(e.what, Judged)]
-    ticked = {(f.document["school"], f.document["pass"]) for f in bench.shelf.facts.all(sitter, "pass done")}
+    ticked = {(f.document["school"], f.document["pass"]) for f in facts}
     done = ticked | {key for key, share in progress_of(sittings).items() if share >= 1}
     marks = [e.what.liked for e in judged if isinstance(e.what, Judged)]
     return PaintedOut(
