@@ -16,6 +16,7 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from truesitter.core.passes.schools import SCHOOLS
+from truesitter.formats.png import STRIP_COLUMNS
 
 
 @pytest.fixture(name="url")
@@ -78,12 +79,18 @@ def test_every_school_is_planned_and_painted(client: TestClient, url: str, key: 
     if key == "airbrush":
         assert any("respirator" in line for line in found["cautions"])
     last = len(found["passes"])
-    large, small = (
-        Image.open(io.BytesIO(client.get(f"{url}/passes/canvas/{last}", params={"small": s}).content))
-        for s in (False, True)
+    large, strip = (
+        Image.open(io.BytesIO(client.get(f"{url}/passes/{path}").content))
+        for path in (f"canvas/{last}", "strip")
     )
-    assert max(small.size) == 300
     assert max(large.size) == 1000
+    # In rows of eight, the last of them the finished canvas.
+    width, height = strip.width // STRIP_COLUMNS, strip.height // -(-last // STRIP_COLUMNS)
+    assert max(width, height) == 300
+    left, top = (last - 1) % STRIP_COLUMNS * width, (last - 1) // STRIP_COLUMNS * height
+    shown = strip.crop((left, top, left + width, top + height))
+    away = np.abs(np.asarray(shown).astype(int) - np.asarray(large.resize(shown.size, Image.Resampling.BOX)))
+    assert away.mean() < 3
 
 
 def test_switches_move_passes(client: TestClient, url: str) -> None:

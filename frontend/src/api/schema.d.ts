@@ -2751,9 +2751,29 @@ export interface paths {
         };
         /**
          * Canvas After
-         * @description The simulated canvas after pass `number`, counted from 1; small for a strip of them.
+         * @description The simulated canvas after pass `number`, counted from 1.
          */
         get: operations["canvas_after_api_sitters__sitter_id__passes_canvas__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/passes/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Canvases Small
+         * @description The simulated canvas after every pass, small, in rows of eight: all of them in one answer.
+         */
+        get: operations["canvases_small_api_sitters__sitter_id__passes_strip_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -13582,12 +13602,39 @@ export interface operations {
     };
     canvas_after_api_sitters__sitter_id__passes_canvas__number__get: {
         parameters: {
-            query?: {
-                small?: boolean;
-            };
+            query?: never;
             header?: never;
             path: {
                 number: number;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    canvases_small_api_sitters__sitter_id__passes_strip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
                 sitter_id: string;
             };
             cookie?: never;

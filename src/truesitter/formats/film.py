@@ -16,7 +16,7 @@ def film_zip(pictures: Sequence[Bytes]) -> bytes:
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as file:
         for number, picture in enumerate(pictures, 1):
-            put(file, f"painting_{number:03d}.png", encode_png(picture, fast=True))
+            put(file, f"painting_{number:03d}.png", encode_png(picture))
     return buffer.getvalue()
 
 

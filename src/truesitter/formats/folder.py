@@ -2,7 +2,14 @@
 
 from __future__ import annotations
 
+import os
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
 from pathlib import Path
+from threading import BoundedSemaphore
+from typing import Any
+
+from numpy.typing import NDArray
 
 from truesitter.core.study import Study
 from truesitter.formats.hair_files import brush_svg, growth_svg, lock_codes, strokes_svg
@@ -39,6 +46,24 @@ FILES = {
 }
 
 
+_AT_ONCE = 2 * (os.cpu_count() or 1)
+"""Pictures that are being packed, or wait to be: each is a few megabytes."""
+
+
+class _Packing:
+    """Packs pictures beside other work; whoever brings more than can be packed waits."""
+
+    def __init__(self, threads: ThreadPoolExecutor) -> None:
+        self._threads, self._room = threads, BoundedSemaphore(_AT_ONCE)
+
+    def png(self, picture: NDArray[Any]) -> Future[bytes]:
+        """A picture as PNG, when it is packed."""
+        self._room.acquire()
+        done = self._threads.submit(encode_png, picture)
+        done.add_done_callback(lambda _: self._room.release())
+        return done
+
+
 def plan_files(study: Study, title: str) -> tuple[Plan, dict[str, bytes]]:
     """Compute everything; the plan, and its files by name."""
     reference = study.settings.reference
@@ -53,37 +78,57 @@ def plan_files(study: Study, title: str) -> tuple[Plan, dict[str, bytes]]:
     layers = len(study.hair_layers.layers())
     for number in range(1, layers + 1):
         files[f"hair_{number:02d}"] = f"hair_{number:02d}.png"
-    plan = plan_of(study, files)
-    drawing = study.values.outlines()
-    contents: dict[str, bytes] = {
+    with ThreadPoolExecutor(os.cpu_count()) as threads:
+        packed = _pictures(study, _Packing(threads).png, planned)
+        plan = plan_of(study, files)
+        contents = _drawings(study, canvas, plan, title)
+        if planned:
+            contents["lines"] = lines_svg(study.passes.plan(), canvas).encode()
+        contents |= {key: picture.result() for key, picture in packed.items()}
+    named = {files[key]: contents[key] for key in files}
+    named["plan.json"] = plan.model_dump_json(indent=1, by_alias=True).encode()
+    return plan, named
+
+
+def _pictures(
+    study: Study, png: Callable[[NDArray[Any]], Future[bytes]], planned: bool
+) -> dict[str, Future[bytes]]:
+    """Pictures by key, being packed."""
+    shape = study.picture.shape
+    packed = {
+        "groups": png(study.values.plan().labels),
+        "regions": png(study.sitter.regions().labels),
+        "zones": png(study.light.zones().zones),
+        "form": png(enlarged(study.light.form().classes, shape)),
+        "highlights": png(enlarged(shine_codes(study), shape)),
+        "recesses": png(enlarged(recess_codes(study), shape)),
+        "hair_direction": png(study.hair.map().field_codes(study.sitter.hair_mask())),
+        "locks": png(lock_codes(study)),
+    }
+    if planned:
+        for number, picture in enumerate(study.passes.painted().pictures(), 1):
+            packed[f"canvas_{number:02d}"] = png(picture)
+    hair = study.hair_layers.canvas()
+    if hair is not None:
+        for number, picture in enumerate(hair.pictures(study.hair.photograph()), 1):
+            packed[f"hair_{number:02d}"] = png(picture)
+    return packed
+
+
+def _drawings(study: Study, canvas: tuple[float, float], plan: Plan, title: str) -> dict[str, bytes]:
+    """Everything else by key."""
+    return {
         "reference": VIEWS["colour"].make(study)[0],
         "grey": VIEWS["grey"].make(study)[0],
-        "groups": encode_png(study.values.plan().labels),
         "groups_grey": VIEWS["groups"].make(study)[0],
-        "regions": encode_png(study.sitter.regions().labels),
-        "zones": encode_png(study.light.zones().zones),
-        "form": encode_png(enlarged(study.light.form().classes, study.picture.shape)),
-        "highlights": encode_png(enlarged(shine_codes(study), study.picture.shape)),
-        "recesses": encode_png(enlarged(recess_codes(study), study.picture.shape)),
         "light": light_svg(study).encode(),
         "light_sheet": light_pdf(study, title, "A4", Counting()),
-        "hair_direction": encode_png(study.hair.map().field_codes(study.sitter.hair_mask())),
-        "outlines": outlines_svg(drawing, canvas).encode(),
+        "outlines": outlines_svg(study.values.outlines(), canvas).encode(),
         "hair_lines": growth_svg(study.hair.map().lines, canvas).encode(),
-        "locks": encode_png(lock_codes(study)),
         "strokes": strokes_svg(study).encode(),
         "brush": brush_svg(study, across=False).encode(),
         "sheet": plan_pdf(study, plan, title, "A4", Counting()),
     }
-    if planned:
-        contents["lines"] = lines_svg(study.passes.plan(), canvas).encode()
-    for number in range(1, count + 1):
-        contents[f"canvas_{number:02d}"] = encode_png(study.passes.painted().picture(number))
-    for number in range(1, layers + 1):
-        contents[f"hair_{number:02d}"] = encode_png(study.hair_layers.picture(number))
-    named = {files[key]: data for key, data in contents.items()}
-    named["plan.json"] = plan.model_dump_json(indent=1, by_alias=True).encode()
-    return plan, named
 
 
 def write_plan(study: Study, folder: Path, title: str) -> Plan:

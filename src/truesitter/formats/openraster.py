@@ -67,9 +67,9 @@ def layers_ora(layers: Sequence[tuple[str, Bytes]], merged: Bytes) -> bytes:
         put(file, "mimetype", b"image/openraster")
         put(file, "stack.xml", stack.encode())
         for n, (_, layer) in enumerate(layers):
-            put(file, f"data/layer{n:03d}.png", encode_png(layer, fast=True))
-        put(file, "mergedimage.png", encode_png(merged, fast=True))
-        put(file, "Thumbnails/thumbnail.png", encode_png(small, fast=True))
+            put(file, f"data/layer{n:03d}.png", encode_png(layer))
+        put(file, "mergedimage.png", encode_png(merged))
+        put(file, "Thumbnails/thumbnail.png", encode_png(small))
     return buffer.getvalue()
 
 
@@ -78,7 +78,7 @@ def passes_zip(painted: Painted, titles: tuple[str, ...]) -> bytes:
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as file:
         for number in range(len(titles) + 1):
-            put(file, f"canvas_{number:02d}.png", encode_png(painted.picture(number), fast=True))
+            put(file, f"canvas_{number:02d}.png", encode_png(painted.picture(number)))
     return buffer.getvalue()
 
 

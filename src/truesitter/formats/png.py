@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 import cv2
@@ -9,24 +10,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 
-def encode_png(picture: NDArray[Any], fast: bool = False) -> bytes:
+def encode_png(picture: NDArray[Any]) -> bytes:
     """Encode (H, W) uint8/uint16 or (H, W, 3 or 4) uint8 sRGB as PNG.
 
-    Parameters
-    ----------
-    fast
-        Trade size for time, for pictures of the full size.
+    Packed by runs only: on canvases and painted hair half again to twice as fast as the usual level,
+    and larger by a twelfth at most.
     """
     if picture.ndim == 3:
         order = [2, 1, 0, 3][: picture.shape[2]]
         picture = picture[..., order]
-    good, data = cv2.imencode(
-        ".png", np.ascontiguousarray(picture), [cv2.IMWRITE_PNG_COMPRESSION, 1 if fast else 5]
-    )
+    good, data = cv2.imencode(".png", np.ascontiguousarray(picture), _PACKED)
     if not good:
         raise ValueError(f"an array of shape {picture.shape} cannot become a PNG")
     return data.tobytes()
 
+
+_PACKED = [cv2.IMWRITE_PNG_COMPRESSION, 1, cv2.IMWRITE_PNG_STRATEGY, cv2.IMWRITE_PNG_STRATEGY_RLE]
 
 SMALL = 300
 """Long side of a small picture, in pixels."""
@@ -37,6 +36,22 @@ def smaller(picture: NDArray[np.uint8]) -> NDArray[np.uint8]:
     scale = SMALL / max(picture.shape[:2])
     size = (max(1, round(picture.shape[1] * scale)), max(1, round(picture.shape[0] * scale)))
     return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
+
+
+STRIP_COLUMNS = 8
+"""Pictures side by side in a strip."""
+
+
+def strip(pictures: Iterable[NDArray[np.uint8]]) -> NDArray[np.uint8]:
+    """Small pictures of one size in rows of `STRIP_COLUMNS`, one after the other; the rest is black."""
+    small = [smaller(picture) for picture in pictures]
+    height, width = small[0].shape[:2] if small else (1, 1)
+    rows = max(1, -(-len(small) // STRIP_COLUMNS))
+    out = np.zeros((rows * height, STRIP_COLUMNS * width, 3), np.uint8)
+    for number, picture in enumerate(small):
+        top, left = number // STRIP_COLUMNS * height, number % STRIP_COLUMNS * width
+        out[top : top + height, left : left + width] = picture
+    return out
 
 
 def encode_bmp(picture: NDArray[np.uint8]) -> bytes:

@@ -13,7 +13,7 @@ from fastapi.routing import APIRoute
 
 from truesitter.core.study.results import Needs
 from truesitter.web.bench import CurrentStudy, Workbench, painter_of
-from truesitter.web.declared import answers, declare
+from truesitter.web.declared import answers, asks_for, declare
 from truesitter.web.queue import Lane
 
 CACHING = "private, max-age=0, must-revalidate"
@@ -95,8 +95,10 @@ class BenchRoute(APIRoute):
             return await bench.errands.run(self.LANE, request)
         if bench.workers is not None and not self.HERE:
             worker = bench.workers.of(request.path_params.get("sitter_id", ""))
-            # One that is still starting is waited for only by those who would have to wait in line here.
-            if worker.here or bench.queue.crowd(self.LANE) >= bench.queue.at_once:
+            # One that is still starting is waited for by those who would have to wait in line here, and by
+            # what needs the models: to load them twice takes longer, and what follows would begin anew.
+            line = bench.queue.crowd(self.LANE) >= bench.queue.at_once
+            if worker.here or line or await run_in_threadpool(_needs_models, request, bench):
                 with tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as body:
                     async for piece in request.stream():
                         body.write(piece)
@@ -133,7 +135,7 @@ def _known(request: Request, bench: Workbench) -> tuple[tuple[str, str, str] | N
     """The key of an answer, None when it has none; and the answer, when there is one already."""
     if request.method != "GET":
         return None, None
-    _, _, path = request.url.path.partition(f"/{request.path_params.get('sitter_id')}/")
+    path = _below(request)
     if path not in answers():
         return None, None
     key = bench.keys(bench.shelf.get(request.path_params["sitter_id"]))[path]
@@ -146,6 +148,20 @@ def _known(request: Request, bench: Workbench) -> tuple[tuple[str, str, str] | N
         return whole, None
     headers = {"ETag": etag, "Cache-Control": CACHING}
     return whole, Response(kept.body, media_type=kept.media, headers=headers)
+
+
+def _needs_models(request: Request, bench: Workbench) -> bool:
+    """Whether an answer rests on what is found in the photograph by the models."""
+    sitter_id = request.path_params.get("sitter_id")
+    declaration = answers().get(_below(request))
+    if sitter_id is None or declaration is None:
+        return sitter_id is not None
+    return asks_for(declaration, bench.shelf.get(sitter_id).settings, "detection")
+
+
+def _below(request: Request) -> str:
+    """The path below the sitter."""
+    return request.url.path.partition(f"/{request.path_params.get('sitter_id')}/")[2]
 
 
 async def _read_whole(request: Request) -> None:

@@ -5,6 +5,7 @@ Started with a data folder, a socket, and MiB of pictures in flight and of resul
 
 from __future__ import annotations
 
+import importlib
 import os
 import sys
 import threading
@@ -18,11 +19,23 @@ from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 from truesitter.web.memory import keep_small
 
+_LIBRARIES = (
+    "scipy.ndimage", "scipy.optimize", "scipy.interpolate", "scipy.spatial", "scipy.sparse.linalg",
+    "scipy.special", "skimage.graph", "skimage.measure._find_contours", "skimage.segmentation",
+)  # fmt: skip
+"""Imported by the core where they are used; together over a second."""
+
 
 def _end_with_parent() -> None:
     """Whoever started this process holds the other end of its standard input."""
     sys.stdin.buffer.read()
     os._exit(0)
+
+
+def load_libraries() -> None:
+    """Load what plans are computed with now, so that the first photograph need not wait for it."""
+    for name in _LIBRARIES:
+        importlib.import_module(name)
 
 
 def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
@@ -32,6 +45,7 @@ def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
     keep_small()
     threading.Thread(target=_end_with_parent, daemon=True).start()
     app = create_app(Shelf(folder), most_bytes=remembered << 20, within=True)
+    load_libraries()
     warm_up()
     uvicorn.Server(uvicorn.Config(app, uds=str(socket), log_level="warning")).run()
 

@@ -25,7 +25,8 @@ from truesitter.core.refusal import Refusal
 from truesitter.web.queue import Lane, Queue
 
 MOVES_AFTER = 3
-"""A sitter moves to another process when so many more wait for its own than for that one [try]."""
+"""A sitter moves to another process when so many more for other sitters wait for its own than wait for that
+one in all [try]. How many wait for itself does not count: elsewhere all of it would have to begin anew."""
 NICENESS = 15
 """Computing gives way to answering, from its first breath [try]."""
 _STARTS_WITHIN = 60.0
@@ -51,6 +52,7 @@ class Worker:
         self._lock = threading.Lock()
         # What one process works on at a time: one heavy thing, and one that follows the hand.
         self.queue = Queue(1)
+        self._asked: Counter[str] = Counter()
         self.client = httpx.AsyncClient(
             transport=httpx.AsyncHTTPTransport(uds=str(socket)), base_url="http://127.0.0.1", timeout=None
         )
@@ -103,7 +105,20 @@ class Worker:
 
     async def answer(self, lane: Lane, request: Request, body: IO[bytes], painter: str) -> Response:
         """Have a request answered by the process, when it has a place."""
-        return await self.queue.run(lane, request, lambda: _ask(self, request, body, painter))
+        sitter = request.path_params.get("sitter_id", "") if lane == "heavy" else None
+        if sitter is not None:
+            self._asked[sitter] += 1
+        try:
+            return await self.queue.run(lane, request, lambda: _ask(self, request, body, painter))
+        finally:
+            if sitter is not None:
+                self._asked[sitter] -= 1
+                # Sitters that nobody asks for any more are not counted.
+                self._asked += Counter()
+
+    def others(self, sitter_id: str) -> int:
+        """How many at work or in line ask for heavy work on other sitters."""
+        return self._asked.total() - self._asked[sitter_id]
 
     def stop(self) -> None:
         """End the process."""
@@ -154,7 +169,7 @@ class Workers:
         held = Counter(self._sitters.values())
         least = min(self.all, key=lambda w: (w.queue.crowd("heavy"), held[w]))
         worker = self._sitters.pop(sitter_id, least)
-        if worker.queue.crowd("heavy") >= least.queue.crowd("heavy") + MOVES_AFTER:
+        if worker.others(sitter_id) >= least.queue.crowd("heavy") + MOVES_AFTER:
             worker = least
         self._sitters[sitter_id] = worker
         while len(self._sitters) > _SITTERS:

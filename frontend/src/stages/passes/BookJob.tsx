@@ -1,5 +1,6 @@
+import { StripPicture } from "./StripPicture";
 import { Box, Checkbox, useTheme } from "@mui/material";
-import { base, type Schemas, type Sitter } from "../../api/client";
+import type { Schemas, Sitter } from "../../api/client";
 import { useDone } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
@@ -73,7 +74,6 @@ interface BookProps {
 function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
   const dim = useTheme().palette.mode === "dark";
   const tone = dim ? studio.dim : studio.day;
-  const key = sitter.keys["passes"] ?? "";
   return (
     <Box
       tabIndex={0}
@@ -97,11 +97,12 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
             mb: 1.5,
           }}
         >
-          <img
-            src={`${base(sitter.id)}/passes/canvas/${i + 1}?small=true&v=${key}`}
-            alt={`Canvas after pass ${i + 1}`}
-            loading="lazy"
-            style={{ width: "100%", display: "block" }}
+          <StripPicture
+            sitter={sitter}
+            number={i + 1}
+            of={passes.length}
+            width="100%"
+            name={`Canvas after pass ${i + 1}`}
           />
           <Box role="img" aria-label={`Mixture ${p.predicted_hex}`} sx={{ bgcolor: p.predicted_hex }} />
           <Box>

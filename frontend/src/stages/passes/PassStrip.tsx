@@ -1,6 +1,7 @@
 import { Box, ButtonBase } from "@mui/material";
 import { useEffect, useRef } from "react";
-import { base, type Schemas, type Sitter } from "../../api/client";
+import type { Schemas, Sitter } from "../../api/client";
+import { StripPicture } from "./StripPicture";
 
 interface Props {
   sitter: Sitter;
@@ -16,7 +17,6 @@ export function PassStrip({ sitter, passes, number, choose }: Props) {
     // Braces: newer browsers give a promise back, which React would take for something to clean up with.
     void here.current?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [number]);
-  const key = sitter.keys["passes"] ?? "";
   return (
     <Box
       role="group"
@@ -44,7 +44,7 @@ export function PassStrip({ sitter, passes, number, choose }: Props) {
             sx={{
               flex: "none",
               flexDirection: "column",
-              width: 52,
+              minWidth: 52,
               fontSize: 12,
               fontWeight: on ? 700 : 400,
               outline: on ? 2 : 0,
@@ -52,12 +52,7 @@ export function PassStrip({ sitter, passes, number, choose }: Props) {
               outlineOffset: -2,
             }}
           >
-            <img
-              src={`${base(sitter.id)}/passes/canvas/${i + 1}?small=true&v=${key}`}
-              alt=""
-              loading="lazy"
-              style={{ height: 60, width: 48, objectFit: "cover", display: "block" }}
-            />
+            <StripPicture sitter={sitter} number={i + 1} of={passes.length} height={60} />
             {i + 1}
           </ButtonBase>
         );

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
+import shapely
 
 from truesitter.core.colour.families import at_one_lightness
 from truesitter.core.colour.value import lab_value
@@ -169,7 +170,7 @@ def terminator(form: Form, scale: float) -> tuple[Doubles, ...]:
     scale
         Height of the face in pixels.
     """
-    from skimage.measure import approximate_polygon, find_contours
+    from skimage.measure import find_contours
 
     own = np.isin(form.classes, (FormClass.FORM_SHADOW, FormClass.REFLECTED_LIGHT)).astype(np.uint8)
     # Slivers beside hair and features are no forms that turn.
@@ -189,6 +190,7 @@ def terminator(form: Form, scale: float) -> tuple[Doubles, ...]:
         edges = np.flatnonzero(np.diff(np.concatenate([[0], on.astype(np.int8), [0]])))
         for first, last in zip(edges[::2], edges[1::2], strict=True):
             if last - first >= SHORTEST_TERMINATOR * scale:
-                line = approximate_polygon(contour[first:last], 0.7)  # type: ignore[no-untyped-call]
+                run = shapely.LineString(contour[first:last])
+                line = shapely.get_coordinates(run.simplify(0.7, preserve_topology=False))
                 lines.append((last - first, (line[:, ::-1] + 0.5) / (width, height)))
     return tuple(np.asarray(line) for _, line in sorted(lines, key=lambda item: -item[0]))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import cv2
@@ -15,6 +16,7 @@ from truesitter.core.passes.borders import even_borders
 from truesitter.core.passes.hair_job import HairLayer
 from truesitter.core.passes.painted import Painted, Painting, paint
 from truesitter.core.passes.patchwork import Patchwork
+from truesitter.core.pixels import box_of
 from truesitter.core.types import Bytes, Floats, Mask
 
 SOFT_MM = 1.5
@@ -54,24 +56,54 @@ class HairCanvas:
         for change, flat in zip(self.painted.changes[:number], self.flat, strict=False):
             (laid if flat else stroked)[change.where] = True
         shape = photograph.shape[:2]
-        fade = cv2.GaussianBlur(laid.reshape(shape).astype(np.float32), (0, 0), self.soft_px)
-        share = np.where(laid.reshape(shape), np.clip(2 * fade - 1, 0, 1), 0)
-        share[stroked.reshape(shape)] = 1
-        mixed = photograph + share[..., None] * (self.painted.picture(number).astype(np.float32) - photograph)
-        return np.asarray(np.round(mixed), np.uint8)
+        return self._over(
+            photograph, self.painted.picture(number), laid.reshape(shape), stroked.reshape(shape)
+        )
+
+    def pictures(self, photograph: Bytes) -> Iterator[Bytes]:
+        """The same after each layer, each made of the one before."""
+        laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
+        shape = photograph.shape[:2]
+        painted = zip(self.painted.pictures(), self.painted.changes, self.flat, strict=True)
+        for picture, change, flat in painted:
+            (laid if flat else stroked)[change.where] = True
+            yield self._over(photograph, picture, laid.reshape(shape), stroked.reshape(shape))
+
+    def _over(self, photograph: Bytes, painted: Bytes, laid: Mask, stroked: Mask) -> Bytes:
+        """The painted picture over the photograph: strokes end sharp, what is laid flat fades."""
+        fade = cv2.GaussianBlur(laid.astype(np.float32), (0, 0), self.soft_px)
+        share = np.where(laid, np.clip(2 * fade - 1, 0, 1), np.float32(0))
+        share[stroked] = 1
+        out = photograph.copy()
+        out[share == 1] = painted[share == 1]
+        rim = (share > 0) & (share < 1)
+        part = share[rim][:, None]
+        out[rim] = np.round(photograph[rim] + part * (painted[rim].astype(np.float32) - photograph[rim]))
+        return out
 
     def value(self, number: int) -> Floats:
         """Value of the canvas (h, w) after so many layers."""
         return lab_value(self.painted.labs.astype(np.float64)).astype(np.float32)[self.painted.stacks(number)]
 
-    def error(self, number: int, photograph: Bytes, wanted: Bytes, mask: Mask) -> float:
-        """Mean distance in value of the painted hair from the reference, both squinted, in steps."""
-        sigma = SQUINT * mask.shape[0]
-        seen, meant = (
-            linear_to_value(blur(picture_luminance(p), sigma))
-            for p in (self.picture(number, photograph), wanted)
-        )
-        return float(np.abs(seen - meant)[mask].mean())
+    def errors(self, photograph: Bytes, wanted: Bytes, masks: Sequence[Mask]) -> tuple[float, ...]:
+        """Mean distance in value of the hair after each layer from the reference, squinted, in steps.
+
+        Parameters
+        ----------
+        photograph, wanted
+            (h, w, 3) sRGB: what is seen where nothing is painted, and the reference.
+        masks
+            (h, w) for each layer where it is judged.
+        """
+        sigma = SQUINT * photograph.shape[0]
+        # Nothing beyond the reach of the squint counts.
+        box = box_of(np.any(masks, axis=0), round(4 * sigma) + 1)
+        meant = linear_to_value(blur(picture_luminance(wanted[box]), sigma))
+        found = []
+        for picture, mask in zip(self.pictures(photograph), masks, strict=True):
+            seen = linear_to_value(blur(picture_luminance(picture[box]), sigma))
+            found.append(float(np.abs(seen - meant)[mask[box]].mean()))
+        return tuple(found)
 
 
 def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:

@@ -7,11 +7,13 @@ stacks that look alike to the eye are made one, which keeps the table small.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from truesitter.core.colour.spaces import lab_to_srgb, xyz_to_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
@@ -73,13 +75,24 @@ class Painted:
             stack[change.where] = change.stacks
         return stack.reshape(self.shape)
 
-    def picture(self, number: int) -> Bytes:
-        """The canvas after so many passes, (h, w, 3) sRGB."""
+    @cached_property
+    def _words(self) -> NDArray[np.uint32]:
+        """(m,) colour of each stack: one 32-bit word is looked up faster than three bytes."""
         packed = np.zeros((len(self.labs), 4), np.uint8)
         packed[:, :3] = np.round(lab_to_srgb(self.labs) * 255)
-        # One 32-bit word is looked up faster than three bytes.
-        words = packed.view(np.uint32)[:, 0][self.stacks(number)]
+        return packed.view(np.uint32)[:, 0]
+
+    def picture(self, number: int) -> Bytes:
+        """The canvas after so many passes, (h, w, 3) sRGB."""
+        words = self._words[self.stacks(number)]
         return words.view(np.uint8).reshape(*self.shape, 4)[..., :3]
+
+    def pictures(self) -> Iterator[Bytes]:
+        """The canvas after each pass, (h, w, 3) sRGB, each made of the one before; one at a time."""
+        words = np.full(self.shape[0] * self.shape[1], self._words[0])
+        for change in self.changes:
+            words[change.where] = self._words[change.stacks]
+            yield words.view(np.uint8).reshape(*self.shape, 4)[..., :3].copy()
 
 
 @dataclass

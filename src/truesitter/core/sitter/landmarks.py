@@ -8,13 +8,17 @@ works without them when no face is found.
 from __future__ import annotations
 
 import contextlib
+import importlib.util
 import os
 import re
+import sys
 import tempfile
 import threading
+import types
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
+from pathlib import Path
 from typing import Any
 
 import cv2
@@ -81,8 +85,28 @@ def _chatter_held_back() -> Iterator[None]:
             os.write(2, b"".join(line for line in held if not _CHATTER.match(line)))
 
 
+def _only_what_is_used() -> None:
+    """Let mediapipe's packages be entered without running what they import by themselves.
+
+    They load plotting, hands, poses, text and audio, which takes four times as long as the two models
+    that are asked for. Their modules are found all the same, as in any package.
+    """
+    found = importlib.util.find_spec("mediapipe")
+    if found is None or not found.submodule_search_locations or "mediapipe" in sys.modules:
+        return
+    root = Path(found.submodule_search_locations[0])
+    for name in ("mediapipe", "mediapipe.python", "mediapipe.python.solutions"):
+        package = types.ModuleType(name)
+        package.__path__ = [str(root.joinpath(*name.split(".")[1:]))]
+        sys.modules[name] = package
+        above, _, own = name.rpartition(".")
+        if above:
+            setattr(sys.modules[above], own, package)
+
+
 @cache
 def _models() -> tuple[Any, Any]:
+    _only_what_is_used()
     from mediapipe.python.solutions import face_mesh, selfie_segmentation
 
     return (

@@ -232,9 +232,7 @@ class HairLayerStage:
         layers = self.layers()
         wanted = np.round(lab_to_srgb(self.reference().astype(np.float64)) * 255).astype(np.uint8)
         mass = {layer.mass: layer.mask for layer in reversed(layers)}
-        return tuple(
-            canvas.error(n, photograph, wanted, mass[layer.mass]) for n, layer in enumerate(layers, 1)
-        )
+        return canvas.errors(photograph, wanted, [mass[layer.mass] for layer in layers])
 
     @result("reference of the hair", settings=MIXING, needs=("lab", "framed"))
     def reference(self) -> Floats:

@@ -77,5 +77,5 @@ def coats_picture(
     """The picture in those coats."""
     key = f"{study.key(answers()['flesh/coats'])}-{quote(first)}-{quote(second)}-{water}"
     return picture_response(
-        request, key, lambda: (encode_png(_plan(study, first, second, water).picture, fast=True), "image/png")
+        request, key, lambda: (encode_png(_plan(study, first, second, water).picture), "image/png")
     )

@@ -170,7 +170,7 @@ def picture(
         if squint:
             shown = squinted(shown)
         if view == "difference":
-            return encode_png(shown, fast=True), "image/png"
+            return encode_png(shown), "image/png"
         return encode_jpeg(smaller(shown) if small else shown), "image/jpeg"
 
     name = f"{view}-{squint}-{small}-{hashlib.sha256(one.reading().model_dump_json().encode()).hexdigest()}"

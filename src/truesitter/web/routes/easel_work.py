@@ -102,7 +102,7 @@ def again_picture(study: CurrentStudy, key: Key, request: Request) -> Response:
         plan = plan_again(study, one).plan
         done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
         painted = paint(study.passes.borders(), done, plan.support, plan.bare.rack)
-        return encode_png(painted.picture(len(plan.passes)), fast=True), "image/png"
+        return encode_png(painted.picture(len(plan.passes))), "image/png"
 
     return picture_response(request, f"again-{one.sha256}-{one.after}-{study.source.key('plan again')}", make)
 

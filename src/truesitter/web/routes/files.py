@@ -41,7 +41,7 @@ def groups_file(study: CurrentStudy) -> Response:
 @router.get("/view.png", response_class=Response)
 def view_file(study: CurrentStudy, view: Literal["colour", "grey", "squint", "groups"]) -> Response:
     """A view at the photograph's own resolution."""
-    return download(encode_png(full_picture(study, view), fast=True), "image/png", f"{view}.png")
+    return download(encode_png(full_picture(study, view)), "image/png", f"{view}.png")
 
 
 @router.get("/shapes.csv", response_class=Response)

@@ -70,9 +70,7 @@ def get_focus(study: CurrentStudy) -> FocusOut:
 def focus_picture(study: CurrentStudy, request: Request) -> Response:
     """The reference as it may be finished."""
     key = f"focus-{study.source.key('finish')}"
-    return picture_response(
-        request, key, lambda: (encode_png(study.finish.picture(), fast=True), "image/png")
-    )
+    return picture_response(request, key, lambda: (encode_png(study.finish.picture()), "image/png"))
 
 
 @router.get("/files/stencil.svg", response_class=Response)

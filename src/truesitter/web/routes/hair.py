@@ -193,7 +193,7 @@ def layer_picture(number: int, study: CurrentStudy, request: Request) -> Respons
         raise Refusal(f"there is no layer {number}; the hair has {len(layers)}")
 
     def make() -> tuple[bytes, str]:
-        return encode_png(study.hair_layers.picture(number), fast=True), "image/png"
+        return encode_png(study.hair_layers.picture(number)), "image/png"
 
     return picture_response(request, f"hair-{number}-{study.source.key('hair canvas')}", make)
 

@@ -17,7 +17,7 @@ from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
 from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
-from truesitter.formats.png import encode_png, smaller
+from truesitter.formats.png import encode_png, strip
 from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
@@ -91,17 +91,27 @@ def get_passes(study: CurrentStudy) -> PassesOut:
     )
 
 
+@router.get(
+    "/passes/strip", dependencies=[answered("passes/strip", (), ("painted",))], response_class=Response
+)
+def canvases_small(study: CurrentStudy) -> Response:
+    """The simulated canvas after every pass, small, in rows of eight: all of them in one answer."""
+    if study.passes.refused():
+        raise HTTPException(404, "There are no passes in this plan.")
+    return Response(encode_png(strip(study.passes.painted().pictures())), media_type="image/png")
+
+
 @router.get("/passes/canvas/{number}", response_class=Response)
-def canvas_after(number: int, study: CurrentStudy, request: Request, small: bool = False) -> Response:
-    """The simulated canvas after pass `number`, counted from 1; small for a strip of them."""
+def canvas_after(number: int, study: CurrentStudy, request: Request) -> Response:
+    """The simulated canvas after pass `number`, counted from 1."""
     if study.passes.refused() or not 1 <= number <= len(study.passes.plan().passes):
         raise HTTPException(404, "There is no such pass in this plan.")
 
     def make() -> tuple[bytes, str]:
         picture = study.passes.painted().picture(number)
-        return encode_png(smaller(picture) if small else picture, fast=True), "image/png"
+        return encode_png(picture), "image/png"
 
-    return picture_response(request, f"canvas-{number}-{small}-{study.source.key('painted')}", make)
+    return picture_response(request, f"canvas-{number}-{study.source.key('painted')}", make)
 
 
 @router.get("/passes/without/{number}", response_class=Response)
@@ -112,7 +122,7 @@ def canvas_without(number: int, study: CurrentStudy, request: Request) -> Respon
 
     def make() -> tuple[bytes, str]:
         last = len(study.passes.plan().passes)
-        return encode_png(study.passes.without(number).picture(last), fast=True), "image/png"
+        return encode_png(study.passes.without(number).picture(last)), "image/png"
 
     return picture_response(request, f"without-{number}-{study.source.key('painted without')}", make)
 
@@ -170,7 +180,7 @@ def taken_picture(study: CurrentStudy, request: Request, query: Annotated[TrialI
     """The canvas then."""
     key = f"{study.source.key('painted')}-{quote(query.model_dump_json())}"
     return picture_response(
-        request, key, lambda: (encode_png(_trial(study, query).picture(study), fast=True), "image/png")
+        request, key, lambda: (encode_png(_trial(study, query).picture(study)), "image/png")
     )
 
 

@@ -72,7 +72,7 @@ def ground_picture(key: str, study: CurrentStudy, request: Request) -> Response:
         veil[..., 3] = np.where(found.stays, 255, 150)
         colour = np.round(lab_to_srgb(np.array(found.recipe.predicted.lab)) * 255)
         veil[found.stays, :3] = colour
-        return encode_png(veil, fast=True), "image/png"
+        return encode_png(veil), "image/png"
 
     return picture_response(request, f"ground-{key}-{study.source.key('grounds')}", make)
 
@@ -124,7 +124,7 @@ def background_picture(design: Design, study: CurrentStudy, request: Request) ->
     return picture_response(
         request,
         key,
-        lambda: (encode_png(_shown(study.surround.designed(design).lab), fast=True), "image/png"),
+        lambda: (encode_png(_shown(study.surround.designed(design).lab)), "image/png"),
     )
 
 

@@ -139,7 +139,7 @@ def same_value(
     return picture_response(
         request,
         key,
-        lambda: (encode_png(same_value_picture(study.picture.value(), step, tolerance), True), "image/png"),
+        lambda: (encode_png(same_value_picture(study.picture.value(), step, tolerance)), "image/png"),
     )
 
 
