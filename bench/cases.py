@@ -16,12 +16,14 @@ from scipy.optimize import differential_evolution
 from skimage import color, filters
 
 from bench.easel import easel
+from bench.growth import growth
 from bench.hair import hair
 from bench.inputs import demo_bytes, large_jpeg, study
 from bench.light import light
 from bench.passes import passes
+from bench.screens import cold, schools, walk
 from bench.serving import dragging, guides, screen, start
-from bench.timing import Figure, figure, ratio, times
+from bench.timing import Figure, figure, ratio, short, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.memo import Memo
 from truesitter.core.paint.recipes.mixing import mix, mixture_reflectance
@@ -84,14 +86,14 @@ def opening() -> list[Figure]:
 def mixtures() -> list[Figure]:
     rng = np.random.default_rng(3)
     targets = []
-    for _ in range(50):
+    for _ in range(2 if short() else 50):
         tubes = rng.choice(len(TWELVE.tubes), 4, replace=False)
         shares = rng.dirichlet(np.ones(4))
         targets.append(
             mix({TWELVE.tubes[t]: float(s) for t, s in zip(tubes, shares, strict=True)}, TWELVE).lab
         )
     queue = iter([*targets[:1], *targets])
-    ours = times(lambda: solve_recipe(next(queue), TWELVE), 50)
+    ours = times(lambda: solve_recipe(next(queue), TWELVE), len(targets))
     k, s = LIBRARY.curves(TWELVE.tubes)
 
     def evolve(target: np.ndarray) -> tuple[float, float]:
@@ -203,4 +205,8 @@ CASES = {
     "passes": passes,
     "light": light,
     "easel": easel,
+    "schools": schools,
+    "growth": growth,
+    "cold": cold,
+    "walk": walk,
 }

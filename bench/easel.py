@@ -11,7 +11,7 @@ import numpy as np
 from PIL import Image
 
 from bench.inputs import demo_bytes, study
-from bench.timing import Figure, figure
+from bench.timing import Figure, figure, repeats
 from truesitter.core.colour.spaces import picture_to_linear
 from truesitter.core.memo import Memo
 from truesitter.core.settings import PaintingSettings
@@ -33,7 +33,7 @@ def easel() -> list[Figure]:
     canvas = planned.passes.painted().picture(planned.easel.pass_count())
     planned.accents.ceilings(), planned.areas.areas(), planned.surround.surround()
     shots = {}
-    for seed in range(_REPEATS):
+    for seed in range(repeats(_REPEATS)):
         data = _file(photograph(canvas, Studio.by_lot(seed), _LONG_SIDE).picture)
         shots[hashlib.sha256(data).hexdigest()] = data
     there = Study(

@@ -8,7 +8,7 @@ from itertools import count
 import numpy as np
 
 from bench.inputs import demo_bytes, study
-from bench.timing import Figure, figure, times
+from bench.timing import Figure, figure, repeats, times
 from truesitter.core.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
@@ -35,7 +35,7 @@ def _whole(opened: Study) -> None:
 def light() -> list[Figure]:
     _whole(study())
     whole = []
-    for _ in range(_REPEATS):
+    for _ in range(repeats(_REPEATS)):
         opened = _opened()
         start = time.perf_counter()
         _whole(opened)

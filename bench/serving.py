@@ -19,7 +19,7 @@ from fastapi.testclient import TestClient
 from playwright.sync_api import sync_playwright
 
 from bench.inputs import demo_bytes
-from bench.timing import Figure, figure, times
+from bench.timing import Figure, figure, repeats, times
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
@@ -75,7 +75,7 @@ def start() -> list[Figure]:
     took = []
     with sync_playwright() as playwright, tempfile.TemporaryDirectory() as folder:
         browser = playwright.chromium.launch(**CHROMIUM)
-        for _ in range(5):
+        for _ in range(repeats(5)):
             with socket.socket() as free:
                 free.bind(("127.0.0.1", 0))
                 port = free.getsockname()[1]
@@ -149,7 +149,7 @@ def _drag_on_screen(address: str) -> np.ndarray:
         x, y = box["x"] + 30, box["y"] + box["height"] / 2
         page.mouse.move(x, y)
         page.mouse.down()
-        for step in range(1, 43):
+        for step in range(1, 1 + repeats(42)):
             page.mouse.move(x, y - step)
             page.wait_for_function(f"window.__shown >= {step}")
         took = page.evaluate("window.__took")

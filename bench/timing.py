@@ -23,18 +23,37 @@ class Figure:
     beside: str = ""
 
 
-def times(run: Callable[[], object], repeats: int) -> np.ndarray:
+_SHORT: list[bool] = []
+
+
+def be_short() -> None:
+    """From now on everything is done once, on the smallest input: to see that it can be done."""
+    _SHORT.append(True)
+
+
+def short() -> bool:
+    """Whether everything is done once only."""
+    return bool(_SHORT)
+
+
+def repeats(usual: int) -> int:
+    """How often something is done."""
+    return 1 if short() else usual
+
+
+def times(run: Callable[[], object], count: int) -> np.ndarray:
     """Wall-clock ms of each repeat, after one that does not count."""
-    run()
+    if not short():
+        run()
     out = []
-    for _ in range(repeats):
+    for _ in range(1 if short() else count):
         start = time.perf_counter()
         run()
         out.append((time.perf_counter() - start) * 1000)
     return np.array(out)
 
 
-def figure(what: str, ms: np.ndarray, aim: str, beside: str = "") -> Figure:
+def figure(what: str, ms: np.ndarray, aim: str = "", beside: str = "") -> Figure:
     return Figure(what, float(np.median(ms)), float(np.quantile(ms, 0.95)), aim, beside)
 
 
@@ -52,7 +71,13 @@ def machine() -> str:
             line.split(":", 1)[1].strip() for line in info.read_text().splitlines() if "model name" in line
         ]
         model = names[0] if names else model
-    return f"{model}, {os.cpu_count()} cores, Python {platform.python_version()}, NumPy {np.__version__}"
+    began = time.perf_counter()
+    sum(n * n for n in range(10**6))
+    pace = (time.perf_counter() - began) * 10
+    return (
+        f"{model}, {os.cpu_count()} cores, Python {platform.python_version()}, NumPy {np.__version__}; "
+        f"{pace:.1f} s for ten million squares in Python"
+    )
 
 
 def table(figures: list[Figure]) -> str:

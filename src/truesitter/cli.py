@@ -20,6 +20,7 @@ from truesitter.cli_easel import add_commands as add_easel
 from truesitter.cli_keeping import add_commands as add_keeping
 from truesitter.cli_log import add_commands as add_log
 from truesitter.cli_plan import write_plans
+from truesitter.cli_serving import AuthorityOption, CertificateOption, KeyOption, SchedulerOption
 from truesitter.cli_serving import add_commands as add_serving
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
@@ -36,9 +37,9 @@ from truesitter.core.settings.base import first_fault
 from truesitter.formats.rack_files import read_rack, tubes_of
 from truesitter.formats.school_files import read_school
 from truesitter.formats.wording import dilution_words, parts_sentence
-from truesitter.pools import pool_for
+from truesitter.pools import Scheduler, pool_for
 from truesitter.store.lock import Held
-from truesitter.store.trouble import FULL, NotKept, UnusableFolder, words_for
+from truesitter.store.trouble import DATABASE_ERRORS, NotKept, UnusableFolder, words_for
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False)
 
@@ -63,8 +64,9 @@ def _clear_errors(command: Callable[..., None]) -> Callable[..., None]:
             _fail(first_fault(error))
         except Refusal as error:
             _fail(error.sentence, _CODES.get(type(error), 2))
-        except OSError as error:
-            _fail(NotKept(FULL).sentence if words_for(error) == FULL else str(error))
+        except (OSError, *DATABASE_ERRORS) as error:
+            words = words_for(error)
+            _fail(str(error) if words is None else NotKept(words).sentence)
 
     return wrapped
 
@@ -129,9 +131,10 @@ def plan(
     ] = "school",
     background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
     rack: _RackFile = None,
-    scheduler: Annotated[
-        str | None, typer.Option(help="Of a Dask cluster that computes, as tcp://host:8786")
-    ] = None,
+    scheduler: SchedulerOption = None,
+    cluster_ca: AuthorityOption = None,
+    cluster_cert: CertificateOption = None,
+    cluster_key: KeyOption = None,
     processes: Annotated[
         int | None, typer.Option(min=1, max=64, help="That compute several; by default one a core")
     ] = None,
@@ -157,7 +160,8 @@ def plan(
             "passes": {"backdrop": background, **followed, **_ground(ground)},
         }
     )  # fmt: skip
-    pool = pool_for(scheduler, processes) if scheduler or len(photos) > 1 else None
+    where = Scheduler(scheduler, cluster_ca, cluster_cert, cluster_key) if scheduler else None
+    pool = pool_for(where, processes) if where or len(photos) > 1 else None
     try:
         for sentence in write_plans(photos, out, settings, pool):
             print(sentence, flush=True)

@@ -13,6 +13,16 @@ import typer
 from truesitter.core.refusal import Refusal
 from truesitter.store.where import data_folder
 
+SchedulerOption = Annotated[
+    str | None,
+    typer.Option(
+        help="Of a Dask cluster that computes: tls://host:8786, or tcp://127.0.0.1:8786 on this machine. "
+        "Whoever reaches a scheduler without TLS can run programs as you"
+    ),
+]
+AuthorityOption = Annotated[Path | None, typer.Option(help="Who signs the cluster's certificates (PEM)")]
+CertificateOption = Annotated[Path | None, typer.Option(help="Your certificate for the cluster (PEM)")]
+KeyOption = Annotated[Path | None, typer.Option(help="The key that belongs to it (PEM)")]
 _Command = Callable[..., None]
 _Data = Annotated[Path | None, typer.Option(help="Folder of the sitters")]
 
@@ -39,12 +49,14 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
         name: Annotated[list[str] | None, typer.Option(help="A further name of this machine")] = None,
         certificate: Annotated[Path | None, typer.Option(help="A certificate of your own")] = None,
         key: Annotated[Path | None, typer.Option(help="The key that belongs to it")] = None,
-        scheduler: Annotated[
-            str | None, typer.Option(help="Of a Dask cluster that computes, as tcp://host:8786")
-        ] = None,
+        scheduler: SchedulerOption = None,
+        cluster_ca: AuthorityOption = None,
+        cluster_cert: CertificateOption = None,
+        cluster_key: KeyOption = None,
     ) -> None:
         """Serve the application on this machine; with --studio to the local network."""
         from truesitter.demo.seed import seed
+        from truesitter.pools import Scheduler
         from truesitter.web.serving import StudioMode, run
         from truesitter.web.workers import Ceiling
 
@@ -53,7 +65,8 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
         count = min(4, os.cpu_count() or 1) if processes is None else processes
         opened = StudioMode(tuple(name or ()), certificate, key) if studio else None
         ceiling = Ceiling(in_flight, remembered)
-        run(data or data_folder(), port, seed if demo else None, count, ceiling, opened, scheduler)
+        where = Scheduler(scheduler, cluster_ca, cluster_cert, cluster_key) if scheduler else None
+        run(data or data_folder(), port, seed if demo else None, count, ceiling, opened, where)
 
     @app.command()
     @clear_errors

@@ -5,9 +5,11 @@ from __future__ import annotations
 import os
 import signal
 import socket
+import subprocess
 import sys
 import time
 from collections.abc import Iterator
+from contextlib import ExitStack, contextmanager
 from pathlib import Path
 
 import pytest
@@ -19,7 +21,7 @@ from tests.log import painted
 from truesitter.cli import app
 from truesitter.cli_plan import folders_for
 from truesitter.core.refusal import Refusal
-from truesitter.pools import Cluster, EmbeddedPool, LostWorker
+from truesitter.pools import Cluster, EmbeddedPool, LostCluster, LostWorker, Scheduler
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 from truesitter.web.errand_work import do
@@ -58,14 +60,14 @@ def test_a_lost_worker_costs_only_time(tmp_path: Path, cluster: LocalCluster) ->
     assert list(here.run(die_once, [(str(tmp_path / "a"), n) for n in range(6)])) == [0, 1, 4, 9, 16, 25]
     with pytest.raises(LostWorker):
         list(here.run(die, [1]))
-    there = Cluster(cluster.scheduler_address)
+    there = Cluster(Scheduler(cluster.scheduler_address))
     assert list(there.run(die_once, [(str(tmp_path / "b"), n) for n in range(6)])) == [0, 1, 4, 9, 16, 25]
     there.close()
 
 
 def test_jobs_are_taken_as_they_can_be_done(cluster: LocalCluster) -> None:
     """A thousand photographs are not read before the first is planned."""
-    for pool in (EmbeddedPool(2), Cluster(cluster.scheduler_address)):
+    for pool in (EmbeddedPool(2), Cluster(Scheduler(cluster.scheduler_address))):
         taken: list[int] = []
         jobs = (taken.append(n) or n for n in range(100))  # type: ignore[func-returns-value]
         results = pool.run(abs, jobs)
@@ -117,7 +119,7 @@ def test_a_server_with_a_cluster_gives_the_same_answers(
     paths = [f"{url}/{name}" for name in asked]
     with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
         alone = [client.get(path) for path in paths]
-    far = Cluster(cluster.scheduler_address)
+    far = Cluster(Scheduler(cluster.scheduler_address))
     with TestClient(
         create_app(shelf, errands=Errands(far, shelf, do)), base_url="http://127.0.0.1"
     ) as client:
@@ -139,10 +141,100 @@ def test_no_scheduler_and_no_dask_are_said(tmp_path: Path, monkeypatch: pytest.M
         nobody = f"tcp://127.0.0.1:{probe.getsockname()[1]}"
         monkeypatch.setattr("truesitter.pools._ANSWERS_WITHIN", "1s")
         with pytest.raises(Refusal, match="no scheduler answers"):
-            Cluster(nobody)
+            Cluster(Scheduler(nobody))
     monkeypatch.setitem(sys.modules, "distributed", None)
     with pytest.raises(Refusal, match="pip install"):
-        Cluster("tcp://127.0.0.1:1")
+        Cluster(Scheduler("tcp://127.0.0.1:1"))
+
+
+@pytest.mark.parametrize(
+    ("address", "words"),
+    [
+        ("tcp://10.0.0.5:8786", "run programs as you"), ("tcp://studio.local:8786", "run programs as you"),
+        ("tls://10.0.0.5:8786", "--cluster-ca"), ("http://127.0.0.1:8786", "is given as"),
+        ("tcp://127.0.0.1", "is given as"), ("tcp://127.0.0.1:none", "is given as"), ("", "is given as"),
+    ],
+)  # fmt: skip
+def test_a_scheduler_that_anybody_could_reach_is_refused(address: str, words: str) -> None:
+    with pytest.raises(Refusal, match=words):
+        Scheduler(address)
+
+
+def test_a_wrong_address_is_said_in_seconds_and_leaves_nothing_behind(tmp_path: Path) -> None:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        nobody = f"tcp://127.0.0.1:{probe.getsockname()[1]}"
+    began = time.monotonic()
+    command = [sys.executable, "-m", "truesitter.cli", "serve", "--data", str(tmp_path / "new")]
+    done = subprocess.run([*command, "--scheduler", nobody], capture_output=True, text=True, check=False)
+    assert done.returncode == 2
+    assert "no scheduler answers" in done.stderr
+    assert time.monotonic() - began < 30
+    assert not (tmp_path / "new").exists()
+
+
+def test_plans_do_not_wait_for_ever_where_nobody_works(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("truesitter.pools._JOINS_WITHIN", 1.0)
+    with _alone(0) as address:
+        nobody = Cluster(Scheduler(address))
+        with pytest.raises(LostCluster, match="no worker has joined"):
+            list(nobody.run(abs, [1, 2]))
+        nobody.close()
+
+
+@contextmanager
+def _alone(workers: int) -> Iterator[str]:
+    with LocalCluster(
+        n_workers=workers, threads_per_worker=1, processes=True, dashboard_address=None, host="127.0.0.1",
+        silence_logs=50,
+    ) as cluster:  # fmt: skip
+        yield cluster.scheduler_address
+
+
+def test_a_server_goes_on_whatever_becomes_of_its_cluster(
+    tmp_path: Path, made_photo: bytes, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    """A worker is killed, then all of them, then the scheduler ends: each answer comes all the same."""
+    monkeypatch.setattr("truesitter.web.errands.ASKED_AGAIN", 0.5)
+    shelf = Shelf(tmp_path)
+    url = f"/api/sitters/{shelf.add(made_photo, 'a.jpg').id}"
+    with ExitStack() as stack:
+        cluster = stack.enter_context(
+            LocalCluster(n_workers=2, threads_per_worker=1, processes=True, dashboard_address=None,
+                         host="127.0.0.1", silence_logs=50)
+        )  # fmt: skip
+        far = Cluster(Scheduler(cluster.scheduler_address))
+        errands = Errands(far, shelf, do)
+        app = create_app(shelf, errands=errands)
+        client = stack.enter_context(TestClient(app, base_url="http://127.0.0.1"))
+
+        def groups(number: int) -> int:
+            """A question that was never asked before."""
+            client.patch(f"{url}/settings/values", json={"set": {"groups": number}})
+            answer = client.get(f"{url}/values")
+            assert answer.status_code == 200, answer.text
+            return len(answer.json()["plan"]["groups"])
+
+        assert groups(3) == 3
+        first = next(iter(cluster.workers.values()))
+        os.kill(first.pid, KILL)
+        assert groups(4) == 4
+        cluster.scale(0)
+        time.sleep(1)
+        assert groups(5) == 5
+        assert "is computed here meanwhile" in caplog.text
+        cluster.scale(1)
+        errands._cluster.wait_for_someone()
+        time.sleep(1)
+        assert groups(6) == 6
+        assert "the cluster computes again" in caplog.text
+        cluster.close()
+        assert groups(7) == 7
+        time.sleep(1)
+        assert groups(2) == 2
+    shelf.close()
 
 
 def test_every_plan_has_a_folder_of_its_own(tmp_path: Path) -> None:

@@ -17,12 +17,14 @@ from fastapi.testclient import TestClient
 
 from siege.server import Server, free_port
 from tests.web.conftest import put_in
+from truesitter.core.log.events import Noted
 from truesitter.core.refusal import Refusal
+from truesitter.formats.log_files import log_json
 from truesitter.store.backup import restore_backup, write_backup
 from truesitter.store.passphrase import SIGNING
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
-from truesitter.web.door import COOKIE, FREE_ATTEMPTS, STAYS, Door, Opening, Throttle, TooMany
+from truesitter.web.door import COOKIE, FREE_ATTEMPTS, FREE_FROM_ONE, STAYS, Door, Opening, Throttle, TooMany
 from truesitter.web.limits import LARGEST_BODY
 from truesitter.web.serving import StudioMode
 
@@ -133,15 +135,118 @@ def test_guessing_is_made_to_wait_longer_each_time(studio: TestClient, clock: Cl
     assert come_in(studio).status_code == 200
 
 
-def test_many_machines_together_are_made_to_wait_too(clock: Clock) -> None:
+def test_nobody_is_kept_out_by_what_others_guess(clock: Clock) -> None:
+    """Hundreds of wrong tries from as many machines, under the painter's own name too."""
     throttle = Throttle(clock)
-    for number in range(60):
-        throttle.wrong(f"10.0.0.{number}")
+    for number in range(200):
+        throttle.wrong(f"10.0.0.{number}", "Ada")
+    throttle.check("10.0.1.1", "Ada")
+    for _ in range(FREE_ATTEMPTS):
+        throttle.wrong("10.0.1.2", "Ben")
     with pytest.raises(TooMany):
-        throttle.check("10.0.0.99")
-    clock.now += 1e4
-    throttle.check("10.0.0.99")
-    throttle.right("10.0.0.99")
+        throttle.check("10.0.1.2", "Ben")
+    throttle.check("10.0.1.2", "Ada")
+    throttle.check("10.0.1.3", "Ben")
+
+
+def test_another_name_each_time_does_not_help_a_machine(clock: Clock) -> None:
+    throttle = Throttle(clock)
+    for number in range(FREE_FROM_ONE):
+        throttle.wrong("10.0.0.1", f"painter {number}")
+    with pytest.raises(TooMany):
+        throttle.check("10.0.0.1", "somebody new")
+    throttle.right("10.0.0.1", "painter 3")
+    with pytest.raises(TooMany):
+        throttle.check("10.0.0.1", "somebody new")
+    # A network of version 6 is one machine, however many addresses it takes (RFC 4291: 64 bits).
+    for number in range(FREE_FROM_ONE):
+        throttle.wrong(f"2001:db8::{number:x}", f"painter {number}")
+    with pytest.raises(TooMany):
+        throttle.check("2001:db8::ffff", "somebody new")
+    throttle.check("2001:db8:0:1::1", "somebody new")
+
+
+def test_leaving_ends_the_session_for_every_copy_of_it(studio: TestClient, shelf: Shelf) -> None:
+    come_in(studio)
+    copied = studio.cookies[COOKIE]
+    studio.delete("/api/door")
+    studio.cookies.clear()
+    with_copy = {"Cookie": f"{COOKIE}={copied}"}
+    assert studio.get("/api/sitters", headers=with_copy).status_code == 401
+    assert Door(shelf.passphrase, Opening(8440)).who(copied) is None, "after a restart too"
+    come_in(studio)
+    assert studio.get("/api/sitters").status_code == 200
+
+
+@pytest.mark.parametrize("beside", ['prefs={"a":1}; ', "=; ", 'a="; b; ', f"x{COOKIE}=1; ", "é=1; "])
+def test_cookies_of_others_do_no_harm(studio: TestClient, beside: str) -> None:
+    come_in(studio)
+    session = studio.cookies[COOKIE]
+    studio.cookies.clear()
+    cookie = f"{beside}{COOKIE}={session}; after".encode()
+    assert studio.get("/api/sitters", headers=[(b"cookie", cookie)]).status_code == 200
+
+
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_a_page_elsewhere_sets_nothing_going(client: TestClient, site: str) -> None:
+    """Neither a backup nor anything else, with or without a studio; the pages themselves can be linked to."""
+    for path in ("/api/keeping/backup", "/api/sitters", "/openapi.json"):
+        assert client.get(path, headers={"Sec-Fetch-Site": site}).status_code == 403
+        assert client.get(path, headers={"Sec-Fetch-Site": "same-origin"}).status_code == 200
+    assert client.get("/", headers={"Sec-Fetch-Site": site}).status_code == 200
+
+
+def test_only_the_owner_takes_backups_and_knows_the_folder(shelf: Shelf, clock: Clock) -> None:
+    """By where a request comes from, which no header changes."""
+    door = Door(shelf.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
+    app = create_app(shelf, door=door)
+    for machine, is_owner in (("10.0.0.7", False), ("127.0.0.1", True)):
+        with TestClient(app, base_url=HOST, client=(machine, 5000)) as painter:
+            come_in(painter)
+            said = {"X-Forwarded-For": "127.0.0.1", "Forwarded": "for=127.0.0.1"}
+            backup = painter.get("/api/keeping/backup", headers=said)
+            keeping = painter.get("/api/keeping", headers=said)
+        assert backup.status_code == (200 if is_owner else 403)
+        assert (str(shelf.folder) in keeping.text) == is_owner
+
+
+def test_no_header_makes_a_machine_another(shelf: Shelf) -> None:
+    """As it is served: guesses from one machine that says each time that it is another one."""
+    shelf.close()
+    with Server(shelf.folder, "--studio", "--processes", "0") as server:
+        for number in range(FREE_ATTEMPTS + 1):
+            said = {"X-Forwarded-For": f"10.0.0.{number}", "X-Real-IP": f"10.0.0.{number}"}
+            asked = {"painter": "Ada", "passphrase": "guess guess guess"}
+            answer = httpx.post(f"{server.address}/api/door", json=asked, headers=said)
+        assert answer.status_code == 429
+
+
+def test_every_answer_says_how_long_it_holds(client: TestClient, sitter: str) -> None:
+    for path in ("/api/sitters", "/api/keeping", "/api/door", f"/api/sitters/{sitter}", "/api/nothing"):
+        assert (
+            "no-cache" in client.get(path).headers["cache-control"]
+            or "max-age=0" in client.get(path).headers["cache-control"]
+        )
+
+
+def test_a_file_brings_no_entries_under_the_name_of_others(
+    studio: TestClient, shelf: Shelf, made_photo: bytes
+) -> None:
+    sitter = shelf.add(made_photo, "a.jpg").id
+    for painter in ("Ada", "Ben", ""):
+        shelf.log.add(Noted(words=painter or "nobody"), sitter, by=painter)
+    saved, log = shelf.file(sitter), log_json(shelf.log.of(sitter))
+    come_in(studio, "Ben")
+    taken = studio.post("/api/sitter-files", files={"file": ("a.zip", saved)}).json()["id"]
+    assert [e.painter for e in shelf.log.of(taken)] == ["Ada, brought in by Ben", "Ben", ""]
+    other = shelf.add(made_photo, "b.jpg").id
+    fresh = log.replace(sitter, other)
+    for entry in shelf.log.of(sitter):
+        fresh = fresh.replace(entry.id, entry.id[::-1])
+    assert studio.post(f"/api/sitters/{other}/log/file", files={"file": ("a.json", fresh)}).json() == {
+        "new": 3
+    }
+    assert [e.painter for e in shelf.log.of(other)] == ["Ada, brought in by Ben", "Ben", ""]
 
 
 def test_other_names_and_pages_elsewhere_are_turned_away(studio: TestClient, made_photo: bytes) -> None:

@@ -27,7 +27,7 @@ from truesitter.core.study.light import LightStage
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 from truesitter.web.queue import GONE, Queue
-from truesitter.web.workers import Worker, Workers
+from truesitter.web.workers import MOVES_AFTER, Worker, Workers
 
 
 def a_request(leave: anyio.Event | None = None) -> Request:
@@ -189,7 +189,11 @@ def test_a_sitter_stays_with_a_process_unless_it_is_crowded(tmp_path: Path) -> N
     first = workers.of("a")
     assert workers.of("b") is not first, "the next goes to the one that has fewer"
     assert workers.of("a") is first
-    with patch.object(Queue, "crowd", lambda self, lane: 9 if self is first.queue else 0):
+    # However many wait for itself: elsewhere all of it would have to begin anew.
+    first._asked["a"] = 40
+    with patch.object(Queue, "crowd", lambda self, lane: 40 if self is first.queue else 0):
+        assert workers.of("a") is first
+        first._asked["c"] = MOVES_AFTER
         assert workers.of("a") is not first
     workers.stop()
 

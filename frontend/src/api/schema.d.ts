@@ -24,7 +24,7 @@ export interface paths {
         post: operations["enter_api_door_post"];
         /**
          * Leave
-         * @description Go out again.
+         * @description Go out again: the session is over, also for whoever has a copy of it.
          */
         delete: operations["leave_api_door_delete"];
         options?: never;
@@ -5271,11 +5271,13 @@ export interface components {
             /** Copies */
             copies: components["schemas"]["CopyOut"][];
             /** Copies In */
-            copies_in: string;
+            copies_in: string | null;
             /** Daily */
             daily: boolean;
             /** Folder */
-            folder: string;
+            folder: string | null;
+            /** Set Aside */
+            set_aside: number;
         };
         /**
          * KitMixtureOut

@@ -70,13 +70,24 @@ function Backup({ keeping }: { keeping: Keeping }) {
         All sitters, paintings and tubes as one file. It is read back before you get it; put it on another
         disk.
       </Typography>
-      <Button color="inherit" variant="outlined" href="/api/keeping/backup" sx={{ justifySelf: "start" }}>
-        Save a backup
-      </Button>
+      {keeping.folder ? (
+        <Button color="inherit" variant="outlined" href="/api/keeping/backup" sx={{ justifySelf: "start" }}>
+          Save a backup
+        </Button>
+      ) : (
+        <Typography>Only whoever sits at the machine that keeps the sitters can take one.</Typography>
+      )}
       <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
-        The sitters lie in <Path>{keeping.folder}</Path>. A backup is brought back into a new folder, with the
-        application stopped: <Path>truesitter restore FILE.zip --data NEW</Path>. One sitter is saved from the
-        shelf, and put back there.
+        {keeping.folder && (
+          <>
+            The sitters lie in <Path>{keeping.folder}</Path>.{" "}
+          </>
+        )}
+        {keeping.set_aside > 0 &&
+          `${keeping.set_aside} photographs that belong to no sitter are set aside beside them for ninety days. `}
+        A backup is brought back into a new folder, with the application stopped:{" "}
+        <Path>truesitter restore FILE.zip --data NEW</Path>. One sitter is saved from the shelf, and put back
+        there.
       </Typography>
     </Part>
   );
@@ -119,8 +130,13 @@ function Copies({ keeping }: { keeping: Keeping }) {
         </Box>
       )}
       <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
-        They guard against a slip, not against a broken disk: they lie beside the sitters, in{" "}
-        <Path>{keeping.copies_in}</Path>.
+        They guard against a slip, not against a broken disk: they lie beside the sitters
+        {keeping.copies_in && (
+          <>
+            , in <Path>{keeping.copies_in}</Path>
+          </>
+        )}
+        .
       </Typography>
     </Part>
   );

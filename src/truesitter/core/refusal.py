@@ -14,3 +14,7 @@ class Refusal(ValueError):
         """The message as a whole sentence."""
         words = str(self)
         return words[:1].upper() + words[1:] + ("" if words.endswith((".", "?", "!")) else ".")
+
+
+class Unavailable(Refusal):
+    """Something that cannot be done just now, through no fault of whoever asked: asked again, it may be."""

@@ -12,7 +12,7 @@ from typing import Any
 from icalendar import Calendar, Event
 from pydantic import ValidationError
 
-from truesitter.core.log.document import EntryDocument, LogDocument
+from truesitter.core.log.document import MOST, EntryDocument, LogDocument
 from truesitter.core.log.drying import Clock
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.sittings import Sitting
@@ -24,6 +24,9 @@ from truesitter.formats.wording import worked
 LARGEST_LOG = 32 << 20
 """Bytes of a log in a file [try]."""
 _MOST_COLUMNS = 200
+_MOST_PARTS = 3
+"""Objects and lists of one entry."""
+_MOST_LINES = 60 * MOST
 _FIRST = ("at", "kind", "sitter", "painter", "struck_at", "id")
 """Columns that every entry has, in order."""
 _NONE = "this is no log of True Sitter"
@@ -67,6 +70,9 @@ def read_log(data: bytes) -> tuple[Entry, ...]:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
         raise Refusal(f"{_NONE}: it is not text in UTF-8") from None
+    # Reading takes a hundred times the room of the shortest things: they are counted before.
+    if max(text.count("{"), text.count("[")) > _MOST_PARTS * MOST or text.count("\n") > _MOST_LINES:
+        raise Refusal(f"{_NONE}: more than {MOST} entries in one file cannot be read")
     entries = _from_json(text) if text.lstrip().startswith(("{", "[")) else _from_csv(text)
     if len({e.id for e in entries}) < len(entries):
         raise Refusal("this log has two entries of one id")

@@ -48,6 +48,8 @@ class _Manifest(BaseModel):
     database: str = Field(pattern="^[0-9a-f]{64}$")
     originals: dict[str, int]
     paintings: dict[str, int]
+    missing: list[str] = []
+    """What the database speaks of and was not there to be copied, in words."""
 
 
 @dataclass(frozen=True)
@@ -90,7 +92,12 @@ def write_backup(folder: Path, target: Path) -> Backup:
     """
     if not (folder / DATABASE).is_file():
         raise Refusal(f"there are no sitters in {folder}")
-    target.parent.mkdir(parents=True, exist_ok=True)
+    with told(target.parent):
+        target.parent.mkdir(parents=True, exist_ok=True)
+        return _write_backup(folder, target)
+
+
+def _write_backup(folder: Path, target: Path) -> Backup:
     with copying(folder), tempfile.TemporaryDirectory(prefix=".part-", dir=target.parent) as aside:
         copy = Path(aside) / DATABASE
         copy_database(folder / DATABASE, copy)
@@ -116,7 +123,7 @@ def _write(folder: Path, database: Path, part: Path) -> Backup:
                     lost.append(f"a file of {name} is missing or damaged: {sha[:12]}…")
         manifest = _Manifest(
             format="truesitter-backup", version=1, form=form_of(database) or "",
-            made_at=now().isoformat(timespec="seconds"), database=_hash_of(database), **sound,
+            made_at=now().isoformat(timespec="seconds"), database=_hash_of(database), missing=lost, **sound,
         )  # fmt: skip
         archive.writestr(MANIFEST, manifest.model_dump_json(indent=1), zipfile.ZIP_DEFLATED)
     with only_read(database) as db:

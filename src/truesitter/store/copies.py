@@ -92,7 +92,9 @@ class DailyCopies:
                 part.rename(target)
             finally:
                 shutil.rmtree(part, ignore_errors=True)
-            for old in self._paths()[:-KEPT]:
+            # Today's stays, also where a clock that runs behind makes it the oldest by name.
+            others = [path for path in self._paths() if path != target]
+            for old in others[: max(0, len(others) - KEPT + 1)]:
                 shutil.rmtree(old)
 
     def _link(self, name: str, hashes: set[str], part: Path) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -92,7 +93,7 @@ def copy_database(source: Path, target: Path) -> None:
     temporary = target.with_name(f".part-{target.name}")
     temporary.unlink(missing_ok=True)
     try:
-        with closing(sqlite3.connect(source, timeout=30)) as old, closing(sqlite3.connect(temporary)) as new:
+        with _source(source) as old, closing(sqlite3.connect(temporary)) as new:
             old.backup(new)
             # A copy is one file: it needs no log beside it.
             new.execute("PRAGMA journal_mode=DELETE")
@@ -100,6 +101,18 @@ def copy_database(source: Path, target: Path) -> None:
     except BaseException:
         temporary.unlink(missing_ok=True)
         raise
+
+
+def _source(path: Path) -> closing[sqlite3.Connection]:
+    """A database to be copied; one on a disk that can only be read is opened as it lies there."""
+    if os.access(path, os.W_OK) and os.access(path.parent, os.W_OK):
+        return closing(sqlite3.connect(path, timeout=30))
+    if path.with_name(f"{path.name}-wal").exists():
+        raise UnusableFolder(
+            f"the database in {path.parent} was not closed and cannot be opened where nothing can be "
+            "written: copy the folder elsewhere first"
+        )
+    return closing(sqlite3.connect(f"file:{quote(str(path))}?mode=ro&immutable=1", uri=True))
 
 
 def only_read(path: Path) -> closing[sqlite3.Connection]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import fcntl
 import os
 from collections.abc import Iterator
@@ -55,8 +56,15 @@ def folder_lock(folder: Path, words: str = "another True Sitter") -> Iterator[No
 
 @contextmanager
 def copying(folder: Path) -> Iterator[None]:
-    """Keep every file of a folder where it is while it is copied."""
-    with (folder / _COPYING).open("a+") as file:
+    """Keep every file of a folder where it is while it is copied; where nobody can write it stays anyway."""
+    try:
+        file = (folder / _COPYING).open("a+")
+    except OSError as error:
+        if error.errno not in (errno.EROFS, errno.EACCES, errno.EPERM):
+            raise
+        yield
+        return
+    with file:
         fcntl.flock(file, fcntl.LOCK_SH)
         yield
 

@@ -26,7 +26,15 @@ from truesitter.core.passes.own_pace import OwnPace
 from truesitter.core.refusal import Refusal
 from truesitter.store.clock import now
 from truesitter.store.database import Sessions
-from truesitter.store.log_rows import check_same, entries_in, entry_rows, going_on, of_sitting, row_of
+from truesitter.store.log_rows import (
+    brought_in,
+    check_same,
+    entries_in,
+    entry_rows,
+    going_on,
+    of_sitting,
+    row_of,
+)
 from truesitter.store.models import EntryRow, PaintingRow, SitterRow, TubeRow
 from truesitter.store.paces import Paces
 from truesitter.store.ticks import finished_by, tick, untick
@@ -160,13 +168,15 @@ class Log:
                 if work is not None:
                     untick(session, entry, work)
 
-    def take_in(self, entries: Sequence[Entry], sitter_id: str | None = None) -> int:
+    def take_in(self, entries: Sequence[Entry], sitter_id: str | None = None, by: str = "") -> int:
         """Add entries of a file; all of them or none, and those that are here already once. How many are new.
 
         Parameters
         ----------
         sitter_id
             The picture they all belong to; None to leave each with its own.
+        by
+            Who brings them, in a studio of several.
 
         Raises
         ------
@@ -198,7 +208,8 @@ class Log:
                     counts[owner] += 1
                     if counts[owner] > MOST_ENTRIES:
                         raise Refusal(f"more than {MOST_ENTRIES} entries of one picture cannot be kept")
-                (new,) = entry_rows([replace(entry, sitter=owner or "")])
+                painter = brought_in(entry.painter, by)
+                (new,) = entry_rows([replace(entry, sitter=owner or "", painter=painter)])
                 session.add(new)
                 known[entry.id] = new
                 added += 1

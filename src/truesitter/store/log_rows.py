@@ -62,6 +62,13 @@ def going_on(session: Session, sitter_id: str, painter: str) -> Sequence[str]:
     ).all()  # fmt: skip
 
 
+def brought_in(painter: str, by: str) -> str:
+    """Whose name an entry of a file goes under: nobody writes under another's by bringing a file."""
+    if not by or painter in ("", by):
+        return painter
+    return f"{painter[:40]}, brought in by {by}"
+
+
 def newly_named(entries: Sequence[Entry], sitter_id: str) -> list[Entry]:
     """Entries of one picture for another sitter, under ids of their own, which speak of one another."""
     ids = {e.id: uuid.uuid5(uuid.UUID(e.id), sitter_id).hex for e in entries}

@@ -8,6 +8,8 @@ from __future__ import annotations
 
 import os
 import secrets
+import threading
+import time
 from pathlib import Path
 
 from argon2 import PasswordHasher
@@ -18,9 +20,30 @@ from truesitter.store.studio import StudioDocuments
 
 SHORTEST, LONGEST = 10, 200
 """Characters of a passphrase [try]."""
-_KEY = "door"
+_KEY, _ENDED = "door", "ended sessions"
 SIGNING = "session.key"
 """The file of the signing key in a data folder."""
+
+
+class EndedSessions:
+    """Numbers of sessions that were ended before their time, as long as they could still be shown."""
+
+    def __init__(self, documents: StudioDocuments, stays: float) -> None:
+        self._documents, self._stays = documents, stays
+        self._lock = threading.Lock()
+        self._ended: dict[str, float] = dict((documents.get(_ENDED) or {"sessions": {}})["sessions"])
+
+    def has(self, number: str) -> bool:
+        """Whether a session was ended."""
+        return number in self._ended
+
+    def add(self, number: str) -> None:
+        """End a session; it stays ended after a restart."""
+        with self._lock:
+            moment = time.time()
+            kept = {n: at for n, at in self._ended.items() if at > moment - self._stays}
+            self._ended = {**kept, number: moment}
+            self._documents.put(_ENDED, {"sessions": self._ended})
 
 
 class Passphrase:
@@ -79,6 +102,10 @@ class Passphrase:
             return self._file.read_text().strip() or self._new_key()
         except FileNotFoundError:
             return self._new_key()
+
+    def ended(self, stays: float) -> EndedSessions:
+        """Sessions that were ended; each could be shown for so many seconds otherwise."""
+        return EndedSessions(self._documents, stays)
 
     def _new_key(self) -> str:
         """Another signing key, readable by nobody else."""

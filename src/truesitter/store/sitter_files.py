@@ -11,6 +11,7 @@ import json
 import uuid
 import zipfile
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self
 
@@ -32,7 +33,7 @@ from truesitter.store.documents import STAGES, plain, rows
 from truesitter.store.edits import places
 from truesitter.store.facts import MOST_FACTS, SHAPES, Kind
 from truesitter.store.log import MOST_ENTRIES
-from truesitter.store.log_rows import entry_rows, newly_named
+from truesitter.store.log_rows import brought_in, entry_rows, newly_named
 from truesitter.store.models import EntryRow, FactRow, ItemRow, PaintingRow, ReferenceRow, SitterRow, StageRow
 from truesitter.store.paintings import MOST
 
@@ -128,8 +129,13 @@ class SitterFiles:
                 archive.writestr(_entry(f"{PAINTINGS}/{one.sha256}"), self._paintings.get(one.sha256))
         return out.getvalue()
 
-    def take_in(self, data: bytes) -> str:
+    def take_in(self, data: bytes, by: str = "") -> str:
         """Put a sitter of a file on the shelf, beside those there are; its key.
+
+        Parameters
+        ----------
+        by
+            Who brings it, in a studio of several.
 
         Raises
         ------
@@ -184,7 +190,8 @@ class SitterFiles:
                             height=seen.height, size=size, at=as_utc(one.at))
                 for one, seen, size in taken
             )  # fmt: skip
-            session.add_all(entry_rows(newly_named([e.entry() for e in document.log], sitter_id)))
+            entries = newly_named([e.entry() for e in document.log], sitter_id)
+            session.add_all(entry_rows(replace(e, painter=brought_in(e.painter, by)) for e in entries))
         return sitter_id
 
 

@@ -185,15 +185,15 @@ class Shelf:
         """A sitter as one file, to be kept elsewhere or passed on."""
         return self._files.write(self._row, sitter_id)
 
-    def take_in(self, data: bytes) -> Sitter:
-        """Put a sitter of a file on the shelf, beside those there are.
+    def take_in(self, data: bytes, by: str = "") -> Sitter:
+        """Put a sitter of a file on the shelf, beside those there are; `by` is whoever brings it.
 
         Raises
         ------
         Refusal
             Saying what is wrong with the file; nothing is kept then.
         """
-        return self.get(self._files.take_in(data))
+        return self.get(self._files.take_in(data, by))
 
     def rename(self, sitter_id: str, name: str) -> Sitter:
         """Give a sitter another name; it cannot be empty."""

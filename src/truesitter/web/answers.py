@@ -92,7 +92,9 @@ class BenchRoute(APIRoute):
     ) -> Response:
         """Have it computed: by the cluster, by a process of this machine, or by this one."""
         if declared and bench.errands is not None:
-            return await bench.errands.run(self.LANE, request)
+            brought = await bench.errands.run(self.LANE, request)
+            if brought is not None:
+                return brought
         if bench.workers is not None and not self.HERE:
             worker = bench.workers.of(request.path_params.get("sitter_id", ""))
             # One that is still starting is waited for by those who would have to wait in line here, and by
@@ -117,6 +119,27 @@ class HereRoute(BenchRoute):
     """A route whose work is mostly that of the disk."""
 
     HERE = True
+
+
+class WritingRoute(APIRoute):
+    """A route that writes: only so many at a time wait for the database, the others wait in line for them.
+
+    Those who wait for the database each take a thread; if all did, nobody who only reads would get one.
+    """
+
+    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        """Read what is sent, then wait for a turn."""
+        original = super().get_route_handler()
+        if not (self.methods or set()) - {"GET", "HEAD"}:
+            return original
+
+        async def handler(request: Request) -> Response:
+            # First: whoever sends slowly must not keep a place meanwhile.
+            await request.body()
+            async with request.app.state.workbench.writers:
+                return await original(request)
+
+        return handler
 
 
 _IN_MEMORY = 1 << 20

@@ -8,6 +8,7 @@ from collections import OrderedDict
 from collections.abc import Sequence
 from typing import Annotated
 
+import anyio
 from fastapi import Depends, Header, Query, Request, Response, UploadFile
 
 from truesitter.core.memo import Memo
@@ -27,6 +28,8 @@ from truesitter.web.workers import Workers
 
 REMEMBERED = 400 << 20
 """Bytes of results remembered, by default."""
+WRITERS = 12
+"""So many may wait for the database at a time: of forty threads enough are left for all who read [try]."""
 _EDITIONS = 1024
 """Keys of so many editions of sitters are remembered."""
 
@@ -53,8 +56,16 @@ class Workbench:
         self.queue = Queue(cores)
         # One lane never waits for the other: whoever has a place in one finds room to compute.
         self.memo = Memo(most_bytes, at_once=2 * cores)
+        self._writers: anyio.CapacityLimiter | None = None
         self._keys: OrderedDict[tuple[str, int, str, str], dict[str, str]] = OrderedDict()
         self._lock = threading.Lock()
+
+    @property
+    def writers(self) -> anyio.CapacityLimiter:
+        """Places of those who write; made when it is first needed, as it belongs to the loop that serves."""
+        if self._writers is None:
+            self._writers = anyio.CapacityLimiter(WRITERS)
+        return self._writers
 
     def keys(self, sitter: Sitter) -> dict[str, str]:
         """For every answer a key that changes exactly when the answer may: the browser's query keys."""

@@ -6,7 +6,9 @@ with it, so it is the same wherever it is computed.
 
 from __future__ import annotations
 
+import logging
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -16,7 +18,8 @@ import anyio
 from fastapi import Request, Response
 
 from truesitter.core.passes.own_pace import OwnPace
-from truesitter.pools import Cluster
+from truesitter.core.refusal import Unavailable
+from truesitter.pools import Cluster, LostCluster, LostWorker
 from truesitter.store.sitter import Sitter
 from truesitter.store.sitters import Shelf
 from truesitter.web.queue import Lane, Queue
@@ -24,6 +27,10 @@ from truesitter.web.queue import Lane, Queue
 _SHARED = 64
 """Photographs of so many sitters are kept where the cluster finds them [try]."""
 
+
+ASKED_AGAIN = 30.0
+"""Seconds for which a cluster that was lost is left alone [try]."""
+log = logging.getLogger("truesitter")
 
 _PAINTED = ("/easel/", "/log/figures")
 """Questions that photographs of the painting have to go along with."""
@@ -70,10 +77,31 @@ class Errands:
         self._limit = anyio.CapacityLimiter(2 * cluster.places)
         self._shared: OrderedDict[str, Any] = OrderedDict()
         self._lock = threading.Lock()
+        self._lost_until = 0.0
 
-    async def run(self, lane: Lane, request: Request) -> Response:
-        """Have a question answered."""
-        return await self.queue.run(lane, request, lambda: self._send(request))
+    async def run(self, lane: Lane, request: Request) -> Response | None:
+        """Have a question answered; None when the cluster cannot, and it has to be answered here.
+
+        A cluster that was lost is asked again only after a while.
+        """
+        if time.monotonic() < self._lost_until:
+            return None
+        try:
+            answer = await self.queue.run(lane, request, lambda: self._send(request))
+        except (LostCluster, LostWorker) as lost:
+            self._lose(lost)
+            return None
+        if self._lost_until:
+            self._lost_until = 0.0
+            log.warning("the cluster computes again")
+        return answer
+
+    def _lose(self, lost: Unavailable) -> None:
+        """Compute here for a while; what was shared is shared anew afterwards."""
+        log.warning("%s What is asked for is computed here meanwhile.", lost.sentence)
+        with self._lock:
+            self._shared.clear()
+        self._lost_until = time.monotonic() + ASKED_AGAIN
 
     async def _send(self, request: Request) -> Response:
         brought = await anyio.to_thread.run_sync(
@@ -88,7 +116,22 @@ class Errands:
         if any(part in path for part in _PAINTED):
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
         errand = Errand(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
-        return self._cluster.do(self._do, errand, *(self._place(sha, sitter.sha256) for sha in hashes))
+        for last in (False, True):
+            try:
+                places = [self._place(sha, sitter.sha256) for sha in hashes]
+                return self._cluster.do(self._do, errand, *places)
+            except LostCluster:
+                if last:
+                    raise
+                # What was shared may have gone with a worker, or the scheduler was started anew.
+                self._reach_again()
+        raise AssertionError("the second time it was returned or raised")
+
+    def _reach_again(self) -> None:
+        with self._lock:
+            self._shared.clear()
+            if not self._cluster.workers:
+                self._cluster = self._cluster.again()
 
     def _place(self, sha256: str, reference: str) -> Any:
         """A photograph where the cluster finds it: it goes there once."""

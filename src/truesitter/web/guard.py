@@ -5,8 +5,6 @@ Alone, only this machine's own pages. As a studio, also others of the local netw
 
 from __future__ import annotations
 
-from http.cookies import CookieError, SimpleCookie
-
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -17,7 +15,11 @@ from truesitter.web.problems import problem
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _OPEN = frozenset({"/api/door"})
 """What is answered to whoever has not come in yet; the pages themselves tell nothing."""
-_ELSEWHERE = "A page from somewhere else tried to change something here."
+_OWNERS = frozenset({"/api/keeping/backup"})
+"""What holds everything of everybody."""
+_ELSEWHERE = "A page from somewhere else tried to reach something here."
+_UNKEPT = "private, no-cache"
+"""Answers that say nothing of how long they hold are asked for anew each time."""
 _HEADERS = {
     "Content-Security-Policy": (
         "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
@@ -32,28 +34,30 @@ _HEADERS = {
 }
 
 
-def _foreign(method: str, headers: Headers, hosts: frozenset[str]) -> str | None:
+def _foreign(method: str, headers: Headers, hosts: frozenset[str], below_api: bool) -> str | None:
     """Why a request comes from somewhere else; None when it does not."""
     host = headers.get("host", "")
     if name_of(host) not in hosts:
         return f"This application does not go by the name “{host[:60]}”."
+    site = headers.get("sec-fetch-site")
     if method in _READING:
-        return None
+        # A picture or a link on another page must not set work going here.
+        return _ELSEWHERE if below_api and site in ("cross-site", "same-site") else None
     origin = headers.get("origin")
     if origin is not None and not from_here(origin, host):
         return _ELSEWHERE
-    if headers.get("sec-fetch-site") in ("cross-site", "same-site"):
+    if site in ("cross-site", "same-site"):
         return _ELSEWHERE
     return None
 
 
 def session_of(headers: Headers) -> str | None:
-    """The session that a browser shows."""
-    try:
-        jar = SimpleCookie(headers.get("cookie", ""))
-    except CookieError:
-        return None
-    return jar[COOKIE].value if COOKIE in jar else None
+    """The session that a browser shows; cookies of others beside it may look however they like (RFC 6265)."""
+    for each in headers.get("cookie", "").split(";"):
+        name, _, value = each.strip().partition("=")
+        if name == COOKIE:
+            return value.strip('"')
+    return None
 
 
 class Guard:
@@ -78,6 +82,8 @@ class Guard:
         async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
                 MutableHeaders(scope=message).update(_HEADERS)
+                if scope["path"].startswith("/api/"):
+                    MutableHeaders(scope=message).setdefault("Cache-Control", _UNKEPT)
             await send(message)
 
         refused = self._refused(scope)
@@ -85,15 +91,24 @@ class Guard:
 
     def _refused(self, scope: Scope) -> Response | None:
         headers = Headers(scope=scope)
-        foreign = _foreign(scope["method"], headers, self._hosts)
+        path: str = scope["path"]
+        below_api = path.startswith("/api/") or path == "/openapi.json"
+        foreign = _foreign(scope["method"], headers, self._hosts, below_api)
         if foreign is not None:
             return problem(403, foreign)
         painter = self._door.who(session_of(headers)) if self._door else ""
         scope.setdefault("state", {})["painter"] = painter
-        path: str = scope["path"]
-        if painter is None and (path.startswith("/api/") or path == "/openapi.json") and path not in _OPEN:
+        if painter is None and below_api and path not in _OPEN:
             return problem(401, "Come in first: this studio has a passphrase.")
+        if self._door is not None and path in _OWNERS and not at_the_machine(scope):
+            return problem(403, "Only whoever sits at the machine that keeps the sitters can take a backup.")
         return None
+
+
+def at_the_machine(scope: Scope) -> bool:
+    """Whether a request comes from the machine that serves: from whoever owns what is kept there."""
+    client = scope.get("client")
+    return client is not None and client[0] in ("127.0.0.1", "::1")
 
 
 class Within:

@@ -17,7 +17,7 @@ from pydantic import BaseModel
 from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
-from truesitter.core.refusal import Refusal
+from truesitter.core.refusal import Refusal, Unavailable
 from truesitter.store.facts import UnknownFact
 from truesitter.store.history import NothingToUndo, Overtaken
 from truesitter.store.log import UnknownEntry
@@ -68,6 +68,12 @@ def install(app: FastAPI) -> None:
     async def _too_many(_: Request, error: TooMany) -> JSONResponse:
         answer = problem(429, error.sentence)
         answer.headers["Retry-After"] = str(max(1, round(error.wait)))
+        return answer
+
+    @app.exception_handler(Unavailable)
+    async def _unavailable(_: Request, error: Unavailable) -> JSONResponse:
+        answer = problem(503, error.sentence)
+        answer.headers["Retry-After"] = "5"
         return answer
 
     @app.exception_handler(Refusal)

@@ -17,12 +17,13 @@ import uvicorn
 
 from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.refusal import Refusal
-from truesitter.pools import Cluster
+from truesitter.pools import Cluster, Scheduler
 from truesitter.store.copies import DailyCopies
 from truesitter.store.lock import Held, folder_lock
 from truesitter.store.sitters import Shelf
 from truesitter.store.trouble import DATABASE_ERRORS, told
 from truesitter.web.app import create_app
+from truesitter.web.connections import PatientProtocol
 from truesitter.web.door import Door, Opening
 from truesitter.web.errand_work import do
 from truesitter.web.errands import Errands
@@ -36,8 +37,6 @@ ANSWERS = 64 << 20
 """Bytes of answers remembered where others compute them [try]."""
 SWITCH = 0.0005
 """Seconds for which a thread that computes may keep others from answering [try]."""
-MOST_CONNECTIONS = 400
-"""Whoever comes when so many are open is told to come again [try]."""
 UNPROTECTED = (
     "Nothing that goes over the network is encrypted: whoever shares it can see the pictures and the "
     "passphrase. Open the door only in a network of your own, or give --certificate and --key."
@@ -112,7 +111,7 @@ def run(
     count: int = 0,
     ceiling: Ceiling = Ceiling(),  # noqa: B008
     studio: StudioMode | None = None,
-    scheduler: str | None = None,
+    scheduler: Scheduler | None = None,
 ) -> None:
     """Serve the sitters of a folder until stopped: on 127.0.0.1, or as a studio to the local network.
 
@@ -129,7 +128,7 @@ def run(
     studio
         None for this machine alone.
     scheduler
-        Address of a Dask cluster that computes what it can; None without one.
+        Of a Dask cluster that computes what it can; None without one.
 
     Raises
     ------
@@ -142,6 +141,8 @@ def run(
     sys.setswitchinterval(SWITCH)
     keep_small()
     began = time.time()
+    # Before anything is made: a cluster that is not there leaves nothing behind.
+    cluster = Cluster(scheduler) if scheduler else None
     address = "127.0.0.1" if studio is None else "0.0.0.0"
     with listen(port, address) as listening, folder_lock(folder, f"True Sitter at port {port}"):
         shelf = Shelf(folder)
@@ -164,11 +165,13 @@ def run(
             warm_up.start()
         copies = Daily(shelf.copies)
         copies.start()
-        errands = Errands(Cluster(scheduler), shelf, do) if scheduler else None
+        errands = Errands(cluster, shelf, do) if cluster else None
         remembered = ANSWERS if workers else ceiling.remembered << 20
         app = create_app(shelf, workers=workers, most_bytes=remembered, door=door, errands=errands)
         config = uvicorn.Config(
-            app, log_level="warning", limit_concurrency=MOST_CONNECTIONS, server_header=False,
+            app, log_level="warning", server_header=False, http=PatientProtocol,
+            # Who asks is who is connected: nobody may say that somebody else does.
+            proxy_headers=False,
             ssl_certfile=studio.certificate if studio else None, ssl_keyfile=studio.key if studio else None,
         )  # fmt: skip
         server = uvicorn.Server(config)

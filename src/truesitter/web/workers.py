@@ -21,7 +21,7 @@ from typing import IO
 import httpx
 from fastapi import Request, Response
 
-from truesitter.core.refusal import Refusal
+from truesitter.core.refusal import Unavailable
 from truesitter.web.queue import Lane, Queue
 
 MOVES_AFTER = 3
@@ -29,7 +29,8 @@ MOVES_AFTER = 3
 one in all [try]. How many wait for itself does not count: elsewhere all of it would have to begin anew."""
 NICENESS = 15
 """Computing gives way to answering, from its first breath [try]."""
-_STARTS_WITHIN = 60.0
+_STARTS_WITHIN = 120.0
+"""Seconds: a crowded machine takes its time [try]."""
 _SITTERS = 512
 _PASSED_ON = ("content-type", "if-none-match", "if-match", "accept")
 _RETURNED = ("content-type", "etag", "cache-control", "content-disposition")
@@ -84,8 +85,8 @@ class Worker:
 
         Raises
         ------
-        Refusal
-            When it does not start.
+        Unavailable
+            When it does not start in time.
         """
         await asyncio.to_thread(self.start)
         for _ in range(int(_STARTS_WITHIN / 0.05)):
@@ -94,7 +95,7 @@ class Worker:
             if self._process is not None and self._process.poll() is not None:
                 break
             await asyncio.sleep(0.05)
-        raise Refusal("the part of the program that computes did not start; its log says why")
+        raise Unavailable("the part of the program that computes did not start yet: try again in a moment")
 
     def lost(self, pid: int | None) -> None:
         """Bury the process of a number, which broke off; another that was started since goes on."""
@@ -200,7 +201,7 @@ async def _ask(worker: Worker, request: Request, body: IO[bytes], painter: str) 
             # It died with the question on its desk. What changes nothing is asked once more.
             await asyncio.to_thread(worker.lost, asked)
             if last or request.method != "GET":
-                raise Refusal(
+                raise Unavailable(
                     "the part of the program that computes broke off at this: it was started again"
                 ) from None
             continue

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import ClassVar, Literal, Self
 
 import numpy as np
@@ -89,6 +90,11 @@ class PaintingSettings(Settings):
     def reading(self) -> PaintingSettings:
         """The same without what is only remembered of it: what its comparison follows from."""
         return self.model_copy(update={"key": "0" * 12, "name": "", "taken_at": "2000-01-01", "notes": ()})
+
+    @property
+    def fingerprint(self) -> str:
+        """Changes whenever its comparison may."""
+        return hashlib.sha256(self.reading().model_dump_json().encode()).hexdigest()[:16]
 
 
 class AllowanceSettings(Settings):

@@ -13,6 +13,7 @@ from truesitter.store.passphrase import LONGEST
 from truesitter.web.answers import HereRoute
 from truesitter.web.bench import Bench, PainterName
 from truesitter.web.door import COOKIE, STAYS
+from truesitter.web.guard import session_of
 from truesitter.web.problems import problem
 
 
@@ -72,8 +73,10 @@ def enter(asked: EnterIn, bench: Bench, request: Request, response: Response) ->
 
 
 @router.delete("", status_code=204, response_class=Response)
-def leave() -> Response:
-    """Go out again."""
+def leave(bench: Bench, request: Request) -> Response:
+    """Go out again: the session is over, also for whoever has a copy of it."""
+    if bench.door is not None:
+        bench.door.leave(session_of(request.headers))
     answer = Response(status_code=204)
     answer.delete_cookie(COOKIE, path="/", httponly=True, samesite="strict")
     return answer

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, Literal
 
 import numpy as np
@@ -104,7 +105,7 @@ def again_picture(study: CurrentStudy, key: Key, request: Request) -> Response:
         painted = paint(study.passes.borders(), done, plan.support, plan.bare.rack)
         return encode_png(painted.picture(len(plan.passes))), "image/png"
 
-    return picture_response(request, f"again-{one.sha256}-{one.after}-{study.source.key('plan again')}", make)
+    return picture_response(request, f"again-{one.fingerprint}-{study.source.key('plan again')}", make)
 
 
 class ProgressOut(BaseModel):
@@ -143,12 +144,22 @@ class HabitsOut(BaseModel):
     habits: list[HabitOut]
 
 
+LOOKED_AT = 24
+"""Habits are those of the paintings photographed last; older ones were left behind [try]."""
+
+
 def found_habits(bench: Bench) -> tuple[int, tuple[Habit, ...]]:
     """How many paintings were looked at, and what is wrong the same way in one after the other."""
     seen: list[Observed] = []
     paintings = 0
-    for each in bench.shelf.all():
-        observed = observed_in(bench.study(each), each.id)
+    photographed = [s for s in bench.shelf.all() if s.settings.easel.paintings]
+    photographed.sort(key=lambda s: max(p.taken_at for p in s.settings.easel.paintings))
+    for each in photographed[-LOOKED_AT:]:
+        study = bench.study(each)
+        # What a comparison says of a painter is a few numbers: kept long after it is forgotten itself.
+        taken = tuple(p.fingerprint for p in each.settings.easel.paintings)
+        key = ("observed", each.id, study.source.key("comparison"), taken)
+        observed = bench.memo.get(key, partial(observed_in, study, each.id))
         paintings += bool(observed)
         seen += observed
     return paintings, find_habits(tuple(seen))
@@ -259,15 +270,12 @@ def section_picture(
 ) -> Response:  # fmt: skip
     """A section of the reference, or of the painting."""
     box = _box(x1, y1, x2, y2)
+    one = painting_of(study, key) if key else None
 
     def make() -> tuple[bytes, str]:
-        whole = (
-            picture_of(study, painting_of(study, key), view)
-            if key
-            else study.easel.template(None, "photograph")
-        )
+        whole = picture_of(study, one, view) if one else study.easel.template(None, "photograph")
         shown = squinted(whole) if squint else whole
         return encode_jpeg(np.ascontiguousarray(shown[box.slices(shown.shape)])), "image/jpeg"
 
-    name = f"section-{x1}-{y1}-{x2}-{y2}-{view}-{squint}-{key}"
+    name = f"section-{x1}-{y1}-{x2}-{y2}-{view}-{squint}-{one.fingerprint if one else ''}"
     return picture_response(request, f"{name}-{study.source.key('comparison')}", make)

@@ -7,9 +7,10 @@ from datetime import datetime
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
+from truesitter.web.answers import WritingRoute
 from truesitter.web.bench import Bench, By
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}/done", tags=["facts"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}/done", tags=["facts"], route_class=WritingRoute)
 
 
 class PassDone(BaseModel):

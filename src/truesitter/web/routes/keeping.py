@@ -9,18 +9,20 @@ from pathlib import Path
 from typing import Any
 
 from anyascii import anyascii
-from fastapi import APIRouter, Response, UploadFile
+from fastapi import APIRouter, Request, Response, UploadFile
 from fastapi.responses import FileResponse
 from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from truesitter.core.refusal import Refusal
+from truesitter.store.aside import kept_aside
 from truesitter.store.backup import write_backup
 from truesitter.store.check import check_folder
 from truesitter.store.copies import COPIES
 from truesitter.store.sitter_files import MOST_BYTES, sitter_schema
 from truesitter.web.answers import HereRoute
-from truesitter.web.bench import Bench, CurrentSitter, download
+from truesitter.web.bench import Bench, By, CurrentSitter, download
+from truesitter.web.guard import at_the_machine
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
 router = APIRouter(prefix="/api", tags=["keeping"])
@@ -38,10 +40,13 @@ class CopyOut(BaseModel):
 class KeepingOut(BaseModel):
     """How the sitters are kept."""
 
-    folder: str
+    folder: str | None
+    """None for whoever does not sit at the machine they are kept on."""
     daily: bool
     copies: list[CopyOut]
-    copies_in: str
+    copies_in: str | None
+    set_aside: int
+    """Photographs that belong to no sitter, kept for a while."""
 
 
 class DailyIn(BaseModel):
@@ -65,21 +70,22 @@ def _plain(name: str) -> str:
 
 
 @router.get("/keeping")
-def keeping(bench: Bench) -> KeepingOut:
+def keeping(bench: Bench, request: Request) -> KeepingOut:
     """Where the sitters are kept, and the copies there are."""
-    copies = bench.shelf.copies
+    copies, folder = bench.shelf.copies, bench.shelf.folder.resolve()
+    owner = bench.door is None or at_the_machine(request.scope)
     return KeepingOut(
-        folder=str(bench.shelf.folder.resolve()), daily=copies.wanted,
+        folder=str(folder) if owner else None, daily=copies.wanted,
         copies=[CopyOut(day=c.day, size=c.size) for c in copies.all()],
-        copies_in=str((bench.shelf.folder / COPIES).resolve()),
+        copies_in=str(folder / COPIES) if owner else None, set_aside=kept_aside(folder),
     )  # fmt: skip
 
 
 @router.put("/keeping/daily")
-def want_daily(wanted: DailyIn, bench: Bench) -> KeepingOut:
+def want_daily(wanted: DailyIn, bench: Bench, request: Request) -> KeepingOut:
     """Make a copy every day from now on, or no more."""
     bench.shelf.copies.want(wanted.daily)
-    return keeping(bench)
+    return keeping(bench, request)
 
 
 @heavy.post("/keeping/check")
@@ -98,11 +104,13 @@ def backup(bench: Bench) -> FileResponse:
     aside = tempfile.TemporaryDirectory(prefix=".part-backup-", dir=bench.shelf.folder)
     try:
         path = Path(aside.name) / "backup.zip"
-        write_backup(bench.shelf.folder, path)
+        made = write_backup(bench.shelf.folder, path)
     except BaseException:
         aside.cleanup()
         raise
-    name = f"sitters-{date.today().isoformat()}.zip"
+    # What is not in it is said where nobody can overlook it.
+    lacking = f"-{len(made.lost)}-photographs-missing" if made.lost else ""
+    name = f"sitters-{date.today().isoformat()}{lacking}.zip"
     return FileResponse(
         path, media_type="application/zip", filename=name, background=BackgroundTask(aside.cleanup)
     )
@@ -115,12 +123,12 @@ def sitter_file(sitter: CurrentSitter, bench: Bench) -> Response:
 
 
 @heavy.post("/sitter-files", status_code=201)
-def take_in_sitter(bench: Bench, file: UploadFile) -> SitterOut:
+def take_in_sitter(bench: Bench, file: UploadFile, by: By) -> SitterOut:
     """Put a sitter of a file on the shelf, beside those there are."""
     data = file.file.read(MOST_BYTES + 1)
     if not data:
         raise Refusal("this file is empty")
-    return sitter_out(bench.shelf.take_in(data), bench)
+    return sitter_out(bench.shelf.take_in(data, by), bench)
 
 
 @router.get("/schemas/sitter")

@@ -18,11 +18,11 @@ from truesitter.core.log.works import work_of
 from truesitter.core.refusal import Refusal
 from truesitter.formats.wording import parts_sentence
 from truesitter.store.clock import now
-from truesitter.web.answers import BenchRoute, answered
+from truesitter.web.answers import BenchRoute, WritingRoute, answered
 from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy
 from truesitter.web.routes.easel import NEEDS
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"], route_class=WritingRoute)
 planned = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"], route_class=BenchRoute)
 """Routes that need the plan."""
 

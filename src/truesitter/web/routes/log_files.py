@@ -17,10 +17,12 @@ from truesitter.formats.film import film_ora, film_zip
 from truesitter.formats.log_files import LARGEST_LOG, log_csv, log_ics, log_json, read_log
 from truesitter.formats.log_page import Shown, log_pdf
 from truesitter.store.clock import now
-from truesitter.web.answers import BenchRoute
-from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy, download
+from truesitter.web.answers import BenchRoute, HereRoute
+from truesitter.web.bench import Bench, By, CurrentSitter, CurrentStudy, download
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"])
+# Large files are read a few at a time: each takes many times its size.
+arriving = APIRouter(route_class=HereRoute)
 pictured = APIRouter(prefix="/api/sitters/{sitter_id}/log", tags=["log"], route_class=BenchRoute)
 """Routes that square photographs of the painting up."""
 
@@ -52,10 +54,11 @@ def as_calendar(sitter: CurrentSitter, bench: Bench) -> Response:
     return download(data, "text/calendar; charset=utf-8", "log.ics")
 
 
-@router.post("/file", status_code=201)
-def take_in(sitter: CurrentSitter, bench: Bench, file: UploadFile) -> TakenIn:
+@arriving.post("/file", status_code=201)
+def take_in(sitter: CurrentSitter, bench: Bench, file: UploadFile, by: By) -> TakenIn:
     """Take in a log from JSON or a table; what is here already stays once."""
-    return TakenIn(new=bench.shelf.log.take_in(read_log(file.file.read(LARGEST_LOG + 1)), sitter.id))
+    entries = read_log(file.file.read(LARGEST_LOG + 1))
+    return TakenIn(new=bench.shelf.log.take_in(entries, sitter.id, by))
 
 
 @pictured.get("/record.pdf", response_class=Response)
@@ -101,3 +104,6 @@ def _filmed(study: Study) -> list[Shown]:
     if not shown:
         raise Refusal("a film is made of photographs of the painting: take some in at the easel first")
     return shown
+
+
+router.include_router(arriving)

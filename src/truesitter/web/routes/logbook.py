@@ -21,6 +21,7 @@ from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, Own
 from truesitter.formats.pace_words import level_words
 from truesitter.store.clock import now
 from truesitter.store.facts import Fact
+from truesitter.web.answers import WritingRoute
 from truesitter.web.bench import Bench, By
 from truesitter.web.routes.log import (
     ClockOut,
@@ -32,7 +33,7 @@ from truesitter.web.routes.log import (
     sitting_out,
 )
 
-router = APIRouter(prefix="/api/log", tags=["log"])
+router = APIRouter(prefix="/api/log", tags=["log"], route_class=WritingRoute)
 _Day = Annotated[date, Query(ge=date(1990, 1, 1), le=date(9000, 1, 1))]
 _Text = Annotated[str, Query(max_length=200)]
 

@@ -14,10 +14,11 @@ from pydantic import BaseModel, Field
 from truesitter.core.settings import Settings
 from truesitter.store.edits import Edit, ListEdit
 from truesitter.store.sitter import Sitter
+from truesitter.web.answers import WritingRoute
 from truesitter.web.bench import Bench, By, CurrentSitter, Expected
 from truesitter.web.routes.sitters import SitterOut, sitter_out
 
-router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["settings"])
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["settings"], route_class=WritingRoute)
 
 
 class ListEditIn(BaseModel):

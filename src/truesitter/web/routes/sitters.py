@@ -10,10 +10,10 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.settings import StudySettings
 from truesitter.store.sitter import Sitter
-from truesitter.web.answers import BenchRoute
+from truesitter.web.answers import BenchRoute, WritingRoute
 from truesitter.web.bench import Bench, CurrentSitter, photograph_bytes
 
-router = APIRouter(prefix="/api/sitters", tags=["sitters"])
+router = APIRouter(prefix="/api/sitters", tags=["sitters"], route_class=WritingRoute)
 uploads = APIRouter(prefix="/api/sitters", tags=["sitters"], route_class=BenchRoute)
 
 

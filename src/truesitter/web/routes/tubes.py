@@ -15,10 +15,11 @@ from truesitter.core.settings import SwatchSettings
 from truesitter.formats.rack_files import LARGEST_RACK, rack_csv, rack_json, read_rack
 from truesitter.store.sitter import clean_filename
 from truesitter.store.tubes import KeptTube
+from truesitter.web.answers import WritingRoute
 from truesitter.web.bench import Bench, download
 from truesitter.web.mixture import hex_of
 
-router = APIRouter(prefix="/api", tags=["tubes"])
+router = APIRouter(prefix="/api", tags=["tubes"], route_class=WritingRoute)
 
 
 class SwatchReadingOut(BaseModel):
