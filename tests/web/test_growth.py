@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import sqlite3
 import threading
 import time
 import uuid
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from datetime import timedelta
 from pathlib import Path
 
@@ -105,6 +106,32 @@ def test_an_entry_reads_no_more_of_a_long_log_than_of_a_short_one(tmp_path: Path
         shelf.log.strike(ended.id, sitter)
         loaded[entries] = len(rows)
     assert loaded[5000] == loaded[100]
+
+
+def test_no_entry_of_the_log_is_searched_for_one_by_one(tmp_path: Path) -> None:
+    """How SQLite goes about each question asked while entries are added: never through all of them."""
+    shelf, asked = Shelf(tmp_path), []
+    sitter = shelf.add(PHOTO, "a.jpg").id
+    filled(shelf, sitter, 500)
+    shelf.log.pace()
+
+    def note(_c: object, _u: object, statement: str, parameters: tuple[object, ...], *_: object) -> None:
+        asked.append((statement, parameters))
+
+    event.listen(shelf._engine, "after_cursor_execute", note)
+    began = shelf.log.add(Began(work=work(key="new")), sitter)
+    shelf.log.add(Noted(words="x", sitting=began.id), sitter)
+    ended = shelf.log.add(Ended(sitting=began.id, done=1), sitter)
+    shelf.log.strike(ended.id, sitter)
+    shelf.log.pace()
+    event.remove(shelf._engine, "after_cursor_execute", note)
+    with closing(sqlite3.connect(tmp_path / "sitters.sqlite")) as database:
+        for statement, parameters in asked:
+            if "FROM entry" in statement:
+                steps = database.execute(f"EXPLAIN QUERY PLAN {statement}", parameters).fetchall()
+                scanned = [step[3] for step in steps if step[3].startswith("SCAN entry")]
+                assert scanned in ([], ["SCAN entry USING INDEX ix_entry_struck"]), statement
+    assert len(asked) > 10
 
 
 def test_a_note_leaves_what_is_known_of_the_pace(tmp_path: Path) -> None:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
 from contextvars import ContextVar
+from dataclasses import dataclass
 from typing import Any, TypeVar, cast
 
 from truesitter.core.footprint import Footprint
@@ -31,11 +33,29 @@ def wanted_while(condition: Callable[[], bool]) -> Iterator[None]:
         _wanted.reset(token)
 
 
+@dataclass
+class _Kept:
+    """A result, what it holds, its worth in seconds per byte, and its rank among others."""
+
+    result: Any
+    footprint: Footprint
+    worth: float
+    rank: float
+
+
+CHEAP = 0.02
+"""Seconds: what is computed faster is worth as much as that [try]."""
+BROUGHT = 0.5
+"""Seconds that a result is taken to have cost which was computed elsewhere [try]."""
+
+
 class Memo:
     """Each result is computed once for its key, however many ask at the same time.
 
-    Least recently used results are forgotten when the memory is full. What several results share is
-    counted once, and is free only when the last of them is forgotten; arrays that are kept are read-only.
+    When the memory is full, what is cheap to compute again for its size is forgotten first, among equals the
+    least recently used (GreedyDual-Size: Cao and Irani 1997, *Cost-aware WWW proxy caching algorithms*).
+    What several results share is counted once, and is free only when the last of them is forgotten; arrays
+    that are kept are read-only.
 
     Parameters
     ----------
@@ -48,7 +68,8 @@ class Memo:
     def __init__(self, most_bytes: int = 600 * 2**20, at_once: int = 2) -> None:
         self._most = most_bytes
         self._held = 0
-        self._results: OrderedDict[Hashable, tuple[Any, Footprint]] = OrderedDict()
+        self._results: OrderedDict[Hashable, _Kept] = OrderedDict()
+        self._inflation = 0.0
         self._holders: dict[int, int] = {}
         self._busy: dict[Hashable, Future[Any]] = {}
         self._lock = threading.Lock()
@@ -83,8 +104,7 @@ class Memo:
         """
         with self._lock:
             if key in self._results:
-                self._results.move_to_end(key)
-                return cast(T, self._results[key][0])
+                return cast(T, self._used(key))
             if not _wanted.get()():
                 raise Abandoned
             running = self._busy.get(key)
@@ -102,6 +122,7 @@ class Memo:
             except Abandoned:
                 # Whoever computed it has left; this one has not.
                 return self.get(key, compute)
+        began = time.perf_counter()
         try:
             result = compute()
         except BaseException as error:
@@ -109,8 +130,9 @@ class Memo:
                 del self._busy[key]
             running.set_exception(error)
             raise
+        took = time.perf_counter() - began
         with self._lock:
-            self._keep(key, result)
+            self._keep(key, result, took)
             del self._busy[key]
         running.set_result(result)
         return result
@@ -118,38 +140,46 @@ class Memo:
     def peek(self, key: Hashable) -> Any:
         """The result for a key when it is remembered; None when it is not."""
         with self._lock:
-            if key not in self._results:
-                return None
-            self._results.move_to_end(key)
-            return self._results[key][0]
+            return self._used(key) if key in self._results else None
 
     def keep(self, key: Hashable, result: object) -> None:
         """Remember a result that was come by otherwise."""
         with self._lock:
             if key not in self._results:
-                self._keep(key, result)
+                self._keep(key, result, BROUGHT)
 
-    def _keep(self, key: Hashable, result: object) -> None:
+    def _used(self, key: Hashable) -> Any:
+        """A result that is there; it is worth keeping anew."""
+        kept = self._results[key]
+        kept.rank = self._inflation + kept.worth
+        self._results.move_to_end(key)
+        return kept.result
+
+    def _keep(self, key: Hashable, result: object, seconds: float) -> None:
         footprint = Footprint(result)
         footprint.freeze()
         # From now on only the sizes are wanted.
         footprint.arrays.clear()
         if footprint.total > self._most:
             return
-        self._results[key] = (result, footprint)
+        worth = max(seconds, CHEAP) / max(footprint.total, 1)
+        self._results[key] = _Kept(result, footprint, worth, self._inflation + worth)
         self._held += footprint.own
         for buffer, size in footprint.shared.items():
             holders = self._holders.get(buffer, 0)
             self._holders[buffer] = holders + 1
             self._held += 0 if holders else size
         while self._held > self._most:
-            self._forget()
+            self._forget(key)
 
-    def _forget(self) -> None:
-        """Let go of what was asked for longest ago."""
-        _, (_, footprint) = self._results.popitem(last=False)
-        self._held -= footprint.own
-        for buffer, size in footprint.shared.items():
+    def _forget(self, fresh: Hashable) -> None:
+        """Let go of what is worth least, of what was just computed only when there is nothing else."""
+        others = (key for key in self._results if key != fresh)
+        least = min(others, key=lambda key: self._results[key].rank, default=fresh)
+        kept = self._results.pop(least)
+        self._inflation = max(self._inflation, kept.rank)
+        self._held -= kept.footprint.own
+        for buffer, size in kept.footprint.shared.items():
             self._holders[buffer] -= 1
             if not self._holders[buffer]:
                 del self._holders[buffer]

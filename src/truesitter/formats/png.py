@@ -43,14 +43,14 @@ STRIP_COLUMNS = 8
 
 
 def strip(pictures: Iterable[NDArray[np.uint8]]) -> NDArray[np.uint8]:
-    """Small pictures of one size in rows of `STRIP_COLUMNS`, one after the other; the rest is black."""
+    """Small pictures (H, W, 3 or 4) of one size, one after the other in rows of `STRIP_COLUMNS`."""
     small = [smaller(picture) for picture in pictures]
     height, width = small[0].shape[:2] if small else (1, 1)
     rows = max(1, -(-len(small) // STRIP_COLUMNS))
     out = np.zeros((rows * height, STRIP_COLUMNS * width, 3), np.uint8)
     for number, picture in enumerate(small):
         top, left = number // STRIP_COLUMNS * height, number % STRIP_COLUMNS * width
-        out[top : top + height, left : left + width] = picture
+        out[top : top + height, left : left + width] = picture[..., :3]
     return out
 
 

@@ -6,7 +6,7 @@ import uuid
 from collections.abc import Iterable, Sequence
 from datetime import datetime
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, select
 from sqlalchemy.orm import Session, aliased
 
 from truesitter.core.log.entry import Entry
@@ -28,19 +28,18 @@ def row_of(entry: Entry, written_at: datetime) -> EntryRow:
     """A row for a new entry."""
     return EntryRow(
         id=entry.id, sitter_id=entry.sitter or None, at=entry.at, kind=entry.what.kind,
-        document=entry.what.model_dump(mode="json"), painter=entry.painter, written_at=written_at,
+        document=entry.what.model_dump(mode="json"), sitting=getattr(entry.what, "sitting", None),
+        painter=entry.painter, written_at=written_at,
     )  # fmt: skip
-
-
-_SITTING = func.json_extract(EntryRow.document, "$.sitting")
 
 
 def of_sitting(session: Session, sitter_id: str, sitting: str) -> tuple[Entry, ...]:
     """Entries of one sitting, the one it began with among them."""
-    wanted = select(EntryRow).where(
-        EntryRow.sitter_id == sitter_id, (EntryRow.id == sitting) | (sitting == _SITTING)
-    )
-    return entries_in(session, wanted)
+    found: dict[str, Entry] = {}
+    # One after the other, each by its own index.
+    for fits in (EntryRow.id == sitting, EntryRow.sitting == sitting):
+        found |= {e.id: e for e in entries_in(session, select(EntryRow).where(fits)) if e.sitter == sitter_id}
+    return tuple(sorted(found.values(), key=lambda e: e.at))
 
 
 def going_on(session: Session, sitter_id: str, painter: str) -> Sequence[str]:
@@ -49,7 +48,7 @@ def going_on(session: Session, sitter_id: str, painter: str) -> Sequence[str]:
     ended = (
         select(end.number)
         .where(
-            func.json_extract(end.document, "$.sitting") == EntryRow.id, end.kind == "ended",
+            end.sitting == EntryRow.id, end.kind == "ended",
             end.struck_at.is_(None),
         )
         .exists()

@@ -117,7 +117,7 @@ class EntryRow(Base):
 
     __tablename__ = "entry"
     __table_args__ = (
-        Index("ix_entry_sitting", text("json_extract(document, '$.sitting')")),
+        Index("ix_entry_sitting", "sitting", "kind"),
         Index("ix_entry_struck", "number", sqlite_where=text("struck_at IS NOT NULL")),
         Index("ix_entry_kind", "kind", "number"),
         Index("ix_entry_sitter_kind", "sitter_id", "kind", "at"),
@@ -131,6 +131,8 @@ class EntryRow(Base):
     """When it happened."""
     kind: Mapped[str]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    sitting: Mapped[str | None] = mapped_column(default=None)
+    """The sitting that the document speaks of, where it does: to be found by."""
     painter: Mapped[str] = mapped_column(default="", server_default="")
     written_at: Mapped[datetime]
     struck_at: Mapped[datetime | None] = mapped_column(default=None)

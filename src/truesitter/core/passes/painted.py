@@ -12,6 +12,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import cached_property
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -87,12 +88,20 @@ class Painted:
         words = self._words[self.stacks(number)]
         return words.view(np.uint8).reshape(*self.shape, 4)[..., :3]
 
-    def pictures(self) -> Iterator[Bytes]:
-        """The canvas after each pass, (h, w, 3) sRGB, each made of the one before; one at a time."""
+    def frames(self) -> Iterator[Bytes]:
+        """The canvas after each pass, (h, w, 4) sRGB and nothing, each painted over the one before.
+
+        One array is given again and again: who wants to keep a frame copies it.
+        """
         words = np.full(self.shape[0] * self.shape[1], self._words[0])
         for change in self.changes:
             words[change.where] = self._words[change.stacks]
-            yield words.view(np.uint8).reshape(*self.shape, 4)[..., :3].copy()
+            yield words.view(np.uint8).reshape(*self.shape, 4)
+
+    def pictures(self) -> Iterator[Bytes]:
+        """The canvas after each pass, (h, w, 3) sRGB."""
+        for frame in self.frames():
+            yield np.asarray(cv2.cvtColor(frame, cv2.COLOR_RGBA2RGB), np.uint8)
 
 
 @dataclass

@@ -125,14 +125,23 @@ class PassStage:
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
         flesh = self._flesh.settings
+        # Hair and lines are drawn while values, light and colour are read: each takes seconds.
+        with self.source.beside(self._drawn):
+            subject = self.subject()
         return plan_passes(
-            self.subject(),
+            subject,
             self._flesh.palette(),
             self.settings.adapted(),
             flesh.wishes(),
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
         )
+
+    def _drawn(self) -> None:
+        """Everything that is drawn stroke by stroke."""
+        if _strokes_hair(self.settings.followed()):
+            self._hair_layers.layers()
+        self.lines()
 
     def refused(self) -> str:
         """Why these tubes cannot paint in the school, in a sentence; empty when they can."""

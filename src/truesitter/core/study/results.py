@@ -9,7 +9,10 @@ computation reads nothing it did not declare.
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
+from contextvars import copy_context
 from dataclasses import dataclass, field
 from functools import partial
 from types import SimpleNamespace
@@ -210,6 +213,29 @@ class Source:
         if path not in self._texts:
             self._texts[path] = _text(read_path(self.settings, path))
         return self._texts[path]
+
+    @contextmanager
+    def beside(self, ask: Callable[[], object]) -> Iterator[None]:
+        """Have what is about to be asked for computed on another thread, while other things are done here.
+
+        It is remembered and nothing else comes of it. What fails there fails again, and is told, where it is
+        asked for here.
+        """
+        if self._watch:
+            # What is read by whom can be told only one after the other.
+            yield
+            return
+
+        def quietly() -> None:
+            with suppress(Exception):
+                ask()
+
+        thread = threading.Thread(target=copy_context().run, args=(quietly,), daemon=True)
+        thread.start()
+        try:
+            yield
+        finally:
+            thread.join()
 
     def ask(self, name: str, args: tuple[Any, ...], work: Callable[[], T]) -> T:
         """A result, computed once for its key and arguments."""

@@ -17,7 +17,7 @@ from truesitter.formats.pass_words import taken_words
 from truesitter.formats.pdf import plan_pdf
 from truesitter.formats.plan import plan_of
 from truesitter.formats.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
-from truesitter.formats.png import encode_png, strip
+from truesitter.formats.png import encode_jpeg, encode_png, strip
 from truesitter.formats.strokes import lines_svg, practice_pdf
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
@@ -98,7 +98,7 @@ def canvases_small(study: CurrentStudy) -> Response:
     """The simulated canvas after every pass, small, in rows of eight: all of them in one answer."""
     if study.passes.refused():
         raise HTTPException(404, "There are no passes in this plan.")
-    return Response(encode_png(strip(study.passes.painted().pictures())), media_type="image/png")
+    return Response(encode_jpeg(strip(study.passes.painted().frames()), 92), media_type="image/jpeg")
 
 
 @router.get("/passes/canvas/{number}", response_class=Response)
