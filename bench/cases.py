@@ -21,7 +21,7 @@ from bench.hair import hair
 from bench.inputs import demo_bytes, large_jpeg, study
 from bench.light import light
 from bench.passes import passes
-from bench.screens import cold, schools, walk
+from bench.screens import cold, crowd, schools, walk
 from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, short, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -209,4 +209,5 @@ CASES = {
     "growth": growth,
     "cold": cold,
     "walk": walk,
+    "crowd": crowd,
 }

@@ -19,6 +19,7 @@ from playwright.sync_api import Page, Request, sync_playwright
 from bench.inputs import demo_bytes
 from bench.serving import CHROMIUM
 from bench.timing import Figure, figure, repeats, short
+from siege.afternoon import afternoon
 from siege.server import Server
 from truesitter.core.memo import Memo
 from truesitter.core.passes.schools import SCHOOLS
@@ -209,4 +210,15 @@ def schools() -> list[Figure]:
     return [
         figure(f"{len(names)} schools on one sitter, planned and painted", np.array(rounds[:1]), "", held),
         figure("… and once more", np.array(rounds[1:]), "< 1000"),
+    ]
+
+
+def crowd() -> list[Figure]:
+    """Forty painters at once, each thinking a while between two things they do."""
+    figures = afternoon(5.0 if short() else 60.0, 2 if short() else 40)
+    aims = {"drag": 500, "open": 1000, "list": 1000, "settings": 1000}
+    told = {kind: figures[f"{kind} p50/p95 ms"] for kind in aims}
+    return [
+        Figure(f"40 painters for a minute: {kind}", float(p50), float(p95), f"p95 < {aims[kind]}")
+        for kind, (p50, p95) in told.items()  # type: ignore[misc]
     ]

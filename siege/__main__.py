@@ -7,6 +7,7 @@ import time
 from collections.abc import Callable
 
 from siege.afternoon import SECONDS, afternoon
+from siege.attacks import attacks
 from siege.hostile import hostile
 from siege.kills import kills
 from siege.server import seconds_asked
@@ -30,6 +31,7 @@ TRIALS: dict[str, tuple[Callable[[], Figures], Callable[[Figures], bool]]] = {
     "writers": (writers, _counted),
     "hostile": (hostile, lambda f: not f["5xx"] and not f["refused without a word"] and _within(f, 1536)),
     "uploads": (uploads, lambda f: f["answers"] == [201] * AT_ONCE and _within(f, 2048)),
+    "attacks": (attacks, lambda f: all(f.values())),
     "afternoon": (
         lambda: afternoon(seconds_asked(SECONDS)),
         lambda f: not f["failed"] and _within(f, 2048),

@@ -141,7 +141,7 @@ def test_only_the_coat_before_is_laid_again() -> None:
 
 @pytest.mark.parametrize("kind", list(Sharpness))
 def test_a_sprayed_border_is_made_without_a_brush(kind: Sharpness) -> None:
-    """A hard contour by shield or 6 mm tape, then freehand over it (common practice)."""
+    """A hard contour by shield or narrow tape, then freehand over it (common practice)."""
     width = {Sharpness.HARD: 0.5, Sharpness.FIRM: 3, Sharpness.SOFT: 8, Sharpness.LOST: 30}[kind]
     seam = Seam(Region.HAIR, False, 0, 50, width / 2, width / 2, 2.0, sprayed=True)
     assert seam.kind is kind

@@ -325,7 +325,7 @@ def test_every_fault_of_a_stroke_is_named() -> None:
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4)[::-1]) == ["root"]
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4, bend=0.7, free=0.2)) == ["leaves early"]
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4, bend=1.3, free=0.6)) == ["crosses"]
-    assert kinds_of_fault(stroke(0.5, 0.2, 0.08)) == ["clipped"]
+    assert kinds_of_fault(stroke(0.5, 0.2, 0.08)) == ["short"]
     assert kinds_of_fault(*(stroke(0.3 + 0.1 * n, 0.2, 0.4) for n in range(5))) == ["one line"]
     bald = Ground(
         np.zeros((*SHAPE, 2), np.float32), MM, np.zeros(SHAPE, np.float32), np.zeros(SHAPE, np.float32), 80

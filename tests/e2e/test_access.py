@@ -49,13 +49,20 @@ def jobs(page: Page, sitter: str) -> Iterator[str]:
         ]
 
 
+BESIDE = (
+    "/tubes", "/keeping", "/drills", "/log/now", "/log/month", "/log/entries", "/log/paintings", "/log/trials",
+    "/log/pace",
+)  # fmt: skip
+"""Screens of the whole shelf."""
+
+
 @pytest.mark.parametrize("light", ["day", "dim"])
 def test_no_screen_shuts_anybody_out(page: Page, base: str, sitter: str, light: str) -> None:
     page.goto(f"{sitter}/reference")
     page.get_by_role("switch", name="Dim studio").set_checked(light == "dim")
     found, addresses = [], list(jobs(page, sitter))
     assert len(addresses) >= 18
-    for address in ("/", "/tubes", *addresses):
+    for address in ("/", *BESIDE, *addresses):
         page.goto(f"{base}{address}")
         settled(page)
         expect(page.get_by_role("main")).to_have_count(1)

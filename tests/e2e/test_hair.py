@@ -113,7 +113,9 @@ def test_practice_is_checked_at_once(page: Page, sitter: str) -> None:
     expect(page.get_by_text("0 of 1")).to_be_visible()
     page.get_by_role("button", name=re.compile("^stroke 1")).first.click()
     expect(
-        page.get_by_text(re.compile("off its growth line|from tip to root|leaves its line|crosses the swirl"))
+        page.get_by_text(
+            re.compile("off its growth line|from tip to root|leaves its line|runs across the growth")
+        )
     ).to_be_visible()
     page.get_by_role("button", name="Wipe all").click()
     expect(page.get_by_text("0 of 1")).to_have_count(0)

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
+import pytest
+
 from siege.afternoon import afternoon
+from siege.attacks import ATTACKS
 from siege.hostile import hostile
 from siege.kills import kills
 from siege.uploads import uploads
@@ -35,6 +40,11 @@ def test_large_photographs_at_once_share_the_room() -> None:
     figures = uploads(3000, 6)
     assert figures["answers"] == [201] * 6
     assert int(str(figures["peak MiB"])) < 1500
+
+
+@pytest.mark.parametrize("attack", ATTACKS, ids=lambda a: a.__name__)
+def test_what_may_not_happen_does_not(attack: Callable[[Path], bool], tmp_path: Path) -> None:
+    assert attack(tmp_path / "data")
 
 
 def test_a_few_painters_are_served() -> None:

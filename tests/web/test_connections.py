@@ -96,6 +96,31 @@ def test_who_is_being_answered_is_not_put_out(served: int) -> None:
                 stack.enter_context(socket.create_connection(("127.0.0.1", served)))
 
 
+FORM, JSON = "multipart/form-data; boundary=x", "application/json"
+
+
+@pytest.mark.parametrize(
+    ("asked", "kind"),
+    [
+        ("POST /api/sitters", FORM), ("POST /api/sitter-files", FORM), ("POST /api/swatches/photo", FORM),
+        ("PUT /api/keeping/daily", JSON), ("POST /api/tubes", JSON),
+    ],
+)  # fmt: skip
+def test_what_breaks_off_on_its_way_is_no_bug(
+    served: int, asked: str, kind: str, caplog: pytest.LogCaptureFixture
+) -> None:
+    """Twenty times something that ends in the middle leaves the log as it is."""
+    head = f"{asked} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: {kind}\r\nContent-Length: 9999\r\n\r\n"
+    part = '--x\r\nContent-Disposition: form-data; name="photo"; filename="a"\r\n\r\nabc'
+    for _ in range(20):
+        with socket.create_connection(("127.0.0.1", served)) as peer:
+            peer.sendall((head + part).encode())
+            time.sleep(0.02)
+    time.sleep(0.5)
+    assert httpx.get(f"http://127.0.0.1:{served}/api/door", timeout=5).status_code == 200
+    assert [r.message for r in caplog.records if r.name == "truesitter"] == []
+
+
 def test_readers_are_answered_while_many_wait_to_write(tmp_path: Path) -> None:
     """Sixty writers wait for a lock that another program holds; who only reads gets an answer at once."""
     shelf, other = Shelf(tmp_path), Shelf(tmp_path)

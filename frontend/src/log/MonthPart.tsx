@@ -55,24 +55,41 @@ export function MonthPart() {
         aria-label="Month"
         sx={{ display: "grid", gridTemplateColumns: "repeat(7, 1fr)", borderTop: 1, borderColor: "divider" }}
       >
-        {week.map((day) => (
-          <Box key={day} role="columnheader" sx={{ fontSize: 14, color: "text.secondary", py: 0.5, px: 1 }}>
-            {day}
+        <Box role="row" sx={{ display: "contents" }}>
+          {week.map((day) => (
+            <Box key={day} role="columnheader" sx={{ fontSize: 14, color: "text.secondary", py: 0.5, px: 1 }}>
+              {day}
+            </Box>
+          ))}
+        </Box>
+        {weeksOf(first, days.data ?? []).map((row, n) => (
+          <Box key={n} role="row" sx={{ display: "contents" }}>
+            {row.map((d, i) =>
+              d ? (
+                <Day
+                  key={d.day}
+                  day={d}
+                  names={names}
+                  today={new Date(`${d.day}T12:00`).toDateString() === today}
+                />
+              ) : (
+                <Box key={i} role="cell" sx={{ borderTop: 1, borderColor: "divider" }} />
+              ),
+            )}
           </Box>
-        ))}
-        {Array.from({ length: first }, (_, i) => (
-          <Box key={`before-${i}`} sx={{ borderTop: 1, borderColor: "divider" }} />
-        ))}
-        {days.data?.map((d) => (
-          <Day
-            key={d.day}
-            day={d}
-            names={names}
-            today={new Date(`${d.day}T12:00`).toDateString() === today}
-          />
         ))}
       </Box>
     </Box>
+  );
+}
+
+/** Days in rows of seven; empty places before the first and after the last. */
+function weeksOf(first: number, days: Schemas["DayOut"][]): (Schemas["DayOut"] | null)[][] {
+  if (days.length === 0) return [];
+  const cells = [...Array<null>(first).fill(null), ...days];
+  const rows = Math.ceil(cells.length / 7);
+  return Array.from({ length: rows }, (_, n) =>
+    Array.from({ length: 7 }, (__, i) => cells[7 * n + i] ?? null),
   );
 }
 

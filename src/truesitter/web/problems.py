@@ -16,6 +16,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
+from starlette.requests import ClientDisconnect
 
 from truesitter.core.refusal import Refusal, Unavailable
 from truesitter.store.facts import UnknownFact
@@ -26,6 +27,7 @@ from truesitter.store.trouble import NotKept, sentence_for
 from truesitter.store.tubes import UnknownTube
 from truesitter.web.answers import CACHING, NotModified
 from truesitter.web.door import TooMany
+from truesitter.web.queue import GONE
 
 log = logging.getLogger("truesitter")
 BUG = "Something went wrong inside the program. What you did before is kept; the details are in its log."
@@ -79,6 +81,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Refusal)
     async def _refusal(_: Request, error: Refusal) -> JSONResponse:
         return problem(422, error.sentence)
+
+    @app.exception_handler(ClientDisconnect)
+    async def _gone(_: Request, __: ClientDisconnect) -> Response:
+        # Nobody is there to be answered, and nothing went wrong here.
+        return Response(status_code=GONE)
 
     @app.exception_handler(NotModified)
     async def _same(_: Request, same: NotModified) -> Response:

@@ -9,12 +9,22 @@ import { letGo, unpack } from "../../picture/useImage";
 export function usePreview(id: string) {
   const [url, setUrl] = useState<string | null>(null);
   const flying = useRef(false);
+  const cleared = useRef(false);
   const waiting = useRef<number[] | null>(null);
   const alive = useRef(true);
+  const shown = useRef<string | null>(null);
+  /** Show another picture, or none, and let go of the one before: each is held unpacked. */
+  const show = useCallback((next: string | null) => {
+    if (shown.current) letGo(shown.current);
+    shown.current = next;
+    setUrl(next);
+  }, []);
   useEffect(() => {
     alive.current = true;
     return () => {
       alive.current = false;
+      if (shown.current) letGo(shown.current);
+      shown.current = null;
     };
   }, []);
   const ask = useCallback(
@@ -29,25 +39,26 @@ export function usePreview(id: string) {
           if (answer.ok && alive.current) {
             const made = URL.createObjectURL(await answer.blob());
             await unpack(made);
-            setUrl((old) => {
-              if (old) letGo(old);
-              return made;
-            });
+            // Let go of meanwhile, or the hand has left the cuts: it is shown to nobody.
+            if (alive.current && !cleared.current) show(made);
+            else letGo(made);
           }
         } finally {
           flying.current = false;
           if (alive.current) void fetchNext();
         }
       };
+      cleared.current = false;
       waiting.current = cuts;
       void fetchNext();
     },
-    [id],
+    [id, show],
   );
   /** Forget the picture: the next cut taken in hand must not begin with an old one. */
   const clear = useCallback(() => {
     waiting.current = null;
-    setUrl(null);
-  }, []);
+    cleared.current = true;
+    show(null);
+  }, [show]);
   return { url, ask, clear };
 }

@@ -19,10 +19,10 @@ LEAVES_DEGREES = 25.0
 """Inside the strict part it may not be farther off than this [try]."""
 
 CROSS_DEGREES = 55.0
-"""Farther off than this anywhere it crosses the swirl [try]."""
+"""Farther off than this anywhere it runs across the growth [try]."""
 
-CLIPPED = 0.6
-"""Shorter than this part of the shortest usual length it looks clipped [try]."""
+TOO_SHORT = 0.6
+"""Shorter than this part of the shortest usual length it looks cut off [try]."""
 
 ONE_LINE = 0.15
 """Starts of strokes side by side spread less than this part of their length lie on one line."""
@@ -40,7 +40,7 @@ class Fault:
     stroke
         Its number from 0; −1 for what is said of all.
     kind
-        ``root``, ``leaves early``, ``crosses``, ``clipped``, ``one line`` or ``no hair``.
+        ``root``, ``leaves early``, ``crosses``, ``short``, ``one line`` or ``no hair``.
     said
         In a sentence with its figure.
     x, y
@@ -112,19 +112,20 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
         elif off[:strict].max() > LEAVES_DEGREES:
             at = int(np.argmax(off[:strict] > LEAVES_DEGREES))
             said = (
-                f"It leaves its line after {100 * at / len(off):.0f} % of its length; {STRICT:.0%} is strict."
+                f"It leaves its line after {100 * at / len(off):.0f} % of its length; it should keep to it "
+                f"for {STRICT:.0%}."
             )
             faults.append(Fault(number, "leaves early", said, *_spot(path[at], size_mm)))
         elif off.max() > CROSS_DEGREES:
             at = int(off.argmax())
-            said = f"It crosses the swirl: {off.max():.0f}° off the growth."
+            said = f"It runs across the growth, {off.max():.0f}° off."
             faults.append(Fault(number, "crosses", said, *_spot(path[at], size_mm)))
         row, column = pixel[0, 1], pixel[0, 0]
         whole = float(ground.lock_length[row, column]) if type_.of_the_lock else ground.face_mm
         usual = type_.length[0] * (whole or 0.5 * ground.face_mm)
-        if length < CLIPPED * usual:
+        if length < TOO_SHORT * usual:
             said = f"{length:.0f} mm is short for {type_.name} hair here: {usual:.0f} mm or more."
-            faults.append(Fault(number, "clipped", said, x, y))
+            faults.append(Fault(number, "short", said, x, y))
         roots.append(path[0])
         lengths.append(length)
         ways.append(flow[on][0])

@@ -73,7 +73,7 @@ FRIZZ = StrokeType(
 )  # fmt: skip
 SHORT = StrokeType(
     "short", (0.06, 0.14), False, 0.0, 0.0, 0.2, 0.85, 0.12, 0.3, 0.2,
-    said="Short, each row over the roots of the next; never on one line, or it looks clipped.",
+    said="Short, each row over the roots of the next; never on one line, or it looks cut off.",
 )  # fmt: skip
 BEARD = StrokeType(
     "beard", (0.07, 0.16), False, 0.025, 1.0, 0.35, 0.6, 0.12, 0.35, 0.35,

@@ -100,7 +100,7 @@ class Seam:
 
 
 _SPRAYED = {
-    Sharpness.HARD: "a shield or 6 mm tape, then freehand over it",
+    Sharpness.HARD: "a shield or narrow tape, then freehand over it",
     Sharpness.FIRM: "a shield held just off the surface, then freehand",
     Sharpness.SOFT: "freehand, farther off the wider it is",
     Sharpness.LOST: "freehand, both at once",
