@@ -19,7 +19,7 @@ from fastapi.testclient import TestClient
 from playwright.sync_api import sync_playwright
 
 from bench.inputs import demo_bytes
-from bench.timing import Figure, figure, repeats, times
+from bench.timing import Figure, figure, repeats, short, times
 from truesitter.store.sitters import Shelf
 from truesitter.web.app import create_app
 
@@ -149,7 +149,7 @@ def _drag_on_screen(address: str) -> np.ndarray:
         x, y = box["x"] + 30, box["y"] + box["height"] / 2
         page.mouse.move(x, y)
         page.mouse.down()
-        for step in range(1, 1 + repeats(42)):
+        for step in range(1, 5 if short() else 43):
             page.mouse.move(x, y - step)
             page.wait_for_function(f"window.__shown >= {step}")
         took = page.evaluate("window.__took")

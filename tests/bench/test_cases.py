@@ -23,7 +23,8 @@ def _once() -> Iterator[None]:
 def test_a_case_is_measured(name: str) -> None:
     figures = CASES[name]()
     assert figures
-    assert all(0 < f.median < 600_000 for f in figures)
+    # A screen that asks for nothing new is there at once.
+    assert all(0 <= f.median <= f.p95 < 600_000 for f in figures)
     assert len(table(figures).splitlines()) == len(figures) + 1
 
 

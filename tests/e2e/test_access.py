@@ -50,8 +50,8 @@ def jobs(page: Page, sitter: str) -> Iterator[str]:
 
 
 BESIDE = (
-    "/tubes", "/keeping", "/drills", "/log/now", "/log/month", "/log/entries", "/log/paintings", "/log/trials",
-    "/log/pace",
+    "/tubes", "/keeping", "/drills", "/log/now", "/log/month", "/log/entries", "/log/paintings",
+    "/log/trials", "/log/pace",
 )  # fmt: skip
 """Screens of the whole shelf."""
 
