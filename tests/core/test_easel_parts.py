@@ -214,6 +214,22 @@ def test_no_place_is_told_twice(seed: int) -> None:
     masks = np.sum([f.mask for f in told], axis=0)
     assert masks.max() == 1, "no spot is part of two findings"
     assert len({f.place for f in told}) == len(told)
+    assert (masks > 0)[steps > 0].mean() > 0.9, "and none of what is off is lost when two are made one"
+
+
+def test_two_patches_that_are_one_larger_thing_together_are_told_once() -> None:
+    """Each by itself is called by its place; together they are most of the face, and are called so."""
+    labels = np.full((200, 500), 2, np.uint8)
+    labels[:140, :200], labels[140:, :200] = 0, 1
+    areas = Areas(labels, ("cheek", "jaw", "wall"), ("face", "face", "wall"))
+    steps = np.zeros(labels.shape, np.float32)
+    steps[:140, :95] = steps[:160, 105:200] = 0.6
+    plan = np.full((*labels.shape, 3), (50, 0, 0), np.float32)
+    own = plan + steps[..., None] * np.array((10, 0, 0), np.float32)
+    value = np.full(labels.shape, 5, np.float32)
+    seen = Squinted(own, plan, value + steps, value, np.ones(labels.shape, bool))
+    told = [f for f in find_differences(seen, areas, 1.0, absolute=False)[0] if f.what == "value"]
+    assert [f.place for f in told] == ["the face"]
 
 
 def test_the_grain_of_a_camera_has_the_shape_of_its_code() -> None:
