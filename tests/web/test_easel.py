@@ -105,6 +105,32 @@ def test_the_rest_is_planned_again(client: Client, sitter: str, painting: str, l
     assert Image.open(io.BytesIO(picture.content)).size == (800, 1000)
 
 
+@pytest.mark.parametrize(
+    ("change", "same"),
+    [
+        ({"even": True}, False),
+        ({"wet": True}, False),
+        ({"against": "photograph"}, False),
+        ({"name": "x"}, True),
+    ],
+)
+def test_pictures_are_others_when_the_photograph_is_read_otherwise(
+    client: Client, sitter: str, painting: str, change: dict[str, Any], same: bool
+) -> None:
+    """Their keys follow what a comparison follows from, and nothing that is only remembered."""
+    paths = (
+        f"{sitter}/easel/section.jpg?x1=0.25&y1=0.5&x2=0.5&y2=0.75&painting={painting}",
+        f"{sitter}/easel/again.png?painting={painting}",
+    )
+    row = client.get(sitter).json()["settings"]["easel"]["paintings"][0]
+    before = [client.get(path).headers["etag"] for path in paths]
+    edit = {"lists": {"paintings": {"start": 0, "remove": 1, "add": [{**row, **change}]}}}
+    assert client.patch(f"{sitter}/settings/easel", json=edit).status_code == 200
+    after = [client.get(path).headers.get("etag") for path in paths]
+    client.post(f"{sitter}/undo")
+    assert [a == b for a, b in zip(after, before, strict=True)] == [same, same]
+
+
 def test_sections_say_what_they_take(client: Client, sitter: str, painting: str) -> None:
     rows = client.get(f"{sitter}/easel/sections?order=dark first").json()
     values = [r["value"] for r in rows]

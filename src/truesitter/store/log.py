@@ -74,14 +74,6 @@ class Log:
             )  # fmt: skip
             return entries_in(session, wanted)
 
-    def stamp(self, sitter_id: str) -> str:
-        """Changes whenever anything is written down of a picture, or struck out."""
-        of = EntryRow.sitter_id == sitter_id
-        with self._sessions.reading() as session:
-            newest = session.scalar(select(func.max(EntryRow.number)).where(of)) or 0
-            struck = session.scalar(select(func.count()).where(of, EntryRow.struck_at.is_not(None))) or 0
-        return f"{newest}-{struck}"
-
     def pace(self, painter: str | None = None) -> OwnPace:
         """What is learned of a painter's pace; of everybody's for None."""
         return self._paces.of(painter)[painter]
