@@ -42,7 +42,8 @@ def _measured(entries: int, rounds: int) -> tuple[np.ndarray, np.ndarray, np.nda
     with tempfile.TemporaryDirectory() as folder:
         shelf = Shelf(Path(folder))
         sitter = shelf.add(demo_bytes("maren"), "maren.jpg").id
-        _fill(shelf, sitter, entries - entries % 6, rounds)
+        fill(shelf, sitter, entries)
+        _answer(shelf, sitter, rounds)
         shelf.log.pace()
         seeds = iter(range(10**6, 2 * 10**6))
 
@@ -75,22 +76,27 @@ def _work(key: str) -> Work:
     )  # fmt: skip
 
 
-def _fill(shelf: Shelf, sitter: str, entries: int, rounds: int) -> None:
-    """A long log, each sitting with many notes, and many rounds of a drill."""
+def fill(shelf: Shelf, sitter: str, entries: int, each: int = 6) -> None:
+    """A long log: sittings of so many entries each, all but the first and the last of them notes."""
     moment, began = now() - timedelta(days=900), ""
     with shelf._sessions.writing.begin() as session:
-        for n in range(entries):
+        for n in range(entries - entries % each):
             moment += timedelta(minutes=1)
             what: Happening = Noted(words="x")
-            if n % 6 == 0:
+            if n % each == 0:
                 what = Began(work=_work(f"p{n}"))
-            elif n % 6 == 5:
+            elif n % each == each - 1:
                 what = Ended(sitting=began, done=1)
             entry = Entry(uuid.uuid4().hex, sitter, moment, what)
             began = entry.id if isinstance(what, Began) else began
             session.add(row_of(entry, moment))
-        for n in range(rounds):
-            session.add(
-                DrillRow(painter="", drill="value", go=f"{n // 10:08x}", at=moment, level=1.0, right=True,
-                         off=0.5, seed=n, sitter=sitter)
-            )  # fmt: skip
+
+
+def _answer(shelf: Shelf, sitter: str, rounds: int) -> None:
+    """Many rounds of a drill."""
+    with shelf._sessions.writing.begin() as session:
+        session.add_all(
+            DrillRow(painter="", drill="value", go=f"{n // 10:08x}", at=now(), level=1.0, right=True, off=0.5,
+                     seed=n, sitter=sitter)
+            for n in range(rounds)
+        )  # fmt: skip

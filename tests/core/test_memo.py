@@ -99,3 +99,14 @@ def test_what_is_kept_cannot_be_changed_by_whoever_asks() -> None:
     for array in (made.shared, made.named["b"], made.named["b"].base):
         with pytest.raises(ValueError, match="read-only"):
             array[0] = 1
+
+
+def test_what_is_brought_while_it_is_computed_is_charged_once() -> None:
+    memo = Memo()
+
+    def compute() -> np.ndarray:
+        memo.keep("a", np.zeros(BIG, np.uint8))
+        return np.zeros(BIG, np.uint8)
+
+    memo.get("a", compute)
+    assert memo.held < 1.1 * BIG

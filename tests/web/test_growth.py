@@ -5,10 +5,8 @@ from __future__ import annotations
 import sqlite3
 import threading
 import time
-import uuid
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
-from datetime import timedelta
 from pathlib import Path
 
 import numpy as np
@@ -16,17 +14,15 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 
+from bench.growth import fill
 from tests.conftest import jpeg
 from tests.log import work
-from truesitter.core.log.entry import Entry
-from truesitter.core.log.events import Began, Ended, Happening, Judged, NextTime, Noted, Settled, Turned
+from truesitter.core.log.events import Began, Ended, Judged, NextTime, Noted, Settled, Turned
 from truesitter.core.paint.tubes.rack import OwnTube
 from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.store import tubes
-from truesitter.store.clock import now
 from truesitter.store.edits import Edit
-from truesitter.store.log_rows import row_of
 from truesitter.store.sitters import Shelf
 from truesitter.store.tubes import Stock
 from truesitter.web.app import create_app
@@ -68,22 +64,6 @@ def test_a_list_costs_as_many_queries_with_three_sitters_as_with_forty(tmp_path:
     assert counted[1] <= counted[0] < 20
 
 
-def filled(shelf: Shelf, sitter: str, entries: int) -> None:
-    """A long log: sittings, each with many notes."""
-    moment, began = now() - timedelta(days=400), ""
-    with shelf._sessions.writing.begin() as session:
-        for n in range(entries):
-            moment += timedelta(minutes=1)
-            what: Happening = Noted(words="x")
-            if n % 50 == 0:
-                what = Began(work=work(key=f"p{n}"))
-            elif n % 50 == 49:
-                what = Ended(sitting=began, done=1)
-            entry = Entry(uuid.uuid4().hex, sitter, moment, what)
-            began = entry.id if isinstance(what, Began) else began
-            session.add(row_of(entry, moment))
-
-
 def test_an_entry_reads_no_more_of_a_long_log_than_of_a_short_one(tmp_path: Path) -> None:
     """Rows that are loaded while entries of each kind are added, and one is struck out."""
     shelf, loaded = Shelf(tmp_path), {}
@@ -91,7 +71,7 @@ def test_an_entry_reads_no_more_of_a_long_log_than_of_a_short_one(tmp_path: Path
     event.listen(shelf._sessions.writing.class_, "loaded_as_persistent", lambda _, row: rows.append(row))
     for entries in (100, 5000):
         sitter = shelf.add(PHOTO, "a.jpg").id
-        filled(shelf, sitter, entries)
+        fill(shelf, sitter, entries, 50)
         shelf.log.pace()
         rows.clear()
         ahead = shelf.log.add(NextTime(words="the eye"), sitter)
@@ -112,7 +92,7 @@ def test_no_entry_of_the_log_is_searched_for_one_by_one(tmp_path: Path) -> None:
     """How SQLite goes about each question asked while entries are added: never through all of them."""
     shelf, asked = Shelf(tmp_path), []
     sitter = shelf.add(PHOTO, "a.jpg").id
-    filled(shelf, sitter, 500)
+    fill(shelf, sitter, 500, 50)
     shelf.log.pace()
 
     def note(_c: object, _u: object, statement: str, parameters: tuple[object, ...], *_: object) -> None:
@@ -137,7 +117,7 @@ def test_no_entry_of_the_log_is_searched_for_one_by_one(tmp_path: Path) -> None:
 def test_a_note_leaves_what_is_known_of_the_pace(tmp_path: Path) -> None:
     shelf = Shelf(tmp_path)
     sitter = shelf.add(PHOTO, "a.jpg").id
-    filled(shelf, sitter, 500)
+    fill(shelf, sitter, 500, 50)
     known = shelf.log.pace()
     shelf.log.add(Noted(words="x"), sitter)
     assert shelf.log.pace() is known
@@ -150,7 +130,7 @@ def test_a_note_leaves_what_is_known_of_the_pace(tmp_path: Path) -> None:
 def test_pace_can_be_asked_by_many_at_once(tmp_path: Path) -> None:
     shelf, faults = Shelf(tmp_path), []
     sitter = shelf.add(PHOTO, "a.jpg").id
-    filled(shelf, sitter, 200)
+    fill(shelf, sitter, 200, 50)
 
     def ask(painter: int) -> None:
         try:

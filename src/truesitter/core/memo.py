@@ -145,8 +145,7 @@ class Memo:
     def keep(self, key: Hashable, result: object) -> None:
         """Remember a result that was come by otherwise."""
         with self._lock:
-            if key not in self._results:
-                self._keep(key, result, BROUGHT)
+            self._keep(key, result, BROUGHT)
 
     def _used(self, key: Hashable) -> Any:
         """A result that is there; it is worth keeping anew."""
@@ -156,6 +155,9 @@ class Memo:
         return kept.result
 
     def _keep(self, key: Hashable, result: object, seconds: float) -> None:
+        if key in self._results:
+            # Brought from elsewhere while it was computed here: it is charged once.
+            return
         footprint = Footprint(result)
         footprint.freeze()
         # From now on only the sizes are wanted.

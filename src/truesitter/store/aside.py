@@ -12,16 +12,40 @@ import time
 from datetime import date, timedelta
 from pathlib import Path
 
-from truesitter.store.blobs import PART, Blobs
+from truesitter.store.backup import BLOBS
+from truesitter.store.blobs import Blobs
+from truesitter.store.copies import COPIES
+from truesitter.store.database import DATABASE, form_of
+from truesitter.store.trouble import UnusableFolder
 
 ASIDE = "set-aside"
 KEPT_DAYS = 90
 """For so long what was set aside is kept [try]."""
 
 
+def check_not_lost(folder: Path) -> None:
+    """Refuse to begin a new database where photographs lie that an old one spoke of.
+
+    Raises
+    ------
+    UnusableFolder
+        Saying how to put a copy back.
+    """
+    photographs = sum(len(Blobs(folder / name).names()) for name in BLOBS)
+    if not photographs or form_of(folder / DATABASE) is not None:
+        return
+    copies = sorted(path for path in (folder / COPIES).glob("????-??-??") if (path / DATABASE).is_file())
+    source = copies[-1] if copies else "BACKUP"
+    raise UnusableFolder(
+        f"the folder {folder} holds {photographs} photographs and no database ({DATABASE} is missing or "
+        "empty); nothing in it was touched. Put the database back in its place, or make a new folder of a "
+        f"copy: truesitter restore {source} --data NEW"
+    )
+
+
 def kept_aside(folder: Path) -> int:
     """How many files of a data folder are set aside."""
-    return sum(1 for path in (folder / ASIDE).glob("*/??/*") if not path.name.startswith(PART))
+    return sum(len(Blobs(folder / ASIDE / name).names()) for name in BLOBS)
 
 
 def set_aside(folder: Path, name: str, wanted: set[str], before: float) -> list[str]:

@@ -87,16 +87,16 @@ class Blobs:
         except OSError:
             return False
 
-    def remove(self, sha256: str, before: float | None = None) -> None:
+    def remove(self, sha256: str, before: float) -> None:
         """Remove bytes that nobody needs any more.
 
         Parameters
         ----------
         before
-            Only when they were written earlier than this, in seconds since 1970; None whenever it was.
+            Only when they were written earlier than this, in seconds since 1970.
         """
         path = self._path(sha256)
-        if path.exists() and (before is None or path.stat().st_mtime < before):
+        if path.exists() and path.stat().st_mtime < before:
             path.unlink()
 
     def clear_broken_off(self, before: float) -> None:

@@ -67,27 +67,6 @@ def open_database(path: Path, revision: str = "head") -> Engine:
     return engine
 
 
-def check_not_lost(folder: Path) -> None:
-    """Refuse to begin a new database where photographs lie that an old one spoke of.
-
-    Raises
-    ------
-    UnusableFolder
-        Saying how to put a copy back.
-    """
-    files = [path for name in ("originals", "paintings") for path in (folder / name).glob("??/*")]
-    photographs = sum(not path.name.startswith(".") for path in files)
-    if not photographs or form_of(folder / DATABASE) is not None:
-        return
-    copies = sorted(path for path in (folder / "copies").glob("????-??-??") if (path / DATABASE).is_file())
-    source = copies[-1] if copies else "BACKUP"
-    raise UnusableFolder(
-        f"the folder {folder} holds {photographs} photographs and no database ({DATABASE} is missing or "
-        "empty); nothing in it was touched. Put the database back in its place, or make a new folder of a "
-        f"copy: truesitter restore {source} --data NEW"
-    )
-
-
 def copy_database(source: Path, target: Path) -> None:
     """A copy of a database as it is at one moment, also while others write to it."""
     temporary = target.with_name(f".part-{target.name}")

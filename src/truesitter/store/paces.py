@@ -42,7 +42,7 @@ class Paces:
         self._sessions = sessions
         self._lock = threading.Lock()
         self._entries: dict[int, Entry] = {}
-        self._struck = 0
+        self._last = self._struck = 0
         self._learned: OrderedDict[tuple[str | None, int, int], OwnPace] = OrderedDict()
 
     def of(self, *painters: str | None) -> dict[str | None, OwnPace]:
@@ -61,12 +61,12 @@ class Paces:
 
     def _read(self) -> tuple[int, int]:
         """Read what came since; the newest number, and how many entries are struck out."""
-        known = max(self._entries, default=0)
         with self._sessions.reading() as session:
             *newest, struck = session.execute(_STATE).one()
             last = max(number or 0 for number in newest)
-            if last > known:
-                self._add(session, known)
+            if last > self._last:
+                self._add(session, self._last)
+                self._last = last
             if struck != self._struck:
                 self._strike(session)
                 self._struck = struck

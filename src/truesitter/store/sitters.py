@@ -18,11 +18,11 @@ from truesitter.core.reference.frame import place
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.store import history
-from truesitter.store.aside import KEPT_DAYS, set_aside
+from truesitter.store.aside import KEPT_DAYS, check_not_lost, set_aside
 from truesitter.store.blobs import PART, Blobs, MissingFile
 from truesitter.store.clock import now
 from truesitter.store.copies import DailyCopies
-from truesitter.store.database import DATABASE, Sessions, check_not_lost, open_database
+from truesitter.store.database import DATABASE, Sessions, open_database
 from truesitter.store.documents import STAGES, Loaded, Trouble, load_all_settings
 from truesitter.store.drills import DrillRounds
 from truesitter.store.edits import Edit

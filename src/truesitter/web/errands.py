@@ -116,16 +116,17 @@ class Errands:
         if any(part in path for part in _PAINTED):
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
         errand = Errand(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
-        for last in (False, True):
-            try:
-                places = [self._place(sha, sitter.sha256) for sha in hashes]
-                return self._cluster.do(self._do, errand, *places)
-            except LostCluster:
-                if last:
-                    raise
-                # What was shared may have gone with a worker, or the scheduler was started anew.
-                self._reach_again()
-        raise AssertionError("the second time it was returned or raised")
+
+        def ask() -> Brought:
+            places = [self._place(sha, sitter.sha256) for sha in hashes]
+            return self._cluster.do(self._do, errand, *places)
+
+        try:
+            return ask()
+        except LostCluster:
+            # What was shared may have gone with a worker, or the scheduler was started anew.
+            self._reach_again()
+            return ask()
 
     def _reach_again(self) -> None:
         with self._lock:

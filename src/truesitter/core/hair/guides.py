@@ -48,7 +48,7 @@ class DrawnWhorl:
     radius
         How far it rules, as a fraction of the height.
     turns
-        Which way the hair swirls as it leaves, as seen in the picture; ``straight`` for none.
+        Which way the hair turns as it leaves, as seen in the picture; ``straight`` for none.
     """
 
     x: float

@@ -21,7 +21,7 @@ class Whorl:
     x, y
         In fractions of width and height.
     index
-        Winding number of the undirected direction: +1 for a full swirl, +½ for a comb-over end.
+        Winding number of the undirected direction: +1 for a full whorl, +½ for a comb-over end.
     """
 
     x: float
@@ -35,9 +35,9 @@ def find_whorls(field: AxisField, sureness: float = 0.35, merge: float = 0.03) -
     Parameters
     ----------
     sureness
-        Least mean coherence round the place; a swirl that cannot be seen is not reported.
+        Least mean coherence round the place; one that cannot be seen is not reported.
     merge
-        Half-swirls nearer than this fraction of the height count as one.
+        Half-whorls nearer than this fraction of the height count as one.
     """
     double = 2 * field.angle
     corners = [double[:-1, :-1], double[:-1, 1:], double[1:, 1:], double[1:, :-1]]
