@@ -178,6 +178,22 @@ def test_leaving_ends_the_session_for_every_copy_of_it(studio: TestClient, shelf
     assert studio.get("/api/sitters").status_code == 200
 
 
+def test_ended_sessions_are_kept_as_long_as_they_could_be_shown(
+    shelf: Shelf, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    import time
+
+    ended, real = shelf.passphrase.ended(100), time.time
+    ended.add("first")
+    ended.add("second")
+    assert [ended.has(n) for n in ("first", "second", "third")] == [True, True, False]
+    monkeypatch.setattr(time, "time", lambda: real() + 101)
+    ended.add("third")
+    kept = shelf.studio.get("ended sessions")
+    assert kept is not None
+    assert list(kept["sessions"]) == ["third"]
+
+
 @pytest.mark.parametrize("beside", ['prefs={"a":1}; ', "=; ", 'a="; b; ', f"x{COOKIE}=1; ", "é=1; "])
 def test_cookies_of_others_do_no_harm(studio: TestClient, beside: str) -> None:
     come_in(studio)

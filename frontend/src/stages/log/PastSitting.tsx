@@ -7,7 +7,8 @@ import { useNotice } from "../../sitter/notice";
 
 const local = (date: Date) => {
   const two = (n: number) => String(n).padStart(2, "0");
-  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}T${two(date.getHours())}:${two(date.getMinutes())}`;
+  const day = [date.getFullYear(), two(date.getMonth() + 1), two(date.getDate())].join("-");
+  return `${day}T${two(date.getHours())}:${two(date.getMinutes())}`;
 };
 
 /** A sitting that was not timed, written down afterwards. */
