@@ -1,4 +1,4 @@
-"""`python -m bench [--short] [case …]`: the figures of the README, measured on this machine.
+"""`python -m bench [--short] [case …]`: the figures of docs/performance.md, measured on this machine.
 
 With --short each case is done once on the smallest input, to see that it can be measured at all.
 """

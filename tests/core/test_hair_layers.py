@@ -13,6 +13,9 @@ from truesitter.core.hair.approach import NEITHER, brushes, choose_approach
 from truesitter.core.hair.hands import in_order, pull_of
 from truesitter.core.hair.lock_shapes import Lock
 from truesitter.core.memo import Memo
+from truesitter.core.passes.change import Change
+from truesitter.core.passes.hair_canvas import HairCanvas
+from truesitter.core.passes.painted import Painted
 from truesitter.core.settings import StudySettings
 from truesitter.core.study import Study
 
@@ -242,3 +245,26 @@ def test_awkward_strokes_are_pulled_from_the_tip() -> None:
     up_right = up_left * (-1, 1)
     assert pull_of(up_right, "left") == "tip"
     assert pull_of(np.array([(0.5, 0.2), (0.5, 0.8)]), "left") == "root"
+
+
+def test_what_is_laid_flat_fades_towards_its_border_and_strokes_do_not() -> None:
+    """The right half is painted: flat it begins as the photograph and is all paint three sigma inside."""
+    shape, sigma = (40, 120), 4.0
+    where = np.flatnonzero((np.arange(120) >= 60)[None].repeat(40, 0))
+    painted = Painted(
+        shape, np.array([[100, 0, 0], [0, 0, 0]], np.float32),
+        (Change.of(where, np.ones(len(where), np.int32), 2),),
+    )  # fmt: skip
+    photograph = np.full((*shape, 3), 200, np.uint8)
+    flat, stroked = (
+        HairCanvas(painted, (kind,), sigma).picture(1, photograph)[20, :, 0] for kind in (True, False)
+    )
+    assert (flat[:60] == 200).all()
+    assert flat[60] > 180
+    assert (flat[60 + round(3 * sigma) :] == 0).all()
+    assert (np.diff(flat.astype(int)) <= 0).all()
+    # The Gaussian of a step, twice less one: erf(1/√2) = 0.68 of paint one sigma inside.
+    assert flat[64] / 200 == pytest.approx(1 - 0.68, abs=0.08)
+    assert (stroked[60:] == 0).all()
+    each = list(HairCanvas(painted, (True,), sigma).pictures(photograph))
+    np.testing.assert_array_equal(each[0][20, :, 0], flat)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from types import SimpleNamespace
 from typing import Any
 
 import numpy as np
@@ -13,7 +14,9 @@ from PIL import Image
 
 from tests.conftest import bomb, jpeg, truth
 from tests.easel import painter, relit
+from truesitter.core.settings.easel import EaselSettings
 from truesitter.devices.camera import Studio, photograph
+from truesitter.web.routes.easel_work import last_photographed
 
 Client = TestClient
 
@@ -257,3 +260,19 @@ def test_the_simulated_camera_photographs_the_plan(client: Client, sitter: str, 
     names = client.get(f"{sitter}/easel").json()
     assert "mouth" in names["features"]
     assert "left cheek" in names["places"]
+
+
+def test_habits_are_those_of_the_paintings_photographed_last() -> None:
+    """Whatever the order on the shelf; who has no photograph is not asked."""
+
+    def sitter(name: str, *days: str) -> Any:
+        row = {"key": "a" * 12, "sha256": "b" * 64, "name": "x"}
+        easel = EaselSettings.model_validate({"paintings": [{**row, "taken_at": day} for day in days]})
+        return SimpleNamespace(id=name, settings=SimpleNamespace(easel=easel))
+
+    shelf = [
+        sitter("new", "2020-01-01", "2026-03-01"), sitter("none"), sitter("old", "2025-01-01"),
+        sitter("middle", "2026-02-01"),
+    ]  # fmt: skip
+    assert [s.id for s in last_photographed(shelf, 2)] == ["middle", "new"]
+    assert [s.id for s in last_photographed(shelf)] == ["old", "middle", "new"]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import partial
 from typing import Annotated, Literal
 
@@ -17,6 +18,7 @@ from truesitter.core.study.habits import observed_in
 from truesitter.core.study.sections import Box, Order, needs_of, sections
 from truesitter.formats.easel_pictures import EaselView, picture_of, squinted
 from truesitter.formats.png import encode_jpeg, encode_png
+from truesitter.store.sitter import Sitter
 from truesitter.web.answers import BenchRoute, answered, picture_response
 from truesitter.web.bench import Bench, CurrentSitter, CurrentStudy
 from truesitter.web.routes.easel import NEEDS, Key, painting_of
@@ -148,13 +150,17 @@ LOOKED_AT = 24
 """Habits are those of the paintings photographed last; older ones were left behind [try]."""
 
 
+def last_photographed(sitters: Sequence[Sitter], most: int = LOOKED_AT) -> list[Sitter]:
+    """Those whose paintings were photographed last, the newest last."""
+    with_any = [s for s in sitters if s.settings.easel.paintings]
+    return sorted(with_any, key=lambda s: max(p.taken_at for p in s.settings.easel.paintings))[-most:]
+
+
 def found_habits(bench: Bench) -> tuple[int, tuple[Habit, ...]]:
     """How many paintings were looked at, and what is wrong the same way in one after the other."""
     seen: list[Observed] = []
     paintings = 0
-    photographed = [s for s in bench.shelf.all() if s.settings.easel.paintings]
-    photographed.sort(key=lambda s: max(p.taken_at for p in s.settings.easel.paintings))
-    for each in photographed[-LOOKED_AT:]:
+    for each in last_photographed(bench.shelf.all()):
         study = bench.study(each)
         # What a comparison says of a painter is a few numbers: kept long after it is forgotten itself.
         taken = tuple(p.fingerprint for p in each.settings.easel.paintings)
