@@ -260,7 +260,7 @@ def test_what_is_laid_flat_fades_towards_its_border_and_strokes_do_not() -> None
         HairCanvas(painted, (kind,), sigma).picture(1, photograph)[20, :, 0] for kind in (True, False)
     )
     assert (flat[:60] == 200).all()
-    assert flat[60] > 180
+    assert flat[60] > 170, "hardly any paint half a pixel inside"
     assert (flat[60 + round(3 * sigma) :] == 0).all()
     assert (np.diff(flat.astype(int)) <= 0).all()
     # The Gaussian of a step, twice less one: erf(1/√2) = 0.68 of paint one sigma inside.

@@ -266,8 +266,11 @@ def test_habits_are_those_of_the_paintings_photographed_last() -> None:
     """Whatever the order on the shelf; who has no photograph is not asked."""
 
     def sitter(name: str, *days: str) -> Any:
-        row = {"key": "a" * 12, "sha256": "b" * 64, "name": "x"}
-        easel = EaselSettings.model_validate({"paintings": [{**row, "taken_at": day} for day in days]})
+        rows = [
+            {"key": f"{n:012x}", "sha256": "b" * 64, "name": "x", "taken_at": day}
+            for n, day in enumerate(days)
+        ]
+        easel = EaselSettings.model_validate({"paintings": rows})
         return SimpleNamespace(id=name, settings=SimpleNamespace(easel=easel))
 
     shelf = [
