@@ -98,7 +98,7 @@ class LightStage:
         face = self._sitter.face
         return FACE_OF_FIGURE * shape[0] if face is None else face.height(shape)
 
-    @result("light direction", needs=("linear light", "regions", "detection"), version=2)
+    @result("light direction", needs=("linear light", "regions", "detection"), version=3)
     def direction(self) -> LightDirection | None:
         """Where the key light comes from, as the photograph shows it; None without enough bare skin."""
         face, luminance, regions = self._sitter.face, self.linear() @ LUMINANCE, self.regions()
