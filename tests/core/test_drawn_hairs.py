@@ -16,7 +16,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.hair_lines import A_SIDE, STRAYS, STRICT, moustache, strays
+from truesitter.core.passes.hair_lines import A_SIDE, ROOT_PART, STRAYS, moustache, strays
 from truesitter.core.passes.kinds.again import AGAIN
 from truesitter.core.passes.layer import Layer
 from truesitter.core.passes.laying import Laid, Scene, Step
@@ -72,8 +72,8 @@ def test_strays_begin_along_the_hair_and_then_leave_it(angle: float) -> None:
         steps = np.diff(line.points * (160, 200), axis=0)
         turned = np.degrees(np.arctan2(-steps[:, 1], steps[:, 0]))
         off = np.abs((turned - angle + 180) % 360 - 180)
-        strict = int(STRICT * len(off))
-        assert off[:strict].max() < 1, "tangent at the root"
+        root = int(ROOT_PART * len(off))
+        assert off[:root].max() < 1, "tangent at the root"
         assert off[-1] > 10, "free at the end"
         assert line.widths_mm[-1] < 0.3 * line.widths_mm.max()
         assert 8 <= np.hypot(*steps.T).sum() <= 16

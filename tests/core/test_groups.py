@@ -199,5 +199,5 @@ def test_few_value_sketches_have_as_many_values_as_asked() -> None:
         sketch = study.looking.thumbnail(groups)
         assert len(np.unique(sketch)) == groups
         assert find_shapes(sketch).count < 60
-    masses = find_shapes(study.looking.macro().labels).count
+    masses = find_shapes(study.looking.masses().labels).count
     assert masses < find_shapes(study.values.plan().labels).count

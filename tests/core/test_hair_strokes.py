@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.lines import STRICT
+from truesitter.core.hair.lines import ROOT_PART
 from truesitter.core.hair.strays import lay_strays
 from truesitter.core.hair.stroke_types import (
     ALL_TYPES,
@@ -74,15 +74,15 @@ def area(lines: tuple[Line, ...]) -> float:
 
 @pytest.mark.parametrize("type_", ALL_TYPES, ids=lambda t: t.name)
 def test_strokes_begin_exactly_along_the_growth(type_: StrokeType) -> None:
-    """Root deviation of at most 3°, and none in the strict part beyond what one step of a curve turns."""
+    """Root deviation of at most 3°, and none in the root part beyond what one step of a curve turns."""
     ground = flowing()
     lines = lay_strokes(ground, oval(), Wish(type_, 2.0, 0.8, 1))
     assert len(lines) > 20
     off = [np.degrees(np.arccos(np.clip(way(line)[0] @ flow_at(ground, line, 0), -1, 1))) for line in lines]
     assert max(off) <= 3
     for line in lines[:60]:
-        strict = int(STRICT * (POINTS - 1))
-        for n, step in enumerate(way(line, min(strict, len(line.points) - 1))):
+        root = int(ROOT_PART * (POINTS - 1))
+        for n, step in enumerate(way(line, min(root, len(line.points) - 1))):
             assert step @ flow_at(ground, line, n) > np.cos(np.radians(5))
 
 
@@ -233,8 +233,8 @@ def test_strays_are_few_short_and_begin_along_the_hair(seed: int) -> None:
         assert length(line) <= 0.35 * 60 + 0.1
         assert way(line)[0] @ flow_at(ground, line, 0) > np.cos(np.radians(3))
         assert line.points[0, 1] * SHAPE[0] <= 151
-        for n, step in enumerate(way(line, int(STRICT * (POINTS - 1)))):
-            assert step @ flow_at(ground, line, n) > np.cos(np.radians(5)), "strict first"
+        for n, step in enumerate(way(line, int(ROOT_PART * (POINTS - 1)))):
+            assert step @ flow_at(ground, line, n) > np.cos(np.radians(5)), "the root part first"
         assert line.widths_mm[-1] <= 0.25 * line.widths_mm.max()
 
 

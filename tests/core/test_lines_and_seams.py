@@ -232,7 +232,7 @@ def test_every_border_told_is_one_of_the_pass(school: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("here", "there", "contrast", "kind", "softer", "stairs", "means"),
+    ("here", "there", "contrast", "kind", "softer", "tones", "means"),
     [
         (0.5, 0.5, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
         (0.2, 0.9, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
@@ -244,11 +244,11 @@ def test_every_border_told_is_one_of_the_pass(school: str) -> None:
     ],
 )
 def test_a_border_says_how_it_is_made(
-    here: float, there: float, contrast: float, kind: Sharpness, softer: str | None, stairs: int, means: str
+    here: float, there: float, contrast: float, kind: Sharpness, softer: str | None, tones: int, means: str
 ) -> None:
-    """Stairs: one tone for every 0.7 step begun (from the painter's own starting value)."""
+    """Tones: one for every 0.7 step begun (from the painter's own starting value)."""
     seam = Seam(Region.SKIN, True, 1, 100, here, there, contrast)
-    assert (seam.kind, seam.softer, seam.stairs) == (kind, softer, stairs)
+    assert (seam.kind, seam.softer, seam.tones) == (kind, softer, tones)
     assert means in seam.means
 
 

@@ -60,8 +60,8 @@ def test_marks_outweigh_masses_only_where_they_are_strong_and_the_masses_flat() 
     found = read_contrast(masses + marks, masses, 4.0)
     assert found.at_risk()[100, 50]
     assert not found.at_risk()[20, 50], "no marks"
-    assert found.micro[100, 50] == pytest.approx(0.6, abs=0.06)
-    assert found.macro[100, 50] < 0.1
+    assert found.marks[100, 50] == pytest.approx(0.6, abs=0.06)
+    assert found.masses[100, 50] < 0.1
     faint = read_contrast(masses + marks * 0.2, masses, 4.0)
     assert not faint.at_risk().any(), "too weak to be seen"
 

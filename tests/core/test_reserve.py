@@ -8,7 +8,7 @@ import pytest
 from tests.core.test_schools import planned
 from truesitter.core.light.highlights import Edge
 from truesitter.core.paint.media.supports import SUPPORTS
-from truesitter.core.passes.reserve import Means, mask_shapes, reserve_for, tape_follows
+from truesitter.core.passes.reserve import Means, mask_shapes, reserve_for, widest_tape
 from truesitter.formats.masks import masks_svg, reserves_of
 
 
@@ -44,10 +44,11 @@ def test_soft_lights_of_a_face_are_never_masked() -> None:
 
 def test_tape_follows_wide_bends_alone() -> None:
     y, x = np.indices((200, 200))
-    assert tape_follows((x - 100) ** 2 + (y - 100) ** 2 < 60**2, 1.0)
-    assert not tape_follows((x - 100) ** 2 + (y - 100) ** 2 < 8**2, 1.0)
+    round_ = {radius: (x - 100) ** 2 + (y - 100) ** 2 < radius**2 for radius in (60, 20, 11, 2)}
+    assert {r: widest_tape(shape, 1.0) for r, shape in round_.items()} == {60: 12, 20: 6, 11: 3, 2: None}
+    assert widest_tape(round_[60], 0.11) == 3, "the same bend on a smaller canvas"
     star = (np.abs(x - 100) < 4) | (np.abs(y - 100) < 4)
-    assert not tape_follows(star, 1.0)
+    assert widest_tape(star, 1.0) is None
 
 
 def test_a_mask_reaches_to_half_the_strength_of_its_own_light_and_no_other() -> None:
@@ -68,6 +69,8 @@ def test_masks_are_drawn_at_true_size() -> None:
     shapes = [p for p in root if p.tag.endswith("polygon")]
     masked = sum(r.means == "mask" for r in reserves_of(planned("maren", "watercolour-zones")))
     assert len(shapes) == masked == 1, "no soft light among them"
+    (title,) = (p[0].text or "" for p in shapes)
+    assert title.startswith("tape, ") == (shapes[0].attrib["class"] == "tape")
     assert root.attrib["width"] == "300mm"
     assert root.attrib["viewBox"] == "0 0 300 400"
     assert all(p.attrib["class"] in ("tape", "fluid") for p in root if p.tag.endswith("polygon"))

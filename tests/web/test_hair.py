@@ -26,7 +26,7 @@ def test_growth_lines_are_told_with_kind_strict_part_and_sureness(client: TestCl
     hair = client.get(f"{url}/hair").json()
     assert {line["kind"] for line in hair["lines"]} >= {"hair", "left brow"}
     for line in hair["lines"]:
-        assert 1 <= line["strict"] < len(line["points"]) // 2
+        assert 1 <= line["root_end"] < len(line["points"]) // 2
         assert 0 <= line["sure"] <= 1
     assert hair["head"] == "wavy"
     assert hair["knot"] is None

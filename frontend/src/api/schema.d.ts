@@ -5009,10 +5009,10 @@ export interface components {
              */
             points: number[];
             /**
-             * Strict
-             * @description Number of the point at which the strict part ends
+             * Root End
+             * @description Number of the point at which the root part ends
              */
-            strict: number;
+            root_end: number;
             /** Sure */
             sure: number;
         };
@@ -7165,15 +7165,15 @@ export interface components {
              */
             softer: ("this" | "that") | null;
             /**
-             * Stairs
-             * @description Tones that lead from one side to the other; 0 for a lost edge
-             */
-            stairs: number;
-            /**
              * There Mm
              * @description Width of its other side; both make the 10–90 % width
              */
             there_mm: number;
+            /**
+             * Tones
+             * @description Tones that lead from one side to the other; 0 for a lost edge
+             */
+            tones: number;
             /** Toward */
             toward: string;
             /** Words */

@@ -13,7 +13,7 @@ interface Common {
   px: number;
 }
 
-/** Growth lines: the strict part solid, the free part dotted, a dot at the root; the surer the heavier. */
+/** Growth lines: the root part solid, the free part dotted, a dot at the root; the surer the heavier. */
 export function GrowthLines({
   lines,
   numbered,
@@ -24,7 +24,7 @@ export function GrowthLines({
     <>
       {lines.map((line, i) => {
         const points = scaled(line.points, size);
-        const cut = 2 * line.strict;
+        const cut = 2 * line.root_end;
         const width = (0.7 + 1.8 * line.sure) * px;
         const [x = 0, y = 0] = points;
         return (

@@ -35,11 +35,11 @@ def _points(points: Doubles) -> str:
 
 
 def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:
-    """Growth lines in the order of painting: strict part solid, free part dotted, a dot at each root.
+    """Growth lines in the order of painting: root part solid, free part dotted, a dot at each root.
 
     The surer a line the heavier it is; each carries its number and how sure it is, 0–1, as data.
     """
-    strict = ['<g id="strict" fill="none" stroke="#000" stroke-linecap="round">']
+    root_parts = ['<g id="root-part" fill="none" stroke="#000" stroke-linecap="round">']
     free = ['<g id="free" fill="none" stroke="#000" stroke-linecap="round" stroke-dasharray="0.01 1.1">']
     roots = ['<g id="roots" fill="#000">']
     numbers = ['<g id="numbers" font-family="sans-serif" font-size="2.6">']
@@ -47,12 +47,12 @@ def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) ->
         points, cut = line.points * canvas_mm, line.split()
         data = f'data-number="{number}" data-sure="{line.sure:.2f}"'
         weight = f'stroke-width="{weight_mm(line.sure):.2f}" {data}'
-        strict.append(f'<polyline {weight} points="{_points(points[: cut + 1])}"/>')
+        root_parts.append(f'<polyline {weight} points="{_points(points[: cut + 1])}"/>')
         free.append(f'<polyline {weight} points="{_points(points[cut:])}"/>')
         x, y = points[0]
         roots.append(f'<circle cx="{x:.2f}" cy="{y:.2f}" r="0.6"/>')
         numbers.append(f'<text x="{x + 0.9:.2f}" y="{y - 0.5:.2f}">{number}</text>')
-    body = [*strict, "</g>", *free, "</g>", *roots, "</g>", *numbers, "</g>"]
+    body = [*root_parts, "</g>", *free, "</g>", *roots, "</g>", *numbers, "</g>"]
     return document(canvas_mm[0], canvas_mm[1], "Hair: growth lines from root to tip", body)
 
 

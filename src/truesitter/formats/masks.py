@@ -18,7 +18,7 @@ def reserves_of(study: Study) -> tuple[Reserve, ...]:
 def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
     """Shapes of the lights that are masked, in canvas millimetres.
 
-    Solid where tape can follow, dashed for masking fluid; soft lights are not among them.
+    Solid where tape can follow, with its width, dashed for masking fluid; soft lights are not among them.
     """
     strength = study.light.shine().strength()
     mm = canvas_mm[0] / strength.shape[1]
@@ -28,11 +28,13 @@ def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
         if kept.means == "mask"
     )
     paths = []
-    for points, tape in mask_shapes(strength, mm, lights):
+    for points, tape_mm in mask_shapes(strength, mm, lights):
         run = " ".join(f"{x * mm:.2f},{y * mm:.2f}" for x, y in points)
-        dash = "" if tape else ' stroke-dasharray="1.2 0.8"'
-        kind = "tape" if tape else "fluid"
-        paths.append(f'<polygon class="{kind}" points="{run}"{dash}/>')
+        if tape_mm is None:
+            title, kind = "masking fluid", 'class="fluid" stroke-dasharray="1.2 0.8"'
+        else:
+            title, kind = f"tape, {tape_mm:g} mm", 'class="tape"'
+        paths.append(f'<polygon {kind} points="{run}"><title>{title}</title></polygon>')
     width, height = canvas_mm
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" '

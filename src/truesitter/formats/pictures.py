@@ -138,9 +138,9 @@ def same_value_picture(value: Floats, step: float, tolerance: float) -> Bytes:
     return out
 
 
-def macro_picture(study: Study) -> Bytes:
+def masses_picture(study: Study) -> Bytes:
     """The masses alone, flat greys."""
-    plan = study.looking.macro()
+    plan = study.looking.masses()
     return paint_groups(plan.labels, np.array([g.value for g in plan.groups]))
 
 
@@ -196,7 +196,7 @@ VIEWS = _views(
         lambda s: _photo(lift_shadows(s.picture.framed())),
     ),
     (Declaration("clipped", needs=("clipping",)), lambda s: _png(clipped_picture(s.picture.clipping()))),
-    (Declaration("masses", needs=("masses",)), lambda s: _png(macro_picture(s))),
+    (Declaration("masses", needs=("masses",)), lambda s: _png(masses_picture(s))),
     (Declaration("risk", needs=("contrast",)), lambda s: _png(risk_picture(s.looking.contrast()))),
     (Declaration("thumbnail-2", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(2))),
     (Declaration("thumbnail-3", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(3))),

@@ -33,7 +33,7 @@ class PlanSeam(Out):
     there_mm: float = Field(description="Width of its other side; both make the 10–90 % width")
     kind: Literal["hard", "firm", "soft", "lost"]
     softer: Literal["this", "that"] | None = Field(description="The soft side of an edge crisp on the other")
-    stairs: int = Field(description="Tones that lead from one side to the other; 0 for a lost edge")
+    tones: int = Field(description="Tones that lead from one side to the other; 0 for a lost edge")
     means: str
     words: str
 
@@ -149,7 +149,7 @@ def seam_of(seam: Seam, laid: bool) -> PlanSeam:
         there_mm=seam.there_mm,
         kind=seam.kind.value,
         softer=seam.softer,
-        stairs=seam.stairs,
+        tones=seam.tones,
         means=seam.means,
         words=seam_words(seam, laid),
     )

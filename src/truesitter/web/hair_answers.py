@@ -20,7 +20,7 @@ class GrowthLineOut(BaseModel):
     """A growth line, root first."""
 
     points: list[float] = Field(description="x, y, x, y … in fractions of the picture")
-    strict: int = Field(description="Number of the point at which the strict part ends")
+    root_end: int = Field(description="Number of the point at which the root part ends")
     sure: float
     kind: str
 

@@ -106,12 +106,8 @@ export function EdgesJob({ sitter }: JobProps) {
         <Section title="Grey beard">
           <Say>
             <strong>{data.forms.places.length}</strong> separate light-forms,{" "}
-            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Each carries
-            a pair of touches; close to the dark side one of the pair turns into it.
-          </Say>
-          <Say quiet>
-            Beneath goes a sheer film, colder and deeper than the skin; lighten that mixture with white,
-            warmed by very little ochre, for these.
+            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Set two
+            touches at each; beside the shadow let one of the two fall into it.
           </Say>
           <Toggle label="Show them" on={forms} onChange={setForms} />
         </Section>

@@ -15,7 +15,7 @@ import numpy as np
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
-STRICT = 0.4
+ROOT_PART = 0.4
 """Part of a line, from its root, that a stroke keeps to exactly; past it the stroke is free [try]."""
 
 _STEP = 1.2
@@ -50,8 +50,8 @@ class GrowthLine:
     sure: float = 1.0
     kind: int = 1
 
-    def split(self, share: float = STRICT) -> int:
-        """Number of the point at which the strict part ends."""
+    def split(self, share: float = ROOT_PART) -> int:
+        """Number of the point at which the root part ends."""
         steps = np.hypot(*np.diff(self.points, axis=0).T)
         along = np.concatenate([[0], np.cumsum(steps)])
         return int(np.clip(np.searchsorted(along, share * along[-1]), 1, len(along) - 1))

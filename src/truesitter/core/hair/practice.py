@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.hair.guides import Points
-from truesitter.core.hair.lines import STRICT
+from truesitter.core.hair.lines import ROOT_PART
 from truesitter.core.hair.stroke_types import StrokeType
 from truesitter.core.hair.strokes import Ground
 from truesitter.core.types import Doubles
@@ -16,7 +16,7 @@ ROOT_DEGREES = 15.0
 """A stroke whose root is farther off the growth than this does not begin on its line [try]."""
 
 LEAVES_DEGREES = 25.0
-"""Inside the strict part it may not be farther off than this [try]."""
+"""Inside the root part it may not be farther off than this [try]."""
 
 CROSS_DEGREES = 55.0
 """Farther off than this anywhere it runs across the growth [try]."""
@@ -101,7 +101,7 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
             continue
         off = np.degrees(np.arccos(np.clip((way * flow).sum(axis=1), -1, 1)))
         off[~on] = 0
-        strict = max(2, round(STRICT * len(off)))
+        root_end = max(2, round(ROOT_PART * len(off)))
         root = float(off[:2].mean())
         if root > 180 - CROSS_DEGREES:
             faults.append(
@@ -109,11 +109,11 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
             )
         elif root > ROOT_DEGREES:
             faults.append(Fault(number, "root", f"It begins {root:.0f}° off its growth line.", x, y))
-        elif off[:strict].max() > LEAVES_DEGREES:
-            at = int(np.argmax(off[:strict] > LEAVES_DEGREES))
+        elif off[:root_end].max() > LEAVES_DEGREES:
+            at = int(np.argmax(off[:root_end] > LEAVES_DEGREES))
             said = (
                 f"It leaves its line after {100 * at / len(off):.0f} % of its length; it should keep to it "
-                f"for {STRICT:.0%}."
+                f"for {ROOT_PART:.0%}."
             )
             faults.append(Fault(number, "leaves early", said, *_spot(path[at], size_mm)))
         elif off.max() > CROSS_DEGREES:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.hair.lines import STRICT
+from truesitter.core.hair.lines import ROOT_PART
 from truesitter.core.hair.strokes import POINTS, Ground
 from truesitter.core.line import Line
 from truesitter.core.types import Mask
@@ -58,11 +58,11 @@ def lay_strays(ground: Ground, tone: Mask, mass: Mask, brush_mm: float, seed: in
         points, angle = [(x, y)], 0.0
         for n in range(1, POINTS):
             along = (n - 1) / (POINTS - 1)
-            if along <= STRICT and 0 <= x < width and 0 <= y < height:
+            if along <= ROOT_PART and 0 <= x < width and 0 <= y < height:
                 dx, dy = ground.directed[int(y), int(x)]
                 angle = float(np.arctan2(-dy, dx)) if dx or dy else angle
-            elif along > STRICT:
-                angle += bend / (POINTS * (1 - STRICT))
+            elif along > ROOT_PART:
+                angle += bend / (POINTS * (1 - ROOT_PART))
             x, y = x + step * float(np.cos(angle)), y + step * float(np.sin(angle))
             points.append((x, y))
         widths = min(0.6, brush_mm / 2) * np.interp(np.linspace(0, 1, POINTS), (0, 0.25, 1), (0.8, 1, _END))

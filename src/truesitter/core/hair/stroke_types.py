@@ -23,7 +23,7 @@ class StrokeType:
     of_the_lock
         True for long hair.
     wave, waves
-        Swing to either side as part of the length, and swings in a stroke; only past the strict part.
+        Swing to either side as part of the length, and swings in a stroke; only past the root part.
     widest
         Part of the length at which it is widest: in the first third for what is set down full.
     root, end

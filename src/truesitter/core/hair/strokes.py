@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.hair.lines import STRICT
+from truesitter.core.hair.lines import ROOT_PART
 from truesitter.core.hair.stroke_types import StrokeType
 from truesitter.core.hair.whorls import Whorl
 from truesitter.core.line import Line
@@ -277,12 +277,12 @@ class _Tracer:
         for n in range(1, POINTS):
             flow = self._flow(at)
             along = (n - 1) / (POINTS - 1)
-            free = max(0.0, along - STRICT) / (1 - STRICT)
+            free = max(0.0, along - ROOT_PART) / (1 - ROOT_PART)
             angle = bend * free + turn * type_.turn * free
             if type_.waves:
-                swing = 2 * np.pi * type_.waves / (1 - STRICT)
+                swing = 2 * np.pi * type_.waves / (1 - ROOT_PART)
                 # The slope of a wave of that swing, growing from nothing.
-                slope = type_.wave * swing * np.cos(swing * phase * (along - STRICT)) * min(1.0, 3 * free)
+                slope = type_.wave * swing * np.cos(swing * phase * (along - ROOT_PART)) * min(1.0, 3 * free)
                 angle = angle + turn * np.arctan(slope) * (free > 0)
             c, s = np.cos(angle), np.sin(angle)
             way = np.column_stack([flow[:, 0] * c - flow[:, 1] * s, flow[:, 0] * s + flow[:, 1] * c])

@@ -24,7 +24,7 @@ _DARK_FROM = 0.35
 _HAIR_WIDTH = 0.0035
 """Of a painted hair, as part of the face's height [try]."""
 
-STRICT = 0.4
+ROOT_PART = 0.4
 """Of a stray's length, from its root, that follows the hair beneath [try]."""
 
 STRAYS = 6
@@ -154,13 +154,13 @@ def _stray(
     angle = 0.0
     bend = chance.uniform(0.3, 1) * _BEND * chance.choice((-1, 1))
     for n in range(1, count):
-        if (n - 1) / (count - 1) <= STRICT:
+        if (n - 1) / (count - 1) <= ROOT_PART:
             row, column = min(shape[0] - 1, max(0, int(y))), min(shape[1] - 1, max(0, int(x)))
             dx, dy = directed[row, column]
             if np.hypot(dx, dy) > 0.5:
                 angle = float(np.arctan2(-dy, dx))
         else:
-            angle += bend / (count * (1 - STRICT))
+            angle += bend / (count * (1 - ROOT_PART))
         x, y = x + step * np.cos(angle), y + step * np.sin(angle)
         points.append((float(x), float(y)))
     widest = max(_HAIR_WIDTH * tall_mm, FINEST_MM)

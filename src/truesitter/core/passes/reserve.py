@@ -21,9 +21,11 @@ SMALLEST_MASK_MM = 2.0
 LARGEST_MASK_MM = 40.0
 """A light larger than this is painted round [try]."""
 
-TAPE_MM = 6.0
+TAPES_MM = (12.0, 6.0, 3.0, 1.5)
+"""Widths that tape is cut to, the widest first: it holds best (from memory)."""
+
 TAPE_BENDS = 2.0
-"""Tape so wide follows no bend tighter than so many times its width (from memory)."""
+"""Tape follows no bend tighter than so many times its width (from memory)."""
 
 POOLS_FROM_MM = 15.0
 """A wash gathers along the upper side of a mask longer than this [try]."""
@@ -76,8 +78,8 @@ def reserve_for(place: str, edge: Edge, size_mm: float, support: Support) -> Res
 
 def mask_shapes(
     strength: Floats, mm_per_px: float, lights: tuple[tuple[float, float, float], ...]
-) -> tuple[tuple[Floats, bool], ...]:
-    """Contours of lights that are masked, (n, 2) x, y in pixels, and whether tape can follow each.
+) -> tuple[tuple[Floats, float | None], ...]:
+    """Contours of lights that are masked, (n, 2) x, y in pixels, and the width of tape that follows each.
 
     A light reaches to where it is half as strong as at its brightest, as its width is told too; joined by
     what closes a gap that no brush could go into.
@@ -104,7 +106,7 @@ def mask_shapes(
         left, top, wide, high = cv2.boundingRect(contours[0])
         inside = np.zeros((high, wide), np.uint8)
         cv2.drawContours(inside, contours, 0, 1, cv2.FILLED, offset=(-left, -top))
-        found.append((contours[0][:, 0, :].astype(np.float32), tape_follows(inside > 0, mm_per_px)))
+        found.append((contours[0][:, 0, :].astype(np.float32), widest_tape(inside > 0, mm_per_px)))
     return tuple(found)
 
 
@@ -112,12 +114,16 @@ HALF = 0.5
 """Part of its strength at which a light ends."""
 
 
-def tape_follows(shape: Mask, mm_per_px: float) -> bool:
-    """True where no bend of a border is tighter than tape can follow: a disc so wide rolls along it."""
-    radius = round(TAPE_BENDS * TAPE_MM / mm_per_px)
+def widest_tape(shape: Mask, mm_per_px: float) -> float | None:
+    """The widest tape that follows a border, in mm; None where its bends are too tight for any."""
+    return next((width for width in TAPES_MM if _rolls(shape, TAPE_BENDS * width / mm_per_px)), None)
+
+
+def _rolls(shape: Mask, radius: float) -> bool:
+    """Whether a disc of so many pixels rolls along the inside of a whole border: no bend is tighter."""
     if radius < 1:
         return True
-    padded = np.pad(shape, radius + 1).astype(np.uint8)
+    padded = np.pad(shape, int(radius) + 2).astype(np.uint8)
     away = cv2.distanceTransform(padded, cv2.DIST_L2, 5)
     core = away >= radius
     if not core.any():

@@ -23,7 +23,7 @@ SHORTEST_MM = 12.0
 MOST = 5
 """A painter keeps no more in mind."""
 
-STAIR = 0.7
+TONE_STEP = 0.7
 """Value steps that one tone beside the next may differ by where a form turns [try]."""
 
 _SLANT = np.pi / 4
@@ -73,9 +73,9 @@ class Seam:
         return "that" if self.there_mm >= UNLIKE * self.here_mm else None
 
     @property
-    def stairs(self) -> int:
+    def tones(self) -> int:
         """How many tones, each laid beside the last, lead from one side to the other."""
-        return 0 if self.kind is Sharpness.LOST else math.ceil(self.contrast / STAIR - 1e-9)
+        return 0 if self.kind is Sharpness.LOST else math.ceil(self.contrast / TONE_STEP - 1e-9)
 
     @property
     def means(self) -> str:

@@ -59,7 +59,7 @@ class LookingStage:
         settings=("reference.squint", "values.smallest_mm", WIDTH_MM),
         needs=("cuts", "framed", "value", "lab"),
     )
-    def macro(self) -> ValuePlan:
+    def masses(self) -> ValuePlan:
         """Groups of the squinted picture: the masses alone."""
         cuts = self._values.cuts()
         squinted = squinted_value(self._picture.framed(), self._picture.settings.squint)

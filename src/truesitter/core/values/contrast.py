@@ -1,4 +1,4 @@
-"""Macro and micro: the big masses against the small marks, and where the marks outweigh the masses."""
+"""The big masses against the small marks, and where the marks outweigh the masses."""
 
 from __future__ import annotations
 
@@ -20,16 +20,16 @@ class Contrast:
 
     Attributes
     ----------
-    macro, micro
+    masses, marks
         (H, W) local spread, in value steps, of the squinted values and of what the squint loses.
     """
 
-    macro: Floats
-    micro: Floats
+    masses: Floats
+    marks: Floats
 
     def at_risk(self, least: float = 0.25) -> Mask:
         """Where marks outweigh masses and are strong enough to be seen: likely to be overworked."""
-        return np.asarray((self.micro > self.macro) & (self.micro > least))
+        return np.asarray((self.marks > self.masses) & (self.marks > least))
 
 
 def read_contrast(value: Floats, masses: Floats, sigma: float) -> Contrast:
@@ -45,9 +45,9 @@ def read_contrast(value: Floats, masses: Floats, sigma: float) -> Contrast:
     marks = value - masses
     window = _WINDOW * sigma
     mean = blur(masses, window)
-    macro = np.sqrt(np.maximum(blur(masses * masses, window) - mean * mean, 0))
-    micro = np.sqrt(np.maximum(blur(marks * marks, window), 0))
-    return Contrast(np.asarray(macro, dtype=np.float32), np.asarray(micro, dtype=np.float32))
+    between = np.sqrt(np.maximum(blur(masses * masses, window) - mean * mean, 0))
+    within = np.sqrt(np.maximum(blur(marks * marks, window), 0))
+    return Contrast(np.asarray(between, dtype=np.float32), np.asarray(within, dtype=np.float32))
 
 
 def largest_patches(mask: Mask, most: int) -> list[tuple[int, float, float]]:

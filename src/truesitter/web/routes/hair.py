@@ -73,7 +73,7 @@ def get_hair(study: CurrentStudy) -> HairOut:
         lines=[
             GrowthLineOut(
                 points=_flat(line.points),
-                strict=line.split(),
+                root_end=line.split(),
                 sure=line.sure,
                 kind=Kind(line.kind).spoken,
             )
