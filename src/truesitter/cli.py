@@ -177,7 +177,7 @@ def mix_command(
     palette: Annotated[str, typer.Option(help="A palette's key, or tubes k1,k2,…")] = "earth-four",
     most: Annotated[int, typer.Option("--max", help="At most so many tubes")] = 4,
     parts: Annotated[
-        str | None, typer.Option(help="yellow-ochre=2,titanium-white=1; with an @ a mixture: @dark-flesh=1")
+        str | None, typer.Option(help="yellow-ochre=2,titanium-white=1; with an @ a mixture: @green-ground=1")
     ] = None,
     as_json: Annotated[bool, typer.Option("--json")] = False,
     rack: _RackFile = None,

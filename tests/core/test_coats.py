@@ -87,7 +87,7 @@ def test_opened_counts_never_grow_and_lose_what_is_too_small() -> None:
 
 def test_a_sitter_in_coats_is_told_by_group() -> None:
     study = study_of("maren")
-    found = coat_plan(study, "burnt-sienna", "@darkest-hair", 20)
+    found = coat_plan(study, "burnt-sienna", "@warm-black", 20)
     assert found.dilution == Dilution(1, 20)
     assert [g.group for g in found.groups] == sorted(g.group for g in found.groups)
     total = [g.first + g.second for g in found.groups]

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import colour
 import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.paint.recipes.ingredients import FIXED, expand, until
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.tubes.palettes import Palette
@@ -106,27 +108,37 @@ def test_what_no_tube_does_is_refused() -> None:
 
 def test_lips_are_less_loud_than_the_red_they_are_mixed_from() -> None:
     """Half red, half dark flesh (common practice, no source)."""
-    made = mix({k: float(n) for k, n in expand({"vermilion": 1, "@dark-flesh": 1}, FIXED).items()}, ALL)
-    red, dark = mix({"vermilion": 1}, ALL), mix({k: float(n) for k, n in FIXED["dark-flesh"].items()}, ALL)
+    made = mix({k: float(n) for k, n in expand({"vermilion": 1, "@green-ground": 1}, FIXED).items()}, ALL)
+    red, dark = mix({"vermilion": 1}, ALL), mix({k: float(n) for k, n in FIXED["green-ground"].items()}, ALL)
     assert np.hypot(*made.lab[1:]) < np.hypot(*red.lab[1:])
     assert 0 < hue(made.lab) < 70, "between pink and orange"
     assert dark.value < made.value < red.value
 
 
-def test_shadows_and_dark_hair_without_or_with_black() -> None:
-    """Common practice, no source. The hue of what is nearly black shows in its tint, 1 in 10 of white."""
-    for name in ("earth-shadow", "cool-shadow"):
-        parts = {k: float(n) for k, n in FIXED[name].items()}
-        assert mix(parts, ALL).value <= 3.3
-        tint = mix({**parts, "titanium-white": 10 * sum(parts.values())}, ALL)
-        assert hue(tint.lab) > 280 or hue(tint.lab) < 25, "a purple"
-    black, hair = mix({"ivory-black": 1}, ALL), mix({"ivory-black": 12, "perm-crimson": 1}, ALL)
-    assert hair.lab[1] > black.lab[1] + 1, "warmer"
-    assert abs(hair.value - black.value) < 0.2
+@pytest.mark.parametrize(
+    ("name", "patch", "most"), [("light-skin", "light skin", 3), ("dark-skin", "dark skin", 1)]
+)
+def test_skins_known_by_name_are_the_published_patches(name: str, patch: str, most: float) -> None:
+    """Source: the 24-patch chart as carried by colour-science."""
+    chart = colour.CCS_COLOURCHECKERS["ColorChecker24 - After November 2014"]
+    srgb = colour.XYZ_to_sRGB(colour.xyY_to_XYZ(chart.data[patch]), illuminant=chart.illuminant)
+    made = mix({k: float(n) for k, n in FIXED[name].items()}, ALL)
+    assert float(delta_e_2000(np.array(made.lab), srgb_to_lab(np.clip(srgb, 0, 1)))) < most
 
 
-def test_the_usual_flesh_is_an_orange_of_middle_value() -> None:
-    """Common practice, no source."""
-    made = mix({k: float(n) for k, n in FIXED["usual-flesh"].items()}, ALL)
-    assert made.value == pytest.approx(5.35, abs=0.15)
-    assert 30 < hue(made.lab) < 60
+def test_darks_known_by_name_are_what_they_are_called() -> None:
+    """Warmer than black and as dark; a dark of less colour than either tube; a green between its tubes."""
+
+    def made(parts: dict[str, int]) -> np.ndarray:
+        return np.array(mix({k: float(n) for k, n in parts.items()}, ALL).lab)
+
+    black, warm = made({"ivory-black": 1}), made(FIXED["warm-black"])
+    assert warm[1] > black[1] + 1, "warmer"
+    assert abs(warm[0] - black[0]) < 3
+    neutral = made(FIXED["neutral-dark"])
+    assert neutral[0] < 25
+    tubes = [made({tube: 1}) for tube in FIXED["neutral-dark"]]
+    assert np.hypot(*neutral[1:]) < min(np.hypot(*tube[1:]) for tube in tubes) / 3
+    green, (lighter, darker) = made(FIXED["green-ground"]), (made({t: 1}) for t in FIXED["green-ground"])
+    assert green[1] < 0
+    assert darker[0] + 2 < green[0] < lighter[0] - 2

@@ -46,8 +46,8 @@ def test_tape_follows_wide_bends_alone() -> None:
     y, x = np.indices((200, 200))
     round_ = {radius: (x - 100) ** 2 + (y - 100) ** 2 < radius**2 for radius in (60, 20, 11, 2)}
     assert {r: widest_tape(shape, 1.0) for r, shape in round_.items()} == {60: 12, 20: 6, 11: 3, 2: None}
-    assert widest_tape(round_[60], 0.11) == 3, "the same bend on a smaller canvas"
-    star = (np.abs(x - 100) < 4) | (np.abs(y - 100) < 4)
+    assert widest_tape(round_[60], 0.2) == 3, "the same bend on a smaller canvas"
+    star = (np.abs(x - 100) < 2) | (np.abs(y - 100) < 2)
     assert widest_tape(star, 1.0) is None
 
 

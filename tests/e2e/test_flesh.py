@@ -109,7 +109,7 @@ def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
     page.get_by_role("option", name="Ivory black").click()
     expect(made).to_contain_text("of Ivory black to")
     made.get_by_role("button", name="Keep as a pin").click()
-    expect(page.get_by_label("Name of pin usual flesh and dark flesh")).to_be_visible()
+    expect(page.get_by_label("Name of pin light skin and green ground")).to_be_visible()
 
 
 def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base: str) -> None:
@@ -136,7 +136,7 @@ def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base:
 
     page.goto(f"{base}/sitters/{kept['id']}/flesh/glaze")
     page.get_by_role("button", name="in coats").click()
-    for label, name in (("First", "usual flesh"), ("Over it", "darkest hair")):
+    for label, name in (("First", "light skin"), ("Over it", "warm black")):
         page.get_by_label(label).click()
         page.get_by_role("option", name=name).click()
     expect(page.get_by_test_id("coats")).to_contain_text("coats, then")

@@ -13,12 +13,10 @@ from truesitter.core.colour.spaces import as_lab
 from truesitter.core.light.polish import Polish, polish_of
 from truesitter.core.paint.recipes.flesh import Flesh, mix_flesh, target_for
 from truesitter.core.paint.recipes.ingredients import FIXED
-from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.near import NearMixtures, near_mixtures
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.solver import Suggestion, solve_recipe, solve_recipes, suggest_tube
+from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
 from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string, tones_along
-from truesitter.core.paint.tubes.cautions import off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.pixels import pixel_at
 from truesitter.core.refusal import Refusal
@@ -219,12 +217,8 @@ class FleshStage:
         return tones_along(seen, targets, wishes.palette(palette), wishes)
 
     def named(self) -> dict[str, dict[str, int]]:
-        """Opaque mixtures to mix from: known by name, of the skin by group, and the pins.
-
-        One that is known by a tube that is not offered unless asked for is mixed from its substitute,
-        to the same colour.
-        """
-        found = {name: self._offered(parts) for name, parts in FIXED.items()}
+        """Opaque mixtures to mix from: known by name, of the skin by group, and the pins."""
+        found = dict(FIXED)
         if not self.palette().transparent:
             names = self._values.settings.group_names()
             found |= {f"flesh, {names[m.group]}": m.recipe.parts for m in self.mixed().mixtures}
@@ -233,20 +227,6 @@ class FleshStage:
                 found |= {f"{family}, tone {i}": tone.recipe.parts for i, tone in enumerate(tones, 1)}
             found |= {name: recipe.parts for name, recipe in self.pinned()}
         return found
-
-    def _offered(self, parts: dict[str, int]) -> dict[str, int]:
-        rack = self.palette().rack
-        refused = [
-            k for k in parts if off_by_default(rack.pigment(k).hazard) and k not in self.settings.tubes
-        ]
-        if not refused:
-            return parts
-        # Substitutes differ in strength: the same parts of one would be another colour.
-        meant = mix(
-            {k: float(n) for k, n in parts.items()}, Palette("meant", "Meant", tuple(parts), rack=rack)
-        )
-        offered = tuple(safe_substitute(k, rack) or k if k in refused else k for k in parts)
-        return solve_recipe(meant.lab, Palette("offered", "Offered", offered, rack=rack)).parts
 
     @result("pins", settings=(*TUBES, *WISHES, "flesh.pins"))
     def pinned(self) -> tuple[tuple[str, Recipe], ...]:

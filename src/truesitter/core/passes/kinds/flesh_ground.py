@@ -15,8 +15,8 @@ from truesitter.core.passes.laying import Laid, Laying, Scene, Step
 
 
 def flesh_ground(scene: Scene) -> Recipe:
-    """Green earth and raw umber where they are set out, else what comes nearest to their colour."""
-    parts = FIXED["dark-flesh"]
+    """The green ground where its tubes are set out, else what comes nearest to its colour."""
+    parts = FIXED["green-ground"]
     known = mix({k: float(n) for k, n in parts.items()}, Palette("usual", "", tuple(pigment_library())))
     if set(parts) <= set(scene.palette.tubes):
         return Recipe.of_parts(parts, known.lab, scene.palette, None)
