@@ -12,10 +12,11 @@ from tests.easel import painter, photographed, relit
 from truesitter.core.colour.spaces import srgb_to_linear
 from truesitter.core.colour.value import Luminance, luminance_to_value, value_to_srgb
 from truesitter.core.easel.areas import Areas, areas_of
+from truesitter.core.easel.borders import edges_off, read_both
 from truesitter.core.easel.dab import check_dab
 from truesitter.core.easel.drawing import Feature, Offset, offset_of
 from truesitter.core.easel.findings import find_differences
-from truesitter.core.easel.finish import _camera_grain, edges_off, finish_off, read_both
+from truesitter.core.easel.finish import _camera_grain, finish_off
 from truesitter.core.easel.habits import Observed, find_habits
 from truesitter.core.easel.likeness import normalised
 from truesitter.core.easel.printing import STEPS, PrinterCurve

@@ -20,6 +20,7 @@ from truesitter.core.easel.registration import register
 from truesitter.core.easel.view import UNIT, View
 from truesitter.core.refusal import Refusal
 from truesitter.devices.camera import Studio, photograph
+from truesitter.devices.faults import Fault, plant
 
 NAMES = ("maren", "tobias", "selda", "orsolya", "ines")
 GRID = np.stack(np.meshgrid(np.linspace(0.03, 0.97, 9), np.linspace(0.03, 0.97, 9)), -1).reshape(-1, 2)
@@ -234,6 +235,21 @@ def test_planted_faults_are_found_and_little_else_is() -> None:
     assert len(hits) >= 10
     assert np.mean(hits) >= 0.9
     assert np.mean(told) >= 0.8
+
+
+@pytest.mark.parametrize(
+    ("name", "place"),
+    [("maren", "chin"), ("tobias", "right cheekbone"), ("selda", "left cheek"), ("orsolya", "forehead")],
+)
+def test_a_place_worked_too_far_is_told_and_no_other(name: str, place: str) -> None:
+    """Marks of a standard deviation of 3 L*, planted in one place of a finished canvas."""
+    study = painter(name)
+    areas, count = study.areas.areas(), study.easel.pass_count()
+    canvas = study.passes.painted().picture(count)
+    worked = plant(canvas, (Fault(place, "overworked"),), areas, (), 320 / canvas.shape[1], 4)
+    told = study.easel.compared(photographed(worked, 9700)).findings
+    assert [(f.what, f.place) for f in told if f.what == "finish"] == [("finish", place)]
+    assert "worked farther" in next(f.words for f in told if f.what == "finish")
 
 
 def test_drawing_is_told_in_millimetres() -> None:

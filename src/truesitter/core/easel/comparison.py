@@ -9,9 +9,10 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
 from truesitter.core.easel.areas import Areas, middle_of
+from truesitter.core.easel.borders import EdgeOff, edges_off, read_both
 from truesitter.core.easel.drawing import LEAST_MM, OUTLINE, Offset, features_of, figure_parts, offsets
 from truesitter.core.easel.findings import Finding, What, find_differences
-from truesitter.core.easel.finish import EdgeOff, FinishOff, edges_off, finish_off, read_both
+from truesitter.core.easel.finish import FinishOff, finish_off
 from truesitter.core.easel.likeness import normalised
 from truesitter.core.easel.looked import Looked, Verdict
 from truesitter.core.easel.relations import Relation, relations_of

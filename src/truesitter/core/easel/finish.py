@@ -1,172 +1,38 @@
-"""Edges and finish of a painting against its plan: borders too hard or too soft, places worked too far.
+"""Finish of a painting against its plan: places worked too far, or less far than planned.
 
-A camera softens every edge alike and puts grain over every place alike. Both are taken out first: what
-most edges gained in width, squared, is the camera's; so is the small contrast that the smoothest places show.
+A camera puts grain over every place alike: the small contrast that most places gained is taken out first.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from truesitter.core.blur import blur
 from truesitter.core.colour.value import luminance_to_srgb, value_to_luminance
 from truesitter.core.easel.areas import Areas, share_by_area
-from truesitter.core.types import Doubles, Floats, Labels, Mask
-from truesitter.core.values.edges import EdgeSamples, Sharpness, read_edges, sharpness_of
-
-LEAST_CONTRAST = 0.8
-"""Borders of less contrast, in value steps, tell nothing of the painter's hand."""
-
-TOO_HARD, TOO_SOFT = 0.55, 1.9
-"""Width painted ÷ planned [try]."""
-
-LEAST_WIDER_MM = 2.0
-SOFT_MM = 2.4
-"""A border has to be planned as wide as this before it can be too hard."""
-
-FEWEST = 10
-"""Readings of a border in one place before anything is said of it."""
+from truesitter.core.types import Doubles, Floats, Mask
 
 UNDER, OVER = 0.6, 1.5
 """Small contrast painted ÷ planned, outside which the finish of a place is told [try]."""
 
-LEAST_CM2 = 2.0
+QUIET = 0.08
+"""Small contrast, in value steps, below which the plan is quiet: marks there are the painter's own [try].
+
+The plan's own borders hold more small contrast than an overworked place gains: averaged over both, marks of
+a standard deviation of 3 L* raise it by a third, where the plan is quiet alone to several times.
+"""
+
+LEAST_CM2 = 0.8
 TOO_DARK = 2.0
 """In places darker than this a photograph shows its own grain and steps, not the painter's marks."""
 
-_GRAIN_PX = 1.2
 _SMALL_PX = 3.0
 _LEAST_SMALL = 0.05
 """Small contrast, in value steps, that is seen at all."""
 
 _TRIMS = 6
-
-
-@dataclass(frozen=True)
-class EdgeOff:
-    """A border that is not as planned.
-
-    Attributes
-    ----------
-    place
-        Its name.
-    x, y
-        A spot on it, in fractions.
-    painted_mm, planned_mm
-        Its widths.
-    readings
-        (n, 2) spots in pixels.
-    """
-
-    place: str
-    x: float
-    y: float
-    painted_mm: float
-    planned_mm: float
-    readings: Doubles
-
-    @property
-    def words(self) -> str:
-        """In a sentence."""
-        hard = self.painted_mm < self.planned_mm
-        said = f"the edge is {_kind(self.painted_mm)} ({self.painted_mm:.1f} mm) instead of "
-        said += f"{_kind(self.planned_mm)} ({self.planned_mm:.1f} mm)"
-        return f"{self.place[:1].upper()}{self.place[1:]}: {said}; too {'hard' if hard else 'soft'}."
-
-
-def _kind(width_mm: float) -> str:
-    kind = sharpness_of(width_mm, 2.0)
-    return "very soft" if kind is Sharpness.LOST else kind.value
-
-
-@dataclass(frozen=True)
-class EdgesRead:
-    """The same borders read on plan and painting; widths in mm."""
-
-    plan: EdgeSamples
-    painted_mm: Doubles
-    planned_mm: Doubles
-    clear: Mask
-    camera_mm: float
-
-
-def read_both(labels: Labels, own: Floats, plan: Floats, trusted: Mask, mm_per_px: float) -> EdgesRead:
-    """Read borders on both, and take the camera's softness out.
-
-    Parameters
-    ----------
-    labels
-        (h, w) value groups, along whose borders is read.
-    own, plan
-        (h, w) values.
-    """
-    # Grain breaks a profile off early: both are softened alike before they are read.
-    planned, painted = (read_edges(labels, blur(v, _GRAIN_PX), mm_per_px) for v in (plan, own))
-    wide, wanted = painted.width * mm_per_px, planned.width * mm_per_px
-    rows = np.clip(planned.points[:, 1].astype(int), 0, own.shape[0] - 1)
-    columns = np.clip(planned.points[:, 0].astype(int), 0, own.shape[1] - 1)
-    clear = (
-        (planned.contrast >= LEAST_CONTRAST) & (painted.contrast >= 0.8 * planned.contrast)
-        & (painted.contrast <= 1.3 * planned.contrast) & trusted[rows, columns]
-    )  # fmt: skip
-    sharp = clear & (wanted < 2.5)
-    gained = np.maximum(wide**2 - wanted**2, 0)
-    camera2 = float(np.median(gained[sharp])) if sharp.sum() >= FEWEST else 0.0
-    corrected = np.sqrt(np.maximum(wide**2 - camera2, (0.25 * wide) ** 2))
-    return EdgesRead(planned, corrected, wanted, clear, float(np.sqrt(camera2)))
-
-
-def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOff, ...]:
-    """Borders too hard or too soft, place by place, the farthest off first.
-
-    Free work is as hard or soft as its painter likes: only what stands out from the rest is told.
-    """
-    if free and read.clear.any():
-        usual = float(np.median((read.painted_mm / np.maximum(read.planned_mm, 0.3))[read.clear]))
-        read = replace(read, painted_mm=read.painted_mm / max(usual, 0.1))
-    height, width = areas.labels.shape
-    # A border belongs to the places on both its sides.
-    sides = []
-    for way in (1, -1):
-        at = read.plan.points + way * _ASIDE_PX * read.plan.lighter
-        columns, rows = (np.clip(at[:, k].astype(int), 0, n - 1) for k, n in ((0, width), (1, height)))
-        sides.append(areas.labels[rows, columns])
-    found = []
-    for number, name in enumerate(areas.names):
-        here = read.clear & ((sides[0] == number) | (sides[1] == number))
-        soft = here & (read.planned_mm >= SOFT_MM)
-        hard = soft & (read.painted_mm < TOO_HARD * read.planned_mm)
-        if hard.sum() >= FEWEST and hard.sum() >= 0.5 * soft.sum():
-            found.append(_off(name, hard, read, (height, width)))
-        loose = here & (read.painted_mm > TOO_SOFT * read.planned_mm)
-        loose &= read.painted_mm > read.planned_mm + LEAST_WIDER_MM
-        if loose.sum() >= 1.5 * FEWEST and loose.sum() >= 0.5 * here.sum():
-            found.append(_off(name, loose, read, (height, width)))
-    found.sort(key=lambda e: -len(e.readings))
-    told: set[tuple[float, float]] = set()
-    kept = []
-    for one in found:
-        spots = {(float(x), float(y)) for x, y in one.readings}
-        if len(spots & told) < _SAME * len(spots):
-            kept.append(one)
-            told |= spots
-    return tuple(sorted(kept, key=lambda e: -abs(np.log(e.painted_mm / e.planned_mm))))
-
-
-_ASIDE_PX = 5.0
-_SAME = 0.5
-"""A border of which so much was told of its other side is not told again."""
-
-
-def _off(name: str, which: Mask, read: EdgesRead, shape: tuple[int, int]) -> EdgeOff:
-    points = read.plan.points[which]
-    middle = points[int(np.argmin(((points - np.median(points, axis=0)) ** 2).sum(axis=1)))]
-    return EdgeOff(
-        name, float(middle[0] / shape[1]), float(middle[1] / shape[0]),
-        float(np.median(read.painted_mm[which])), float(np.median(read.planned_mm[which])), points,
-    )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -198,10 +64,61 @@ class FinishOff:
         )
 
 
-def small_contrast(value: Floats, where: Mask) -> Floats:
-    """Mean square of small marks, in value steps squared, (h, w)."""
+def small_contrast(value: Floats) -> Floats:
+    """Square of small marks, in value steps squared, (h, w)."""
     fine = blur(value, 1.0) - blur(value, _SMALL_PX)
-    return np.asarray(np.where(where, fine * fine, 0), dtype=np.float32)
+    return np.asarray(fine * fine, dtype=np.float32)
+
+
+@dataclass(frozen=True)
+class _Energy:
+    """Small contrast of each of n areas, in value steps squared.
+
+    Attributes
+    ----------
+    painted, planned
+        (n,) that of the painting as photographed, and of the plan.
+    room
+        (n,) pixels that are counted.
+    grain
+        (n,) what the camera and the relief of the strokes add.
+    """
+
+    painted: Doubles
+    planned: Doubles
+    room: Doubles
+    grain: Doubles
+
+
+def _mean_energy(
+    own: Floats, planned: Floats, plan: Floats, areas: Areas, trusted: Mask, least_px: float
+) -> _Energy:
+    """Means over whole areas: what is missing shows in them."""
+    room = share_by_area(areas, trusted.astype(np.float64))
+    mine, wanted = (
+        share_by_area(areas, np.where(trusted, e, 0).astype(np.float64)) / np.maximum(room, 1)
+        for e in (own, planned)
+    )
+    grain = _camera_grain(plan, mine - wanted, areas, trusted, room, room >= least_px)
+    return _Energy(mine, wanted, room, grain)
+
+
+def _quiet_energy(
+    own: Floats, planned: Floats, plan: Floats, areas: Areas, trusted: Mask, least_px: float
+) -> _Energy:
+    """Medians where the plan is quiet: a border that was moved shows in few pixels, marks in all."""
+    from scipy.ndimage import median
+
+    around = blur(planned, _SMALL_PX)
+    quiet = trusted & (around < QUIET**2)
+    room = share_by_area(areas, quiet.astype(np.float64))
+    labels, every = np.where(quiet, areas.labels, -1), np.arange(len(areas.names))
+    mine, wanted = (
+        np.nan_to_num(np.asarray(median(e, labels, every), dtype=np.float64))
+        for e in (blur(own, _SMALL_PX), around)
+    )
+    grain = _camera_grain(plan, mine - wanted, areas, quiet, room, room >= least_px)
+    return _Energy(mine, wanted, room, grain)
 
 
 def finish_off(
@@ -211,33 +128,42 @@ def finish_off(
 
     Free work is held to its own usual finish.
     """
+    least_px = LEAST_CM2 * 100 / mm_per_px**2
+    mine, wanted = small_contrast(own), small_contrast(plan)
     room = share_by_area(areas, trusted.astype(np.float64))
-    large = room * mm_per_px**2 / 100 >= LEAST_CM2
-    if not large.any():
+    if not (room >= least_px).any():
         return ()
-    mine, wanted = (
-        share_by_area(areas, small_contrast(v, trusted).astype(np.float64)) / np.maximum(room, 1)
-        for v in (own, plan)
-    )
     values = share_by_area(areas, np.where(trusted, plan, 0).astype(np.float64)) / np.maximum(room, 1)
-    grain = _camera_grain(plan, mine - wanted, areas, trusted, room, large)
-    usual = 1.0
-    if free:
-        worked = np.sqrt(np.maximum(0, mine - grain)[large] / np.maximum(wanted[large], 1e-6))
-        usual = max(0.1, float(np.median(worked)))
-    found = []
-    for number, name in enumerate(areas.names):
-        painted, planned = np.sqrt(max(0.0, mine[number] - grain[number])) / usual, np.sqrt(wanted[number])
-        if not large[number] or values[number] < TOO_DARK or max(painted, planned) < _LEAST_SMALL:
-            continue
-        noise = np.sqrt(grain[number])
-        if max(painted, planned) < noise:
-            # What is there drowns in the camera's own grain.
-            continue
-        ratio = float((painted + 0.3 * _LEAST_SMALL) / (planned + 0.3 * _LEAST_SMALL))
-        if not UNDER <= ratio <= OVER and abs(painted - planned) >= _LEAST_SMALL:
-            found.append(FinishOff(name, ratio, float(painted), float(planned)))
-    return tuple(sorted(found, key=lambda f: -abs(np.log(f.ratio))))
+    found: dict[str, FinishOff] = {}
+    # What was added is told where the plan is quiet, what is missing over all of a place.
+    for read, farther in ((_quiet_energy, True), (_mean_energy, False)):
+        energy = read(mine, wanted, plan, areas, trusted, least_px)
+        for number in np.flatnonzero((energy.room >= least_px) & (values >= TOO_DARK)):
+            one = _off_by(areas.names[number], number, energy, _usual(energy, least_px) if free else 1.0)
+            if one is not None and (one.ratio > 1) == farther:
+                found.setdefault(one.place, one)
+    return tuple(sorted(found.values(), key=lambda f: -abs(np.log(f.ratio))))
+
+
+def _usual(energy: _Energy, least_px: float) -> float:
+    """How much farther than planned a painter usually works."""
+    on = energy.room >= least_px
+    if not on.any():
+        return 1.0
+    clean = np.maximum(0, energy.painted - energy.grain)[on]
+    return max(0.1, float(np.median(np.sqrt(clean / np.maximum(energy.planned[on], 1e-6)))))
+
+
+def _off_by(place: str, number: int, energy: _Energy, usual: float) -> FinishOff | None:
+    """How one area is off; None where it is not, or drowns in the camera's own grain."""
+    painted = float(np.sqrt(max(0.0, energy.painted[number] - energy.grain[number]))) / usual
+    planned, noise = float(np.sqrt(energy.planned[number])), float(np.sqrt(energy.grain[number]))
+    if max(painted, planned) < max(_LEAST_SMALL, noise):
+        return None
+    ratio = (painted + 0.3 * _LEAST_SMALL) / (planned + 0.3 * _LEAST_SMALL)
+    if UNDER <= ratio <= OVER or abs(painted - planned) < _LEAST_SMALL:
+        return None
+    return FinishOff(place, ratio, painted, planned)
 
 
 def _camera_grain(

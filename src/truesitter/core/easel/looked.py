@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.easel.areas import Areas
-from truesitter.core.easel.finish import EdgesRead
+from truesitter.core.easel.borders import EdgesRead
 from truesitter.core.easel.squint import Squinted
 from truesitter.core.easel.whole import Whole
 from truesitter.core.light.ceilings import Ceiling
