@@ -25,9 +25,9 @@ from bench.screens import cold, crowd, schools, walk
 from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, short, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.paint.recipes.mixing import mix, mixture_reflectance
-from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.recipes.strings import mix_string
@@ -35,9 +35,9 @@ from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.regions import Scribble, solve_regions
-from truesitter.core.study import Study
-from truesitter.core.study.flesh import FAMILIES
+from truesitter.core.sitter.segmentation.region_map import Scribble, solve_regions
+from truesitter.core.stages import Study
+from truesitter.core.stages.flesh_stage import FAMILIES
 from truesitter.core.types import Bytes
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
@@ -174,7 +174,7 @@ def two_parts(picture: Bytes, start: Bytes) -> Bytes:
 _MEMORY = """
 import sys
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 s = Study.of_bytes(open(sys.argv[1], "rb").read(), StudySettings())
 s.values.plan(); s.passes.plan(); s.hair.map()
 print(next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmHWM")))

@@ -13,9 +13,9 @@ from PIL import Image
 from bench.inputs import demo_bytes, study
 from bench.timing import Figure, figure, repeats
 from truesitter.core.colour.spaces import picture_to_linear
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import PaintingSettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.devices.camera import Studio, photograph
 
 _REPEATS = 7

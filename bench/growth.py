@@ -15,11 +15,11 @@ from bench.timing import Figure, figure, ratio, short, times
 from truesitter.core.drills.rounds import Score
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Began, Ended, Happening, Noted, Work
-from truesitter.store.clock import now
-from truesitter.store.drills import Asked
-from truesitter.store.log_rows import row_of
-from truesitter.store.models import DrillRow
-from truesitter.store.sitters import Shelf
+from truesitter.store.log.drills import Asked
+from truesitter.store.log.log_rows import row_of
+from truesitter.store.rows.clock import now
+from truesitter.store.rows.models import DrillRow
+from truesitter.store.settings.sitters import Shelf
 
 MANY = 49_000
 ROUNDS = 30_000

@@ -9,19 +9,19 @@ from skimage import feature
 
 from bench.inputs import study
 from bench.timing import Figure, figure, ratio, times
+from truesitter.core.canvas.hair_canvas import paint_hair
 from truesitter.core.colour.value import picture_luminance
-from truesitter.core.hair.beliefs import Signs
-from truesitter.core.hair.field import solve_axes
-from truesitter.core.hair.guides import Guide, Handles
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.locks import split_locks
-from truesitter.core.hair.sense import orient
-from truesitter.core.hair.stroke_types import WAVY
-from truesitter.core.hair.strokes import Wish, lay_strokes
-from truesitter.core.hair.volumes import hair_volumes
-from truesitter.core.hair.whorls import find_whorls
-from truesitter.core.passes.hair_canvas import paint_hair
+from truesitter.core.hair.field.direction_field import solve_axes
+from truesitter.core.hair.field.growth_lines import growth_lines
+from truesitter.core.hair.field.guides import Guide, Handles
+from truesitter.core.hair.field.hair_beliefs import Signs
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.root_sense import orient
+from truesitter.core.hair.field.whorls import find_whorls
+from truesitter.core.hair.locks.lock_regions import split_locks
+from truesitter.core.hair.locks.volumes import hair_volumes
+from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
+from truesitter.core.hair.strokes.stroke_types import WAVY
 from truesitter.core.sitter.region_names import Region
 
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from bench.timing import short
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 
 def demo_bytes(name: str) -> bytes:

@@ -9,9 +9,9 @@ import numpy as np
 
 from bench.inputs import demo_bytes, study
 from bench.timing import Figure, figure, repeats, times
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 _REPEATS = 7
 

@@ -9,17 +9,17 @@ import numpy as np
 
 from bench.inputs import demo_bytes, study
 from bench.timing import Figure, figure, ratio, times
+from truesitter.core.canvas.painted import Painting, paint
+from truesitter.core.canvas.painted_borders import measure_borders
 from truesitter.core.colour.value import lightness_map_to_value
+from truesitter.core.paint.layered.coat_count import coat_map, coats_of
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
-from truesitter.core.paint.recipes.coats import coat_map, coats_of
-from truesitter.core.passes.borders import measure_borders
-from truesitter.core.passes.painted import Painting, paint
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import SCHOOLS, School
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.school.library import SCHOOLS, School
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 
 def in_school(key: str) -> Study:

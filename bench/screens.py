@@ -21,11 +21,11 @@ from bench.serving import CHROMIUM
 from bench.timing import Figure, figure, repeats, short
 from siege.afternoon import afternoon
 from siege.server import Server
-from truesitter.core.memo import Memo
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.graph.memo import Memo
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.web.bench import REMEMBERED
+from truesitter.core.stages import Study
+from truesitter.web.http.dependencies import REMEMBERED
 
 STAGES = Path(__file__).parents[1] / "frontend" / "src" / "sitter" / "stages.ts"
 QUIET = 0.3

@@ -20,8 +20,8 @@ from playwright.sync_api import sync_playwright
 
 from bench.inputs import demo_bytes
 from bench.timing import Figure, figure, repeats, short, times
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 CHROMIUM: dict[str, Any] = {
     "executable_path": "/usr/bin/chromium",
@@ -81,7 +81,16 @@ def start() -> list[Figure]:
                 port = free.getsockname()[1]
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             began = time.perf_counter()
-            command = [sys.executable, "-m", "truesitter.cli", "serve", "--data", folder, "--port", str(port)]
+            command = [
+                sys.executable,
+                "-m",
+                "truesitter.cli.main",
+                "serve",
+                "--data",
+                folder,
+                "--port",
+                str(port),
+            ]
             server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
             assert server.stdout is not None
             server.stdout.readline()

@@ -5,9 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 
 import truesitter.demo
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.demo.paintings import SHOTS, taken
 from truesitter.demo.seed import SITTERS
 

@@ -13,8 +13,8 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.serving import CHROMIUM
 from truesitter.demo.seed import seed
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 TARGET = Path(__file__).parents[1] / "docs/screenshots"
 PORT = 8447

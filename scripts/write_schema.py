@@ -6,12 +6,12 @@ import json
 import tempfile
 from pathlib import Path
 
-from truesitter.core.log.document import log_schema
-from truesitter.formats.plan import Plan
-from truesitter.formats.school_files import school_schema
-from truesitter.store.sitter_files import sitter_schema
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.core.log.log_document import log_schema
+from truesitter.formats.documents.plan import Plan
+from truesitter.formats.documents.school_files import school_schema
+from truesitter.store.files.sitter_files import sitter_schema
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 ROOT = Path(__file__).parents[1]
 

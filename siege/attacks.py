@@ -23,8 +23,8 @@ import psutil
 
 from bench.inputs import demo_bytes
 from siege.server import Server
-from truesitter.store.database import copy_database
-from truesitter.store.sitters import Shelf
+from truesitter.store.rows.database import copy_database
+from truesitter.store.settings.sitters import Shelf
 
 PASSPHRASE = "linseed and walnut"
 _COMMAND = [sys.executable, "-m", "truesitter.cli"]

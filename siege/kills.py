@@ -15,8 +15,8 @@ import httpx
 
 from bench.inputs import demo_bytes
 from siege.server import Server
-from truesitter.store.backup import restore_backup
-from truesitter.store.check import check_folder
+from truesitter.store.backup.backup import restore_backup
+from truesitter.store.backup.check import check_folder
 
 KILLS = 200
 

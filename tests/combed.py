@@ -10,7 +10,7 @@ import numpy as np
 from tests.conftest import jpeg, truth
 from tests.restaged import restaged
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 SCALP, BROWS, BEARD = 2, 3, 4
 """Numbers of the true labels."""

@@ -15,9 +15,9 @@ import pytest
 from hypothesis import settings
 from PIL import Image
 
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 # A slow or busy machine must not fail a law that holds.
 settings.register_profile("steady", deadline=None)

@@ -11,9 +11,9 @@ import numpy as np
 
 from tests.conftest import BACK_VIEW_SCRIBBLES, jpeg, truth
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import PaintingSettings, StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.devices.camera import Studio, photograph
 
 SHOTS: dict[str, bytes] = {}

@@ -12,7 +12,7 @@ from skimage.graph import MCP_Geometric
 from skimage.morphology import skeletonize
 
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.regions import Scribble
+from truesitter.core.sitter.segmentation.region_map import Scribble
 
 # Numbers of the made sitters' true masks, and what a painter calls them.
 TRUE_REGIONS = (

@@ -12,11 +12,11 @@ import pytest
 from typer.testing import CliRunner
 
 from tests.conftest import truth
-from truesitter.cli import app
+from truesitter.cli.main import app
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.paint.tubes.rack import OwnTube, Stock
 from truesitter.core.paint.tubes.swatches import Swatches
-from truesitter.formats.rack_files import rack_json
+from truesitter.formats.documents.rack_files import rack_json
 
 MIX = ["mix", "--target-lab"]
 

@@ -18,14 +18,14 @@ from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
 from tests.log import painted
-from truesitter.cli import app
-from truesitter.cli_plan import folders_for
+from truesitter.cli.main import app
+from truesitter.cli.plan import folders_for
 from truesitter.core.refusal import Refusal
-from truesitter.pools import Cluster, EmbeddedPool, LostCluster, LostWorker, Scheduler
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
-from truesitter.web.errand_work import do
-from truesitter.web.errands import Errands
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.queue.pools import Cluster, EmbeddedPool, LostCluster, LostWorker, Scheduler
+from truesitter.web.queue.remote_tasks import Errands
+from truesitter.web.server.app import create_app
+from truesitter.web.server.remote_work import do
 
 KILL = signal.SIGKILL
 
@@ -139,7 +139,7 @@ def test_no_scheduler_and_no_dask_are_said(tmp_path: Path, monkeypatch: pytest.M
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         nobody = f"tcp://127.0.0.1:{probe.getsockname()[1]}"
-        monkeypatch.setattr("truesitter.pools._ANSWERS_WITHIN", "1s")
+        monkeypatch.setattr("truesitter.web.queue.pools._ANSWERS_WITHIN", "1s")
         with pytest.raises(Refusal, match="no scheduler answers"):
             Cluster(Scheduler(nobody))
     monkeypatch.setitem(sys.modules, "distributed", None)
@@ -176,7 +176,7 @@ def test_a_wrong_address_is_said_in_seconds_and_leaves_nothing_behind(tmp_path: 
 def test_plans_do_not_wait_for_ever_where_nobody_works(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("truesitter.pools._JOINS_WITHIN", 1.0)
+    monkeypatch.setattr("truesitter.web.queue.pools._JOINS_WITHIN", 1.0)
     with _alone(0) as address:
         nobody = Cluster(Scheduler(address))
         with pytest.raises(LostCluster, match="no worker has joined"):
@@ -197,7 +197,7 @@ def test_a_server_goes_on_whatever_becomes_of_its_cluster(
     tmp_path: Path, made_photo: bytes, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
 ) -> None:
     """A worker is killed, then all of them, then the scheduler ends: each answer comes all the same."""
-    monkeypatch.setattr("truesitter.web.errands.ASKED_AGAIN", 0.5)
+    monkeypatch.setattr("truesitter.web.queue.remote_tasks.ASKED_AGAIN", 0.5)
     shelf = Shelf(tmp_path)
     url = f"/api/sitters/{shelf.add(made_photo, 'a.jpg').id}"
     with ExitStack() as stack:

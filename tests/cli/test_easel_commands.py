@@ -13,7 +13,7 @@ from tests.cli.test_cli import run
 from tests.conftest import truth
 from tests.easel import painter
 from truesitter.devices.camera import Studio
-from truesitter.formats.plan import plan_of
+from truesitter.formats.documents.plan import plan_of
 
 
 @pytest.fixture(scope="module")

@@ -13,9 +13,9 @@ from icalendar import Calendar
 from tests.cli.test_cli import run
 from tests.conftest import jpeg
 from tests.log import Hand, painted, work
-from truesitter.formats.log_files import log_csv, log_json, read_log
-from truesitter.store.clock import now
-from truesitter.store.sitters import Shelf
+from truesitter.formats.documents.log_files import log_csv, log_json, read_log
+from truesitter.store.rows.clock import now
+from truesitter.store.settings.sitters import Shelf
 
 
 @pytest.fixture

@@ -13,18 +13,18 @@ from hypothesis import strategies as st
 
 from tests.conftest import jpeg, study_of
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.light.borrowing import borrowed, cloth_borrows
-from truesitter.core.light.ceilings import IN_SHADOW, ceilings
-from truesitter.core.light.eyes import ORDER
-from truesitter.core.light.highlights import Edge, Kind, find_highlights, how_to_make
-from truesitter.core.light.hue_line import TOLERANCE, fewest_stops, hue_stops
-from truesitter.core.light.shine import shine_map
-from truesitter.core.light.skin_colour import Turn, off_mean, skin_colour, turn_of
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.light.mirrored.ceilings import IN_SHADOW, ceilings
+from truesitter.core.light.mirrored.eyes import ORDER
+from truesitter.core.light.mirrored.highlights import Edge, Kind, find_highlights, how_to_make
+from truesitter.core.light.mirrored.skin_shine import shine_map
+from truesitter.core.light.tints.borrowing import borrowed, cloth_borrows
+from truesitter.core.light.tints.hue_line import TOLERANCE, fewest_stops, hue_stops
+from truesitter.core.light.tints.skin_colour import Turn, off_mean, skin_colour, turn_of
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 SHAPE = (200, 200)
 
@@ -329,7 +329,7 @@ def test_left_is_left_in_a_mirrored_photograph_too() -> None:
 
 
 def test_every_check_of_an_eye_can_fail() -> None:
-    from truesitter.core.light.eyes import EyePart, checks_of
+    from truesitter.core.light.mirrored.eyes import EyePart, checks_of
 
     def told(**values: float) -> list[bool]:
         parts = tuple(EyePart(n, values.get(n, 4.0), 0.5, 0.5) for n in ORDER)

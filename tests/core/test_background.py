@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.passes.background import (
+from truesitter.core.design.background import (
     FOUND,
     Background,
     Design,

@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of, truth
-from truesitter.core.sitter.body_skin import EqualLight, body_skin, grown
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.segmentation.body_skin import EqualLight, body_skin, grown
 
 
 def skin(lightness: np.ndarray, a: float = 14.0, b: float = 20.0) -> np.ndarray:

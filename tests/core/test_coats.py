@@ -12,23 +12,23 @@ from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.families import APART, colour_families, hue_word
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
+from truesitter.core.paint.layered.coat_count import coat_map, coats_of, paintable
+from truesitter.core.paint.layered.films import Film, ground_of, stack
+from truesitter.core.paint.layered.glazes import glaze_blends, glaze_over_all, hue_spread
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
-from truesitter.core.paint.recipes.coats import coat_map, coats_of, paintable
-from truesitter.core.paint.recipes.films import Film, ground_of, stack
-from truesitter.core.paint.recipes.glazes import glaze_blends, glaze_over_all, hue_spread
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.turned import Way, turned
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
-from truesitter.core.study.coats import coat_plan
+from truesitter.core.stages import Study
+from truesitter.core.usecases.coats_needed import coat_plan
 
 LIGHT, DARK = {"burnt-sienna": 1}, {"burnt-umber": 2, "ultramarine-blue": 1}
 PAPER = WHITE_PAPER.internal()

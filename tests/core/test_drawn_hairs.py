@@ -8,21 +8,21 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.drawn.hair_lines import A_SIDE, ROOT_PART, STRAYS, moustache, strays
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
-from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.hair_lines import A_SIDE, ROOT_PART, STRAYS, moustache, strays
-from truesitter.core.passes.kinds.again import AGAIN
-from truesitter.core.passes.layer import Layer
-from truesitter.core.passes.laying import Laid, Scene, Step
-from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject, Thinned
-from truesitter.core.passes.seams import Seam
+from truesitter.core.plan.kinds.again_pass import AGAIN
+from truesitter.core.plan.laying import Laid, Scene, Step
+from truesitter.core.plan.pass_plan import Subject, Thinned
+from truesitter.core.plan.seams import Seam
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.values.edges import Sharpness
 

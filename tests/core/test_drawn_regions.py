@@ -9,8 +9,8 @@ from tests.conftest import study_of, truth
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.places import OWN_REACH, OwnPlace, is_unnamed, numbered, own_name
 from truesitter.core.sitter.region_names import DRAWN, Region
-from truesitter.core.sitter.regions import Scribble, rasterise
-from truesitter.core.study import Study
+from truesitter.core.sitter.segmentation.region_map import Scribble, rasterise
+from truesitter.core.stages import Study
 
 ROUND = tuple((0.5 + 0.1 * float(np.cos(a)), 0.15 + 0.06 * float(np.sin(a))) for a in np.linspace(0, 6.1, 24))
 

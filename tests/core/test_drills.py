@@ -18,11 +18,11 @@ from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.drills.drawing import THINS_TO, filled
-from truesitter.core.drills.kinds import DRILLS, DrillName
-from truesitter.core.drills.looking import WARM_HUE
+from truesitter.core.drills.drawing_rounds import THINS_TO, filled
+from truesitter.core.drills.drill_kinds import DRILLS, DrillName
+from truesitter.core.drills.drill_picture import DrillPicture, Peak
+from truesitter.core.drills.looking_rounds import WARM_HUE
 from truesitter.core.drills.make import MAKERS, make_round
-from truesitter.core.drills.picture import DrillPicture, Peak
 from truesitter.core.drills.rounds import Answer, NotHere, Round
 from truesitter.core.drills.spacing import DAYS, Due, Go, due
 from truesitter.core.drills.staircase import REMEMBERED, Told, at_threshold, chance, estimate

@@ -11,20 +11,20 @@ from hypothesis import strategies as st
 from tests.easel import painter, photographed, relit
 from truesitter.core.colour.spaces import srgb_to_linear
 from truesitter.core.colour.value import Luminance, luminance_to_value, value_to_srgb
-from truesitter.core.easel.areas import Areas, areas_of
-from truesitter.core.easel.borders import edges_off, read_both
-from truesitter.core.easel.dab import check_dab
-from truesitter.core.easel.drawing import Feature, Offset, offset_of
-from truesitter.core.easel.findings import find_differences
-from truesitter.core.easel.finish import _camera_grain, finish_off
-from truesitter.core.easel.habits import Observed, find_habits
-from truesitter.core.easel.likeness import normalised
-from truesitter.core.easel.printing import STEPS, PrinterCurve
-from truesitter.core.easel.squint import Squinted
-from truesitter.core.easel.stop import stop_test
-from truesitter.core.easel.words import colour_words, in_steps, value_words
+from truesitter.core.easel.compare.border_widths import edges_off, read_both
+from truesitter.core.easel.compare.difference_words import colour_words, in_steps, value_words
+from truesitter.core.easel.compare.drawing_offsets import Feature, Offset, offset_of
+from truesitter.core.easel.compare.findings import find_differences
+from truesitter.core.easel.compare.small_finish import _camera_grain, finish_off
+from truesitter.core.easel.compare.squinted import Squinted
+from truesitter.core.easel.correct.dab import check_dab
+from truesitter.core.easel.correct.painting_habits import Observed, find_habits
+from truesitter.core.easel.correct.stop import stop_test
+from truesitter.core.easel.find.correlation import normalised
+from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.areas import Areas, areas_of
 from truesitter.core.sitter.places import OWN_REACH, OwnPlace
 from truesitter.core.sitter.region_names import Region
 from truesitter.devices.camera import Studio

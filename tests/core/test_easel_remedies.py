@@ -14,18 +14,18 @@ from tests.easel import painter, photographed, relit
 from truesitter.core.colour.spaces import as_lab, srgb_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.easel.remedy import Bench, remedies
-from truesitter.core.easel.stop import stop_test
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.easel.correct.remedy import Bench, remedies
+from truesitter.core.easel.correct.stop import stop_test
+from truesitter.core.paint.layered.films import Film, ground_of, stack
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
-from truesitter.core.paint.recipes.films import Film, ground_of, stack
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import starter
-from truesitter.core.passes.palettes import palettes_for
-from truesitter.core.passes.schools import school
 from truesitter.core.refusal import Refusal
-from truesitter.core.study.again import plan_again
+from truesitter.core.school.library import school
+from truesitter.core.school.school_palettes import palettes_for
+from truesitter.core.usecases.painted_again import plan_again
 from truesitter.devices.camera import Studio
 
 

@@ -10,16 +10,16 @@ import pytest
 
 from tests.conftest import jpeg, study_of, truth
 from tests.restaged import restaged
-from truesitter.core.memo import Memo
-from truesitter.core.passes.kinds.coats import PAST
-from truesitter.core.passes.layer import Layer, Taking
-from truesitter.core.passes.places import split
-from truesitter.core.passes.plan import PassPlan
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.canvas.layer import Layer, Taking
+from truesitter.core.graph.memo import Memo
+from truesitter.core.plan.kinds.coats_pass import PAST
+from truesitter.core.plan.pass_places import split
+from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 TUBES = {
     "earths": ("titanium-white", "yellow-ochre", "light-red", "ivory-black"),

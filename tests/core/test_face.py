@@ -8,10 +8,10 @@ import sys
 import numpy as np
 import pytest
 
-from truesitter.core.pixels import in_pixels, pixel_at, window_at
+from truesitter.core.imaging.pixels import in_pixels, pixel_at, window_at
 from truesitter.core.sitter.face import EYES, LIPS, MESH_POINTS, OVAL, Face
+from truesitter.core.sitter.face_proportions import face_proportions
 from truesitter.core.sitter.places import PLACES, place_centres, place_of
-from truesitter.core.sitter.proportions import face_proportions
 
 
 def made_face() -> Face:

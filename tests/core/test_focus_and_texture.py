@@ -12,7 +12,7 @@ from scipy.spatial import cKDTree
 
 from tests.core.test_schools import planned
 from truesitter.core.colour.spaces import picture_to_lab
-from truesitter.core.passes.focus import (
+from truesitter.core.design.focus import (
     LEAST,
     REACH,
     SHARPEST_MM,
@@ -25,10 +25,10 @@ from truesitter.core.passes.focus import (
     small_contrast,
     words_for,
 )
-from truesitter.core.passes.texture import LEAST as LEAST_TEXTURE
-from truesitter.core.passes.texture import LIGHT_AT, PORE_MM, SIZES, lay_texture
+from truesitter.core.design.texture import LEAST as LEAST_TEXTURE
+from truesitter.core.design.texture import LIGHT_AT, PORE_MM, SIZES, lay_texture
 from truesitter.core.sitter.region_names import Region
-from truesitter.formats.stencil import stencil_svg
+from truesitter.formats.print.stencil import stencil_svg
 
 NEAR = FocusMark(0.5, 0.5, "near")
 

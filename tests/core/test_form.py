@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
-from truesitter.core.light.body_normals import body_normals
-from truesitter.core.light.casters import CASTERS, blocked, caster_of
-from truesitter.core.light.form import FormClass, rises_again, shadow_border, skin_form
-from truesitter.core.light.report import cast_shadows, class_colours, passage, terminator
+from truesitter.core.light.form.light_form import FormClass, rises_again, shadow_border, skin_form
+from truesitter.core.light.key.body_normals import body_normals
+from truesitter.core.light.key.casters import CASTERS, blocked, caster_of
+from truesitter.core.light.light_report import cast_shadows, class_colours, passage, terminator
 from truesitter.core.sitter.region_names import Region
 
 SHAPE = (200, 200)

@@ -8,12 +8,12 @@ import pytest
 from scipy.spatial import cKDTree
 
 from tests.core.test_hair_strokes import MM, SHAPE, flowing
-from truesitter.core.hair.found_strokes import find_strokes
-from truesitter.core.hair.practice import check_strokes
-from truesitter.core.hair.stroke_types import SHORT
-from truesitter.core.hair.strokes import Ground, Wish, lay_strokes
-from truesitter.core.line import Line
-from truesitter.core.passes.lines import line_cover
+from truesitter.core.canvas.drawn.painted_lines import line_cover
+from truesitter.core.hair.checks.found_strokes import find_strokes
+from truesitter.core.hair.checks.practice import check_strokes
+from truesitter.core.hair.strokes.hair_strokes import Ground, Wish, lay_strokes
+from truesitter.core.hair.strokes.stroke_types import SHORT
+from truesitter.core.imaging.line import Line
 from truesitter.core.refusal import Refusal
 
 FINE = 4

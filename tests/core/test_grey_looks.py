@@ -9,7 +9,7 @@ import pytest
 
 from tests.conftest import study_of, truth
 from truesitter.core.colour.spaces import picture_to_lab
-from truesitter.core.sitter.grey_looks import grey_looks, without_colour
+from truesitter.core.sitter.segmentation.grey_looks import grey_looks, without_colour
 
 
 def ramp(tint: tuple[float, float, float]) -> np.ndarray:

@@ -8,14 +8,14 @@ import pytest
 from tests.conftest import study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
+from truesitter.core.design.ground_tone import STAYS_DELTA_E, STAYS_VALUE, choose_grounds, stays_where
 from truesitter.core.paint.tubes.palettes import starter
-from truesitter.core.passes.ground import STAYS_DELTA_E, STAYS_VALUE, choose_grounds, stays_where
-from truesitter.core.passes.minutes import rates
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.plan.minutes import rates
 from truesitter.core.refusal import Refusal
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 PACE = rates(SCHOOLS["layered-oil"].pace, "portrait", False)
 

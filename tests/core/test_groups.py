@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as arrays
 
 from tests.conftest import study_of, truth
-from truesitter.core.blur import blur
+from truesitter.core.imaging.blur import blur
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings, ValueSettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.core.values.contrast import largest_patches, read_contrast
 from truesitter.core.values.cuts import best_fit_cuts, merge_group, split_group
 from truesitter.core.values.inventory import join_shape, list_shapes

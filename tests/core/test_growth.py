@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 from scipy.spatial import cKDTree
 
 from tests.conftest import study_of
-from truesitter.core.hair.beliefs import Signs
-from truesitter.core.hair.field import AxisField, solve_axes
-from truesitter.core.hair.guides import DrawnWhorl, Guide, Handles
-from truesitter.core.hair.kinds import Kind, kinds_of
-from truesitter.core.hair.lines import GrowthLine, growth_lines, painting_order
-from truesitter.core.hair.sense import orient
-from truesitter.core.hair.whorls import Whorl, find_whorls, with_drawn
+from truesitter.core.hair.field.direction_field import AxisField, solve_axes
+from truesitter.core.hair.field.growth_lines import GrowthLine, growth_lines, painting_order
+from truesitter.core.hair.field.guides import DrawnWhorl, Guide, Handles
+from truesitter.core.hair.field.hair_beliefs import Signs
+from truesitter.core.hair.field.hair_kinds import Kind, kinds_of
+from truesitter.core.hair.field.root_sense import orient
+from truesitter.core.hair.field.whorls import Whorl, find_whorls, with_drawn
 from truesitter.core.sitter.region_names import Region
 
 SIZE = 120

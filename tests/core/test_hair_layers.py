@@ -9,15 +9,15 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.hair.approach import NEITHER, brushes, choose_approach
-from truesitter.core.hair.hands import in_order, pull_of
-from truesitter.core.hair.lock_shapes import Lock
-from truesitter.core.memo import Memo
-from truesitter.core.passes.change import Change
-from truesitter.core.passes.hair_canvas import HairCanvas
-from truesitter.core.passes.painted import Painted
+from truesitter.core.canvas.canvas_change import Change
+from truesitter.core.canvas.hair_canvas import HairCanvas
+from truesitter.core.canvas.painted import Painted
+from truesitter.core.graph.memo import Memo
+from truesitter.core.hair.locks.lock_shapes import Lock
+from truesitter.core.hair.strokes.approach import NEITHER, brushes, choose_approach
+from truesitter.core.hair.strokes.hands import in_order, pull_of
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 
 @cache
@@ -104,7 +104,7 @@ def test_dark_strays_begin_only_where_it_is_dark(monkeypatch: pytest.MonkeyPatch
         asked.append(tone)
         return ()
 
-    monkeypatch.setattr("truesitter.core.passes.hair_layers.lay_strays", spy)
+    monkeypatch.setattr("truesitter.core.canvas.hair_layers.lay_strays", spy)
     study = painted("maren", layers=6)
     layers = [one for one in study.hair_layers.layers() if one.mass == "Hair" and one.lines]
     scalp = study.hair.directed()[1] == 1

@@ -9,12 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
-from truesitter.core.hair.field import AxisField
-from truesitter.core.hair.hairline import passage_width, read_hairline
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.knot import find_knot
-from truesitter.core.hair.practice import check_strokes
-from truesitter.core.hair.shapes import (
+from truesitter.core.hair.checks.practice import check_strokes
+from truesitter.core.hair.field.direction_field import AxisField
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.knot import find_knot
+from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
     MOUSTACHE_PAIR,
     light_forms,
@@ -22,11 +21,12 @@ from truesitter.core.hair.shapes import (
     pair_of,
     shape_of,
 )  # fmt: skip
-from truesitter.core.hair.shine import band_mask, expected_band, shine_of
-from truesitter.core.hair.stroke_types import SHORT, STRAIGHT
-from truesitter.core.hair.strokes import Ground
-from truesitter.core.hair.volumes import Volumes
-from truesitter.core.light.brush_direction import brush_directions
+from truesitter.core.hair.locks.hair_shine import band_mask, expected_band, shine_of
+from truesitter.core.hair.locks.hairline import passage_width, read_hairline
+from truesitter.core.hair.locks.volumes import Volumes
+from truesitter.core.hair.strokes.hair_strokes import Ground
+from truesitter.core.hair.strokes.stroke_types import SHORT, STRAIGHT
+from truesitter.core.light.form.brush_direction import brush_directions
 
 SHAPE = (300, 240)
 MM = 0.5

@@ -7,10 +7,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.lines import ROOT_PART
-from truesitter.core.hair.strays import lay_strays
-from truesitter.core.hair.stroke_types import (
+from truesitter.core.hair.field.growth_lines import ROOT_PART
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.whorls import Whorl
+from truesitter.core.hair.strokes.hair_strokes import (
+    POINTS,
+    Ground,
+    Wish,
+    curvature,
+    lay_strokes,
+    widest_brush,
+)
+from truesitter.core.hair.strokes.strays import lay_strays
+from truesitter.core.hair.strokes.stroke_types import (
     ALL_TYPES,
     BEARD,
     BROW,
@@ -23,9 +32,7 @@ from truesitter.core.hair.stroke_types import (
     hair_type,
     type_for,
 )  # fmt: skip
-from truesitter.core.hair.strokes import POINTS, Ground, Wish, curvature, lay_strokes, widest_brush
-from truesitter.core.hair.whorls import Whorl
-from truesitter.core.line import Line
+from truesitter.core.imaging.line import Line
 
 SHAPE = (300, 240)
 MM = 0.5

@@ -7,32 +7,32 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from truesitter.core.canvas.brushes import WIDTHS_MM, widest_brush
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.layered.films import film_for_value
+from truesitter.core.paint.layered.glazes import find_glazes, glaze_blends
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import PRIMED_CANVAS
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.films import film_for_value
-from truesitter.core.paint.recipes.glazes import find_glazes, glaze_blends
 from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.passes.brushes import WIDTHS_MM, widest_brush
-from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.kinds.glaze import GLAZE
-from truesitter.core.passes.kinds.light import LIGHT
-from truesitter.core.passes.kinds.mass import MASS
-from truesitter.core.passes.kinds.wash import WASH
-from truesitter.core.passes.layer import Layer
-from truesitter.core.passes.laying import Laid, Laying, Scene, Step
-from truesitter.core.passes.palettes import palettes_for
-from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import Subject
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import school
+from truesitter.core.plan.kinds.glaze_pass import GLAZE
+from truesitter.core.plan.kinds.light_pass import LIGHT
+from truesitter.core.plan.kinds.mass_pass import MASS
+from truesitter.core.plan.kinds.wash_pass import WASH
+from truesitter.core.plan.laying import Laid, Laying, Scene, Step
+from truesitter.core.plan.pass_plan import Subject
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.school.library import school
+from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.sitter.region_names import Region
 
 SIZE = (24, 30)

@@ -7,13 +7,13 @@ import pytest
 from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import srgb_to_hex
-from truesitter.core.light.direction import LightDirection
-from truesitter.core.light.peaks import MOST, find_peaks
+from truesitter.core.light.form.peaks import MOST, find_peaks
+from truesitter.core.light.key.light_direction import LightDirection
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.reach import Reach, map_picture, map_target
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
-from truesitter.core.passes.kinds.wash import wash_parts
+from truesitter.core.plan.kinds.wash_pass import wash_parts
 from truesitter.core.reference.decode import PhotographInfo, estimated_bytes
 from truesitter.core.reference.frame import LEAST_CROP_PX, Frame, place
 from truesitter.core.reference.tone import balance_from

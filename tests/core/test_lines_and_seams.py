@@ -12,25 +12,25 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
-from truesitter.core.line import Line
-from truesitter.core.memo import Memo
-from truesitter.core.paint.media.media import MEDIA
-from truesitter.core.passes.borders import LEVELS
-from truesitter.core.passes.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
-from truesitter.core.passes.lines import (
+from truesitter.core.canvas.drawn.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
+from truesitter.core.canvas.drawn.painted_lines import (
     line_area_cm2,
     line_brush_mm,
     line_cover,
     line_length_mm,
     stroke_minutes,
 )
-from truesitter.core.passes.plan import PassPlan
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.passes.seams import Seam
+from truesitter.core.canvas.painted_borders import LEVELS
+from truesitter.core.graph.memo import Memo
+from truesitter.core.imaging.line import Line
+from truesitter.core.paint.media.media_table import MEDIA
+from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.plan.seams import Seam
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
 
 SHAPE = (120, 160)

@@ -14,14 +14,14 @@ from hypothesis import strategies as st
 from tests.conftest import study_of
 from tests.log import NOON, Hand, work
 from truesitter.core.log.days import by_day, days_of, midnight, zone_of
-from truesitter.core.log.drying import Clock, clocks_of, slowed
+from truesitter.core.log.drying_clocks import Clock, clocks_of, slowed
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Judged, Noted, Tried, Used, read_happening
+from truesitter.core.log.logged_swatches import swatches_of
 from truesitter.core.log.possible import possible_now
 from truesitter.core.log.search import found_in
 from truesitter.core.log.sittings import LONGEST, check_follows, progress_of, sittings_of
-from truesitter.core.log.swatches import swatches_of
-from truesitter.core.passes.waiting import Room
+from truesitter.core.pace.waiting import Room
 from truesitter.core.refusal import Refusal
 
 LATER = NOON + timedelta(days=30)

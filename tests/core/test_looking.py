@@ -7,12 +7,12 @@ import pytest
 
 from tests.conftest import jpeg
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.core.values.compare import compare, read_spot
+from truesitter.core.stages import Study
 from truesitter.core.values.contrast import largest_patches, read_contrast
 from truesitter.core.values.edge_runs import Edge, join_edges
 from truesitter.core.values.edges import EdgeSamples, Sharpness
 from truesitter.core.values.shapes import find_shapes, largest_circles
+from truesitter.core.values.value_comparison import compare, read_spot
 
 
 def spot_on(spot: float, surround: float, far: float = 5.0) -> np.ndarray:

@@ -24,7 +24,7 @@ from truesitter.core.reference.tone import (
 )
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.face import Face
-from truesitter.core.sitter.proportions import face_proportions
+from truesitter.core.sitter.face_proportions import face_proportions
 from truesitter.core.values.value_map import value_map
 
 CANVAS = (300.0, 400.0)

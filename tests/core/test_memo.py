@@ -10,8 +10,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from truesitter.core.footprint import Footprint
-from truesitter.core.memo import Memo
+from truesitter.core.graph.footprint import Footprint
+from truesitter.core.graph.memo import Memo
 
 BIG = 100_000
 

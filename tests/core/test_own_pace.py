@@ -13,8 +13,7 @@ from tests.conftest import study_of
 from tests.log import NOON, Hand, painted, work
 from truesitter.core.log.events import PaceReset
 from truesitter.core.log.rates import own_pace
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS
-from truesitter.core.passes.own_pace import (
+from truesitter.core.pace.own_pace import (
     FEWEST_SITTINGS,
     SLOWEST,
     Learned,
@@ -24,8 +23,9 @@ from truesitter.core.passes.own_pace import (
     levels_of,
     place_of,
 )
-from truesitter.core.passes.pacing import level_of, paced
-from truesitter.core.passes.waiting import Timed, earliest_starts
+from truesitter.core.pace.waiting import Timed, earliest_starts
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS
+from truesitter.core.plan.pacing import level_of, paced
 
 LATER = NOON + timedelta(days=400)
 PLANTED = {"skin": 1.6, "hair": 0.7, "garment": 1.0}

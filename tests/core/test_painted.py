@@ -10,6 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import THICK_MM, Layer, Taking
+from truesitter.core.canvas.painted import Painting, carried_on, paint, reached
+from truesitter.core.canvas.painted_borders import LEVELS, WIDEST_SIDE_MM, Borders, cover, measure_borders
+from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.canvas.taking_off import TOOLS, share_for_value, value_on, why_not
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -22,12 +28,6 @@ from truesitter.core.paint.optics.kubelka_munk import (
     opaque_reflectance,
 )
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.passes.borders import LEVELS, WIDEST_SIDE_MM, Borders, cover, measure_borders
-from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.layer import THICK_MM, Layer, Taking
-from truesitter.core.passes.painted import Painting, carried_on, paint, reached
-from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.taking_off import TOOLS, share_for_value, value_on, why_not
 
 SIZE = (60, 80)
 WHITE, UMBER, BLACK = {"titanium-white": 1}, {"burnt-umber": 1}, {"ivory-black": 1}

@@ -12,29 +12,29 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
+from truesitter.core.canvas.brushes import WIDTHS_MM, brush_for, laying_minutes, lays, work_minutes
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.media import MEDIA, Medium
+from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.paint.media.media_table import MEDIA, Medium
 from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.passes.brushes import WIDTHS_MM, brush_for, laying_minutes, lays, work_minutes
-from truesitter.core.passes.canvas import Canvas
-from truesitter.core.passes.goes import goes_of
-from truesitter.core.passes.kinds.wash import wash_parts
-from truesitter.core.passes.layer import Layer
-from truesitter.core.passes.patchwork import Patchwork
-from truesitter.core.passes.plan import PassPlan, Subject
-from truesitter.core.passes.planner import plan_passes
-from truesitter.core.passes.schools import SCHOOLS, school
-from truesitter.core.passes.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.plan.brush_goes import goes_of
+from truesitter.core.plan.kinds.wash_pass import wash_parts
+from truesitter.core.plan.pass_plan import PassPlan, Subject
+from truesitter.core.plan.planner import plan_passes
 from truesitter.core.refusal import Refusal
+from truesitter.core.school.library import SCHOOLS, school
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 timed = st.lists(
     st.tuples(st.floats(1, 500), st.floats(0, 9000), st.integers(0, 2**12)), min_size=1, max_size=12

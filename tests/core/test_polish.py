@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.light.polish import hard_share, polish_of
+from truesitter.core.light.mirrored.polish import hard_share, polish_of
 
 SHAPE = (240, 240)
 MM = 0.4

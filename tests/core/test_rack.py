@@ -14,15 +14,16 @@ from tests.conftest import truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab, lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.pace.waiting import drying_minutes
+from truesitter.core.paint.layered.films import ground_of, hiding
+from truesitter.core.paint.layered.glazes import find_glazes
+from truesitter.core.paint.layered.wet import wet_look
 from truesitter.core.paint.media.drying import DryingShift
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
-from truesitter.core.paint.recipes.films import ground_of, hiding
-from truesitter.core.paint.recipes.glazes import find_glazes
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes
-from truesitter.core.paint.recipes.wet import wet_look
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.palettes import Palette
@@ -30,11 +31,10 @@ from truesitter.core.paint.tubes.pigments import Curves, pigment_curves, pigment
 from truesitter.core.paint.tubes.rack import LIBRARY, OwnTube, Rack
 from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
 from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches, misses, patch_labs
-from truesitter.core.passes.waiting import drying_minutes
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.core.study.batch import batch_of
+from truesitter.core.stages import Study
+from truesitter.core.usecases.batch import batch_of
 from truesitter.devices.meter import made_up_paint, true_reflectance
 
 OCHRE = pigment_library()["yellow-ochre"]

@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
-from truesitter.core.light.recesses import (
+from truesitter.core.canvas.drawn.crease_lines import crease_lines
+from truesitter.core.light.form.recesses import (
     DARK_SHARE,
     LEAST_DEPTH,
     WIDEST,
@@ -17,7 +18,6 @@ from truesitter.core.light.recesses import (
     find_recesses,
     valley_depth,
 )
-from truesitter.core.passes.crease_lines import crease_lines
 
 SHAPE = (300, 300)
 SCALE = 250.0

@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 
 from tests.core.test_schools import planned
-from truesitter.core.light.highlights import Edge
+from truesitter.core.design.reserve import Means, mask_shapes, reserve_for, widest_tape
+from truesitter.core.light.mirrored.highlights import Edge
 from truesitter.core.paint.media.supports import SUPPORTS
-from truesitter.core.passes.reserve import Means, mask_shapes, reserve_for, widest_tape
-from truesitter.formats.masks import masks_svg, reserves_of
+from truesitter.formats.print.masks import masks_svg, reserves_of
 
 
 @pytest.mark.parametrize(

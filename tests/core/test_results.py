@@ -10,14 +10,8 @@ import numpy as np
 import pytest
 
 from tests.conftest import jpeg, made_head, truth
-from truesitter.core.memo import Memo
-from truesitter.core.passes.own_pace import Learned, Level, OwnPace
-from truesitter.core.reference.decode import decode
-from truesitter.core.settings import PaintingSettings, StudySettings
-from truesitter.core.study import Study
-from truesitter.core.study.batch import batch_of
-from truesitter.core.study.flesh import FAMILIES, SPLIT
-from truesitter.core.study.results import (
+from truesitter.core.graph.memo import Memo
+from truesitter.core.graph.results import (
     OWN_PACE,
     PHOTOGRAPH,
     Declaration,
@@ -26,8 +20,14 @@ from truesitter.core.study.results import (
     all_declared,
     declared,
 )
+from truesitter.core.pace.own_pace import Learned, Level, OwnPace
+from truesitter.core.reference.decode import decode
+from truesitter.core.settings import PaintingSettings, StudySettings
+from truesitter.core.stages import Study
+from truesitter.core.stages.flesh_stage import FAMILIES, SPLIT
+from truesitter.core.usecases.batch import batch_of
 from truesitter.devices.camera import Studio, photograph
-from truesitter.formats.pictures import VIEWS
+from truesitter.formats.pictures.views import VIEWS
 
 STAGES = (
     "picture",

@@ -12,17 +12,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
+from truesitter.core.canvas.brush_numbers import FLAT_MM, LINER_MM, ROUND_MM, brush_number
+from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.passes.brush_numbers import FLAT_MM, LINER_MM, ROUND_MM, brush_number
-from truesitter.core.passes.kit import HEAVY_G_CM3, LEAST_WASH_RATIO, kit_for
-from truesitter.core.passes.minutes import EXACT, MASSED_HAIR, pass_minutes, rates
-from truesitter.core.passes.plan import Thinned
-from truesitter.core.passes.schedule import DAY_MINUTES, Task, sittings_for
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.passes.waiting import Room
+from truesitter.core.plan.kit import HEAVY_G_CM3, LEAST_WASH_RATIO, kit_for
+from truesitter.core.plan.minutes import EXACT, MASSED_HAIR, pass_minutes, rates
+from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.plan.schedule import DAY_MINUTES, Task, sittings_for
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 
 @st.composite

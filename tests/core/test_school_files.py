@@ -10,12 +10,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.passes.kinds.registry import KINDS
-from truesitter.core.passes.school import School
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.passes.schools import school as school_of
+from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.refusal import Refusal
-from truesitter.formats.school_files import line_of, read_school, school_json, school_schema
+from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.library import school as school_of
+from truesitter.core.school.school_document import School
+from truesitter.formats.documents.school_files import line_of, read_school, school_json, school_schema
 
 TEN = {
     "layered-oil", "direct-oil", "brown-layer", "monochrome-first", "thumbnail-first", "skin-string",

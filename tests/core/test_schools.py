@@ -8,11 +8,11 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.passes.layer import Taking
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.canvas.layer import Taking
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 NEW = ("monochrome-first", "brown-layer", "thumbnail-first", "skin-string")
 
@@ -87,12 +87,12 @@ def test_strands_are_scratched_out_of_wet_hair_and_show_what_lies_below() -> Non
 
 
 def test_scratching_is_refused_where_everything_is_dry() -> None:
-    from truesitter.core.passes.school import PassTemplate
+    from truesitter.core.school.school_document import PassTemplate
 
     study = planned("maren", "brown-layer")
     school = SCHOOLS["brown-layer"]
 
-    from truesitter.core.passes.planner import plan_passes
+    from truesitter.core.plan.planner import plan_passes
 
     def dry(template: PassTemplate) -> PassTemplate:
         return template.model_copy(update={"into_wet": False})

@@ -9,22 +9,22 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import made_head, study_of, truth
-from truesitter.core.hair.beliefs import Signs
-from truesitter.core.hair.field import solve_axes
-from truesitter.core.hair.guides import Guide, Handles
-from truesitter.core.hair.lines import growth_lines
-from truesitter.core.hair.sense import orient
-from truesitter.core.light.peaks import find_peaks
-from truesitter.core.light.zones import grow_zones
+from truesitter.core.hair.field.direction_field import solve_axes
+from truesitter.core.hair.field.growth_lines import growth_lines
+from truesitter.core.hair.field.guides import Guide, Handles
+from truesitter.core.hair.field.hair_beliefs import Signs
+from truesitter.core.hair.field.root_sense import orient
+from truesitter.core.light.form.peaks import find_peaks
+from truesitter.core.light.form.zones import grow_zones
 from truesitter.core.refusal import Refusal
-from truesitter.core.sitter.borders import BAND, as_masses, refine_borders
 from truesitter.core.sitter.face import UPPER_LIP_FIELD
-from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, detect
 from truesitter.core.sitter.places import place_of
-from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.regions import Scribble, rasterise, solve_regions
+from truesitter.core.sitter.segmentation.first_guess import FirstGuess
+from truesitter.core.sitter.segmentation.posterior import Looks
+from truesitter.core.sitter.segmentation.region_borders import BAND, as_masses, refine_borders
+from truesitter.core.sitter.segmentation.region_map import Scribble, rasterise, solve_regions
 
 
 def test_scribbles_win_where_they_are_drawn() -> None:

@@ -13,12 +13,12 @@ from skimage.color import rgb2lab
 
 from tests.conftest import study_of
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_hex
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.paint.tubes.fit import OPACITY_PRIOR, fit_white, masstone_lab
 from truesitter.core.paint.tubes.pigments import pigment_curves, pigment_library
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 QUARTERS = ((200, 60, 40), (40, 160, 60), (50, 70, 190), (220, 200, 60))
 """Upper left, upper right, lower left, lower right."""

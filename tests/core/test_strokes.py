@@ -12,13 +12,18 @@ from skimage.graph import MCP
 from tests.conftest import jpeg, made_head, study_of
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.face import BROWS, OVAL, Face
-from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import Detection, share_on_sitter
-from truesitter.core.sitter.posterior import Looks, drop_islands, pixel_features
 from truesitter.core.sitter.region_names import SOLVED, Region
-from truesitter.core.sitter.regions import Scribble, solve_regions
-from truesitter.core.sitter.strokes import edge_resistance, hear_strokes, lengths_away, spread_from
-from truesitter.core.study import Study
+from truesitter.core.sitter.segmentation.first_guess import FirstGuess
+from truesitter.core.sitter.segmentation.posterior import Looks, drop_islands, pixel_features
+from truesitter.core.sitter.segmentation.region_map import Scribble, solve_regions
+from truesitter.core.sitter.segmentation.scribbles import (
+    edge_resistance,
+    hear_strokes,
+    lengths_away,
+    spread_from,
+)
+from truesitter.core.stages import Study
 
 
 def test_spreading_is_the_cheapest_way() -> None:

@@ -11,9 +11,9 @@ from pydantic import ValidationError
 from skimage.data import astronaut
 
 from tests.conftest import jpeg, study_of, truth
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
 
 

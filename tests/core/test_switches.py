@@ -8,13 +8,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
-from truesitter.core.passes.school import Band, School
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.passes.shadow_family import TURNS, ShadowFamily, turned
-from truesitter.core.passes.switches import Switches, adapted
+from truesitter.core.design.shadow_family import TURNS, ShadowFamily, turned
+from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.school_document import Band, School
+from truesitter.core.school.switches import Switches, adapted
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 CHOICES = st.builds(
     Switches,

@@ -8,11 +8,11 @@ import numpy as np
 import pytest
 
 from tests.core.test_lines_and_seams import planned
-from truesitter.core.light.zones import Ray
-from truesitter.core.paint.media.media import MEDIA
-from truesitter.core.passes.light_lines import ENDS_BEFORE, streaks
-from truesitter.core.passes.schools import TEMPERA
-from truesitter.core.passes.waiting import drying_minutes
+from truesitter.core.canvas.drawn.light_lines import ENDS_BEFORE, streaks
+from truesitter.core.light.form.zones import Ray
+from truesitter.core.pace.waiting import drying_minutes
+from truesitter.core.paint.media.media_table import MEDIA
+from truesitter.core.school.library import TEMPERA
 from truesitter.core.sitter.face import LIPS, UPPER_LIP_FIELD
 from truesitter.core.sitter.region_names import Region
 

@@ -8,9 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
-from truesitter.core.light.ceilings import ceilings, neighbour_of
-from truesitter.core.light.peaks import LightPeak, beside_usual, find_peaks, own_peaks, prominences
-from truesitter.core.light.zones import (
+from truesitter.core.light.form.peaks import LightPeak, beside_usual, find_peaks, own_peaks, prominences
+from truesitter.core.light.form.zones import (
     ABOVE_THE_MOUTH,
     FADING,
     RED_OF_THE_LIPS,
@@ -19,11 +18,12 @@ from truesitter.core.light.zones import (
     line_mask,
     unlit_mask,
 )
+from truesitter.core.light.mirrored.ceilings import ceilings, neighbour_of
 from truesitter.core.reference.tone import lift_shadows
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.face import LIPS, UPPER_LIP_FIELD
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 from truesitter.core.values.value_map import squinted_value, value_map
 
 SIZE = 240

@@ -11,8 +11,8 @@ import uvicorn
 from playwright.sync_api import Page, expect, sync_playwright
 
 from bench.serving import CHROMIUM
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 @pytest.fixture(scope="module")

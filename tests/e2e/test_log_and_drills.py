@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from bench.inputs import demo_bytes
-from truesitter.core.drills.kinds import DRILLS
+from truesitter.core.drills.drill_kinds import DRILLS
 
 ABOUT = re.compile("5[0-3] min")
 """The past sitting, and the minute or so of the one that was timed."""

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.conftest import truth
 from tests.e2e.test_bench import wall
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.school.library import SCHOOLS
 
 
 @pytest.fixture(scope="module")

@@ -13,7 +13,7 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 from bench.inputs import demo_bytes
 from bench.serving import CHROMIUM
 from siege.server import Server
-from truesitter.store.sitters import Shelf
+from truesitter.store.settings.sitters import Shelf
 
 WORDS = "linseed and ochre"
 

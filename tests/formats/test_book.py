@@ -19,15 +19,15 @@ from pyora import Project
 from tests.core.test_schools import planned
 from tests.formats.test_print import assert_stays_on_the_page
 from truesitter.core.paint.tubes.pigments import pigment_library
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.core.passes.seams import Seam
+from truesitter.core.plan.seams import Seam
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.study import Study
-from truesitter.formats.book import book_pdf
-from truesitter.formats.calendar import sittings_ics
-from truesitter.formats.openraster import passes_ora, passes_zip
-from truesitter.formats.plan_passes import edge_of, passes_of, time_of
-from truesitter.formats.wording import Counting
+from truesitter.core.stages import Study
+from truesitter.formats.documents.calendar import sittings_ics
+from truesitter.formats.documents.plan_passes import edge_of, passes_of, time_of
+from truesitter.formats.pictures.openraster import passes_ora, passes_zip
+from truesitter.formats.print.book import book_pdf
+from truesitter.formats.words.wording import Counting
 
 START = datetime(2027, 3, 1, 9, 30)
 

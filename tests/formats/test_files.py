@@ -22,27 +22,27 @@ from hypothesis.extra import numpy as arrays
 from shapely import Polygon
 
 from tests.conftest import jpeg, made_head, study_of, truth
-from truesitter.core.light.zones import LightZones
+from truesitter.core.light.form.zones import LightZones
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.core.study.values import OutlineDrawing
+from truesitter.core.stages import Study
+from truesitter.core.stages.values_stage import OutlineDrawing
 from truesitter.core.values.outlines import trace_outlines
+from truesitter.formats.documents.plan import Plan, heap_of, plan_of
+from truesitter.formats.documents.tables import mixtures_csv, shapes_csv
 from truesitter.formats.folder import write_plan
-from truesitter.formats.full_size import full_picture
-from truesitter.formats.mixing_sheet import mixing_pdf
-from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.pictures import VIEWS, zones_picture
-from truesitter.formats.plan import Plan, heap_of, plan_of
-from truesitter.formats.png import encode_jpeg, encode_png
-from truesitter.formats.svg import outlines_svg
-from truesitter.formats.tables import mixtures_csv, shapes_csv
-from truesitter.formats.transfer import thumbnails_pdf, tiles, transfer_pdf
-from truesitter.formats.wording import (
+from truesitter.formats.pictures.full_size import full_picture
+from truesitter.formats.pictures.png import encode_jpeg, encode_png
+from truesitter.formats.pictures.views import VIEWS, zones_picture
+from truesitter.formats.print.mixing_sheet import mixing_pdf
+from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.print.svg import outlines_svg
+from truesitter.formats.print.transfer import thumbnails_pdf, tiles, transfer_pdf
+from truesitter.formats.words.wording import (
     Counting,
     clipping_sentence,
     dilution_words,

@@ -11,8 +11,10 @@ import pypdf
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.hair.lines import GrowthLine
-from truesitter.formats.hair_files import (
+from truesitter.core.hair.field.growth_lines import GrowthLine
+from truesitter.formats.documents.plan_hair import hair_of
+from truesitter.formats.pictures.hair_pictures import band_veil, locks_veil, tones_picture, volume_picture
+from truesitter.formats.print.hair_files import (
     brush_svg,
     growth_pdf,
     growth_svg,
@@ -21,8 +23,6 @@ from truesitter.formats.hair_files import (
     strokes_svg,
     weight_mm,
 )  # fmt: skip
-from truesitter.formats.hair_pictures import band_veil, locks_veil, tones_picture, volume_picture
-from truesitter.formats.plan_hair import hair_of
 
 SVG = "{http://www.w3.org/2000/svg}"
 

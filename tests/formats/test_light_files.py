@@ -13,11 +13,11 @@ import pypdf
 import pytest
 
 from tests.conftest import study_of
+from truesitter.formats.documents.plan_light import side_words
 from truesitter.formats.folder import write_plan
-from truesitter.formats.light_files import light_pdf, light_svg
-from truesitter.formats.light_pictures import ball_light, shine_codes
-from truesitter.formats.plan_light import side_words
-from truesitter.formats.wording import Counting
+from truesitter.formats.pictures.light_pictures import ball_light, shine_codes
+from truesitter.formats.print.light_files import light_pdf, light_svg
+from truesitter.formats.words.wording import Counting
 
 SVG = "{http://www.w3.org/2000/svg}"
 

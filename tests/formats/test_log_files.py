@@ -16,12 +16,12 @@ from icalendar import Calendar
 from jsonschema import Draft202012Validator
 
 from tests.log import NOON, Hand, painted, work
-from truesitter.core.log.document import log_schema
-from truesitter.core.log.drying import clocks_of
+from truesitter.core.log.drying_clocks import clocks_of
 from truesitter.core.log.events import AirRead, Judged, Noted, Tried
+from truesitter.core.log.log_document import log_schema
 from truesitter.core.log.sittings import sittings_of
 from truesitter.core.refusal import Refusal
-from truesitter.formats.log_files import log_csv, log_ics, log_json, read_log
+from truesitter.formats.documents.log_files import log_csv, log_ics, log_json, read_log
 
 LATER = NOON + timedelta(days=30)
 HOSTILE = [

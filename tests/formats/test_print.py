@@ -14,18 +14,18 @@ import pypdfium2 as pdfium
 import pytest
 
 from tests.conftest import jpeg, made_head
-from truesitter.core.easel.printing import STEPS
+from truesitter.core.easel.lamp.printed_sheet import STEPS
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.formats.fonts import SANS, printable, width_of, wrapped
-from truesitter.formats.mixing_sheet import mixing_pdf
-from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.plan import plan_of
-from truesitter.formats.print_reference import wedge_pdf
-from truesitter.formats.sheet import MARGIN, Sheet, Words, swatches
-from truesitter.formats.swatch_sheet import swatch_sheet_pdf
-from truesitter.formats.transfer import thumbnails_pdf, transfer_pdf
-from truesitter.formats.wording import Counting
+from truesitter.core.stages import Study
+from truesitter.formats.documents.plan import plan_of
+from truesitter.formats.print.fonts import SANS, printable, width_of, wrapped
+from truesitter.formats.print.mixing_sheet import mixing_pdf
+from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.print.print_reference import wedge_pdf
+from truesitter.formats.print.sheet import MARGIN, Sheet, Words, swatches
+from truesitter.formats.print.swatch_sheet import swatch_sheet_pdf
+from truesitter.formats.print.transfer import thumbnails_pdf, transfer_pdf
+from truesitter.formats.words.wording import Counting
 
 SCRIPTS = {
     "Latin": "abcdefghijklmnopqrstuvwxyzåäöøæßñçłžőŵ",

@@ -15,16 +15,16 @@ from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab, smo
 from truesitter.core.paint.tubes.rack import OwnTube, Stock
 from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
 from truesitter.core.refusal import Refusal
-from truesitter.formats.cells import plain, safe
-from truesitter.formats.rack_files import rack_csv, rack_json, read_rack
-from truesitter.formats.readings import (
+from truesitter.formats.documents.cells import plain, safe
+from truesitter.formats.documents.rack_files import rack_csv, rack_json, read_rack
+from truesitter.formats.documents.readings import (
     PatchLab,
     UnusableReadings,
     read_readings,
     readings_cgats,
     readings_csv,
 )
-from truesitter.formats.swatch_sheet import swatch_sheet_pdf
+from truesitter.formats.print.swatch_sheet import swatch_sheet_pdf
 
 CGATS = """CGATS.17
 ORIGINATOR "a made-up meter"

@@ -12,15 +12,15 @@ import pytest
 
 from tests.conftest import study_of, truth
 from tests.restaged import restaged
-from truesitter.core.memo import Memo
+from truesitter.core.graph.memo import Memo
 from truesitter.core.paint.recipes.piles import SMALLEST_PILE_ML, measured
 from truesitter.core.settings import StudySettings
-from truesitter.core.study import Study
-from truesitter.core.study.batch import batch_of
-from truesitter.formats.mixing_sheet import mixing_pdf
-from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.plan import plan_of
-from truesitter.formats.wording import Counting
+from truesitter.core.stages import Study
+from truesitter.core.usecases.batch import batch_of
+from truesitter.formats.documents.plan import plan_of
+from truesitter.formats.print.mixing_sheet import mixing_pdf
+from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.words.wording import Counting
 
 THREE = {"tubes": ["arylide-yellow", "quinacridone-rose", "ultramarine-blue"], "medium": "watercolour"}
 

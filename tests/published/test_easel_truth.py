@@ -13,11 +13,11 @@ from skimage.transform import ProjectiveTransform
 from tests.easel import bristly, painter, photographed, pushed, relit, shot
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear, srgb_to_lab
-from truesitter.core.easel.corners import find_corners
-from truesitter.core.easel.drawing import features_of
-from truesitter.core.easel.lighting import lighting_of
-from truesitter.core.easel.registration import register
-from truesitter.core.easel.view import UNIT, View
+from truesitter.core.easel.compare.drawing_offsets import features_of
+from truesitter.core.easel.find.corners import find_corners
+from truesitter.core.easel.find.registration import register
+from truesitter.core.easel.find.view import UNIT, View
+from truesitter.core.easel.lamp.lighting import lighting_of
 from truesitter.core.refusal import Refusal
 from truesitter.devices.camera import Studio, photograph
 from truesitter.devices.faults import Fault, plant

@@ -14,9 +14,9 @@ import pytest
 
 from tests.combed import BEARD, BROWS, SCALP, combed, mirrored_study, study_in_a_room
 from tests.conftest import study_of, truth
-from truesitter.core.hair.field import solve_axes
-from truesitter.core.hair.guides import Guide, Handles
-from truesitter.core.hair.kinds import Kind
+from truesitter.core.hair.field.direction_field import solve_axes
+from truesitter.core.hair.field.guides import Guide, Handles
+from truesitter.core.hair.field.hair_kinds import Kind
 
 
 @pytest.mark.parametrize(

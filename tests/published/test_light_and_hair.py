@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from truesitter.core.hair.field import AxisField, solve_axes, structure_tensor_field
-from truesitter.core.hair.guides import Guide, Handles
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.solve import grid_edges, solve_smooth
-from truesitter.core.light.direction import light_direction
+from truesitter.core.hair.field.direction_field import AxisField, solve_axes, structure_tensor_field
+from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
+from truesitter.core.hair.field.guides import Guide, Handles
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.light.key.light_direction import light_direction
 from truesitter.core.sitter.face import MESH_POINTS, Face
 
 SIZE = (300, 240)

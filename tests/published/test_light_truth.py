@@ -10,13 +10,13 @@ from tests.conftest import jpeg, overlap, study_of, truth
 from tests.lit import at_height, degrees, lit, relit
 from tests.restaged import restaged
 from truesitter.core.colour.value import picture_luminance
-from truesitter.core.light.direction import light_direction
-from truesitter.core.light.form import FormClass
-from truesitter.core.memo import Memo
-from truesitter.core.pixels import window_at
+from truesitter.core.graph.memo import Memo
+from truesitter.core.imaging.pixels import window_at
+from truesitter.core.light.form.light_form import FormClass
+from truesitter.core.light.key.light_direction import light_direction
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.landmarks import detect
-from truesitter.core.study import Study
+from truesitter.core.stages import Study
 
 FACES = ("maren", "tobias", "selda", "orsolya")
 EVERY = (*FACES, "ines")

@@ -13,17 +13,17 @@ from tests.conftest import TRUTH, jpeg, overlap, study_of, truth
 from tests.restaged import restaged
 from tests.robot import TRUE_REGIONS, next_stroke
 from truesitter.core.colour.spaces import linear_to_srgb, srgb_to_linear
-from truesitter.core.hair.field import AxisField, structure_tensor_field
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.whorls import find_whorls
+from truesitter.core.hair.field.direction_field import AxisField, structure_tensor_field
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.whorls import find_whorls
 from truesitter.core.reference.tone import Tone, correct
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter.first_guess import FirstGuess
 from truesitter.core.sitter.landmarks import detect
-from truesitter.core.sitter.posterior import Looks
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.regions import Regions, Scribble, solve_regions
-from truesitter.core.study import Study
+from truesitter.core.sitter.segmentation.first_guess import FirstGuess
+from truesitter.core.sitter.segmentation.posterior import Looks
+from truesitter.core.sitter.segmentation.region_map import Regions, Scribble, solve_regions
+from truesitter.core.stages import Study
 
 
 @pytest.mark.parametrize(

@@ -15,9 +15,9 @@ from skimage.filters import threshold_multiotsu
 from tests.conftest import study_of
 from truesitter.core.values.cuts import best_fit_bins
 from truesitter.core.values.outlines import trace_outlines
-from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.plan import plan_of
-from truesitter.formats.wording import Counting
+from truesitter.formats.documents.plan import plan_of
+from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.words.wording import Counting
 
 
 def within(histogram: np.ndarray, cuts: list[int]) -> float:

@@ -13,11 +13,11 @@ import pytest
 from tests.conftest import jpeg
 from tests.store.test_start import serve
 from truesitter.core.reference.decode import inspect
-from truesitter.store.aside import ASIDE, KEPT_DAYS, kept_aside
-from truesitter.store.blobs import Blobs
-from truesitter.store.check import check_folder
-from truesitter.store.database import DATABASE
-from truesitter.store.sitters import Shelf
+from truesitter.store.backup.aside import ASIDE, KEPT_DAYS, kept_aside
+from truesitter.store.backup.check import check_folder
+from truesitter.store.files.blobs import Blobs
+from truesitter.store.rows.database import DATABASE
+from truesitter.store.settings.sitters import Shelf
 from truesitter.store.trouble import UnusableFolder
 
 PHOTOS = [jpeg(np.full((80, 64, 3), grey, np.uint8)) for grey in (60, 120, 180)]

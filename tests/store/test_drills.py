@@ -10,8 +10,8 @@ from sqlalchemy import event
 
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.staircase import REMEMBERED
-from truesitter.store.drills import Asked
-from truesitter.store.sitters import Shelf
+from truesitter.store.log.drills import Asked
+from truesitter.store.settings.sitters import Shelf
 
 
 def asked(go: str, seed: int) -> Asked:

@@ -14,12 +14,12 @@ from sqlalchemy import text
 from tests.conftest import jpeg
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
-from truesitter.store.database import open_database
-from truesitter.store.edits import Edit, ListEdit, clash
-from truesitter.store.facts import UnknownFact
-from truesitter.store.history import Overtaken
-from truesitter.store.lock import folder_lock
-from truesitter.store.sitters import Shelf
+from truesitter.store.backup.lock import folder_lock
+from truesitter.store.rows.database import open_database
+from truesitter.store.settings.edits import Edit, ListEdit, clash
+from truesitter.store.settings.facts import UnknownFact
+from truesitter.store.settings.history import Overtaken
+from truesitter.store.settings.sitters import Shelf
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 STROKE = {"region": "skin", "points": [[0.1, 0.1], [0.2, 0.2]], "width": 0.02}

@@ -23,16 +23,16 @@ from jsonschema import Draft202012Validator
 from tests.conftest import jpeg
 from truesitter.core.reference.decode import inspect
 from truesitter.core.refusal import Refusal
-from truesitter.store.backup import MANIFEST, restore_backup, write_backup
-from truesitter.store.check import check_folder
-from truesitter.store.copies import KEPT
-from truesitter.store.database import open_database
-from truesitter.store.edits import Edit, ListEdit
-from truesitter.store.sitter_files import SHEET, sitter_schema
-from truesitter.store.sitters import Shelf
+from truesitter.store.backup.backup import MANIFEST, restore_backup, write_backup
+from truesitter.store.backup.check import check_folder
+from truesitter.store.backup.copies import KEPT
+from truesitter.store.files.sitter_files import SHEET, sitter_schema
+from truesitter.store.rows.database import open_database
+from truesitter.store.settings.edits import Edit, ListEdit
+from truesitter.store.settings.sitters import Shelf
 from truesitter.store.trouble import NotKept
-from truesitter.web.app import create_app
-from truesitter.web.serving import Daily
+from truesitter.web.server.app import create_app
+from truesitter.web.server.serving import Daily
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 PAINTED = jpeg(np.full((90, 70, 3), 90, np.uint8))

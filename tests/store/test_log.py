@@ -30,14 +30,14 @@ from truesitter.core.log.events import (
     Used,
 )
 from truesitter.core.log.sittings import sittings_of
-from truesitter.core.passes.own_pace import Level
+from truesitter.core.pace.own_pace import Level
 from truesitter.core.reference.decode import inspect
 from truesitter.core.refusal import Refusal
-from truesitter.store.clock import now
-from truesitter.store.database import NEWEST, open_database
-from truesitter.store.log import UnknownEntry
-from truesitter.store.sitter import UnknownSitter
-from truesitter.store.sitters import Shelf
+from truesitter.store.log.log import UnknownEntry
+from truesitter.store.rows.clock import now
+from truesitter.store.rows.database import NEWEST, open_database
+from truesitter.store.settings.sitter import UnknownSitter
+from truesitter.store.settings.sitters import Shelf
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 PAINTED = jpeg(np.full((90, 70, 3), 90, np.uint8))
@@ -68,7 +68,7 @@ def test_what_is_written_down_is_there_as_it_was(shelf: Shelf, one: str) -> None
 
 
 def test_undo_and_settings_leave_the_log_alone(shelf: Shelf, one: str) -> None:
-    from truesitter.store.edits import Edit
+    from truesitter.store.settings.edits import Edit
 
     shelf.change(one, "values", Edit("Three", {"groups": 3}))
     shelf.log.add(Noted(words="a note"), one)
@@ -209,7 +209,8 @@ def test_two_windows_cannot_begin_two_sittings(shelf: Shelf, one: str) -> None:
 def test_a_sitting_in_progress_survives_a_power_cut(shelf: Shelf, one: str) -> None:
     shelf.close()
     program = (
-        "import os, signal, sys; from pathlib import Path; from truesitter.store.sitters import Shelf;"
+        "import os, signal, sys; from pathlib import Path;"
+        "from truesitter.store.settings.sitters import Shelf;"
         "from truesitter.core.log.events import Began, Paused, Resumed;"
         "log = Shelf(Path(sys.argv[1])).log; b = log.add(Began(), sys.argv[2]);"
         "log.add(Paused(sitting=b.id), sys.argv[2]); log.add(Resumed(sitting=b.id), sys.argv[2]);"

@@ -9,10 +9,10 @@ import pytest
 
 from tests.conftest import jpeg
 from truesitter.core.reference.decode import inspect
-from truesitter.store.blobs import MissingFile
-from truesitter.store.edits import Edit, ListEdit
-from truesitter.store.sitter import UnknownSitter
-from truesitter.store.sitters import Shelf
+from truesitter.store.files.blobs import MissingFile
+from truesitter.store.settings.edits import Edit, ListEdit
+from truesitter.store.settings.sitter import UnknownSitter
+from truesitter.store.settings.sitters import Shelf
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 OTHER = jpeg(np.full((80, 64, 3), 60, np.uint8))

@@ -20,14 +20,14 @@ from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.demo.seed import seed
-from truesitter.store import database
-from truesitter.store.blobs import Blobs, MissingFile
-from truesitter.store.database import open_database
-from truesitter.store.edits import Edit, ListEdit, edited
-from truesitter.store.history import NothingToUndo
-from truesitter.store.models import Base
-from truesitter.store.sitter import UnknownSitter, clean_filename
-from truesitter.store.sitters import Shelf
+from truesitter.store.files.blobs import Blobs, MissingFile
+from truesitter.store.rows import database
+from truesitter.store.rows.database import open_database
+from truesitter.store.rows.models import Base
+from truesitter.store.settings.edits import Edit, ListEdit, edited
+from truesitter.store.settings.history import NothingToUndo
+from truesitter.store.settings.sitter import UnknownSitter, clean_filename
+from truesitter.store.settings.sitters import Shelf
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 

@@ -26,13 +26,13 @@ from fastapi.testclient import TestClient
 
 from siege.server import free_port
 from tests.conftest import jpeg
-from truesitter.store import database
-from truesitter.store.blobs import Blobs
-from truesitter.store.lock import copying, folder_lock
-from truesitter.store.sitters import Shelf
+from truesitter.store.backup.lock import copying, folder_lock
+from truesitter.store.files.blobs import Blobs
+from truesitter.store.rows import database
+from truesitter.store.settings.sitters import Shelf
 from truesitter.store.trouble import UnusableFolder, words_for
-from truesitter.web.app import create_app
-from truesitter.web.serving import run
+from truesitter.web.server.app import create_app
+from truesitter.web.server.serving import run
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 NOBODY = 65534

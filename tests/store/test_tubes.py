@@ -10,8 +10,8 @@ import pytest
 from truesitter.core.paint.tubes.rack import OwnTube, Stock
 from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
-from truesitter.store.sitters import Shelf
-from truesitter.store.tubes import MOST_TUBES, UnknownTube
+from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.tubes import MOST_TUBES, UnknownTube
 
 OCHRE = Swatches((56.0, 14.0, 41.0), (82.0, 5.0, 22.0))
 REDDER = Swatches((50.0, 22.0, 38.0), (80.0, 9.0, 20.0))

@@ -10,8 +10,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import truth
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 ROOT = Path(__file__).parents[2]
 

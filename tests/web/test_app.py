@@ -52,7 +52,7 @@ def test_bad_photographs_are_refused_in_words(client: TestClient, data: bytes, s
 
 
 def test_a_huge_upload_is_refused_before_it_is_kept(client: TestClient) -> None:
-    with patch("truesitter.web.bench.LARGEST_FILE", 1000):
+    with patch("truesitter.web.http.dependencies.LARGEST_FILE", 1000):
         answer = put_in(client, b"x" * 2000)
     assert answer.status_code == 422
     assert "larger than" in answer.json()["detail"]

@@ -15,11 +15,11 @@ import uvicorn
 from fastapi.testclient import TestClient
 
 from tests.conftest import jpeg, made_head
-from truesitter.store.sitters import Shelf
-from truesitter.web import connections
-from truesitter.web.app import create_app
-from truesitter.web.bench import WRITERS
-from truesitter.web.connections import PatientProtocol
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.http.dependencies import WRITERS
+from truesitter.web.server import connections
+from truesitter.web.server.app import create_app
+from truesitter.web.server.connections import PatientProtocol
 
 PATIENCE = 1.0
 

@@ -19,14 +19,23 @@ from siege.server import Server, free_port
 from tests.web.conftest import put_in
 from truesitter.core.log.events import Noted
 from truesitter.core.refusal import Refusal
-from truesitter.formats.log_files import log_json
-from truesitter.store.backup import restore_backup, write_backup
-from truesitter.store.passphrase import SIGNING
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
-from truesitter.web.door import COOKIE, FREE_ATTEMPTS, FREE_FROM_ONE, STAYS, Door, Opening, Throttle, TooMany
-from truesitter.web.limits import LARGEST_BODY
-from truesitter.web.serving import StudioMode
+from truesitter.formats.documents.log_files import log_json
+from truesitter.store.access.passphrase import SIGNING
+from truesitter.store.backup.backup import restore_backup, write_backup
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.access.sessions import (
+    COOKIE,
+    FREE_ATTEMPTS,
+    FREE_FROM_ONE,
+    STAYS,
+    Door,
+    Opening,
+    Throttle,
+    TooMany,
+)
+from truesitter.web.http.limits import LARGEST_BODY
+from truesitter.web.server.app import create_app
+from truesitter.web.server.serving import StudioMode
 
 WORDS = "linseed and ochre"
 HOST = "http://studio.local:8440"
@@ -338,7 +347,15 @@ def test_a_key_that_lay_in_the_database_is_worth_nothing_any_more(shelf: Shelf) 
 
 
 def test_a_studio_without_a_passphrase_does_not_open(tmp_path: Path) -> None:
-    command = [sys.executable, "-m", "truesitter.cli", "serve", "--studio", "--data", str(tmp_path / "d")]
+    command = [
+        sys.executable,
+        "-m",
+        "truesitter.cli.main",
+        "serve",
+        "--studio",
+        "--data",
+        str(tmp_path / "d"),
+    ]
     done = subprocess.run(
         [*command, "--port", str(free_port())], capture_output=True, text=True, timeout=60, check=False
     )

@@ -12,11 +12,11 @@ from fastapi.testclient import TestClient
 
 from tests.conftest import jpeg, made_head, truth
 from tests.web.conftest import put_in
-from truesitter.core.drills.habits import TRAINS, wanted_by
-from truesitter.core.drills.kinds import DRILLS, ROUNDS
-from truesitter.core.easel.habits import Habit
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.core.drills.drill_habits import TRAINS, wanted_by
+from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS
+from truesitter.core.easel.correct.painting_habits import Habit
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 @pytest.fixture(scope="module")
@@ -122,7 +122,7 @@ def test_a_picture_without_a_face_or_hair_says_so(tmp_path: Path) -> None:
 
 def test_rounds_are_kept_for_each_painter_and_for_good(tmp_path: Path) -> None:
     from truesitter.core.drills.rounds import Score
-    from truesitter.store.drills import Asked
+    from truesitter.store.log.drills import Asked
 
     shelf = Shelf(tmp_path)
     for painter, off in (("Ada", 0.5), ("Ben", 2.0)):

@@ -14,9 +14,9 @@ from PIL import Image
 
 from tests.conftest import bomb, jpeg, truth
 from tests.easel import painter, relit
-from truesitter.core.settings.easel import EaselSettings
+from truesitter.core.settings.easel_settings import EaselSettings
 from truesitter.devices.camera import Studio, photograph
-from truesitter.web.routes.easel_work import last_photographed
+from truesitter.web.routes.easel.easel_work import last_photographed
 
 Client = TestClient
 

@@ -21,11 +21,11 @@ from truesitter.core.log.events import Began, Ended, Judged, NextTime, Noted, Se
 from truesitter.core.paint.tubes.rack import OwnTube
 from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
-from truesitter.store import tubes
-from truesitter.store.edits import Edit
-from truesitter.store.sitters import Shelf
-from truesitter.store.tubes import Stock
-from truesitter.web.app import create_app
+from truesitter.store.settings import tubes
+from truesitter.store.settings.edits import Edit
+from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.tubes import Stock
+from truesitter.web.server.app import create_app
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 

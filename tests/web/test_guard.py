@@ -19,13 +19,13 @@ from fastapi.testclient import TestClient
 from tests.web.conftest import put_in
 from truesitter.core.paint.recipes import solver
 from truesitter.core.refusal import Refusal
-from truesitter.core.study.values import ValueStage
-from truesitter.store.lock import folder_lock
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
-from truesitter.web.declared import answers
-from truesitter.web.problems import BUG
-from truesitter.web.serving import listen, run
+from truesitter.core.stages.values_stage import ValueStage
+from truesitter.store.backup.lock import folder_lock
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.http.declared import answers
+from truesitter.web.http.problems import BUG
+from truesitter.web.server.app import create_app
+from truesitter.web.server.serving import listen, run
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "192.168.0.7:8440", ""])

@@ -12,9 +12,9 @@ from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
 from tests.web.conftest import put_in
-from truesitter.cli import app
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.cli.main import app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 def test_a_backup_taken_in_the_browser_restores(client: TestClient, sitter: str, tmp_path: Path) -> None:

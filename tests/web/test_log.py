@@ -18,8 +18,8 @@ from tests.conftest import jpeg, made_head, truth
 from tests.log import work
 from tests.web.conftest import put_in
 from truesitter.core.log.events import QUALITIES
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 @pytest.fixture

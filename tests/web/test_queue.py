@@ -22,12 +22,12 @@ from fastapi import Request, Response
 from fastapi.testclient import TestClient
 
 from siege.server import Server
-from truesitter.core.memo import Abandoned, Memo, wanted_while
-from truesitter.core.study.light import LightStage
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
-from truesitter.web.queue import GONE, Queue
-from truesitter.web.workers import MOVES_AFTER, Worker, Workers
+from truesitter.core.graph.memo import Abandoned, Memo, wanted_while
+from truesitter.core.stages.light_stage import LightStage
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.queue.lanes import GONE, Queue
+from truesitter.web.queue.workers import MOVES_AFTER, Worker, Workers
+from truesitter.web.server.app import create_app
 
 
 def a_request(leave: anyio.Event | None = None) -> Request:

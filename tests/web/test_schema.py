@@ -16,8 +16,8 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 SCHEMA = json.loads((Path(__file__).parents[2] / "frontend/openapi.json").read_text(encoding="utf-8"))
 CALLS = [

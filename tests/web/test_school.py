@@ -15,8 +15,8 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from truesitter.core.passes.schools import SCHOOLS
-from truesitter.formats.png import STRIP_COLUMNS
+from truesitter.core.school.library import SCHOOLS
+from truesitter.formats.pictures.png import STRIP_COLUMNS
 
 
 @pytest.fixture(name="url")

@@ -13,7 +13,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from truesitter.core.passes.schools import SCHOOLS
+from truesitter.core.school.library import SCHOOLS
 
 CHEEK = [[0.38, 0.55]]
 

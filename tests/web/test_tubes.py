@@ -15,8 +15,8 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from tests.conftest import truth
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 @pytest.fixture

@@ -13,9 +13,9 @@ from fastapi.testclient import TestClient
 from sqlalchemy.orm import Session
 
 from tests.conftest import jpeg, made_head
-from truesitter.store.edits import Edit
-from truesitter.store.sitters import Shelf
-from truesitter.web.app import create_app
+from truesitter.store.settings.edits import Edit
+from truesitter.store.settings.sitters import Shelf
+from truesitter.web.server.app import create_app
 
 
 class Between:

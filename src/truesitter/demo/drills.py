@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import random
 
-from truesitter.core.drills.kinds import DRILLS, ROUNDS, DrillName
+from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS, DrillName
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.staircase import Told, chance, estimate
-from truesitter.store.drills import Asked, DrillRounds
+from truesitter.store.log.drills import Asked, DrillRounds
 
 _EYES: dict[DrillName, tuple[float, ...]] = {
     "value": (1.1, 0.9, 0.9, 0.6),

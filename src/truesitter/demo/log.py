@@ -20,7 +20,7 @@ from truesitter.core.log.events import (
     Turned,
     Work,
 )
-from truesitter.core.passes.schools import LAYERED_OIL
+from truesitter.core.school.library import LAYERED_OIL
 
 _SPACE = uuid.UUID("6e0c1f0e-51b3-4a53-9a5e-6d0f3a6b2d11")
 

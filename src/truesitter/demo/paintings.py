@@ -9,11 +9,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from importlib.resources import files
 
-from truesitter.core.easel.drawing import features_of
-from truesitter.core.study import Study
+from truesitter.core.easel.compare.drawing_offsets import features_of
+from truesitter.core.stages import Study
 from truesitter.devices.camera import Studio, photograph
 from truesitter.devices.faults import Fault, plant
-from truesitter.formats.png import encode_jpeg
+from truesitter.formats.pictures.png import encode_jpeg
 
 _LONG_SIDE = 1600
 _QUALITY = 86

@@ -7,16 +7,16 @@ from typing import Any
 
 from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.paint.tubes.swatches import PATCHES, Swatches
-from truesitter.core.passes.schools import LAYERED_OIL
 from truesitter.core.reference.decode import inspect
+from truesitter.core.school.library import LAYERED_OIL
 from truesitter.core.settings import PaintingSettings
 from truesitter.demo.drills import practise
 from truesitter.demo.log import LOGS, trials
 from truesitter.demo.paintings import SHOTS, shipped
 from truesitter.devices.meter import SimulatedMeter
-from truesitter.store.clock import now
-from truesitter.store.edits import Edit, ListEdit
-from truesitter.store.sitters import Shelf
+from truesitter.store.rows.clock import now
+from truesitter.store.settings.edits import Edit, ListEdit
+from truesitter.store.settings.sitters import Shelf
 
 SITTERS: tuple[dict[str, Any], ...] = (
     {

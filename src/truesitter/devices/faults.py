@@ -11,9 +11,9 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb, picture_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
-from truesitter.core.easel.areas import Areas
-from truesitter.core.easel.drawing import Feature
+from truesitter.core.easel.compare.drawing_offsets import Feature
 from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.areas import Areas
 from truesitter.core.types import Bytes, Floats, Mask
 
 FaultKind = Literal["value", "warm", "shift", "turn", "wide", "hard", "overworked"]

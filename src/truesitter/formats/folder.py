@@ -11,17 +11,17 @@ from typing import Any
 
 from numpy.typing import NDArray
 
-from truesitter.core.study import Study
-from truesitter.formats.hair_files import brush_svg, growth_svg, lock_codes, strokes_svg
-from truesitter.formats.light_files import light_pdf, light_svg
-from truesitter.formats.light_pictures import enlarged, recess_codes, shine_codes
-from truesitter.formats.pdf import plan_pdf
-from truesitter.formats.pictures import VIEWS
-from truesitter.formats.plan import Plan, plan_of
-from truesitter.formats.png import encode_png
-from truesitter.formats.strokes import lines_svg
-from truesitter.formats.svg import outlines_svg
-from truesitter.formats.wording import Counting
+from truesitter.core.stages import Study
+from truesitter.formats.documents.plan import Plan, plan_of
+from truesitter.formats.pictures.light_pictures import enlarged, recess_codes, shine_codes
+from truesitter.formats.pictures.png import encode_png
+from truesitter.formats.pictures.views import VIEWS
+from truesitter.formats.print.hair_files import brush_svg, growth_svg, lock_codes, strokes_svg
+from truesitter.formats.print.light_files import light_pdf, light_svg
+from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.print.strokes import lines_svg
+from truesitter.formats.print.svg import outlines_svg
+from truesitter.formats.words.wording import Counting
 
 FILES = {
     "reference": "reference.jpg",

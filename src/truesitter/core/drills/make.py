@@ -6,14 +6,15 @@ from collections.abc import Callable
 
 import numpy as np
 
-from truesitter.core.drills.drawing import (
+from truesitter.core.drills.drawing_rounds import (
     contour_upside_down,
     find_the_peaks,
     mass_the_shadows,
     stroke_along,
 )
-from truesitter.core.drills.kinds import DRILLS, DrillName
-from truesitter.core.drills.looking import (
+from truesitter.core.drills.drill_kinds import DRILLS, DrillName
+from truesitter.core.drills.drill_picture import DrillPicture
+from truesitter.core.drills.looking_rounds import (
     among_others,
     name_value,
     same_value,
@@ -21,8 +22,7 @@ from truesitter.core.drills.looking import (
     warm_or_cool,
     which_is_lighter,
 )
-from truesitter.core.drills.mixing import mix_by_eye
-from truesitter.core.drills.picture import DrillPicture
+from truesitter.core.drills.mixing_rounds import mix_by_eye
 from truesitter.core.drills.rounds import Lot, Places, Round
 
 Maker = Callable[[DrillPicture, float, Lot, Places], Round]

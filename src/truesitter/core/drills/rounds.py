@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab, hex_to_srgb, lab_to_srgb, srgb_to_hex, srgb_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.drills.picture import DrillPicture
+from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 

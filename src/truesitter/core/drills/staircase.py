@@ -15,7 +15,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.drills.kinds import Drill
+from truesitter.core.drills.drill_kinds import Drill
 from truesitter.core.types import Doubles
 
 SLOPE = 3.5

@@ -1,0 +1,1 @@
+"""A painting held to its plan."""

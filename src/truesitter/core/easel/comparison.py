@@ -8,21 +8,28 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
-from truesitter.core.easel.areas import Areas, middle_of
-from truesitter.core.easel.borders import EdgeOff, edges_off, read_both
-from truesitter.core.easel.drawing import LEAST_MM, OUTLINE, Offset, features_of, figure_parts, offsets
-from truesitter.core.easel.findings import Finding, What, find_differences
-from truesitter.core.easel.finish import FinishOff, finish_off
-from truesitter.core.easel.likeness import normalised
-from truesitter.core.easel.looked import Looked, Verdict
-from truesitter.core.easel.relations import Relation, relations_of
-from truesitter.core.easel.rules import verdicts
-from truesitter.core.easel.squint import Squinted, squint
-from truesitter.core.easel.taking import Taken
-from truesitter.core.easel.whole import Whole
-from truesitter.core.easel.words import SILENT
-from truesitter.core.light.ceilings import Ceiling
+from truesitter.core.easel.compare.border_widths import EdgeOff, edges_off, read_both
+from truesitter.core.easel.compare.difference_words import SILENT
+from truesitter.core.easel.compare.drawing_offsets import (
+    LEAST_MM,
+    OUTLINE,
+    Offset,
+    features_of,
+    figure_parts,
+    offsets,
+)
+from truesitter.core.easel.compare.findings import Finding, What, find_differences
+from truesitter.core.easel.compare.relations import Relation, relations_of
+from truesitter.core.easel.compare.small_finish import FinishOff, finish_off
+from truesitter.core.easel.compare.squinted import Squinted, squint
+from truesitter.core.easel.compare.tone_curve import Whole
+from truesitter.core.easel.find.correlation import normalised
+from truesitter.core.easel.lamp.rectified import Taken
+from truesitter.core.easel.rules.looked import Looked, Verdict
+from truesitter.core.easel.rules.verdicts import verdicts
+from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.paint.media.drying import DryingShift
+from truesitter.core.sitter.areas import Areas, middle_of
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from datetime import UTC, date, datetime, time, timedelta
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from truesitter.core.log.drying import Clock
+from truesitter.core.log.drying_clocks import Clock
 from truesitter.core.log.sittings import Sitting, Span
 from truesitter.core.refusal import Refusal
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError, model_validator
 
-from truesitter.core.passes.own_pace import Level, brush_size
+from truesitter.core.pace.own_pace import Level, brush_size
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import first_fault
 

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
-from truesitter.core.log.drying import Clock
-from truesitter.core.passes.plan import Pass
+from truesitter.core.log.drying_clocks import Clock
+from truesitter.core.plan.pass_plan import Pass
 
 
 @dataclass(frozen=True)

@@ -19,8 +19,8 @@ import numpy as np
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import PaceReset, Work
 from truesitter.core.log.sittings import Sitting, sittings_of
+from truesitter.core.pace.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace, levels_of
 from truesitter.core.paint.media.quantity import DEFAULT_LOSS
-from truesitter.core.passes.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace, levels_of
 
 _LEAST_SHARE = 0.02
 """Less than this of a piece of work tells nothing of its pace [try]."""

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from truesitter.core.log.events import Work
-from truesitter.core.passes.own_pace import place_of
-from truesitter.core.passes.plan import Pass
+from truesitter.core.pace.own_pace import place_of
+from truesitter.core.plan.pass_plan import Pass
 
 
 def work_of(one: Pass, school: str, group_names: tuple[str, ...], mixture: str = "") -> Work:

@@ -5,15 +5,15 @@ command line send them. Points are fractions of the framed picture, lengths mm o
 """
 
 from truesitter.core.settings.base import Settings
-from truesitter.core.settings.easel import EaselSettings, PaintingSettings
-from truesitter.core.settings.flesh import FleshSettings, PinSettings, SwatchSettings, TubeSettings
-from truesitter.core.settings.hair import GuideSettings, HairSettings
-from truesitter.core.settings.light import LightSettings
-from truesitter.core.settings.passes import PassSettings
-from truesitter.core.settings.reference import MeasureSettings, ReferenceSettings
-from truesitter.core.settings.regions import RegionSettings, ScribbleSettings
-from truesitter.core.settings.study import StudySettings
-from truesitter.core.settings.values import JoinSettings, ValueSettings
+from truesitter.core.settings.easel_settings import EaselSettings, PaintingSettings
+from truesitter.core.settings.flesh_settings import FleshSettings, PinSettings, SwatchSettings, TubeSettings
+from truesitter.core.settings.hair_settings import GuideSettings, HairSettings
+from truesitter.core.settings.light_settings import LightSettings
+from truesitter.core.settings.pass_settings import PassSettings
+from truesitter.core.settings.reference_settings import MeasureSettings, ReferenceSettings
+from truesitter.core.settings.region_settings import RegionSettings, ScribbleSettings
+from truesitter.core.settings.study_settings import StudySettings
+from truesitter.core.settings.value_settings import JoinSettings, ValueSettings
 
 __all__ = [
     "EaselSettings", "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings", "LightSettings",

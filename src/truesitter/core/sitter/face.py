@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.pixels import in_pixels
+from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.types import Doubles, Mask, Shape
 
 MESH_POINTS = 468

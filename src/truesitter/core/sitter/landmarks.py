@@ -24,7 +24,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from truesitter.core.pixels import in_pixels
+from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Bytes, Floats
 

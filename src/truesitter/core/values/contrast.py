@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.blur import blur
+from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Floats, Mask
 
 _WINDOW = 3.0

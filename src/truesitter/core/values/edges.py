@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from truesitter.core.blur import blur
+from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Doubles, Floats, Labels, Pieces
 from truesitter.core.values.edge_sides import side_widths
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.pixels import pixel_at
+from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.types import Floats, Labels
 from truesitter.core.values.shapes import ShapeMap, borders, find_shapes, largest_circles
 

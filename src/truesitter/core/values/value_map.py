@@ -5,9 +5,9 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.blur import blur
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.colour.value import linear_to_value, picture_luminance, value_to_srgb
+from truesitter.core.imaging.blur import blur
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
 

@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from truesitter.store.models import Base
+from truesitter.store.rows.models import Base
 
 context.configure(
     connection=context.config.attributes["connection"],

@@ -7,18 +7,17 @@ from typing import Annotated, Literal
 import numpy as np
 from fastapi import APIRouter, Query, Request, Response, UploadFile
 
-from truesitter.core.hair.guides import line_mask
-from truesitter.core.hair.kinds import Kind
-from truesitter.core.hair.lock_shapes import Lock
-from truesitter.core.hair.practice import PracticeReport
-from truesitter.core.hair.shapes import HairShape, LightForms, Pair
+from truesitter.core.hair.checks.practice import PracticeReport
+from truesitter.core.hair.field.guides import line_mask
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
+from truesitter.core.hair.locks.lock_shapes import Lock
 from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
-from truesitter.core.study import Study
-from truesitter.core.study.hair import LOCK_MASSES
-from truesitter.core.study.picture import WIDTH_MM
-from truesitter.formats.hair_files import brush_svg, growth_pdf, growth_svg, hair_practice_pdf, strokes_svg
-from truesitter.formats.plan_hair import (
+from truesitter.core.stages import Study
+from truesitter.core.stages.hair_stage import LOCK_MASSES
+from truesitter.core.stages.picture_stage import WIDTH_MM
+from truesitter.formats.documents.plan_hair import (
     PlanWhorl,
     approach_of,
     hairline_of,
@@ -26,10 +25,17 @@ from truesitter.formats.plan_hair import (
     layers_of,
     shine_of_study,
 )
-from truesitter.formats.png import encode_png
-from truesitter.web.answers import BenchRoute, answered, picture_response
-from truesitter.web.bench import CurrentSitter, CurrentStudy, download, photograph_bytes
-from truesitter.web.hair_answers import (
+from truesitter.formats.pictures.png import encode_png
+from truesitter.formats.print.hair_files import (
+    brush_svg,
+    growth_pdf,
+    growth_svg,
+    hair_practice_pdf,
+    strokes_svg,
+)
+from truesitter.web.http.answers import BenchRoute, answered, picture_response
+from truesitter.web.http.dependencies import CurrentSitter, CurrentStudy, download, photograph_bytes
+from truesitter.web.models.hair_answers import (
     ArrowsOut,
     FaultOut,
     FormsOut,
@@ -48,7 +54,7 @@ from truesitter.web.hair_answers import (
     PracticeIn,
     PracticeOut,
 )
-from truesitter.web.mixture import mixture_out
+from truesitter.web.models.mixture import mixture_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"], route_class=BenchRoute)
 

@@ -7,19 +7,19 @@ from typing import Annotated, Literal
 import numpy as np
 from fastapi import APIRouter, Query, Response
 
-from truesitter.core.light.report import Passage
-from truesitter.core.study.picture import WIDTH_MM
-from truesitter.formats.light_files import light_pdf, light_svg
-from truesitter.formats.plan_light import (
+from truesitter.core.light.light_report import Passage
+from truesitter.core.stages.picture_stage import WIDTH_MM
+from truesitter.formats.documents.plan_light import (
     PlanHighlight,
     ceiling_of,
     direction_of,
     highlights_of,
     recess_of,
 )
-from truesitter.web.answers import BenchRoute, answered
-from truesitter.web.bench import CountedAs, CurrentSitter, CurrentStudy, download
-from truesitter.web.light_answers import (
+from truesitter.formats.print.light_files import light_pdf, light_svg
+from truesitter.web.http.answers import BenchRoute, answered
+from truesitter.web.http.dependencies import CountedAs, CurrentSitter, CurrentStudy, download
+from truesitter.web.models.light_answers import (
     BorrowedOut,
     CastOut,
     CheckOut,
@@ -36,7 +36,7 @@ from truesitter.web.light_answers import (
     RecessesOut,
     StopOut,
 )
-from truesitter.web.mixture import hex_of, mixture_out
+from truesitter.web.models.mixture import hex_of, mixture_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["light"], route_class=BenchRoute)
 

@@ -17,7 +17,7 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
 from truesitter.core.paint.recipes.mixing import Colour, mix
-from truesitter.core.paint.recipes.proportions import VALUE_WEIGHT, TubeSets
+from truesitter.core.paint.recipes.pigment_shares import VALUE_WEIGHT, TubeSets
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints

@@ -14,7 +14,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab
-from truesitter.core.paint.recipes.proportions import TubeSets
+from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.rounding import PartSearch, Recipe, recipe_cost
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette

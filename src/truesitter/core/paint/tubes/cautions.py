@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from truesitter.core.paint.media.media import Medium
+from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
 _SENTENCES = {

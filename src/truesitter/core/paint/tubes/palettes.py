@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Protocol
 
 from truesitter.core.paint.media.dilution import Thinning
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.tubes.pigments import Pigment
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack

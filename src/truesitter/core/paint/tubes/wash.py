@@ -11,7 +11,7 @@ from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.media.media import MEDIA
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.tubes.pigments import Curves

@@ -1,0 +1,5 @@
+"""``python -m truesitter.cli``."""
+
+from truesitter.cli.main import app
+
+app()

@@ -1,0 +1,1 @@
+"""The canvas while it is painted: layers, patches, borders, painted pixels."""

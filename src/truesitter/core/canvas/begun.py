@@ -1,0 +1,112 @@
+"""A painting under way: what is really on the canvas becomes the ground of the passes that are left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.films import ground_near
+from truesitter.core.types import Doubles, Floats, Mask, Pieces
+
+NOISE_STEPS, NOISE_COLOUR = 0.25, 4.0
+"""What a photograph of a painting cannot tell, in value steps and in a* and b*: taken as planned [try]."""
+
+FEWEST_PX = 60
+"""A piece of which less can be seen is taken as planned."""
+
+NOTHING_STEPS, NOTHING_DELTA = 0.2, 3.0
+"""A pass that would change the canvas by less than this, in steps and ΔE2000, is there already: a
+photograph tells no more [try]."""
+
+_RIM, _MIDDLE = 2.0, 8.0
+"""Pixels from its border within which a piece is hardly asked, and from which on fully: borders are soft."""
+
+BEYOND = 0.3
+"""Value steps from which on a place is out of the plan's reach."""
+
+
+@dataclass(frozen=True)
+class Begun:
+    """How a painting stands.
+
+    Attributes
+    ----------
+    laid
+        Passes laid by now.
+    off
+        (h, w, 3) L*a*b* of the painting less that of the planned canvas, grain blurred away in both.
+    trusted
+        (h, w) where that is known.
+    """
+
+    laid: int
+    off: Floats
+    trusted: Mask
+
+    def pieces_off(self, canvas: Canvas) -> Doubles:
+        """How far each piece of a canvas is off (n, 3); nothing where it is within noise."""
+        work = canvas.patchwork
+        known = self.trusted * _inside(work.labels)
+        sums = work.sums(np.concatenate([self.off * known[..., None], known[..., None]], axis=2))
+        off = sums[:, :3] / np.maximum(sums[:, 3], 1e-6)[:, None]
+        seen = work.sums(self.trusted[..., None].astype(np.float32))[:, 0]
+        planned = canvas.labs()
+        steps = np.abs(
+            lab_value(np.clip(planned + off, (0, -128, -128), (100, 128, 128))) - lab_value(planned)
+        )
+        noise = (steps < NOISE_STEPS) & (np.hypot(off[:, 1], off[:, 2]) < NOISE_COLOUR)
+        off[noise | (seen < np.minimum(FEWEST_PX, work.sizes))] = 0
+        return np.asarray(off)
+
+    def on(self, canvas: Canvas) -> tuple[Canvas, Mask]:
+        """The canvas as it really is, and the pieces that are not as planned.
+
+        A piece that is off is known by its colour alone: it gets the smoothest spectrum of that colour.
+        """
+        off = self.pieces_off(canvas)
+        wrong = np.abs(off).sum(axis=1) > 0
+        spectra = canvas.spectra[canvas.stack].copy()
+        labs = canvas.labs()
+        known: dict[Lab, Doubles] = {}
+        for piece in np.flatnonzero(wrong):
+            was = labs[piece]
+            now = np.clip(was + off[piece], (0.5, -100, -100), (99.5, 100, 100))
+            spectra[piece] = _smooth(now, known)
+        # What lies there is known by its colour alone: no film of it can be taken off by reckoning.
+        real = replace(
+            canvas, stack=np.arange(len(spectra), dtype=np.int32), spectra=spectra, films=(), open_from=0,
+            under=None,
+        )  # fmt: skip
+        return real, np.asarray(wrong)
+
+
+def _inside(labels: Pieces) -> Floats:
+    """How much each pixel says of its piece, (h, w): little on its border, most in its middle."""
+    border = np.zeros(labels.shape, np.uint8)
+    border[:, 1:] |= labels[:, 1:] != labels[:, :-1]
+    border[1:] |= labels[1:] != labels[:-1]
+    away = cv2.distanceTransform(1 - border, cv2.DIST_L2, 3)
+    return np.asarray(np.clip((away - _RIM) / (_MIDDLE - _RIM), 0.01, 1), dtype=np.float32)
+
+
+def _smooth(lab: Doubles, known: dict[Lab, Doubles]) -> Doubles:
+    near = as_lab(np.round(lab * 2) / 2)
+    if near not in known:
+        known[near] = ground_near(near)
+    return known[near]
+
+
+def adds_nothing(before: Canvas, after: Canvas, pieces: Mask) -> bool:
+    """True when laying something hardly changed what was there."""
+    if not pieces.any():
+        return False
+    sizes = before.patchwork.sizes[pieces]
+    old, new = before.labs()[pieces], after.labs()[pieces]
+    steps = float(np.average(np.abs(lab_value(new) - lab_value(old)), weights=sizes))
+    return steps < NOTHING_STEPS and float(np.average(delta_e_2000(new, old), weights=sizes)) < NOTHING_DELTA

@@ -1,0 +1,133 @@
+"""Lines that a brush draws in a face: where the lips part, the creases of the lids, lashes, brows.
+
+Widths and lengths are parts of the face's own features, so that they keep their proportion on any
+canvas (common practice).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.imaging.line import Line
+from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, PARTING, UPPER_LIDS, Face
+from truesitter.core.types import Doubles
+
+PARTING_WIDTH = 0.01
+"""Of the parting line of the lips, as part of the mouth's width [try]."""
+
+CREASE_WIDTH = 0.02
+"""Of the crease of a lid, as part of the eye's width [try]."""
+
+FINEST_MM = 0.2
+"""No brush draws finer."""
+
+TUFTS = (0.04, 0.14, 0.24, 0.33, 0.43, 0.54, 0.66, 0.79)
+"""Where on the upper lid tufts of lashes stand, from the outer corner inward: closer outside [try]."""
+
+_LASH_LENGTH, _LASH_WIDTH = 0.22, 0.016
+"""As parts of the eye's width, the outermost ones [try]."""
+
+_LASHES = ((0.0, 1.0), (0.22, 0.72), (-0.2, 0.8))
+"""Lashes of a tuft: how far each leans from the tuft's own direction, and its length: never even."""
+
+_BROW_LINES = ((0.66, 0.16), (0.36, 0.1))
+"""Lower and upper line of a brow: how far down they lie, and their width, as parts of its height."""
+
+SMALL_BROW_MM = 1.6
+"""A brow lower than this takes one line only [try]."""
+
+_POINTS = 17
+
+
+def _even(points: Doubles, count: int) -> Doubles:
+    """A line with so many points at equal distances."""
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    at = np.linspace(0, along[-1], count)
+    return np.stack([np.interp(at, along, axis) for axis in points.T], axis=1)
+
+
+def _width(points: Doubles) -> float:
+    return float(np.hypot(*(points[-1] - points[0])))
+
+
+def lip_parting(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """Where the lips part: hair-thin, thinning out into both corners."""
+    upper, lower = (_even(face.line(edge) * size_mm, _POINTS) for edge in PARTING)
+    middle = (upper + lower) / 2
+    swell = np.sin(np.linspace(0.12, np.pi - 0.12, _POINTS)) ** 0.5
+    widths = np.maximum(PARTING_WIDTH * _width(middle) * swell, FINEST_MM / 2)
+    return (Line(middle / size_mm, widths),)
+
+
+def lid_creases(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """The crease of each upper lid: swelling over the eye, gone at both ends."""
+    lines = []
+    for crease, lid in zip(LID_CREASES, UPPER_LIDS, strict=True):
+        points = _even(face.line(crease) * size_mm, _POINTS)
+        widest = CREASE_WIDTH * _width(face.line(lid) * size_mm)
+        widths = np.maximum(widest * np.sin(np.linspace(0.1, np.pi - 0.1, _POINTS)), FINEST_MM / 4)
+        lines.append(Line(points / size_mm, widths))
+    return tuple(lines)
+
+
+def lashes(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """Lashes of the upper lids in tufts: longest and most slanted outside, each tapering to nothing."""
+    lines = []
+    up = face.axis(size_mm[1] / size_mm[0])
+    for edge in UPPER_LIDS:
+        lid = _even(face.line(edge) * size_mm, 101)
+        eye = _width(lid)
+        outward = (lid[0] - lid[-1]) / eye
+        for at in TUFTS:
+            root = lid[round(at * 100)]
+            slant = np.arctan2(*up[::-1]) + _turn(up, outward) * (0.95 - at) * 0.9
+            for lean, length in _LASHES:
+                reach = _LASH_LENGTH * eye * length * (1 - 0.5 * at)
+                along = np.linspace(0, 1, 7)[:, None]
+                # A lash sets out along the lid's normal and bends up.
+                start = slant + _turn(up, outward) * (0.35 + lean)
+                end = slant + _turn(up, outward) * lean
+                angle = start + (end - start) * along
+                steps = np.concatenate([np.cos(angle), np.sin(angle)], axis=1) * reach / 6
+                points = root + np.concatenate([np.zeros((1, 2)), np.cumsum(steps[1:], axis=0)])
+                widths = np.maximum(_LASH_WIDTH * eye, FINEST_MM) * (1 - 0.85 * along[:, 0])
+                lines.append(Line(points / size_mm, widths))
+    return tuple(lines)
+
+
+def _turn(up: Doubles, outward: Doubles) -> float:
+    """+1 or −1: which way the picture's angles run from up to outward."""
+    return 1.0 if up[0] * outward[1] - up[1] * outward[0] > 0 else -1.0
+
+
+def brow_lines(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """Two lines for each brow, the lower the larger, one where it is very small; widest toward the nose."""
+    lines = []
+    for upper_edge, lower_edge in BROW_EDGES:
+        upper = _even(face.line(upper_edge) * size_mm, _POINTS)
+        lower = _even(face.line(lower_edge) * size_mm, _POINTS)
+        height = float(np.median(np.hypot(*(lower - upper).T)))
+        for down, width in _BROW_LINES[: 1 if height < SMALL_BROW_MM else 2]:
+            along = np.linspace(0, 1, _POINTS)
+            # From the temple to the nose: it melts outward and swells before its inner end.
+            swell = np.interp(along, (0, 0.75, 0.95, 1), (0.12, 1, 0.9, 0.45))
+            lines.append(
+                Line(
+                    (upper + (lower - upper) * down) / size_mm,
+                    np.maximum(height * width * swell, FINEST_MM / 2),
+                )
+            )
+    return tuple(lines)
+
+
+def face_lines(face: Face | None, size_mm: tuple[float, float]) -> dict[str, tuple[Line, ...]]:
+    """Every line of a face, by the key of the pass that draws it; none without a face."""
+    if face is None:
+        return {}
+    size = np.array(size_mm)
+    return {
+        "lip-parting": lip_parting(face, size),
+        "lid-creases": lid_creases(face, size),
+        "lashes": lashes(face, size),
+        "brow-lines": brow_lines(face, size),
+    }

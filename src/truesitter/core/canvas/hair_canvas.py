@@ -1,0 +1,131 @@
+"""The hair as painted: real strokes laid with the paint engine, a picture after every layer."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.hair_job import HairLayer
+from truesitter.core.canvas.painted import Painted, Painting, paint
+from truesitter.core.canvas.painted_borders import even_borders
+from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
+from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.pixels import box_of
+from truesitter.core.paint.media.supports import Support
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.types import Bytes, Floats, Mask
+
+SOFT_MM = 1.5
+"""How softly the border of a flat layer is painted."""
+
+_TONES = (0.03, 0.85)
+"""Reflectance a surround can have."""
+
+_ROUND = 41
+"""Pixels round the hair that are its surround, twice."""
+
+SQUINT = 0.006
+"""Painted hair is judged squinted by this part of the picture's height."""
+
+
+@dataclass(frozen=True)
+class HairCanvas:
+    """Painted hair.
+
+    Attributes
+    ----------
+    painted
+        The canvas after each layer.
+    flat
+        Of each layer, whether it is laid flat: its border fades into what is beside it.
+    soft_px
+        How far it fades, in pixels.
+    """
+
+    painted: Painted
+    flat: tuple[bool, ...]
+    soft_px: float
+
+    def picture(self, number: int, photograph: Bytes) -> Bytes:
+        """After so many layers, over the photograph where nothing is painted yet; (h, w, 3) sRGB."""
+        laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
+        for change, flat in zip(self.painted.changes[:number], self.flat, strict=False):
+            (laid if flat else stroked)[change.where] = True
+        shape = photograph.shape[:2]
+        return self._over(
+            photograph, self.painted.picture(number), laid.reshape(shape), stroked.reshape(shape)
+        )
+
+    def pictures(self, photograph: Bytes) -> Iterator[Bytes]:
+        """The same after each layer, each made of the one before."""
+        laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
+        shape = photograph.shape[:2]
+        painted = zip(self.painted.pictures(), self.painted.changes, self.flat, strict=True)
+        for picture, change, flat in painted:
+            (laid if flat else stroked)[change.where] = True
+            yield self._over(photograph, picture, laid.reshape(shape), stroked.reshape(shape))
+
+    def _over(self, photograph: Bytes, painted: Bytes, laid: Mask, stroked: Mask) -> Bytes:
+        """The painted picture over the photograph: strokes end sharp, what is laid flat fades."""
+        fade = cv2.GaussianBlur(laid.astype(np.float32), (0, 0), self.soft_px)
+        share = np.where(laid, np.clip(2 * fade - 1, 0, 1), np.float32(0))
+        share[stroked] = 1
+        out = photograph.copy()
+        out[share == 1] = painted[share == 1]
+        rim = (share > 0) & (share < 1)
+        part = share[rim][:, None]
+        out[rim] = np.round(photograph[rim] + part * (painted[rim].astype(np.float32) - photograph[rim]))
+        return out
+
+    def value(self, number: int) -> Floats:
+        """Value of the canvas (h, w) after so many layers."""
+        return lab_value(self.painted.labs.astype(np.float64)).astype(np.float32)[self.painted.stacks(number)]
+
+    def errors(self, photograph: Bytes, wanted: Bytes, masks: Sequence[Mask]) -> tuple[float, ...]:
+        """Mean distance in value of the hair after each layer from the reference, squinted, in steps.
+
+        Parameters
+        ----------
+        photograph, wanted
+            (h, w, 3) sRGB: what is seen where nothing is painted, and the reference.
+        masks
+            (h, w) for each layer where it is judged.
+        """
+        sigma = SQUINT * photograph.shape[0]
+        # Nothing beyond the reach of the squint counts.
+        box = box_of(np.any(masks, axis=0), round(4 * sigma) + 1)
+        meant = linear_to_value(blur(picture_luminance(wanted[box]), sigma))
+        found = []
+        for picture, mask in zip(self.pictures(photograph), masks, strict=True):
+            seen = linear_to_value(blur(picture_luminance(picture[box]), sigma))
+            found.append(float(np.abs(seen - meant)[mask[box]].mean()))
+        return tuple(found)
+
+
+def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:
+    """The support in the value of what lies round the hair, as when hair is painted into its surround."""
+    grown = cv2.dilate(hair.astype(np.uint8), np.ones((_ROUND, _ROUND), np.uint8)) > 0
+    ring = grown & ~hair
+    if not ring.any():
+        return support
+    return replace(
+        support, reflectance=float(np.clip(picture_luminance(photograph)[ring].mean(), 0.03, 0.85))
+    )
+
+
+def paint_hair(
+    layers: tuple[HairLayer, ...], mm_per_px: float, support: Support, rack: Rack
+) -> HairCanvas | None:
+    """Paint every layer on a bare support; nothing without layers."""
+    if not layers:
+        return None
+    masks = [layer.mask.view(np.uint8) for layer in layers if not layer.lines]
+    patchwork = Patchwork.of(layers[0].mask.shape, *masks)
+    # Flat layers are laid sharp and fade when they are looked at: nothing of the ground shows round them.
+    borders = even_borders(patchwork, 0, mm_per_px)
+    painted = paint(borders, (Painting((layer.deed(patchwork),)) for layer in layers), support, rack)
+    return HairCanvas(painted, tuple(not layer.lines for layer in layers), SOFT_MM / mm_per_px)

@@ -1,0 +1,245 @@
+"""How sharply each border between two pieces is painted: as wide as it is in the photograph, on both sides.
+
+What is laid on some pieces then covers a pixel more or less, by how far it lies from their border.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.types import Counts, Doubles, Floats, Ints, Labels, Mask
+from truesitter.core.values.edge_runs import evened
+from truesitter.core.values.edges import LEAST_CONTRAST, read_edges
+
+LEVELS = 240
+"""How far a pixel is covered is told in so many parts."""
+
+LEAST_BLUR = 0.2 / 300
+"""Total width of the sharpest border a brush leaves, as part of the canvas's width [try]."""
+
+WIDEST_SIDE_MM = 6.0
+"""A brush softens no further than this to either side [try]; wider turns are made by the tones between."""
+
+TENTH_OF_RAMP = 0.8
+"""Where a side's straight ramp, from the middle to its end, comes to within a tenth of it."""
+
+_OVERLAP = 2.0
+"""Moves a ramp outward by its own length: it begins to fall where the neighbour's is full."""
+
+_FLOOR_PX = 0.5
+"""A side narrower than half a pixel is drawn as that."""
+
+
+_NEAREST, _EVEN_MM = 8, 3.0
+"""A pair of pixels goes by so many readings near it, those within so many mm above all."""
+
+_CELL_PX = 2
+"""Readings near a pair are looked for from the middle of a cell of so many pixels."""
+
+_SURE = 0.05
+"""A border is as soft as its readings say from so much weight of them on."""
+
+_CLOSEST_PX, _DEEPEST_PX = 1.5, 48
+"""Pieces are looked into from so far beside their border, and so deep."""
+
+_STEP_MM, _REACH_MM = 3.0, 10.0
+"""Readings lie so far apart and look so far to either side."""
+
+
+@dataclass(frozen=True)
+class Borders:
+    """Pairs of neighbouring pixels in different pieces.
+
+    Attributes
+    ----------
+    patchwork
+        The pieces.
+    pixels
+        (n, 2) the two pixels, counted row by row.
+    sides_px
+        (n, 2) how far the border's blur reaches into the piece of either, in pixels.
+    contrast
+        (n,) difference of the sides, in value steps.
+    mm_per_px
+        Canvas mm to a pixel.
+    """
+
+    patchwork: Patchwork
+    pixels: Counts
+    sides_px: Floats
+    contrast: Floats
+    mm_per_px: float
+
+    @cached_property
+    def pieces(self) -> Ints:
+        """(n, 2) the pieces of the pixels."""
+        return self.patchwork.labels.ravel()[self.pixels]
+
+    def crossed(self, pieces: Mask) -> tuple[Counts, Ints]:
+        """Rows that lead out of some pieces, and which of the two pixels (0, 1) is inside."""
+        inside = pieces[self.pieces]
+        rows = np.flatnonzero(inside[:, 0] != inside[:, 1])
+        return rows, np.where(inside[rows, 0], 0, 1).astype(np.int32)
+
+
+def _neighbours(labels: Ints) -> Counts:
+    """(n, 2) every pair of pixels, side by side or one above the other, that are not of one piece."""
+    numbers = np.arange(labels.size).reshape(labels.shape)
+    beside, above = labels[:, :-1] != labels[:, 1:], labels[:-1] != labels[1:]
+    return np.concatenate(
+        [
+            np.stack([numbers[:, :-1][beside], numbers[:, 1:][beside]], axis=1),
+            np.stack([numbers[:-1][above], numbers[1:][above]], axis=1),
+        ]
+    )
+
+
+def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Borders:
+    """Borders that are all equally soft, to both sides."""
+    pixels = _neighbours(patchwork.labels)
+    sides = np.full((len(pixels), 2), max(_FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
+    return Borders(patchwork, pixels, sides, np.zeros(len(pixels), np.float32), mm_per_px)
+
+
+def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Borders:
+    """Read the width of every border off the photograph.
+
+    Parameters
+    ----------
+    value
+        (h, w) values of the photograph, not smoothed.
+    """
+    labels = patchwork.labels
+    pixels = _neighbours(labels)
+    samples = read_edges(labels, value, mm_per_px, _STEP_MM, _REACH_MM)
+    least = max(LEAST_BLUR * labels.shape[1] / 2, _FLOOR_PX)
+    if len(samples.points) == 0 or len(pixels) == 0:
+        return Borders(
+            patchwork, pixels, np.full((len(pixels), 2), least, np.float32),
+            np.zeros(len(pixels), np.float32), mm_per_px,
+        )  # fmt: skip
+    from scipy.spatial import cKDTree
+
+    sides = np.minimum(samples.sides * mm_per_px, WIDEST_SIDE_MM)
+    # Where both sides are alike in value there is no edge to see: it is lost as far as a brush goes.
+    sides[samples.contrast < LEAST_CONTRAST] = WIDEST_SIDE_MM
+    depths, beside = _depths(labels, samples.points, samples.lighter)
+    # A shape's border is no softer, to either side, than half as far as the shape is wide.
+    sides = np.minimum(sides, depths.min(axis=1, keepdims=True) * (TENTH_OF_RAMP / 2 * mm_per_px))
+    sides = evened(cKDTree(samples.points * mm_per_px), samples.direction, sides)
+    place = np.stack([pixels % labels.shape[1], pixels // labels.shape[1]], axis=2) + 0.5
+    near, weight = _nearby(place.mean(axis=1), samples.points, mm_per_px)
+    # A reading counts for pairs of the same two pieces alone; which of them is the darker side tells the
+    # sides of the pair. Where no such reading is near, the border is short and taken for crisp.
+    many = len(patchwork.sizes)
+    pieces, between = labels.ravel()[pixels].astype(np.int64) @ (many, 1), beside @ (many, 1)
+    swapped = pieces % many * many + pieces // many
+    seen = between[near]
+    one, two = weight * (seen == pieces[:, None]), weight * (seen == swapped[:, None])
+    known = one.sum(axis=1) + two.sum(axis=1)
+    share = np.minimum(1, known / _SURE) / np.maximum(known, 1e-12)
+    darker, lighter = sides[near, 0], sides[near, 1]
+    first, second = (one * darker + two * lighter).sum(axis=1), (one * lighter + two * darker).sum(axis=1)
+    both = np.stack([first, second], axis=1) * share[:, None]
+    weight /= weight.sum(axis=1, keepdims=True)
+    ramps = np.clip(both / (TENTH_OF_RAMP * mm_per_px), least, None)
+    contrast = (weight * samples.contrast[near]).sum(axis=1)
+    return Borders(patchwork, pixels, ramps.astype(np.float32), contrast.astype(np.float32), mm_per_px)
+
+
+def _nearby(places: Doubles, points: Doubles, mm_per_px: float) -> tuple[Ints, Doubles]:
+    """For places (n, 2) the numbers of the readings near them, (n, k), and how much each counts."""
+    from scipy.spatial import cKDTree
+
+    # Neighbouring places have the same readings near them.
+    cells, which = np.unique((places // _CELL_PX).astype(np.int64) @ (1 << 20, 1), return_inverse=True)
+    middles = np.stack([cells >> 20, cells & ((1 << 20) - 1)], axis=1) * _CELL_PX + _CELL_PX / 2
+    many = min(_NEAREST, len(points))
+    far, near = cKDTree(points * mm_per_px).query(middles * mm_per_px, k=many)
+    far, near = far.reshape(-1, many), near.reshape(-1, many)
+    return near[which].astype(np.int32), np.exp(-((far / _EVEN_MM) ** 2) / 2)[which] + 1e-9
+
+
+def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> tuple[Doubles, Counts]:
+    """How deep the pieces on the darker and the lighter side of points are, in pixels; and their numbers."""
+    far = np.arange(_CLOSEST_PX, _CLOSEST_PX + _DEEPEST_PX)
+    deep, which = [], []
+    for sign in (-1.0, 1.0):
+        x = points[:, 0, None] + sign * lighter[:, 0, None] * far
+        y = points[:, 1, None] + sign * lighter[:, 1, None] * far
+        columns = np.clip(x, 0, labels.shape[1] - 1).astype(np.int32)
+        rows = np.clip(y, 0, labels.shape[0] - 1).astype(np.int32)
+        seen = labels[rows, columns]
+        other = seen != seen[:, :1]
+        deep.append(np.where(other.any(axis=1), other.argmax(axis=1), _DEEPEST_PX))
+        which.append(seen[:, 0])
+    return np.stack(deep, axis=1) + 1.0, np.stack(which, axis=1).astype(np.int64)
+
+
+def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[slice, slice, Labels]:
+    """How far each pixel is covered by what is laid on some pieces.
+
+    Parameters
+    ----------
+    pieces
+        (n,) where it is laid.
+    later
+        (n,) pieces that are covered afterwards: towards them it is carried on in full strength by half
+        the border's width, so that what lies below does not shine through the seam.
+
+    Returns
+    -------
+    rows, columns, levels
+        The box it lies in, and parts of `LEVELS` covered inside the box.
+    """
+    labels = borders.patchwork.labels
+    rows, inner = borders.crossed(pieces)
+    own = borders.sides_px[rows, inner]
+    other = borders.sides_px[rows, 1 - inner]
+    shift = np.zeros(len(rows), np.float32)
+    if later is not None:
+        shift[later[borders.pieces[rows, 1 - inner]]] = _OVERLAP
+    mask = pieces[labels]
+    reach = (1 + float(shift.max(initial=0))) * float(other.max(initial=0)) + 2
+    box = _box(mask, reach)
+    inside = mask[box]
+    levels = np.where(inside, np.uint8(LEVELS), np.uint8(0))
+    if len(rows) == 0:
+        return *box, levels
+    away, nearest = _from_border(labels.shape, borders.pixels[rows, inner], box)
+    near = np.flatnonzero(away.ravel() <= max(reach, float(own.max())))
+    which = nearest.ravel()[near]
+    within = inside.ravel()[near]
+    far = away.ravel()[near]
+    signed = np.where(within, (far + 0.5) / own[which], (0.5 - far) / other[which])
+    part = (signed + shift[which] + 1) * (LEVELS / 2)
+    levels.ravel()[near] = np.clip(np.rint(part), 0, LEVELS).astype(np.uint8)
+    return *box, levels
+
+
+def _box(mask: Mask, margin: float) -> tuple[slice, slice]:
+    rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    if len(rows) == 0:
+        return slice(0, 0), slice(0, 0)
+    more = int(np.ceil(margin))
+    return (
+        slice(max(0, rows[0] - more), min(mask.shape[0], rows[-1] + 1 + more)),
+        slice(max(0, columns[0] - more), min(mask.shape[1], columns[-1] + 1 + more)),
+    )
+
+
+def _from_border(shape: tuple[int, ...], pixels: Counts, box: tuple[slice, slice]) -> tuple[Floats, Ints]:
+    """Distance of every pixel of a box from the nearest of some pixels, and which of them it is."""
+    on = np.ones(shape, np.uint8)
+    on.ravel()[pixels] = 0
+    away, number = cv2.distanceTransformWithLabels(on[box], cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL)
+    full = np.zeros(shape, np.int32)
+    full[box] = number
+    row = np.zeros(int(number.max()) + 1, np.int32)
+    row[full.ravel()[pixels]] = np.arange(len(pixels))
+    return away, row[number]

@@ -1,0 +1,1 @@
+"""Composition: ground, background, focus, texture, what is reserved, the family of shadows."""

@@ -1,0 +1,183 @@
+"""Focus and finish: how much small contrast and how soft an edge each place may have, from what is looked at.
+
+Near the focus everything the photograph shows may be painted; away from it small values go first, then
+edges soften. Materials differ: marks fade in the shadow of skin, and are at home in that of pale hair.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
+from truesitter.core.imaging.blur import blur
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Bytes, Floats, Labels, Mask
+
+Depth = Literal["near", "middle", "far"]
+
+REACH = 0.9
+"""The focus has fallen to half at this distance, in heights of the face [try]."""
+
+LEAST = 0.12
+"""No place is finished less than this part of the focus: even the far cheek stays a cheek [try]."""
+
+DEPTHS: dict[Depth, float] = {"near": 1.0, "middle": 0.55, "far": 0.2}
+"""Weight that a mark gives to what lies round it [try]."""
+
+SHARPEST_MM, SOFTEST_MM = 0.5, 8.0
+"""Width of the sharpest edge allowed at the focus, and of the softest asked for away from it [try]."""
+
+SMALL = 0.006
+"""Contrast finer than this part of the picture's height is small contrast."""
+
+SHADOW_SKIN, SHADOW_PALE_HAIR = 0.5, 1.25
+"""Marks allowed in the shadow of skin, and of pale hair, beside those in its light [try]."""
+
+_PALE = 5.0
+_BLURS = (0.0, 0.8, 1.8, 3.6, 7.0)
+"""Blurs in mm between which a picture of the finish is mixed."""
+
+
+@dataclass(frozen=True)
+class FocusMark:
+    """A place the painter marked.
+
+    Attributes
+    ----------
+    x, y
+        In fractions of the picture.
+    depth
+        How near it is, or how much it is looked at.
+    """
+
+    x: float
+    y: float
+    depth: Depth
+
+
+@dataclass(frozen=True)
+class Finish:
+    """What is allowed where; all maps (h, w).
+
+    Attributes
+    ----------
+    weight
+        0–1, 1 at the focus.
+    small
+        Small contrast of the photograph, in value steps.
+    allowed
+        Small contrast that may be painted.
+    edge_mm
+        Width of the sharpest edge allowed.
+    """
+
+    weight: Floats
+    small: Floats
+    allowed: Floats
+    edge_mm: Floats
+
+
+@dataclass(frozen=True)
+class PlaceFinish:
+    """The finish of one place, and what that means for the hand."""
+
+    place: str
+    x: float
+    y: float
+    weight: float
+    small: float
+    allowed: float
+    edge_mm: float
+    words: str
+
+
+def small_contrast(value: Floats) -> Floats:
+    """Root mean square of what squinting takes away, in value steps (h, w)."""
+    sigma = SMALL * value.shape[0]
+    fine = value - blur(value, sigma)
+    return np.asarray(np.sqrt(np.maximum(blur(fine * fine, 2 * sigma), 0)), dtype=np.float32)
+
+
+def focus_weight(shape: tuple[int, int], marks: tuple[FocusMark, ...], scale: float) -> Floats:
+    """How much each spot is looked at, 0–1 (h, w); a mark counts where it is the nearest.
+
+    Parameters
+    ----------
+    scale
+        Height of the face in pixels.
+    """
+    height, width = shape
+    y, x = np.mgrid[0:height, 0:width].astype(np.float32)
+    away = np.stack([np.hypot(x - m.x * width, y - m.y * height) for m in marks]) / (REACH * scale)
+    own = np.array([DEPTHS[m.depth] for m in marks], np.float32)[:, None, None]
+    # Gaussian in distance: half at `REACH`.
+    falls = LEAST + (own - LEAST) * np.exp2(-(away**2))
+    near = np.exp2(-6 * away)
+    weight = (falls * near).sum(axis=0) / np.maximum(near.sum(axis=0), 1e-12)
+    return np.asarray(np.clip(weight, LEAST, 1), dtype=np.float32)
+
+
+def finish_for(
+    value: Floats, regions: Labels, marks: tuple[FocusMark, ...], scale: float, shadow: Mask
+) -> Finish:
+    """What is allowed everywhere.
+
+    Parameters
+    ----------
+    value, regions
+        (h, w) of the reference.
+    marks
+        At least one.
+    scale
+        Height of the face in pixels.
+    shadow
+        (h, w) True in shadow.
+    """
+    weight = focus_weight((value.shape[0], value.shape[1]), marks, scale)
+    small = small_contrast(value)
+    hair = np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
+    pale = hair.any() and float(np.median(value[hair])) >= _PALE
+    material = np.ones(value.shape, np.float32)
+    material[(regions == Region.SKIN) & shadow] = SHADOW_SKIN
+    if pale:
+        material[hair & shadow] = SHADOW_PALE_HAIR
+    edge = SHARPEST_MM + (SOFTEST_MM - SHARPEST_MM) * (1 - weight) ** 2
+    return Finish(weight, small, small * np.clip(weight * material, 0, 1), edge.astype(np.float32))
+
+
+def words_for(weight: float, small: float, in_skin_shadow: bool) -> str:
+    """What a weight means for the hand."""
+    if weight >= 0.75:
+        said = "finish it as far as you can see"
+    elif weight >= 0.45:
+        said = "paint its masses and the larger accents; leave single lines out"
+    elif weight >= 0.25:
+        said = "masses only, borders smeared a little"
+    else:
+        said = "two or three tones, no detail, borders lost where they can be"
+    if in_skin_shadow:
+        said += "; few marks in its shadow"
+    return f"{said}." if small >= _QUIET else f"{said}; there is little to leave out."
+
+
+_QUIET = 0.08
+
+
+def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
+    """The reference as it may be finished: softer the farther from the focus, (h, w, 3) sRGB."""
+    # Light is what mixes when an edge is softened, not its code.
+    light = srgb_to_linear(lab_to_srgb(lab))
+    layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in _BLURS]
+    # 10–90 % width of a blurred edge is 2.563 sigma.
+    wanted = np.clip((finish.edge_mm - SHARPEST_MM) / 2.563 * 2, 0, _BLURS[-1])
+    at = np.interp(wanted, _BLURS, np.arange(len(_BLURS)))
+    below = np.clip(np.floor(at).astype(int), 0, len(_BLURS) - 2)
+    part = (at - below)[..., None]
+    stack = np.stack(layers)
+    rows, columns = np.indices(below.shape)
+    mixed = stack[below, rows, columns] * (1 - part) + stack[below + 1, rows, columns] * part
+    return np.asarray(np.round(linear_to_srgb(mixed) * 255), dtype=np.uint8)

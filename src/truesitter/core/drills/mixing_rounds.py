@@ -1,0 +1,50 @@
+"""Mixing by eye: parts are chosen, then the true mixture is shown."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.drills.drill_picture import DrillPicture
+from truesitter.core.drills.rounds import Answer, Lot, NotHere, Places, Question, Round, Score
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.refusal import Refusal
+
+TUBES = 4
+MOST_PARTS = 12
+"""Of one tube."""
+_TARGET_PARTS = 6
+
+
+def mix_by_eye(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+    """A colour that three of four tubes make, in few parts."""
+    del places
+    tubes = picture.palette.tubes
+    if len(tubes) < 2:
+        raise NotHere("two tubes at least are needed to mix: set some out on the palette")
+    rack = picture.palette.rack
+    whites = [t for t in tubes if rack.pigment(t).family == "white"][:1]
+    others = [t for t in tubes if t not in whites]
+    picked = [str(t) for t in lot.permutation(others)[: TUBES - len(whites)]]
+    offered = whites + picked
+    used = whites + [str(t) for t in lot.permutation(picked)[:2]]
+    parts = {t: int(lot.integers(1, _TARGET_PARTS + 1)) for t in used}
+    palette = replace(picture.palette, tubes=tuple(offered))
+    target = mix({k: float(v) for k, v in parts.items()}, palette)
+
+    def score(answer: Answer) -> Score:
+        given = {k: v for k, v in answer.parts.items() if v}
+        if not given or set(given) - set(offered) or any(not 0 <= v <= MOST_PARTS for v in given.values()):
+            raise Refusal(f"choose parts of the tubes that are set out, up to {MOST_PARTS} of each")
+        made = mix({k: float(v) for k, v in given.items()}, palette)
+        off = float(delta_e_2000(np.array(made.lab), np.array(target.lab)))
+        recipe = " : ".join(f"{v} {rack.pigment(k).name}" for k, v in parts.items())
+        value = made.value - target.value
+        side = "" if abs(value) < 0.1 else f", {abs(value):.1f} steps too {'light' if value > 0 else 'dark'}"
+        words = f"Your mixture is ΔE {off:.1f} off{side}. It was made of {recipe}."
+        return Score(off, off <= level, words, patches=(made.hex, target.hex))
+
+    shown = tuple((t, rack.pigment(t).name, mix({t: 1.0}, palette).hex) for t in offered)
+    return Round(Question(patches=(target.hex,), tubes=shown), score)

@@ -1,0 +1,1 @@
+"""Differences between painting and plan: values, colours, drawing, borders, finish."""

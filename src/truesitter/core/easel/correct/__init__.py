@@ -1,0 +1,1 @@
+"""What helps: remedies, the next dab, when to stop, habits across paintings."""

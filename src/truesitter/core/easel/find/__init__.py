@@ -1,0 +1,1 @@
+"""Where a painting lies in its photograph: corners, view, registration."""

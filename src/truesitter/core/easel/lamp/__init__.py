@@ -1,0 +1,1 @@
+"""The photograph's lamp and camera taken out of a painting."""

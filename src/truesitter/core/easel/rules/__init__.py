@@ -1,0 +1,1 @@
+"""Rules of painting that a canvas keeps or breaks."""

@@ -1,0 +1,1 @@
+"""Declared results, their keys, and the memory that keeps them."""

@@ -1,0 +1,1 @@
+"""Strokes found on paper or screen, checked against the growth lines."""

@@ -1,0 +1,1 @@
+"""Which way hair lies: kinds, guides, direction field, growth lines."""

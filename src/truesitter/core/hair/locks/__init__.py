@@ -1,0 +1,1 @@
+"""Masses of hair: locks, their shapes and shine, the hairline."""

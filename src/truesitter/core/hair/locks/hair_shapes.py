@@ -1,0 +1,228 @@
+"""Brows, moustache and beard as shapes: width along them, turning points, left against right, gaps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+
+STATIONS = 10
+_FULL = 0.9
+"""Of the greatest width: there a brow has its full width."""
+
+_LEAST_MM = 0.3
+_LEAST_PIXELS = 40
+FORM_SPACING = 0.055
+"""Of the face's height: light-forms of a grey beard stand so far apart [try]."""
+
+GREY_CHROMA = 12.0
+"""A beard under this chroma in its light half is grey [try]."""
+
+_NEAR_SHADOW = 0.02
+"""Of the face's height: a form so near the shadow carries one of its two lights there."""
+
+
+@dataclass(frozen=True)
+class HairShape:
+    """A brow or one half of a moustache, from the nose side outward.
+
+    Attributes
+    ----------
+    kind
+        Which.
+    middle
+        (n, 2) x, y in fractions, from the inner end.
+    widths_mm
+        (n,) across it.
+    length_mm
+        Along it.
+    full_at
+        Part of the way out at which it has its full width.
+    turns_at
+        Parts of the way at which its middle line turns.
+    slope
+        Degrees that its inner half rises, outward.
+    """
+
+    kind: Kind
+    middle: Doubles
+    widths_mm: Doubles
+    length_mm: float
+    full_at: float
+    turns_at: tuple[float, ...]
+    slope: float
+
+
+def shape_of(kind: Kind, kinds: Labels, inner: Doubles, mm_per_px: float) -> HairShape | None:
+    """Measure one; None where there is too little of it.
+
+    Parameters
+    ----------
+    inner
+        (2,) x, y in pixels of the side it begins at: between the brows, under the nose.
+    """
+    rows, columns = np.nonzero(kinds == kind)
+    if len(rows) < _LEAST_PIXELS:
+        return None
+    # Stations across the columns: brows and moustaches lie more level than upright.
+    out = np.abs(columns + 0.5 - inner[0])
+    low, high = np.quantile(out, (0.01, 0.99))
+    bins = np.clip(((out - low) / max(high - low, 1e-6) * STATIONS).astype(int), 0, STATIONS - 1)
+    filled = np.unique(bins)
+    if len(filled) < STATIONS // 2:
+        return None
+    count = np.array([(bins == b).sum() for b in filled])
+    middle = np.array([(columns[bins == b].mean() + 0.5, rows[bins == b].mean() + 0.5) for b in filled])
+    across = (high - low) / STATIONS
+    slant = np.gradient(middle[:, 1]) / np.maximum(np.abs(np.gradient(middle[:, 0])), 1e-6)
+    widths = count / max(across, 1e-6) * np.cos(np.arctan(slant)) * mm_per_px
+    steps = np.hypot(*np.diff(middle, axis=0).T)
+    length = float(steps.sum() + across) * mm_per_px
+    along = (filled + 0.5) / STATIONS
+    full = float(along[int(np.argmax(widths >= _FULL * widths.max()))])
+    half = len(filled) // 2
+    rise = -(middle[half, 1] - middle[0, 1])
+    run = abs(middle[half, 0] - middle[0, 0])
+    height, width = kinds.shape
+    return HairShape(
+        kind, middle / (width, height), widths, length, full, _turns(middle, along, mm_per_px),
+        float(np.degrees(np.arctan2(rise, max(run, 1e-6)))),
+    )  # fmt: skip
+
+
+def _turns(middle: Doubles, along: Doubles, mm_per_px: float) -> tuple[float, ...]:
+    """Where a middle line turns from up to down or back, by more than `_LEAST_MM`."""
+    heights = -middle[:, 1] * mm_per_px
+    turns: list[float] = []
+    # Extremes that stand out on both sides.
+    extreme, way = 0, 0
+    for n in range(1, len(heights)):
+        step = heights[n] - heights[extreme]
+        if way == 0:
+            if abs(step) > _LEAST_MM:
+                way, extreme = (1 if step > 0 else -1), n
+        elif step * way >= 0:
+            extreme = n
+        elif abs(step) > _LEAST_MM:
+            turns.append(float(along[extreme]))
+            way, extreme = -way, n
+    return tuple(turns)
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Left against right.
+
+    Attributes
+    ----------
+    left, right
+        Both shapes; left as seen in the picture.
+    length_mm, width_mm, slope, height_mm
+        Right minus left: length, greatest width, slope in degrees, and height of its middle.
+    """
+
+    left: HairShape
+    right: HairShape
+    length_mm: float
+    width_mm: float
+    slope: float
+    height_mm: float
+
+    @property
+    def alike(self) -> bool:
+        """So alike that they mirror, which no face does."""
+        return abs(self.length_mm) < 0.5 and abs(self.width_mm) < 0.2 and abs(self.slope) < 1.0
+
+
+def pair_of(
+    pair: tuple[Kind, Kind], kinds: Labels, inner: Doubles, up: Doubles, mm_per_px: float
+) -> Pair | None:
+    """Both brows or both halves of a moustache; None unless both are there.
+
+    Parameters
+    ----------
+    up
+        (2,) towards the top of the head, x right and y down: a tilted head is not uneven.
+    """
+    left, right = (shape_of(kind, kinds, inner, mm_per_px) for kind in pair)
+    if left is None or right is None:
+        return None
+    size = np.array(kinds.shape[::-1])
+    tilt = float(np.degrees(np.arctan2(up[0], -up[1])))
+    offset = (right.middle.mean(axis=0) - left.middle.mean(axis=0)) * size
+    return Pair(
+        left, right, right.length_mm - left.length_mm,
+        float(right.widths_mm.max() - left.widths_mm.max()),
+        # Turned with the head, one side rises as the other falls.
+        right.slope - left.slope + 2 * tilt, float(offset @ up) * mm_per_px,
+    )  # fmt: skip
+
+
+def moustache_gap(kinds: Labels, mm_per_px: float) -> float | None:
+    """Width of the strip of skin between moustache and beard, in mm; None unless both are there.
+
+    Without it a face looks older (common practice).
+    """
+    moustache, beard = np.isin(kinds, MOUSTACHE), kinds == Kind.BEARD
+    if moustache.sum() < _LEAST_PIXELS or beard.sum() < _LEAST_PIXELS:
+        return None
+    away = cv2.distanceTransform((~beard).astype(np.uint8), cv2.DIST_L2, 5)
+    rim = moustache & (cv2.erode(moustache.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
+    return float(np.quantile(away[rim], 0.05)) * mm_per_px
+
+
+@dataclass(frozen=True)
+class LightForms:
+    """Separate lights of a grey beard, evenly spread.
+
+    Attributes
+    ----------
+    places
+        (n, 2) x, y in fractions, each carrying two lights.
+    near_shadow
+        (n,) where one of the two lies towards the shadow.
+    evenness
+        Spread of the distances to the nearest other, as part of their mean; 0 is quite even.
+    """
+
+    places: Doubles
+    near_shadow: Mask
+    evenness: float
+
+
+def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
+    """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing."""
+    from scipy.spatial import cKDTree
+
+    spacing = FORM_SPACING * face_px
+    smooth = cv2.GaussianBlur(value, (0, 0), spacing / 6)
+    rows, columns = np.nonzero(mask)
+    none = LightForms(np.zeros((0, 2)), np.zeros(0, bool), 0.0)
+    if len(rows) < spacing**2:
+        return none
+    order = np.argsort(-smooth[rows, columns], kind="stable")
+    free = mask.copy()
+    places: list[tuple[int, int]] = []
+    for n in order:
+        row, column = int(rows[n]), int(columns[n])
+        if not free[row, column]:
+            continue
+        places.append((column, row))
+        canvas = np.ones(mask.shape, np.uint8)
+        cv2.circle(canvas, (column, row), round(spacing), 0, -1)
+        free &= canvas > 0
+    if len(places) < 2:
+        return none
+    at = np.array(places, dtype=np.float64) + 0.5
+    nearest = cKDTree(at).query(at, k=2)[0][:, 1]
+    dark = mask & (smooth < np.quantile(smooth[mask], 1 / 3))
+    to_dark = cv2.distanceTransform((~dark).astype(np.uint8), cv2.DIST_L2, 5)
+    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < _NEAR_SHADOW * face_px + spacing / 4
+    return LightForms(at / mask.shape[::-1], np.asarray(near), float(nearest.std() / nearest.mean()))
+
+
+BROW_PAIR, MOUSTACHE_PAIR = (BROWS[0], BROWS[1]), (MOUSTACHE[0], MOUSTACHE[1])

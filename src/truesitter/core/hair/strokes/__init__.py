@@ -1,0 +1,1 @@
+"""Strokes of hair by type, strays, and how a painter approaches it."""

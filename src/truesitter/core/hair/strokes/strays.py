@@ -1,0 +1,70 @@
+"""Strays: a few short hairs that begin along the hair beneath and leave it at the border of the mass."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.hair.field.growth_lines import ROOT_PART
+from truesitter.core.hair.strokes.hair_strokes import POINTS, Ground
+from truesitter.core.imaging.line import Line
+from truesitter.core.types import Mask
+
+FEWEST, MOST = 2, 5
+"""In every layer (common practice: a few in every colour)."""
+
+LONGEST = 0.35
+"""Of the lock's length."""
+
+_BEND = 0.9
+"""Radians that the free part turns away at most [try]."""
+
+_WITHOUT_LOCK = 0.3
+"""Length of hair in heights of the face, where there is no lock [try]."""
+
+_END = 0.15
+
+
+def lay_strays(ground: Ground, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:
+    """A few strays of one layer.
+
+    Parameters
+    ----------
+    tone
+        (h, w) where they may begin.
+    mass
+        (h, w) the hair that they leave.
+    brush_mm
+        Width of the layer's brush; a stray is at most half as wide.
+    seed
+        Chance is the same each time.
+    """
+    inner = cv2.erode(mass.astype(np.uint8), np.ones((9, 9), np.uint8)) > 0
+    rows, columns = np.nonzero(tone & mass & ~inner)
+    if not len(rows):
+        return ()
+    chance = np.random.default_rng(seed)
+    wanted = int(chance.integers(FEWEST, MOST + 1))
+    height, width = ground.shape
+    lines: list[Line] = []
+    for pick in chance.permutation(len(rows))[: 8 * wanted]:
+        if len(lines) == wanted:
+            break
+        row, column = int(rows[pick]), int(columns[pick])
+        lock = float(ground.lock_length[row, column]) or _WITHOUT_LOCK * ground.face_mm
+        step = lock * chance.uniform(0.4, 1) * LONGEST / ground.mm_per_px / (POINTS - 1)
+        bend = chance.uniform(0.3, 1) * _BEND * chance.choice((-1, 1))
+        x, y = column + 0.5, row + 0.5
+        points, angle = [(x, y)], 0.0
+        for n in range(1, POINTS):
+            along = (n - 1) / (POINTS - 1)
+            if along <= ROOT_PART and 0 <= x < width and 0 <= y < height:
+                dx, dy = ground.directed[int(y), int(x)]
+                angle = float(np.arctan2(-dy, dx)) if dx or dy else angle
+            elif along > ROOT_PART:
+                angle += bend / (POINTS * (1 - ROOT_PART))
+            x, y = x + step * float(np.cos(angle)), y + step * float(np.sin(angle))
+            points.append((x, y))
+        widths = min(0.6, brush_mm / 2) * np.interp(np.linspace(0, 1, POINTS), (0, 0.25, 1), (0.8, 1, _END))
+        lines.append(Line(np.array(points) / (width, height), widths))
+    return tuple(lines)

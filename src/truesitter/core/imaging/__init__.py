@@ -1,0 +1,1 @@
+"""Pictures as arrays: pixels, blur, lines, reduction."""

@@ -1,0 +1,1 @@
+"""Skin in classes of light, its peaks, zones and recesses."""

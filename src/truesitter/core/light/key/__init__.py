@@ -1,0 +1,1 @@
+"""Where the light comes from, and what stands in its way."""

@@ -1,0 +1,1 @@
+"""Mirrored light: shine, highlights and their ceilings, eyes, metal."""

@@ -1,0 +1,67 @@
+"""Shine: the colourless part of the light that the skin sends back.
+
+Light mirrored by a surface keeps the lamp's colour, light that has been inside takes the skin's
+(dichromatic reflection: Shafer 1985). Where the photograph's whites are white, the difference of
+red and blue is free of mirrored light; the skin's own blue goes with it in one ratio, and what
+blue there is beyond that is shine.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.imaging.blur import blur
+from truesitter.core.types import Floats, Mask
+
+OWN_COLOUR = 0.2
+"""Quantile of blue over (red − blue): skin without shine [try].
+
+Chosen on maren, tobias, selda, orsolya and ines: from 0.1 to 0.3 the strongest 5 % of the true shine
+are met with an overlap of 0.76 or more on each.
+"""
+
+_DARKEST = 0.3
+"""The ratio is read where red is above this quantile of the skin's: shadow is coloured by what faces it."""
+
+GREY = 0.06
+"""A photograph whose skin has less of (red − blue) over red is without colour."""
+
+_LOCAL = 0.25
+"""Then shine is what stands above the light blurred so far, in heights of the face."""
+
+
+def shine_map(linear: Floats, where: Mask, scale: float) -> Floats:
+    """Light mirrored by the surface, in the unit of the picture.
+
+    Parameters
+    ----------
+    linear
+        (h, w, 3) linear sRGB.
+    where
+        (h, w) one kind of surface: skin, or lips.
+    scale
+        Height of the face in pixels.
+
+    Returns
+    -------
+    (h, w) float32, 0 or more, 0 outside.
+    """
+    shine = np.zeros(where.shape, np.float32)
+    if not where.any():
+        return shine
+    own = linear[where]
+    red, blue = own[:, 0], own[:, 2]
+    colour = red - blue
+    lit = red >= np.quantile(red, _DARKEST)
+    if np.median(colour[lit] / np.maximum(red[lit], 1e-4)) < GREY:
+        return above_surround(linear.min(axis=2), where, _LOCAL * scale)
+    ratio = np.quantile(blue[lit] / np.maximum(colour[lit], 1e-4), OWN_COLOUR)
+    shine[where] = np.maximum(blue - ratio * np.maximum(colour, 0), 0)
+    return shine
+
+
+def above_surround(light: Floats, where: Mask, sigma: float) -> Floats:
+    """What stands above the mean of the same surface round it."""
+    part = where.astype(np.float32)
+    around = blur(light * part, sigma) / np.maximum(blur(part, sigma), 1e-3)
+    return np.asarray(np.where(where, np.maximum(light - around, 0), 0), dtype=np.float32)

@@ -1,0 +1,1 @@
+"""Colour of skin under the light, and what it borrows from beside."""

@@ -1,0 +1,1 @@
+"""Paint in layers: films, glazes, coats, wet paint."""

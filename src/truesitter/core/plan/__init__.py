@@ -1,0 +1,1 @@
+"""The plan: which passes, where, how long, in which sittings, from which kit."""

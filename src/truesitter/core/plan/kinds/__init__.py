@@ -1,0 +1,1 @@
+"""Kinds of pass: what each does to the canvas."""

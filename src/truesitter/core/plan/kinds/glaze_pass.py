@@ -1,0 +1,57 @@
+"""The unifying glaze: a thin film over shadows and halftones that draws them together."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.glazes import glaze_over_all
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.laying import Laid, Laying, Scene, Step
+from truesitter.core.plan.pass_plan import Thinned
+
+LEAST_GAIN = 0.15
+"""A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
+
+
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """The thin film, of one or two tubes, that brings a place nearest to its reference.
+
+    Every stack of the place is compared with the mean reference colour over it;
+    the gain is the area-weighted fall in ΔE2000.
+    """
+    stacks, which = np.unique(canvas.stack[step.pieces], return_inverse=True)
+    area = np.bincount(which, weights=scene.patchwork.sizes[step.pieces])
+    sums = [np.bincount(which, weights=channel) for channel in scene.sums[step.pieces].T]
+    wanted = np.stack(sums, axis=1) / area[:, None]
+    thinning = scene.medium.thinning
+    best = glaze_over_all(canvas.spectra[stacks], wanted, area.astype(float), scene.palette, thinning)
+    if best is None or best.error_before - best.error_after < LEAST_GAIN:
+        return "no thin film from this palette brings the shadows and halftones nearer to the reference."
+    share = area / area.sum()
+    mean, target = share @ best.labs, share @ wanted
+    made = Recipe(
+        parts=best.parts,
+        target_lab=as_lab(target),
+        predicted=Colour.of(mean),
+        delta_e=best.error_after,
+        value_error=float(lab_value(mean) - lab_value(target)),
+        film_mm=best.mm,
+        dilution=best.dilution,
+    )
+    layers = (Layer(step.pieces, best.parts, best.mm, fades=True),)
+    paint = best.mm / thinning.strength
+    said = (
+        f"It draws the hues together: they lie {best.spread_before:.0f}° apart before it "
+        f"and {best.spread_after:.0f}° after."
+        if best.spread_after < best.spread_before - 1
+        else ""
+    )
+    return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(best.dilution),), said=said)
+
+
+GLAZE = Laying("glaze", _lay, "glaze", leaves_ground=True)

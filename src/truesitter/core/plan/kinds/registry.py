@@ -1,0 +1,36 @@
+"""Every way of laying by the name that schools give it."""
+
+from __future__ import annotations
+
+from typing import cast, get_args
+
+from truesitter.core.plan.kinds.again_pass import AGAIN
+from truesitter.core.plan.kinds.coats_pass import DARK_COATS, LIGHT_COATS
+from truesitter.core.plan.kinds.flesh_ground_pass import FLESH_GROUND
+from truesitter.core.plan.kinds.glaze_pass import GLAZE
+from truesitter.core.plan.kinds.grey_pass import GREY
+from truesitter.core.plan.kinds.ground_pass import GROUND
+from truesitter.core.plan.kinds.hair_pass import HAIR
+from truesitter.core.plan.kinds.light_pass import LIGHT
+from truesitter.core.plan.kinds.lines_pass import LINES
+from truesitter.core.plan.kinds.mass_pass import MASS
+from truesitter.core.plan.kinds.opaque_light_pass import OPAQUE_LIGHT
+from truesitter.core.plan.kinds.scratch_pass import SCRATCH
+from truesitter.core.plan.kinds.take_pass import ERASE, WIPE
+from truesitter.core.plan.kinds.tone_pass import TONE
+from truesitter.core.plan.kinds.wash_pass import WASH
+from truesitter.core.plan.kinds.water_pass import WATER
+from truesitter.core.plan.kinds.zone_pass import ZONE
+from truesitter.core.plan.laying import Laying
+from truesitter.core.school.school_document import KindName
+
+KINDS: dict[KindName, Laying] = {
+    cast("KindName", kind.name): kind
+    for kind in (
+        GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, HAIR,
+        ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT,
+    )
+}  # fmt: skip
+
+if set(KINDS) != set(get_args(KindName)):
+    raise AssertionError("every kind a school can name is known")

@@ -1,0 +1,60 @@
+"""A wash of watercolour: over everything darker than its own tone, as strong as its own tone still needs."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.plan.laying import Laid, Laying, Scene, Step
+from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.plan.wash_over import Beneath, in_coats, wash_over
+from truesitter.core.types import Mask
+
+LEAST_DARKER = 0.2
+"""A tone less than this lighter than the paper with what lies on it gets no wash of its own [try]."""
+
+
+def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
+    """The mean of what lies on some pieces, by area."""
+    weights = scene.patchwork.sizes[pieces]
+    return Beneath(np.average(canvas.spectra[canvas.stack[pieces]], axis=0, weights=weights))
+
+
+LIGHTENS = 0.03
+"""A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
+
+
+def darkened(canvas: Canvas, layer: Layer) -> Mask:
+    """Pieces of a layer that it does not lighten: tubes that scatter veil what is dark already."""
+    kept = canvas.do(layer).piece_values() <= canvas.piece_values() + LIGHTENS
+    # The same array where nothing is left out: its brush is measured already.
+    return layer.pieces if kept[layer.pieces].all() else layer.pieces & kept
+
+
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    aim = step.wanted & step.pieces
+    if not aim.any():
+        return "there is nothing of its tone."
+    under = beneath(scene, canvas, aim)
+    wanted = scene.target(aim)
+    if float(lab_value(reflectance_to_lab(under.seen()))) - float(lab_value(wanted)) < LEAST_DARKER:
+        return "what lies there is dark enough already."
+    made = wash_over(scene.clear, scene.wishes, under, wanted)
+    thinning = scene.medium.thinning
+    coats, dilution = in_coats(made.film_mm or thinning.thinnest, thinning)
+    film = DryMm(coats * thinning.dry(dilution))
+    layer = Layer(darkened(canvas, Layer(step.pieces, made.parts, film, fades=True)), made.parts, film, True)
+    said = "" if coats == 1 else f"Too strong for one wash: lay it in {coats}, each dry before the next."
+    return Laid(
+        replace(made, film_mm=film, dilution=dilution), (layer,), layer.pieces, thinning.film,
+        film / thinning.strength, (Thinned(dilution),), said=said, coats=coats,
+    )  # fmt: skip
+
+
+WATER = Laying("water", _lay, "wash")

@@ -1,0 +1,78 @@
+"""Zones of light over a dark flesh ground: thin coats of one light flesh, each wider than the one before."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.media.dilution import MOST_WATER, Dilution
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.laying import Laid, Laying, Scene, Step
+from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.types import Mask
+
+ZONES = 4
+"""So many coats lie on the innermost zone, one on the outermost."""
+
+
+def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """A coat so thin that what the zone still gets after it carries it to its value.
+
+    Its own ring is the part no earlier coat covers. Of the way from the ground to the ring's value
+    a coat takes one part in as many as there are coats to come, itself among them.
+    """
+    ring = step.wanted & step.pieces
+    if step.tone is None or not ring.any():
+        return "there is no light in its zone."
+    recipe = scene.recipe(scene.mapped_lab[step.tone].mean(axis=0, dtype=np.float64))
+    sizes = scene.patchwork.sizes[ring]
+    ground = float(np.average(canvas.piece_values()[ring], weights=sizes))
+    wanted = float(lab_value(scene.target(ring)))
+    if wanted <= ground:
+        return "the flesh ground is as light there already."
+    aim = ground + (wanted - ground) / (ZONES - step.order)
+    best = _thinnest(scene, recipe, canvas, ring, aim)
+    thinning = scene.medium.thinning
+    film = thinning.dry(best)
+    layer = Layer(step.pieces, recipe.parts, film, fades=True)
+    after = canvas.do(layer)
+    lab = np.average(after.labs()[ring], axis=0, weights=sizes)
+    target = np.array([value_to_lightness(aim), *scene.target(ring)[1:]])
+    made = Recipe(
+        parts=recipe.parts,
+        target_lab=as_lab(target),
+        predicted=Colour.of(lab),
+        delta_e=float(delta_e_2000(lab, target)),
+        value_error=float(lab_value(lab) - lab_value(target)),
+        film_mm=film,
+        dilution=best,
+    )
+    return Laid(
+        made, (layer,), step.pieces, thinning.film, film / thinning.strength, (Thinned(best),)
+    )  # fmt: skip
+
+
+def _thinnest(scene: Scene, recipe: Recipe, canvas: Canvas, ring: Mask, value: float) -> Dilution:
+    """The most water with which a coat still brings a ring to a value; paint as it comes where none does."""
+    sizes = scene.patchwork.sizes[ring]
+
+    def reached(water: int) -> float:
+        layer = Layer(ring, recipe.parts, scene.medium.thinning.dry(Dilution(1, water)), fades=True)
+        return float(np.average(canvas.do(layer).piece_values()[ring], weights=sizes))
+
+    low, high = 0, MOST_WATER
+    if reached(low) <= value:
+        return Dilution(1, low)
+    # A thinner coat of light over dark is always darker.
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if reached(middle) >= value else (low, middle)
+    return Dilution(1, low)
+
+
+ZONE = Laying("zone", _lay, "light")

@@ -1,0 +1,157 @@
+"""The kit: what has to lie ready before the first pass, and how much of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from truesitter.core.canvas.brush_numbers import brush_number
+from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.schedule import Sitting
+
+HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
+"""Pigments that settle in thin paint: cinnabar by the handbook, basic lead carbonate from memory."""
+
+SETTLES_FROM = 6.0
+"""g/cm³ from which paint in a thin medium is stirred again and again (common practice)."""
+
+LEAST_WASH_RATIO = 1.6
+"""The widest brush is at least so many times the finest (common practice)."""
+
+
+@dataclass(frozen=True)
+class KitBrush:
+    """A brush and how many passes want it."""
+
+    tool: str
+    number: str
+    mm: float
+    passes: int
+
+
+@dataclass(frozen=True)
+class KitTube:
+    """A tube: what is used of it in all, and in the thirstiest sitting."""
+
+    key: str
+    ml: float
+    cm: float
+    most_in_a_sitting_ml: float
+
+
+@dataclass(frozen=True)
+class KitMixture:
+    """A mixture that some passes share."""
+
+    parts: dict[str, int]
+    hex: str
+    ml: float
+    passes: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class Kit:
+    """All of it.
+
+    Attributes
+    ----------
+    brushes, tubes, mixtures
+        Widest, most used, and largest first.
+    thinner_ml
+        Water, medium or spirit that thinned layers take.
+    timers
+        Waits of less than a sitting, as name and minutes.
+    stir
+        Tubes that settle in thin paint.
+    """
+
+    brushes: tuple[KitBrush, ...]
+    tubes: tuple[KitTube, ...]
+    mixtures: tuple[KitMixture, ...]
+    thinner_ml: float
+    timers: tuple[tuple[str, float], ...]
+    stir: tuple[str, ...]
+
+
+def kit_for(plan: PassPlan, sittings: tuple[Sitting, ...], rack: Rack, names: tuple[str, ...]) -> Kit:
+    """What a plan needs.
+
+    Parameters
+    ----------
+    names
+        The painter's own names of the value groups.
+    """
+    return Kit(
+        _brushes(plan), _tubes(plan, sittings), _mixtures(plan), _thinner_ml(plan), _timers(plan, names),
+        _stir(plan, rack),
+    )  # fmt: skip
+
+
+def _brushes(plan: PassPlan) -> tuple[KitBrush, ...]:
+    """One for each number; what has none by its name."""
+    found: dict[str, KitBrush] = {}
+    for one in plan.passes:
+        number = brush_number(one.brush_mm, one.tool)
+        name = number or one.tool
+        before = found.get(name)
+        mm = max(one.brush_mm, before.mm if before else 0.0)
+        found[name] = KitBrush(
+            before.tool if before else one.tool, number, mm, before.passes + 1 if before else 1
+        )
+    return tuple(sorted(found.values(), key=lambda b: (-b.mm, b.tool)))
+
+
+def _tubes(plan: PassPlan, sittings: tuple[Sitting, ...]) -> tuple[KitTube, ...]:
+    used: dict[str, float] = {}
+    by_sitting = [dict[str, float]() for _ in sittings]
+    share = [
+        {b.task: b.minutes / plan.passes[b.task].work_minutes for b in s.bouts} for s in sittings
+    ]  # fmt: skip
+    for number, one in enumerate(plan.passes):
+        if not one.recipe.parts:
+            continue
+        for key, ml in tube_amounts(one.recipe.parts, one.ml).items():
+            used[key] = used.get(key, 0.0) + ml
+            for spent, parts in zip(by_sitting, share, strict=True):
+                spent[key] = spent.get(key, 0.0) + ml * parts.get(number, 0.0)
+    listed = [
+        KitTube(key, ml, tube_cm(ml), max((s.get(key, 0.0) for s in by_sitting), default=0.0))
+        for key, ml in used.items()
+    ]
+    return tuple(sorted(listed, key=lambda t: -t.ml))
+
+
+def _mixtures(plan: PassPlan) -> tuple[KitMixture, ...]:
+    found: dict[tuple[tuple[str, int], ...], list[int]] = {}
+    for number, one in enumerate(plan.passes):
+        if one.recipe.parts:
+            found.setdefault(tuple(sorted(one.recipe.parts.items())), []).append(number)
+    listed = [
+        KitMixture(
+            plan.passes[numbers[0]].recipe.parts, plan.passes[numbers[0]].recipe.predicted.hex,
+            sum(plan.passes[n].ml for n in numbers), tuple(numbers),
+        )
+        for numbers in found.values()
+    ]  # fmt: skip
+    return tuple(sorted(listed, key=lambda m: -m.ml))
+
+
+def _thinner_ml(plan: PassPlan) -> float:
+    """Every dilution of a pass takes its own thinner for its own part of the paint."""
+    return sum(p.ml * t.share * t.dilution.ratio for p in plan.passes for t in p.thinned)
+
+
+def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], ...]:
+    """Waits that are sat out."""
+    return tuple((p.title(names), p.wait_minutes) for p in plan.passes if 1 <= p.wait_minutes < _LONGEST)
+
+
+_LONGEST = 180.0
+
+
+def _stir(plan: PassPlan, rack: Rack) -> tuple[str, ...]:
+    """Tubes heavy enough to settle in paint that is thinned or in a watery medium."""
+    thin = [p for p in plan.passes if p.thinned or plan.medium.watery]
+    used = {key for p in thin for key in p.recipe.parts}
+    return tuple(sorted(k for k in used if HEAVY_G_CM3.get(rack.base(k), 0.0) > SETTLES_FROM))

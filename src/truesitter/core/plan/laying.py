@@ -1,0 +1,197 @@
+"""What a way of laying paint works on, and what it gives.
+
+Each way is one file in `kinds`: what is laid on the canvas as it is by then. The planner
+knows none of them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.hair_job import HairLayer
+from truesitter.core.canvas.layer import Deed, Layer
+from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.imaging.line import Line
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.paint.media.supports import Support
+from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.plan.pass_plan import Doing, Subject, Taken, Thinned
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Doubles, Floats, Labels, Mask
+
+
+@dataclass(frozen=True)
+class Scene:
+    """What every step of a plan is painted from.
+
+    Attributes
+    ----------
+    subject
+        The sitter's maps.
+    patchwork
+        The pieces every step keeps to.
+    palette, wishes
+        The tubes that may be used, and what recipes must keep to.
+    clear, body
+        The same tubes for washes, without whites; and all of them laid thick enough to hide.
+    medium, support, ground_lab
+        What it is painted in and on, and the colour of its ground.
+    mapped_lab
+        (h, w, 3) reference fitted into the palette's reach.
+    pairs
+        The two sprayed mixtures of each place, once they are fitted.
+    """
+
+    subject: Subject
+    patchwork: Patchwork
+    palette: Palette
+    clear: Palette
+    body: Palette
+    wishes: Wishes
+    medium: Medium
+    support: Support
+    ground_lab: Lab
+    mapped_lab: Floats
+    pairs: dict[tuple[Region, ...], Any] = field(default_factory=dict, compare=False, repr=False)
+
+    @cached_property
+    def regions(self) -> Labels:
+        """Region of each piece, (n,)."""
+        return self.patchwork.at(self.subject.regions)
+
+    @cached_property
+    def sums(self) -> Doubles:
+        """Sum of the wanted L*a*b* over each piece, (n, 3)."""
+        return self.patchwork.sums(self.mapped_lab)
+
+    @cached_property
+    def groups(self) -> Labels:
+        """Value group of each piece, (n,)."""
+        return self.patchwork.at(self.subject.groups)
+
+    def target(self, pieces: Mask) -> Doubles:
+        """Mean colour wanted on some pieces."""
+        return np.asarray(self.sums[pieces].sum(axis=0) / self.patchwork.sizes[pieces].sum())
+
+    def recipe(self, lab: Doubles) -> Recipe:
+        """The best mixture for a colour."""
+        return solve_recipes(as_lab(lab), self.palette, self.wishes, 1)[0]
+
+
+@dataclass(frozen=True)
+class Step:
+    """One place of one template.
+
+    Attributes
+    ----------
+    pieces
+        (n,) where it is.
+    group
+        Value group it covers, None when it is not one.
+    regions, film
+        Of its template; the film as it is laid.
+    aim
+        (n,) the pieces whose colour is wanted, where that is not all of them.
+    lines
+        The lines it is made of, instead of pieces.
+    tone
+        (h, w) the pixels whose colour lines, or the light of every zone, take.
+    order
+        Which of the places of its template it is, from 0.
+    last
+        What the step before it laid, where that was a thin coat.
+    hair
+        The layer of the hair stage that it lays.
+    """
+
+    pieces: Mask
+    group: int | None
+    regions: tuple[Region, ...]
+    film: WetMm
+    aim: Mask | None = None
+    lines: tuple[Line, ...] = ()
+    tone: Mask | None = None
+    last: Laid | None = None
+    order: int = 0
+    hair: HairLayer | None = None
+
+    @property
+    def wanted(self) -> Mask:
+        """(n,) the pieces whose colour is wanted."""
+        return self.pieces if self.aim is None else self.aim
+
+
+@dataclass(frozen=True)
+class Laid:
+    """What a step comes to.
+
+    Attributes
+    ----------
+    recipe, deeds
+        Mixture, without parts where nothing is mixed, and what is done to the canvas.
+    pieces
+        (n,) where it lies, inside the step's own.
+    film
+        As it is laid, wet.
+    paint_mm
+        Paint in it, before it was thinned.
+    thinned, taken
+        How the paint is thinned, and how much is taken off, from dark to light where it differs from
+        group to group.
+    said
+        What else there is to say of it, in a sentence.
+    coats
+        In how many equal coats it is laid.
+    """
+
+    recipe: Recipe
+    deeds: tuple[Deed, ...]
+    pieces: Mask
+    film: WetMm
+    paint_mm: float
+    thinned: tuple[Thinned, ...] = ()
+    taken: tuple[Taken, ...] = ()
+    said: str = ""
+    coats: int = 1
+
+
+@dataclass(frozen=True)
+class Laying:
+    """A way of laying.
+
+    Attributes
+    ----------
+    name
+        Unlike any other's.
+    lay
+        What is laid on the canvas as it is, or in words why nothing is.
+    does
+        What is done, in one of a few words.
+    covers
+        True when falling short of the wanted colour is worth a remark.
+    leaves_ground
+        True when it stops short of what the ground is left for.
+    """
+
+    name: str
+    lay: Callable[[Scene, Step, Canvas], Laid | str]
+    does: Doing
+    covers: bool = False
+    leaves_ground: bool = False
+
+
+def even_film(scene: Scene, step: Step, recipe: Recipe) -> Laid:
+    """An even film of a mixture over the whole place."""
+    layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film))
+    return Laid(recipe, (layer,), step.pieces, step.film, step.film)

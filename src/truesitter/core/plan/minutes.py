@@ -1,0 +1,79 @@
+"""How long each pass takes: what a place takes in all, shared out over the passes that lie on it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.canvas.drawn.painted_lines import STROKE_SECONDS
+from truesitter.core.plan.pass_plan import Doing, Exactness, Pass
+from truesitter.core.school.school_document import Pace
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Counts, Doubles, Labels
+
+MASSED_HAIR = 0.45
+"""Hair painted in masses takes this part of what strands take [try]."""
+
+EXACT: dict[Exactness, float] = {"study": 0.5, "portrait": 1.0, "copy": 1.5}
+"""Work beside that of a portrait, by the wanted exactness [try]."""
+
+SPREAD = (0.7, 1.5)
+"""Painters are that much faster or slower than reckoned [try]."""
+
+_SHARE: dict[Doing, float] = {
+    "ground": 0.15, "wash": 0.4, "mass": 1.0, "glaze": 0.4, "light": 1.5, "lines": 0.0, "remove": 0.4,
+    "coat": 1.0,
+}  # fmt: skip
+"""Work on a cm² of one kind of pass beside that of another [try]."""
+
+_FEATURES = (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS)
+
+
+def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
+    """Minutes a cm² by region (n,)."""
+    found = np.full(len(Region), pace.garment)
+    found[Region.BACKGROUND] = pace.background
+    found[Region.SKIN] = pace.skin
+    found[[Region.HAIR, Region.FACIAL_HAIR]] = pace.hair * (MASSED_HAIR if massed else 1.0)
+    found[list(_FEATURES)] = pace.features
+    return found * EXACT[exactness]
+
+
+def pass_minutes(
+    passes: tuple[Pass, ...], regions: Labels, cm2: Doubles, rate: Doubles, fixed: float
+) -> tuple[tuple[float, ...], float]:
+    """Minutes of each pass, and the part of all of them that goes into hair.
+
+    Parameters
+    ----------
+    regions, cm2
+        (n,) region and area of each piece.
+    rate
+        Minutes a cm² by region.
+    fixed
+        Minutes that do not depend on area, spread evenly.
+    """
+    kinds = len(Region)
+    area = np.array(
+        [
+            np.bincount(regions[p.pieces], weights=cm2[p.pieces], minlength=kinds) * _SHARE[p.does]
+            for p in passes
+        ]
+    ).reshape(len(passes), kinds)
+    for number, one in enumerate(passes):
+        if one.lines and not one.pieces.any():
+            # Lines are told by their number, not by the place they run over.
+            area[number] = 0
+    sums = area.sum(axis=0)
+    whole = rate * np.bincount(regions, weights=cm2, minlength=kinds)
+    part = np.divide(area, sums, out=np.zeros_like(area), where=sums > 0)
+    by_region = part * whole
+    drawn = np.array([0 if p.pieces.any() else len(p.lines) * STROKE_SECONDS / 60 for p in passes])
+    each = fixed / max(1, len(passes))
+    minutes = by_region.sum(axis=1) + drawn + each
+    hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum()
+    return tuple(float(m) for m in minutes), float(hairy / max(minutes.sum(), 1e-9))
+
+
+def areas_cm2(sizes: Counts, mm_per_px: float) -> Doubles:
+    """Area of each piece."""
+    return sizes * (mm_per_px**2 / 100)

@@ -1,0 +1,257 @@
+"""Where the passes of a template lie: one place for each value group, third or set of lines."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.hair_job import HairLayer
+from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.imaging.line import Line
+from truesitter.core.plan.pass_plan import Mark, Subject
+from truesitter.core.school.school_document import Band, PassTemplate
+from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.values.cuts import best_fit_cuts
+from truesitter.core.values.value_map import histogram
+
+SMALLEST_CM2 = 0.15
+"""Passes smaller than this are left to the neighbouring ones."""
+
+SMALLEST_LIGHT_CM2 = 0.01
+"""A catchlight is a few square millimetres."""
+
+_MARKED = {
+    Band.RECESSES: (Mark.RECESS, Mark.RECESS_DARK),
+    Band.RECESS_DARKS: (Mark.RECESS_DARK,),
+    Band.HIGHLIGHTS: (Mark.HIGHLIGHT,),
+}
+
+THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
+_PEAK_QUANTILE = 0.4
+"""Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
+
+
+@dataclass(frozen=True)
+class Place:
+    """One place of a template.
+
+    Attributes
+    ----------
+    mask, lines
+        (h, w) where it lies, or the lines it is made of.
+    key, name, group
+        Of its pass.
+    aim
+        (h, w) the part of it whose colour is wanted; all of it when not given.
+    hair
+        The layer of the hair stage that it is.
+    tone, order
+        (h, w) where the colour of its lines or light comes from, and which place of its template it is.
+    """
+
+    template: PassTemplate
+    mask: Mask
+    key: str
+    name: str
+    group: int | None = None
+    aim: Mask | None = None
+    lines: tuple[Line, ...] = ()
+    tone: Mask | None = None
+    order: int = 0
+    hair: HairLayer | None = None
+
+
+def _in_thirds(values: Floats, where: Mask) -> tuple[Labels, int]:
+    """Dark, middle and light as 1, 2, 3, and how many there are; 0 elsewhere."""
+    inside = values[where]
+    counts = histogram(inside)
+    bands = min(3, int(np.count_nonzero(counts)))
+    which = np.zeros(values.shape, np.uint8)
+    which[where] = 1 + np.digitize(inside, best_fit_cuts(counts, bands) if bands > 1 else ())
+    return which, bands
+
+
+def tones_of(values: Floats, where: Mask) -> list[tuple[str, Mask]]:
+    """The tones of a place by their words, darkest first; none for a place of nothing."""
+    if not where.any():
+        return []
+    which, bands = _in_thirds(values, where)
+    return [(word, which == number) for number, word in enumerate(THIRDS[bands], 1)]
+
+
+def _marked(subject: Subject, band: Band) -> Mask:
+    """Where the light found what the band covers."""
+    if subject.marks is None:
+        return np.zeros(subject.groups.shape, bool)
+    return np.isin(subject.marks, _MARKED[band])
+
+
+def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """Best-fit tones from light to dark, each over everything darker of the place."""
+    if not where.any():
+        return []
+    inside = subject.value[where]
+    counts = histogram(inside)
+    count = min(template.steps, int(np.count_nonzero(counts)))
+    order = np.zeros(subject.value.shape, np.uint8)
+    order[where] = count - np.digitize(inside, best_fit_cuts(counts, count) if count > 1 else ())
+    places = []
+    # The first of them is stopped by shields and by what lies beside it: nothing stays bare there.
+    mask = order >= template.from_step
+    for step in range(template.from_step, min(template.to_step, count) + 1):
+        darker = _no_finer(order > step, template, subject)
+        places.append(
+            Place(
+                template, mask, f"{template.key}-{step}", template.name.format(band=f"wash {step}"),
+                aim=mask & ~darker, order=step - 1,
+            )
+        )  # fmt: skip
+        mask = darker
+    return places
+
+
+def _no_finer(mask: Mask, template: PassTemplate, subject: Subject) -> Mask:
+    """What is left of a place without anything finer than the hand can lay there (opening, Serra 1982)."""
+    radius = round(template.finest_mm / 2 / subject.mm_per_px)
+    if radius < 1:
+        return mask
+    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * radius + 1, 2 * radius + 1))
+    return np.asarray(cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, disc) > 0)
+
+
+def _thirds(template: PassTemplate, values: Floats, where: Mask) -> list[Place]:
+    which, bands = _in_thirds(values, where)
+    nested = template.band is Band.NESTED_THIRDS
+    return [
+        Place(
+            template,
+            which > i if nested else which == i + 1,
+            f"{template.key}-{i + 1}",
+            template.name.format(band=name),
+            aim=which == i + 1 if nested else None,
+        )
+        for i, name in enumerate(THIRDS[bands])
+    ]
+
+
+def _peaks(subject: Subject, where: Mask) -> Mask:
+    """The lightest of the zones round the peaks: in the shape the light has, not in discs."""
+    first: Mask = where & (subject.zones == 1)
+    if not first.any():
+        return first
+    lightness = subject.lab[..., 0]
+    near = where & ((subject.zones == 1) | (subject.zones == 2))
+    lightest: Mask = near & (lightness >= np.quantile(lightness[first], _PEAK_QUANTILE))
+    return lightest
+
+
+def _zones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """Zones from the peaks outward, each covering those inside it; none without light."""
+    inside = np.where(where, subject.zones, 0)
+    first: Mask = inside == 1
+    if not first.any():
+        return []
+    return [
+        Place(
+            template,
+            (inside > 0) & (inside <= zone),
+            f"{template.key}-{zone}",
+            template.name.format(band=f"zone {zone}"),
+            aim=inside == zone,
+            tone=first,
+            order=zone - 1,
+        )
+        for zone in range(1, 5)
+    ]
+
+
+def _hair_places(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """The layers of the hair stage; brows are features and have passes of their own."""
+    layers = [one for one in subject.hair if one.mass != "Brows"]
+    return [
+        Place(
+            template,
+            where & one.mask,
+            f"{template.key}-{number}",
+            template.name.format(band=_after_mass(one.name)),
+            lines=one.lines,
+            hair=one,
+        )
+        for number, one in enumerate(layers, 1)
+    ]
+
+
+def _after_mass(name: str) -> str:
+    """``locks`` of ``Hair: locks``; the beard keeps its name."""
+    said = name.removeprefix("Hair: ")
+    return said[0].lower() + said[1:]
+
+
+def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
+    sets = subject.lines.get(template.key, ())
+    nowhere = np.zeros(subject.groups.shape, bool)
+    return [
+        Place(
+            template,
+            nowhere,
+            template.key if len(sets) == 1 else f"{template.key}-{number}",
+            template.name.format(band=drawn.band),
+            lines=drawn.lines,
+            tone=drawn.tone,
+        )
+        for number, drawn in enumerate(sets, 1)
+        if drawn.lines
+    ]
+
+
+def split(template: PassTemplate, subject: Subject) -> list[Place]:
+    """The places of one template, dark to light, too small ones left out."""
+    if template.band is Band.LINES:
+        return _line_places(template, subject)
+    where = np.isin(np.arange(256), template.regions)[subject.regions]
+    if template.band is Band.EACH_GROUP:
+        places = [
+            Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
+            for i in range(int(subject.groups.max()) + 1)
+        ]
+    elif template.band is Band.HAIR_LAYERS:
+        return _hair_places(template, subject, where)
+    elif template.band is Band.WASHES:
+        places = _washes(template, subject, where)
+    elif template.band is Band.ZONES:
+        places = _zones(template, subject, where)
+    elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
+        places = _thirds(template, subject.value, where) if where.any() else []
+    else:
+        if template.band is Band.SHADOW_AND_HALFTONE:
+            middle = float(np.median(subject.value[where])) if where.any() else 0.0
+            where = where & (subject.value < middle)
+        elif template.band is Band.PEAKS:
+            where = _peaks(subject, where)
+        elif template.band in _MARKED:
+            where = where & _marked(subject, template.band)
+        places = [Place(template, where, template.key, template.name)]
+    smallest = (
+        (SMALLEST_LIGHT_CM2 if template.band is Band.HIGHLIGHTS else SMALLEST_CM2)
+        * 100
+        / subject.mm_per_px**2
+    )
+    return [p for p in places if np.count_nonzero(p.mask) >= smallest]
+
+
+def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
+    """Pieces along the borders of the regions, of the groups, and of the places that follow neither."""
+    own = dict[str, Labels]()
+    for number, place in enumerate(places, 1):
+        if place.template.band not in (Band.EVERYTHING, Band.EACH_GROUP, Band.LINES):
+            # Places of one template never overlap, or each lies inside the one before.
+            # Layers of hair lie across one another, each has borders of its own.
+            key = place.key if place.hair else place.template.key
+            drawn = own.setdefault(key, np.zeros(subject.groups.shape, np.uint8))
+            # Zones grow: each covers those before it, which keep their pieces.
+            fresh = place.mask & (drawn == 0) if place.template.band is Band.ZONES else place.mask
+            drawn[fresh] = number
+    stays = [subject.ground.stays] if subject.ground else []
+    return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values(), *stays)

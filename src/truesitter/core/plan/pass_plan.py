@@ -1,0 +1,301 @@
+"""What the planner starts from, and the plan it gives."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import IntEnum
+from typing import Literal
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.hair_job import HairLayer
+from truesitter.core.canvas.layer import Deed, LineSet
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.imaging.line import Line
+from truesitter.core.pace.own_pace import Learned, Level
+from truesitter.core.pace.waiting import Room
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.paint.media.supports import Support
+from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.brush_goes import Go
+from truesitter.core.types import Floats, Labels, Mask
+
+Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
+"""What a pass does, told in one word."""
+
+
+Exactness = Literal["study", "portrait", "copy"]
+"""How near to the reference it is wanted."""
+
+
+class Mark(IntEnum):
+    """What the light found at a spot; a recess's dark lies inside the recess."""
+
+    NONE = 0
+    RECESS = 1
+    RECESS_DARK = 2
+    HIGHLIGHT = 3
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A ground chosen for the picture.
+
+    Attributes
+    ----------
+    lab
+        Its colour.
+    stays
+        (h, w) where it stays visible: opaque passes leave it out.
+    """
+
+    lab: Lab
+    stays: Mask
+
+
+@dataclass(frozen=True)
+class Subject:
+    """What the planner paints, all maps of one size.
+
+    Attributes
+    ----------
+    groups, regions, zones, marks
+        (h, w) value groups, regions, light zones, and recesses and highlights by `Mark`.
+    lab, value
+        (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
+        smaller than a paintable shape evened out.
+    mm_per_px
+        Canvas mm to a pixel.
+    flesh
+        Recipe of each value group of the skin, as the flesh stage gives it.
+    clip
+        Clip values to the palette's reach instead of compressing them.
+    lines
+        Lines that are drawn with a brush, by the key of the pass that draws them.
+    exactness, massed_hair
+        How exact it is wanted, and whether its hair is painted in masses.
+    room
+        The air it dries in.
+    ground
+        A ground of its own instead of the school's.
+    hair
+        Layers of the hair stage, for schools that follow them.
+    """
+
+    groups: Labels
+    regions: Labels
+    zones: Labels
+    lab: Floats
+    value: Floats
+    mm_per_px: float
+    flesh: dict[int, Recipe] = field(default_factory=dict)
+    clip: bool = False
+    lines: dict[str, tuple[LineSet, ...]] = field(default_factory=dict)
+    exactness: Exactness = "portrait"
+    massed_hair: bool = False
+    room: Room = field(default_factory=Room)
+    ground: Ground | None = None
+    marks: Labels | None = None
+    hair: tuple[HairLayer, ...] = ()
+
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        """Width and height on the canvas."""
+        height, width = self.groups.shape
+        return width * self.mm_per_px, height * self.mm_per_px
+
+
+@dataclass(frozen=True)
+class Thinned:
+    """How paint is thinned on part of a pass's place.
+
+    Attributes
+    ----------
+    dilution
+        Parts of paint and of thinner.
+    group
+        Which value group that is; None for all of it.
+    share
+        Part of the pass's paint that goes there, 0–1.
+    """
+
+    dilution: Dilution
+    group: int | None = None
+    share: float = 1.0
+
+
+@dataclass(frozen=True)
+class Taken:
+    """How much paint is taken off one value group.
+
+    Attributes
+    ----------
+    group
+        The value group.
+    share
+        Part of the film left, 0–1.
+    pressure
+        0–1; the value moves evenly with it.
+    """
+
+    group: int
+    share: float
+    pressure: float
+
+
+@dataclass(frozen=True)
+class Pass:
+    """One pass of the plan.
+
+    Attributes
+    ----------
+    key, name, group, places
+        Stable key; name, in which ``{band}`` stands for the value group; regions it covers.
+    pieces
+        (n,) where it lies, in the pieces of the canvases.
+    recipe
+        Parts, target and predicted colour (thick film); without parts where paint is taken off.
+    film, thinned, brush_mm, area_cm2, ml
+        Film as it is laid, how its paint is thinned (nothing for paint as it comes), widest brush, area,
+        and paint needed, before it is thinned, including loss.
+    edge, tool, note
+        How to lay it.
+    open_minutes, goes
+        Shortest and longest time in which its edges can be moved, and the goes it is laid in where one
+        would be too slow to soften all of it.
+    over, dries_minutes
+        Numbers of the passes it lies over, counted from 0, and how long it takes to dry.
+    start_minutes, work_minutes, wait_minutes
+        Earliest start after the first pass, time to paint, and the wait before the next pass.
+    usual_minutes, usual_ml, pace, paint
+        Time and paint before the painter's own pace is allowed for, and what was learned of either and
+        of which work; None where nothing was.
+    value_error
+        Mean distance of the canvas after this pass from the mapped reference, in value steps.
+    deeds
+        What is done, for the simulated canvas.
+    does
+        What is done, in one word.
+    taken
+        How much is taken off which value group.
+    inspect
+        What to look at before going on.
+    coats
+        In how many equal coats it is laid.
+    into_wet, lines
+        True when what it goes over is still wet; the lines it is made of.
+    """
+
+    key: str
+    name: str
+    group: int | None
+    places: tuple[str, ...]
+    pieces: Mask
+    recipe: Recipe
+    film: WetMm
+    thinned: tuple[Thinned, ...]
+    brush_mm: float
+    area_cm2: float
+    ml: float
+    edge: str
+    tool: str
+    note: str
+    open_minutes: tuple[float, float]
+    goes: tuple[Go, ...]
+    fat: int
+    deeds: tuple[Deed, ...]
+    does: Doing
+    taken: tuple[Taken, ...] = ()
+    inspect: str = ""
+    coats: int = 1
+    into_wet: bool = False
+    lines: tuple[Line, ...] = ()
+    over: tuple[int, ...] = ()
+    dries_minutes: float = 0.0
+    start_minutes: float = 0.0
+    work_minutes: float = 0.0
+    wait_minutes: float = 0.0
+    usual_minutes: float = 0.0
+    usual_ml: float = 0.0
+    pace: tuple[Level, Learned] | None = None
+    paint: tuple[Level, Learned] | None = None
+    value_error: float = 0.0
+
+    def title(self, group_names: tuple[str, ...]) -> str:
+        """Its name, with the painter's own name of its value group."""
+        return titled(self.name, self.group, group_names)
+
+    @property
+    def target_value(self) -> float:
+        """Value aimed at, after fitting into the palette's reach."""
+        return float(lab_value(np.array(self.recipe.target_lab)))
+
+
+def titled(name: str, group: int | None, group_names: tuple[str, ...]) -> str:
+    """A pass's name with that of its value group."""
+    return name if group is None else name.format(band=group_names[group])
+
+
+@dataclass(frozen=True)
+class Remark:
+    """What the planner has to say of a pass it laid or left out."""
+
+    name: str
+    group: int | None
+    words: str
+
+    def sentence(self, group_names: tuple[str, ...]) -> str:
+        """In words, with the painter's own names of the value groups."""
+        return f"{titled(self.name, self.group, group_names)}{self.words}"
+
+
+@dataclass(frozen=True)
+class Hours:
+    """How long a painting takes.
+
+    Attributes
+    ----------
+    least, likely, most
+        Hours of work, waiting not counted.
+    hair
+        Part of it that goes into hair, 0–1.
+    """
+
+    least: float
+    likely: float
+    most: float
+    hair: float
+
+
+@dataclass(frozen=True)
+class PassPlan:
+    """Passes in order, the canvas after each, and what the planner left out and why."""
+
+    passes: tuple[Pass, ...]
+    medium: Medium
+    """What it is painted in."""
+    support: Support
+    """What it is painted on."""
+    canvases: tuple[Canvas, ...]
+    remarks: tuple[Remark, ...]
+    hours: Hours
+    bare: Canvas
+    """The canvas before the first pass; all there is where nothing is left to paint."""
+
+    @property
+    def finished(self) -> Canvas:
+        """The canvas after the last pass."""
+        return self.canvases[-1] if self.canvases else self.bare
+
+    @property
+    def thinner(self) -> str:
+        """What thin layers are thinned with."""
+        return self.medium.thinning.thinner
+
+    def mask(self, number: int) -> Mask:
+        """Where a pass lies, (h, w); they are counted from 0."""
+        return self.bare.patchwork.mask(self.passes[number].pieces)

@@ -1,0 +1,312 @@
+"""The planner: a school, the sitter's values and a palette become ordered passes."""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
+
+import numpy as np
+
+from truesitter.core.canvas.begun import Begun, adds_nothing
+from truesitter.core.canvas.brushes import brush_for, lays, work_minutes
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm, stroke_minutes
+from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
+from truesitter.core.paint.media.supports import SUPPORTS, Support
+from truesitter.core.paint.recipes.reach import map_picture, palette_reach
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.plan.brush_goes import Go, goes_of
+from truesitter.core.plan.kinds.registry import KINDS
+from truesitter.core.plan.laying import Laid, Scene, Step
+from truesitter.core.plan.minutes import SPREAD, areas_cm2, pass_minutes, rates
+from truesitter.core.plan.pass_places import SMALLEST_CM2, Place, patchwork_of, split
+from truesitter.core.plan.pass_plan import Hours, Pass, PassPlan, Remark, Subject
+from truesitter.core.plan.wash_over import wash_reach
+from truesitter.core.school.school_document import PassTemplate, School
+from truesitter.core.school.school_palettes import Palettes, palettes_for
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Counts, Labels, Mask
+
+_ERROR_BINS = 500
+"""Values are compared in 50ths of a step."""
+
+
+class _Planner:
+    def __init__(
+        self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
+        support: Support, places: list[Place], begun: Begun | None = None,
+    ) -> None:  # fmt: skip
+        self.begun = begun
+        self.wrong: Mask | None = None
+        self.school = school
+        self.slower = medium.wait_minutes / school.medium.wait_minutes
+        palette = palettes.used
+        reach = wash_reach(palette, wishes, subject.lab) if school.transparent else palette_reach(palette)
+        mapped_lab, mapped_value = map_picture(subject.lab, reach, subject.clip)
+        patchwork = patchwork_of(subject, places)
+        self.scene = Scene(
+            subject, patchwork, palette, palettes.clear, palettes.body, wishes, medium, support,
+            subject.ground.lab if subject.ground else school.ground_lab, mapped_lab,
+        )  # fmt: skip
+        self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
+        self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
+        self.bare = self.canvas = Canvas.bare(patchwork, support, palette.rack)
+        self.wet_minutes = 0.0
+        self.thin: Laid | None = None
+        self.passes: list[Pass] = []
+        self.laid: list[PassTemplate] = []
+        self.canvases: list[Canvas] = []
+        self.remarks: list[Remark] = []
+
+    def brush(self, mask: Mask) -> float:
+        """Widest brush for a place."""
+        return brush_for(mask, self.scene.subject.mm_per_px)
+
+    def add(self, place: Place, brush: float) -> None:
+        """Do one place on the canvas and write down its pass, with the brush for the whole of the place."""
+        template, at = place.template, self.scene.patchwork.at
+        into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
+        canvas = self.canvas if into_wet else self.canvas.dried()
+        aim = None if place.aim is None else at(place.aim)
+        pieces = at(place.mask)
+        if self.stays is not None and KINDS[template.kind].leaves_ground:
+            if not self._enough(pieces & ~self.stays):
+                self.remarks.append(Remark(place.name, place.group, " left out: the ground stays there."))
+                return
+            pieces = pieces & ~self.stays
+            aim = None if aim is None else aim & ~self.stays
+            aim = None if aim is None or not aim.any() else aim
+        step = Step(
+            pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
+            self.thin, place.order, place.hair,
+        )  # fmt: skip
+        laid = KINDS[template.kind].lay(self.scene, step, canvas)
+        self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
+        if isinstance(laid, str):
+            self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
+            return
+        before = canvas
+        for deed in laid.deeds:
+            canvas = canvas.do(deed)
+        if self._is_there(before, canvas, laid):
+            self.remarks.append(Remark(place.name, place.group, " left out: it is there already."))
+            return
+        self.canvas = canvas
+        if laid.pieces is not step.pieces:
+            brush = self.brush(self.scene.patchwork.mask(laid.pieces))
+        done = self._pass(place, laid, brush, into_wet)
+        self.wet_minutes = (self.wet_minutes if into_wet else 0.0) + done.work_minutes
+        self.passes.append(done)
+        self.laid.append(template)
+        if self.begun and len(self.passes) == self.begun.laid:
+            self.canvas, self.wrong = self.begun.on(self.canvas)
+        self.canvases.append(self.canvas)
+        if KINDS[template.kind].covers and not laid.recipe.reached:
+            words = (
+                f": this palette comes no nearer than {laid.recipe.value_error:+.1f} steps in value "
+                f"and ΔE {laid.recipe.delta_e:.0f}."
+            )
+            self.remarks.append(Remark(place.name, place.group, words))
+
+    def _is_there(self, before: Canvas, after: Canvas, laid: Laid) -> bool:
+        """True for a pass made needless by what was painted otherwise than planned."""
+        if self.wrong is None or not laid.pieces.any() or any(deed.lines for deed in laid.deeds):
+            return False
+        sizes = self.scene.patchwork.sizes[laid.pieces]
+        if sizes[self.wrong[laid.pieces]].sum() < sizes.sum() / 2:
+            return False
+        return adds_nothing(before, after, laid.pieces)
+
+    def _enough(self, pieces: Mask) -> bool:
+        """True where there is something to paint."""
+        area = self.scene.patchwork.sizes[pieces].sum() * self.scene.subject.mm_per_px**2 / 100
+        return bool(area >= SMALLEST_CM2)
+
+    def _value_error(self) -> float:
+        """Mean distance of the canvas as it is from the mapped reference, in value steps."""
+        middles = (np.arange(_ERROR_BINS) + 0.5) * (10 / _ERROR_BINS)
+        away = np.abs(middles - self.canvas.piece_values()[:, None])
+        return float((self.wanted * away).sum() / self.wanted.sum())
+
+    def _pass(self, place: Place, laid: Laid, brush: float, into_wet: bool) -> Pass:
+        template, sizes = place.template, self.scene.patchwork.sizes[laid.pieces]
+        area = float(sizes.sum()) * self.scene.subject.mm_per_px**2 / 100
+        minutes = work_minutes(area, brush)
+        if place.lines:
+            sizes_mm = self.scene.subject.size_mm
+            area = sum(line_area_cm2(line, sizes_mm) for line in place.lines)
+            brush, minutes = line_brush_mm(place.lines), stroke_minutes(len(place.lines))
+        return Pass(
+            key=place.key,
+            name=place.name,
+            group=place.group,
+            places=tuple(r.spoken for r in template.regions)
+            if place.lines
+            else _place_names(self.scene.regions[laid.pieces], sizes, template),
+            pieces=laid.pieces,
+            recipe=laid.recipe,
+            film=laid.film,
+            thinned=laid.thinned,
+            brush_mm=brush,
+            area_cm2=area,
+            ml=paint_ml(area, laid.paint_mm, loss=DEFAULT_LOSS),
+            edge=template.edge,
+            tool=template.tool,
+            note=f"{template.note} {laid.said}".strip(),
+            open_minutes=self.scene.medium.open_minutes,
+            goes=self._goes(laid.pieces, brush) if _is_soft(template) and not place.lines else (),
+            fat=template.fat,
+            deeds=laid.deeds,
+            does=KINDS[template.kind].does,
+            inspect=template.inspect,
+            coats=laid.coats,
+            taken=laid.taken,
+            into_wet=into_wet,
+            lines=place.lines,
+            work_minutes=minutes,
+            value_error=self._value_error(),
+        )
+
+    def _goes(self, pieces: Mask, brush: float) -> tuple[Go, ...]:
+        """Several goes where one is too slow for the paint; none else."""
+        if self.scene.medium.sprayed:
+            # Nothing is softened after spraying.
+            return ()
+        subject, longest = self.scene.subject, self.scene.medium.open_minutes[1]
+        area = float(self.scene.patchwork.sizes[pieces].sum()) * subject.mm_per_px**2 / 100
+        if lays(area, brush, longest) == 1:
+            return ()
+        return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
+
+    def _mind_bare_white(self) -> None:
+        """Say so when flesh is judged against bare white."""
+        grounded = any(set(t.regions) == set(Region) for t in self.laid)
+        flesh, wall = _first(self.laid, Region.SKIN), _first(self.laid, Region.BACKGROUND)
+        if grounded or flesh is None or wall is None or wall < flesh:
+            return
+        words = (
+            " stays bare white while the flesh is painted: beside it every tone looks darker than it is. "
+            "Lay a first tone there, or judge the flesh through a hole in a grey card."
+        )
+        self.remarks.append(Remark("The background", None, words))
+
+    def finish(self) -> PassPlan:
+        """The plan with its waiting times."""
+        scene, subject = self.scene, self.scene.subject
+        cm2 = areas_cm2(scene.patchwork.sizes, subject.mm_per_px)
+        rate = rates(self.school.pace, subject.exactness, subject.massed_hair)
+        minutes, hair = pass_minutes(
+            tuple(self.passes), scene.regions, cm2, rate, self.school.pace.fixed_minutes
+        )
+        places = [
+            current.pieces if current.pieces.any() else np.isin(scene.regions, template.regions)
+            for current, template in zip(self.passes, self.laid, strict=True)
+        ]
+        hardly = [not p.pieces.any() for p in self.passes]
+        timed = []
+        for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
+            # What goes into wet paint waits for nothing laid in the same sitting.
+            first = next((n for n in range(number, 0, -1) if not self.passes[n].into_wet), 0)
+            below = range(first if current.into_wet else number)
+            # Lines hardly cover one another: they wait for places, not for other lines.
+            under = tuple(
+                n
+                for n in below
+                if bool((places[n] & places[number]).any()) and not (hardly[number] and hardly[n])
+            )
+            base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
+            dries = drying_minutes(base, current.recipe.parts, scene.medium, scene.palette.rack)
+            timed.append(Timed(minutes[number], dries, under))
+        starts = earliest_starts(tuple(timed))
+        passes = []
+        for number, (current, one) in enumerate(zip(self.passes, timed, strict=True)):
+            end = starts[number] + one.work
+            following = starts[number + 1] if number + 1 < len(starts) else end
+            passes.append(
+                replace(
+                    current, work_minutes=one.work, dries_minutes=one.dries, over=one.under,
+                    start_minutes=starts[number], wait_minutes=max(0.0, following - end),
+                    usual_minutes=one.work, usual_ml=current.ml,
+                )
+            )  # fmt: skip
+        self._mind_bare_white()
+        if not passes:
+            words = " leaves nothing to paint: everything is as light as the ground, or smaller than a brush."
+            self.remarks.append(Remark("This picture", None, words))
+        likely = sum(minutes) / 60
+        hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], hair)
+        return PassPlan(
+            tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours,
+            self.bare,
+        )  # fmt: skip
+
+
+def _first(passes: list[PassTemplate], region: Region) -> int | None:
+    """Number of the first pass that paints some of a region with colour; None when none does."""
+    return next(
+        (
+            n
+            for n, p in enumerate(passes)
+            if region in p.regions and KINDS[p.kind].does not in ("ground", "remove")
+        ),
+        None,
+    )
+
+
+def _is_soft(template: PassTemplate) -> bool:
+    """True where edges are softened after laying."""
+    return "soft" in template.edge or "lost" in template.edge
+
+
+def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:
+    present = np.bincount(regions, weights=sizes, minlength=len(Region))
+    return tuple(r.spoken for r in template.regions if present[r] > 0.01 * present.sum())
+
+
+def plan_passes(
+    subject: Subject,
+    palette: Palette,
+    school: School,
+    wishes: Wishes | None = None,
+    medium: Medium | None = None,
+    support: Support | None = None,
+    begun: Begun | None = None,
+) -> PassPlan:
+    """Turn a subject into the ordered passes of a school.
+
+    Parameters
+    ----------
+    subject, palette, school
+        What is painted, with what, and how.
+    wishes
+        What every recipe must keep to.
+    medium
+        What it is painted in; the school's own when none is given or the school is not for that.
+    support
+        What it is painted on; the school's usual one when none is given.
+    begun
+        How the painting stands, to plan the rest of it on what is there.
+
+    Raises
+    ------
+    Refusal
+        When the palette cannot paint in that manner.
+    """
+    places = [place for template in school.passes for place in split(template, subject)]
+    used = medium if medium and medium.name in school.media else school.medium
+    ground = support or SUPPORTS[school.support]
+    wishes = wishes or Wishes()
+    palettes = palettes_for(school, palette, wishes, used, ground)
+    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun)
+    if medium and used is not medium:
+        able = " or ".join(school.media)
+        words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."
+        planner.remarks.append(Remark(school.name, None, words))
+    # Brushes depend on nothing that is laid: they are measured beside the mixing.
+    with ThreadPoolExecutor(max_workers=1) as beside:
+        for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):
+            planner.add(place, brush)
+    return planner.finish()

@@ -1,0 +1,1 @@
+"""Schools of painting: documents, the shipped ones, what their switches move."""

@@ -1,0 +1,67 @@
+"""The tubes as a school uses them: thick, or thinned over white."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from truesitter.core.paint.layered.coat_count import MOST_COATS
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.paint.media.supports import Support
+from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.refusal import Refusal
+from truesitter.core.school.school_document import School
+
+MOST_FILM = 1 / 3
+"""A wash is never stronger than this part of undiluted paint: it would not flow [try]."""
+
+MOST_WASHES = 6
+"""Of one mixture over one another; more of them only make mud [try]."""
+
+
+@dataclass(frozen=True)
+class Palettes:
+    """One set of tubes in three uses.
+
+    Attributes
+    ----------
+    used
+        As the school mixes them.
+    clear
+        Without whites, thinned over what shows through: as strong as all washes of one mixture together.
+    body
+        All of them, laid thick enough to hide.
+    """
+
+    used: Palette
+    clear: Palette
+    body: Palette
+
+
+def palettes_for(
+    school: School, palette: Palette, wishes: Wishes, medium: Medium, support: Support
+) -> Palettes:
+    """The tubes that are set out, as a school uses them.
+
+    Raises
+    ------
+    Refusal
+        When opaque paint is wanted without a white, or washes of nothing but white.
+    """
+    allowed = wishes.palette(palette)
+    body = allowed.opaque()
+    clear = body.without_whites() if allowed.washes_on is None else body
+    if not clear.tubes:
+        if school.transparent:
+            raise Refusal(f"{school.name} needs colours besides white")
+        clear = body
+    thinning = medium.thinning
+    films = MOST_COATS if medium.sprayed else MOST_WASHES * MOST_FILM
+    deep = replace(thinning, film=WetMm(thinning.film * films))
+    clear = replace(clear, washes_on=support, rack=clear.rack.for_washes(), thinning=deep)
+    if school.transparent:
+        return Palettes(clear, clear, body)
+    if len(body.without_whites().tubes) == len(body.tubes) and allowed.transparent:
+        raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
+    return Palettes(body, clear, body)

@@ -1,0 +1,157 @@
+"""Questions on which practitioners differ, each a choice that turns one school into a near relation.
+
+A switch moves passes of the document about; it never changes how one of them is laid. None leaves the
+order as the school has it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from truesitter.core.paint.media.media_table import MEDIA
+from truesitter.core.school.school_document import Band, PassTemplate, School
+from truesitter.core.sitter.region_names import Region
+
+BackgroundWhen = Literal["first", "between", "last", "first tone, then last"]
+HairWhen = Literal["early", "late"]
+LightsWhen = Literal["early", "last"]
+Order = Literal["details last", "by section"]
+Softening = Literal["at once", "within open time", "smeared at the end"]
+
+_SECTIONS: tuple[tuple[Region, ...], ...] = (
+    (Region.BACKGROUND,), (Region.GARMENT, Region.SPECTACLES, Region.HAT, Region.JEWELLERY),
+    (Region.SKIN, Region.LIPS, Region.EYES, Region.MOUTH, Region.BROWS), (Region.HAIR, Region.FACIAL_HAIR),
+)  # fmt: skip
+"""Sections of a picture that are finished one by one."""
+
+_SOFTLY: dict[Softening, str] = {
+    "at once": "Soften each border as you lay it, with a clean brush.",
+    "within open time": "Lay it hard, then soften its borders while they are open.",
+    "smeared at the end": "Leave the borders; smear them together at the very end of the sitting.",
+}
+
+
+@dataclass(frozen=True)
+class Switches:
+    """What the painter decided for one plan; None as the school has it."""
+
+    background: BackgroundWhen | None = None
+    hair: HairWhen | None = None
+    lights: LightsWhen | None = None
+    order: Order | None = None
+    softening: Softening | None = None
+
+
+def adapted(school: School, switches: Switches) -> School:
+    """A school with its passes in the order that the switches ask for.
+
+    Ground, tone and what is wiped out of it stay where they are. Where fat has to go over lean, passes
+    that are moved take the fat of what they come to lie beside.
+    """
+    passes = school.passes
+    start = next((n for n, p in enumerate(passes) if not _prepares(p)), len(passes))
+    fixed, free = list(passes[:start]), list(passes[start:])
+    if switches.order == "by section":
+        free = sorted(free, key=_section)
+    elif switches.order == "details last":
+        free = sorted(free, key=lambda p: 2 if _is_light(p) else int(_is_detail(p)))
+    if switches.hair is not None:
+        free = _moved(free, _is_hair, "first" if switches.hair == "early" else "last")
+    if switches.background is not None:
+        tone = switches.background == "first tone, then last"
+        first = _first_tone(school, free) if tone else []
+        free = [*first, *_moved(free, _is_wall, _WALL[switches.background])]
+    if switches.lights is not None:
+        free = _moved(free, _is_light, "last" if switches.lights == "last" else "between")
+    if switches.softening is not None:
+        free = [_softened(p, switches.softening) for p in free]
+    ordered = _lean_to_fat([*fixed, *free]) if MEDIA[school.media[0]].oily else [*fixed, *free]
+    return school.model_copy(update={"passes": tuple(ordered)})
+
+
+Where = Literal["first", "between", "last"]
+
+_WALL: dict[BackgroundWhen, Where] = {
+    "first": "first", "between": "between", "last": "last", "first tone, then last": "last",
+}  # fmt: skip
+
+
+def _first_tone(school: School, passes: list[PassTemplate]) -> list[PassTemplate]:
+    """One even tone over the wall, to judge the flesh against; nothing in a school without a wall."""
+    wall = next((p for p in passes if _is_wall(p)), None)
+    if wall is None:
+        return []
+    return [
+        wall.model_copy(
+            update={
+                "key": "background-tone", "name": "Background, first tone", "band": Band.EVERYTHING,
+                "kind": "water" if school.transparent else "mass", "edge": "soft",
+                "note": "One even, quiet tone up to the figure; it is painted over against the lights.",
+                "inspect": "Flesh can be judged against it now.",
+            }
+        )
+    ]  # fmt: skip
+
+
+def _prepares(template: PassTemplate) -> bool:
+    """True for what is done on all of the canvas before anything is painted."""
+    return set(template.regions) == set(Region) and template.kind in ("ground", "tone", "wipe", "wash")
+
+
+def _is_wall(template: PassTemplate) -> bool:
+    return template.regions == (Region.BACKGROUND,)
+
+
+def _is_hair(template: PassTemplate) -> bool:
+    hairy = {Region.HAIR, Region.FACIAL_HAIR}
+    return bool(set(template.regions) & hairy) and set(template.regions) <= hairy | {Region.BROWS}
+
+
+def _is_light(template: PassTemplate) -> bool:
+    return template.band in (Band.PEAKS, Band.HIGHLIGHTS)
+
+
+def _is_detail(template: PassTemplate) -> bool:
+    """Features, and what is drawn line by line."""
+    features = {Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS}
+    return template.band is Band.LINES or set(template.regions) <= features
+
+
+def _section(template: PassTemplate) -> int:
+    """Number of the section a pass belongs to; what belongs to several comes after all of them."""
+    inside = [n for n, section in enumerate(_SECTIONS) if set(template.regions) <= set(section)]
+    return inside[0] if inside else len(_SECTIONS)
+
+
+def _moved(
+    passes: list[PassTemplate],
+    chosen_by: Callable[[PassTemplate], bool],
+    where: Where,
+) -> list[PassTemplate]:
+    """The same passes with some of them first, after the flesh's first pass, or last."""
+    chosen = [p for p in passes if chosen_by(p)]
+    rest = [p for p in passes if not chosen_by(p)]
+    if where == "first":
+        return [*chosen, *rest]
+    if where == "last":
+        return [*rest, *chosen]
+    flesh = [n for n, p in enumerate(rest) if Region.SKIN in p.regions and p.band is not Band.LINES]
+    at = flesh[len(flesh) // 2] + 1 if flesh else len(rest) // 2
+    return [*rest[:at], *chosen, *rest[at:]]
+
+
+def _softened(template: PassTemplate, how: Softening) -> PassTemplate:
+    if "soft" not in template.edge and "lost" not in template.edge:
+        return template
+    return template.model_copy(update={"note": f"{template.note} {_SOFTLY[how]}".strip()})
+
+
+def _lean_to_fat(passes: list[PassTemplate]) -> list[PassTemplate]:
+    """No pass leaner than the one before it."""
+    fat, out = 0, []
+    for one in passes:
+        fat = max(fat, one.fat)
+        out.append(one if one.fat == fat else one.model_copy(update={"fat": fat}))
+    return out

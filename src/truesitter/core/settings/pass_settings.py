@@ -1,0 +1,106 @@
+"""Which school is followed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import ClassVar, Self
+
+from pydantic import Field, model_validator
+
+from truesitter.core.design.background import Design, Hue
+from truesitter.core.design.focus import Depth
+from truesitter.core.design.shadow_family import ShadowFamily
+from truesitter.core.pace.waiting import Room
+from truesitter.core.paint.media.supports import SupportName
+from truesitter.core.plan.pass_plan import Exactness
+from truesitter.core.school.library import LAYERED_OIL, SCHOOLS, school
+from truesitter.core.school.school_document import School, UnlitName
+from truesitter.core.school.switches import (
+    BackgroundWhen,
+    HairWhen,
+    LightsWhen,
+    Order,
+    Softening,
+    Switches,
+    adapted,
+)
+from truesitter.core.settings.base import Document, Settings
+from truesitter.core.settings.setting_kinds import LabNumbers, Spot
+
+
+def _without_ticks(document: Document) -> Document:
+    """Version 1 held the passes that were done; they are facts now."""
+    return {name: value for name, value in document.items() if name != "done"}
+
+
+class LostSettings(Settings):
+    """A stroke along an edge that is to be lost."""
+
+    points: tuple[Spot, ...] = Field(min_length=2, max_length=2000)
+
+
+class FocusSettings(Settings):
+    """A place, and how near it is or how much it is looked at."""
+
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+    depth: Depth = "near"
+
+
+class PassSettings(Settings):
+    """The school followed; which passes are done is a fact, not a setting."""
+
+    VERSION: ClassVar[int] = 2
+    UPGRADES: ClassVar[dict[int, Callable[[Document], Document]]] = {1: _without_ticks}
+
+    school: str = Field(LAYERED_OIL.key, max_length=40)
+    own: tuple[School, ...] = Field((), max_length=12, description="Schools of the painter's own")
+    background: BackgroundWhen | None = Field(None, description="None as the school has it; so below")
+    backdrop: Design = Field("photo", description="How light the background is beside the figure")
+    backdrop_hue: Hue = Field("as photographed", description="Where its colour comes from")
+    lost: tuple[LostSettings, ...] = Field((), max_length=60, description="Strokes along edges to be lost")
+    focus: tuple[FocusSettings, ...] = Field((), max_length=40, description="None for the eyes")
+    ground: str = Field(
+        "school", max_length=60, description="school, auto, own, or the key of a ground for this picture"
+    )
+    ground_lab: LabNumbers | None = Field(None, description="Colour of a ground of one's own")
+    hair: HairWhen | None = None
+    lights: LightsWhen | None = None
+    order: Order | None = None
+    softening: Softening | None = None
+    shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
+    exactness: Exactness = "portrait"
+    sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
+    rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")
+    temperature: float = Field(20, ge=0, le=45, description="Of the studio, in °C")
+    humidity: float = Field(50, ge=5, le=95, description="Of its air, in per cent")
+    support: SupportName | None = Field(None, description="None for the school's usual one")
+
+    @model_validator(mode="after")
+    def _known_school(self) -> Self:
+        keys = [one.key for one in self.own]
+        taken = next((k for k in keys if k in SCHOOLS or keys.count(k) > 1), None)
+        if taken:
+            raise ValueError(f"there is a school with the key “{taken}” already")
+        self.followed()
+        return self
+
+    def followed(self) -> School:
+        """The school that is followed, as its document has it."""
+        return school(self.school, self.own)
+
+    @property
+    def unlit(self) -> tuple[UnlitName, ...]:
+        """Places that the school leaves without light: all that light zones need to know of it."""
+        return self.followed().unlit
+
+    def adapted(self) -> School:
+        """The same with its passes in the order that the switches ask for."""
+        return adapted(
+            self.followed(),
+            Switches(self.background, self.hair, self.lights, self.order, self.softening),
+        )
+
+    def room(self) -> Room:
+        """The studio's air."""
+        return Room(self.temperature, self.humidity)

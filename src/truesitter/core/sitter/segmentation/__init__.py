@@ -1,0 +1,1 @@
+"""Skin, hair, garment and ground told apart, and corrected by strokes."""

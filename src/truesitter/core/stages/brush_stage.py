@@ -1,0 +1,64 @@
+"""Which way the brush goes on skin, cloth and wall."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.graph.results import Source, result
+from truesitter.core.hair.field.growth_lines import GrowthLine, growth_lines
+from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.light.form.brush_direction import BrushWay, brush_directions
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages.light_stage import LightStage
+from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
+from truesitter.core.stages.sitter_stage import SitterStage
+
+ARROW_LONG_SIDE = 360
+SPACING_MM = 14.0
+"""Between arrows [try]."""
+
+_LONGEST = 2.2
+"""An arrow is at most so many spacings long."""
+
+PLACES = (Region.SKIN, Region.GARMENT, Region.BACKGROUND)
+
+
+class BrushStage:
+    """Arrows for the brush."""
+
+    def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage, light: LightStage) -> None:
+        self.source, self._picture, self._sitter, self._light = source, picture, sitter, light
+
+    @result(
+        "brush arrows",
+        settings=(WIDTH_MM,),
+        needs=("regions", "value", "surface of the skin", "detection", "framed"),
+    )
+    def arrows(self, across: bool) -> dict[str, tuple[GrowthLine, ...]]:
+        """Short lines along or across the form, by region."""
+        labels = reduced_labels(self._sitter.regions().labels, ARROW_LONG_SIDE)
+        value = reduced(self._picture.value(), ARROW_LONG_SIDE)[..., None]
+        normals = reduced(self._light.surface()[0], ARROW_LONG_SIDE)
+        spacing = SPACING_MM / self._picture.settings.canvas_width_mm * labels.shape[1]
+        way: BrushWay = "across the planes" if across else "along the form"
+        found = {}
+        for region in PLACES:
+            mask = labels == region
+            field = normals if region is Region.SKIN and np.any(normals[mask]) else value
+            directions = brush_directions(
+                np.asarray(field, np.float32), mask, self._light.scale(labels.shape), way
+            )
+            lines = growth_lines(directions, mask, spacing, 0.6)
+            found[region.spoken] = tuple(_shortened(line, spacing, labels.shape) for line in lines)
+        return found
+
+
+def _shortened(line: GrowthLine, spacing: float, shape: tuple[int, ...]) -> GrowthLine:
+    """The middle of a line, no longer than an arrow."""
+    steps = np.hypot(*(np.diff(line.points, axis=0) * (shape[1], shape[0])).T)
+    along = np.concatenate([[0], np.cumsum(steps)])
+    half = min(along[-1], _LONGEST * spacing) / 2
+    middle = along[-1] / 2
+    wanted = np.linspace(middle - half, middle + half, 6)
+    points = np.column_stack([np.interp(wanted, along, line.points[:, i]) for i in (0, 1)])
+    return GrowthLine(points, line.sure, line.kind)

@@ -1,0 +1,314 @@
+"""The painting on the easel, held to its plan."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.begun import Begun
+from truesitter.core.colour.spaces import Lab, linear_to_lab, picture_to_linear
+from truesitter.core.easel.compare.squinted import squint
+from truesitter.core.easel.comparison import Comparison, Subject, compare, dried
+from truesitter.core.easel.correct.remedy import Bench, Remedy, remedies
+from truesitter.core.easel.correct.stop import Progress, Stop, error_of, stop_test
+from truesitter.core.easel.find.corners import find_corners
+from truesitter.core.easel.find.correlation import likeness, normalised
+from truesitter.core.easel.find.registration import Registered, register
+from truesitter.core.easel.find.view import View
+from truesitter.core.easel.lamp.rectified import Taken, check_likeness, has_drawing, take_in
+from truesitter.core.graph.results import Source, result
+from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.reduce import reduced_labels
+from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.reference.decode import decode
+from truesitter.core.refusal import Refusal
+from truesitter.core.school.school_palettes import palettes_for
+from truesitter.core.settings import EaselSettings, FleshSettings, PaintingSettings
+from truesitter.core.stages.accents_stage import AccentStage
+from truesitter.core.stages.areas_stage import AreaStage
+from truesitter.core.stages.flesh_stage import DRYING, MIXING, TIMES, TUBES, WISHES, FleshStage
+from truesitter.core.stages.passes_stage import PassStage
+from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
+from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE, SurroundStage
+from truesitter.core.types import Bytes, Floats
+
+SHOWN_LONG_SIDE = 2400
+"""Photographs of paintings are worked on at this size at most."""
+
+LIKELIER = 0.01
+"""The photograph is what is painted from when it is likelier than the plan by so much [try]."""
+
+
+ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
+"""Settings that say whether there is a plan at all."""
+
+
+_GRAIN_PX = 2.0
+"""Sigma of the blur that takes a photograph's grain away, in pixels of the plan."""
+
+_PLANNED = PassStage.plan.declaration
+
+
+@dataclass(frozen=True)
+class OnEasel:
+    """A painting found in its photograph.
+
+    Attributes
+    ----------
+    registered
+        How the camera saw it.
+    how
+        ``plan`` or ``photograph``: what it was laid on, and is held to.
+    found
+        ``paint``, ``sides``, or ``hand`` for corners set by the painter.
+    """
+
+    registered: Registered
+    how: str
+    found: str
+
+
+class EaselStage:
+    """Photographs of the painting, and what they say."""
+
+    def __init__(
+        self, source: Source, picture: PictureStage, sitter: SitterStage, flesh: FleshStage,
+        accents: AccentStage, surround: SurroundStage, passes: PassStage, areas: AreaStage,
+    ) -> None:  # fmt: skip
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self._flesh, self._accents, self._surround = flesh, accents, surround
+        self._passes, self._areas = passes, areas
+        self.settings: EaselSettings = source.stage("easel")
+        self._mixing: FleshSettings = source.stage("flesh")
+
+    # -- what it should look like -----------------------------------------------------------------
+
+    def planned(self) -> bool:
+        """True when there are passes to hold a painting to."""
+        return not self._passes.refused()
+
+    def pass_count(self) -> int:
+        """How many passes the plan has; 0 without one."""
+        return len(self._passes.plan().passes) if self.planned() else 0
+
+    def template(self, after: int | None, how: str) -> Bytes:
+        """(h, w, 3) sRGB of what the painting should look like after so many passes.
+
+        Raises
+        ------
+        Refusal
+            For a pass that the plan does not have.
+        """
+        if how == "plan":
+            count = self.pass_count()
+            if after is not None and after > count:
+                raise Refusal(f"the plan has {count} passes; the painting cannot show {after} of them")
+            return self._passes.painted().picture(count if after is None else after)
+        return self._reference()
+
+    def _reference(self) -> Bytes:
+        picture = self._picture.framed()
+        size = reduced_labels(np.zeros(picture.shape[:2], np.uint8), PLANNING_LONG_SIDE).shape
+        return np.asarray(cv2.resize(picture, size[::-1], interpolation=cv2.INTER_AREA))
+
+    # -- taking it in -----------------------------------------------------------------------------
+
+    @result("painting photograph")
+    def photograph(self, sha256: str) -> Bytes:
+        """A photograph of the painting, upright, at the size it is worked on."""
+        picture = decode(self.source.load_painting(sha256), SHOWN_LONG_SIDE)
+        scale = min(1.0, SHOWN_LONG_SIDE / max(picture.shape[:2]))
+        if scale == 1:
+            return picture
+        return np.asarray(cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA))
+
+    @result("painting view", settings=ABLE, needs=("painted", "framed", "passes", "painting photograph"))
+    def _seen(self, painting: PaintingSettings) -> OnEasel:
+        picture = self.photograph(painting.sha256)
+        ways = self._ways(painting)
+        templates = tuple(self.template(painting.after, how) for how in ways)
+        shape = (picture.shape[0], picture.shape[1])
+        aspect = templates[0].shape[0] / templates[0].shape[1]
+        if painting.corners is None:
+            found = find_corners(picture, templates, aspect)
+            view, by = View.of_corners(found.corners, shape), found.how
+        else:
+            view, by = View.of_corners(np.array(painting.corners), shape), "hand"
+        if len(ways) > 1:
+            own = view.squared(picture, templates[0].shape[:2])
+            looks = [_look(t) for t in templates]
+            liked = [likeness(_look(np.asarray(own, dtype=np.uint8)), look) for look in looks]
+            chosen = 1 if liked[1] > liked[0] + LIKELIER else 0
+        else:
+            chosen = 0
+        template = templates[chosen]
+        if painting.refine and has_drawing(template):
+            done = register(picture, view, template)
+        else:
+            done = Registered(view, float("nan"), _liked(picture, view, template), 0)
+        check_likeness(done.likeness, template)
+        return OnEasel(done, ways[chosen], by)
+
+    def _ways(self, painting: PaintingSettings) -> tuple[str, ...]:
+        if painting.against == "photograph" or not self.planned():
+            return ("photograph",)
+        if painting.against == "likelier" and painting.after is None:
+            return ("plan", "photograph")
+        return ("plan",)
+
+    def seen(self, painting: PaintingSettings) -> OnEasel:
+        """Where the painting lies in its photograph, and what it is held to."""
+        return self._seen(painting.reading())
+
+    def wanted(self, painting: PaintingSettings) -> Floats:
+        """(h, w, 3) linear light of what the painting should be."""
+        return picture_to_linear(self.template(painting.after, self.seen(painting).how))
+
+    @result(
+        "painting",
+        settings=ABLE,
+        needs=("painting view", "painting photograph", "painted", "framed", "passes"),
+    )
+    def _taken(self, painting: PaintingSettings) -> Taken:
+        view = self._seen(painting).registered.view
+        wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
+        return take_in(
+            self.photograph(painting.sha256), view, wanted, tuple(w.mark() for w in painting.whites),
+            painting.mixture.mark() if painting.mixture else None, painting.even,
+        )  # fmt: skip
+
+    def taken(self, painting: PaintingSettings) -> Taken:
+        """The painting squared up, under an even white light."""
+        return self._taken(painting.reading())
+
+    # -- holding it to the plan -------------------------------------------------------------------
+
+    @result(
+        "comparison",
+        settings=(WIDTH_MM, *DRYING, *ABLE),
+        needs=(
+            "painting", "painting view", "areas", "regions", "values", "detection", "ceilings", "painted",
+            "framed", "passes", "surround",
+        ),
+    )  # fmt: skip
+    def _compared(self, painting: PaintingSettings) -> Comparison:
+        wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
+        shift = self._mixing.drying_shift() if painting.wet else None
+        free = self._seen(painting).how == "photograph"
+        return compare(self._taken(painting), wanted, self._subject(), shift, free)
+
+    def compared(self, painting: PaintingSettings) -> Comparison:
+        """Everything that is wrong with the painting, and what holds."""
+        return self._compared(painting.reading())
+
+    def _subject(self) -> Subject:
+        regions = self._surround.regions()
+        return Subject(
+            regions, self._surround.surround().groups, self._areas.areas(), self._sitter.face,
+            self._accents.ceilings(), self._picture.settings.canvas_width_mm / regions.shape[1],
+        )  # fmt: skip
+
+    # -- correcting -------------------------------------------------------------------------------
+
+    def bench(self, wet: bool) -> Bench:
+        """With what the painting is corrected.
+
+        Raises
+        ------
+        Refusal
+            When these tubes cannot paint in the school.
+        """
+        school, flesh = self._passes.settings.followed(), self._flesh.settings
+        medium, support = flesh.medium_used(), self._passes.support()
+        used = medium if medium.name in school.media else school.medium
+        palettes = palettes_for(school, self._flesh.palette(), flesh.wishes(), used, support)
+        return Bench(palettes, flesh.wishes(), used, support, school.transparent, wet)
+
+    @result("remedies", settings=(*MIXING, *TIMES, "passes.school", "passes.own", "passes.support"))
+    def remedies(self, measured: Lab, wanted: Lab, wet: bool, soft: bool) -> tuple[Remedy, ...]:
+        """What can be done about a place; nothing where these tubes cannot paint in the school."""
+        if not self.planned():
+            return ()
+        return remedies(measured, wanted, self.bench(wet), soft)
+
+    # -- planning again ---------------------------------------------------------------------------
+
+    @result(
+        "plan again",
+        settings=(*_PLANNED.settings, *ABLE, *DRYING),
+        needs=lambda settings: (*_PLANNED.needed(settings), "passes", "painting", "painted"),
+    )
+    def _again(self, painting: PaintingSettings) -> PassPlan:
+        laid = self.pass_count() if painting.after is None else painting.after
+        taken = self._taken(painting)
+        planned = picture_to_linear(self.template(painting.after, "plan"))
+        light = dried(taken.light, self._mixing.drying_shift()) if painting.wet else taken.light
+        own, plan = (linear_to_lab(blur(p, _GRAIN_PX)) for p in (light, planned))
+        begun = Begun(laid, own - plan, taken.trusted)
+        flesh = self._flesh.settings
+        return plan_passes(
+            self._passes.subject(), self._flesh.palette(), self._passes.settings.adapted(), flesh.wishes(),
+            flesh.medium_used(), self._passes.support(), begun,
+        )  # fmt: skip
+
+    def again(self, painting: PaintingSettings) -> PassPlan:
+        """The passes that are left, planned on what is really on the canvas.
+
+        Raises
+        ------
+        Refusal
+            When the painting does not follow the plan, or nothing is left to lay.
+        """
+        if not self.planned():
+            raise Refusal(self._passes.refused())
+        if self.seen(painting).how != "plan":
+            raise Refusal("this painting was not made by the plan: it is held to the photograph")
+        if painting.after is None or painting.after >= self.pass_count():
+            raise Refusal("all passes have been laid: correct single places instead")
+        return self._again(painting.reading())
+
+    # -- stopping ---------------------------------------------------------------------------------
+
+    def in_order(self) -> tuple[PaintingSettings, ...]:
+        """Photographs of the painting, oldest first."""
+        return tuple(sorted(self.settings.paintings, key=lambda p: (p.taken_at, p.after or 10_000)))
+
+    @result("left to do", settings=ABLE, needs=("painting", "painting view", "painted", "framed", "passes"))
+    def _left(self, painting: PaintingSettings) -> float:
+        """Mean |value| error against the finished canvas: what is left to do is part of being off."""
+        taken = self._taken(painting)
+        finished = picture_to_linear(self.template(None, self._seen(painting).how))
+        return error_of(squint(np.clip(taken.light, 0, 1.2).astype(np.float32), finished, taken.trusted))
+
+    def progress(self) -> tuple[tuple[PaintingSettings, Progress], ...]:
+        """How far the painting was from finished at each photograph that can be read, oldest first."""
+        found = []
+        for one in self.in_order():
+            try:
+                error = self._left(one.reading())
+            except Refusal:
+                continue
+            found.append((one, Progress(one.taken_at, one.after, error)))
+        return tuple(found)
+
+    def stop(self, painting: PaintingSettings) -> Stop:
+        """Whether another sitting would change anything."""
+        until = [p for p in self.progress() if p[0].taken_at <= painting.taken_at]
+        errors = tuple(p.error for one, p in until if one.key != painting.key)
+        own = self._left(painting.reading())
+        finished = painting.after is None or painting.after >= self.pass_count() or not self.planned()
+        return stop_test((*errors, own), self.compared(painting).largest, finished)
+
+
+def _look(picture: Bytes) -> Floats:
+    small = cv2.resize(picture, None, fx=0.4, fy=0.4, interpolation=cv2.INTER_AREA)
+    return normalised(cv2.cvtColor(small, cv2.COLOR_RGB2GRAY).astype(np.float32))
+
+
+def _liked(picture: Bytes, view: View, template: Bytes) -> float:
+    own = np.asarray(view.squared(picture, template.shape[:2]), dtype=np.uint8)
+    return likeness(_look(own), _look(template))

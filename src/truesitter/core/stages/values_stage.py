@@ -1,0 +1,163 @@
+"""Value groups of the picture and their outlines."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from truesitter.core.graph.results import Needs, Source, result
+from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.settings import StudySettings, ValueSettings
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages.picture_stage import HISTOGRAM_BINS, WIDTH_MM, PictureStage
+from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.types import Codes, Doubles, Floats, Ints, Labels
+from truesitter.core.values.cuts import best_fit_cuts, even_cuts, merge_group, split_group
+from truesitter.core.values.inventory import ShapeInfo, join_shape, list_shapes
+from truesitter.core.values.outlines import Outline, trace_outlines
+from truesitter.core.values.posterise import Group, cut_codes, describe_groups, posterise, value_codes
+from truesitter.core.values.value_map import histogram, smooth_shapes
+
+OUTLINE_LONG_SIDE = 1200
+PREVIEW_LONG_SIDE = 1000
+LEAST_PX = 3.0
+"""Pixels that a shape must measure to be more than grain, however large the canvas [try]."""
+
+
+@dataclass(frozen=True)
+class ValuePlan:
+    """Value groups of the framed picture.
+
+    Attributes
+    ----------
+    cuts, labels, groups
+        Cuts, (H, W) group numbers, and the groups described.
+    """
+
+    cuts: tuple[float, ...]
+    labels: Labels
+    groups: tuple[Group, ...]
+
+
+@dataclass(frozen=True)
+class ShapeList:
+    """Shape number of every pixel of the outlines' grid, and what is known of each shape."""
+
+    number: Ints
+    shapes: tuple[ShapeInfo, ...]
+
+
+@dataclass(frozen=True)
+class OutlineDrawing:
+    """Outlines of the value shapes, in pixels of a grid of (height, width)."""
+
+    outlines: tuple[Outline, ...]
+    grid: tuple[int, int]
+
+
+def _counted(settings: StudySettings) -> Needs:
+    # Regions weigh the histogram; without the weighting only the picture counts.
+    return ("smoothed", "regions") if settings.values.weigh_sitter else ("smoothed",)
+
+
+def _cut(settings: StudySettings) -> Needs:
+    return ("value counts",) if settings.values.mode == "fit" else ()
+
+
+class ValueStage:
+    """From values to a few groups of paintable shapes."""
+
+    def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self.settings: ValueSettings = source.stage("values")
+
+    @result("smoothed", settings=("values.smallest_mm", WIDTH_MM), needs=("value", "framed"))
+    def smoothed(self) -> Floats:
+        """Value map with everything smaller than the smallest shape evened out."""
+        radius = self.settings.smallest_mm / self._picture.mm_per_px / 2
+        return smooth_shapes(self._picture.value(), radius)
+
+    @result("value counts", settings=("values.weigh_sitter",), needs=_counted)
+    def counts(self) -> Doubles:
+        """Weighted counts of the values that best fit is found on."""
+        smoothed = self.smoothed()
+        counts = histogram(smoothed)
+        if self.settings.weigh_sitter:
+            sitter = self._sitter.regions().labels != Region.BACKGROUND
+            if sitter.any():
+                # The sitter counts fully, what lies round it a quarter.
+                counts = 0.25 * counts + 0.75 * histogram(smoothed, sitter)
+        return counts
+
+    @result("cuts", settings=("values.mode", "values.groups", "values.cuts", "values.locked"), needs=_cut)
+    def cuts(self) -> tuple[float, ...]:
+        """The cuts in force: even, best fit or own."""
+        if self.settings.mode == "own":
+            return self.settings.cuts
+        if self.settings.mode == "even":
+            return even_cuts(self.settings.groups)
+        return best_fit_cuts(self.counts(), self.settings.groups, self.settings.locked)
+
+    def split(self, group: int) -> tuple[float, ...]:
+        """Cuts with one more inside a group."""
+        return split_group(self.counts(), self.cuts(), group)
+
+    def merge(self, group: int) -> tuple[float, ...]:
+        """Cuts without the one between a group and the next lighter."""
+        return merge_group(self.cuts(), group)
+
+    @result("sitter histogram", needs=("regions", "value"))
+    def sitter_histogram(self) -> tuple[float, ...]:
+        """Share of the sitter in equal steps of value, 0–10; all nothing where nobody was found."""
+        sitter = self._sitter.regions().labels != Region.BACKGROUND
+        counts = histogram(self._picture.value(), sitter, HISTOGRAM_BINS)
+        return tuple(float(c) for c in counts / max(1.0, counts.sum()))
+
+    @result(
+        "values",
+        settings=("values.smallest_mm", "values.features_mm", "values.joins", WIDTH_MM),
+        needs=("cuts", "smoothed", "detection", "framed", "value", "lab"),
+    )
+    def plan(self) -> ValuePlan:
+        """Value groups of paintable shapes."""
+        cuts = self.cuts()
+        smallest = max(LEAST_PX, self.settings.smallest_mm / self._picture.mm_per_px)
+        finer = self.settings.features_mm / self._picture.mm_per_px
+        labels = posterise(self.smoothed(), cuts, smallest, self._sitter.features(), finer)
+        for join in self.settings.joins:
+            labels = join_shape(labels, join.x, join.y, min(join.group, len(cuts)))
+        groups = describe_groups(labels, self._picture.value(), self._picture.lab(), cuts)
+        return ValuePlan(cuts, labels, groups)
+
+    @result("preview codes", needs=("smoothed",))
+    def _preview_codes(self) -> Codes:
+        return value_codes(reduced(self.smoothed(), PREVIEW_LONG_SIDE))
+
+    def preview_labels(self, cuts: tuple[float, ...]) -> Labels:
+        """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
+        return np.asarray(cv2.medianBlur(cut_codes(self._preview_codes(), cuts), 5))
+
+    @result("outlines", needs=("values",))
+    def outlines(self) -> OutlineDrawing:
+        """Outlines of the value shapes."""
+        labels = self._drawn_labels()
+        return OutlineDrawing(trace_outlines(labels), (labels.shape[0], labels.shape[1]))
+
+    def _drawn_labels(self) -> Labels:
+        return reduced_labels(self.plan().labels, OUTLINE_LONG_SIDE)
+
+    @result("shapes", settings=(WIDTH_MM,), needs=("values", "regions", "value", "lab"))
+    def shapes(self) -> ShapeList:
+        """Every value shape, numbered as its outline is."""
+        labels = self._drawn_labels()
+        mm_per_px = self._picture.settings.canvas_width_mm / labels.shape[1]
+        number, infos = list_shapes(
+            labels,
+            reduced_labels(self._sitter.regions().labels, OUTLINE_LONG_SIDE),
+            reduced(self._picture.value(), OUTLINE_LONG_SIDE),
+            reduced(self._picture.lab(), OUTLINE_LONG_SIDE),
+            mm_per_px,
+        )
+        return ShapeList(number.number, infos)

@@ -1,0 +1,1 @@
+"""Work on top of a whole study: painted again, batches, coats, sections, taking off, habits."""

@@ -1,0 +1,118 @@
+"""The batch for a sitting: how much of every mixture of the board, and of every tube."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.pace.own_pace import Learned, Level
+from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml, tube_cm
+from truesitter.core.paint.recipes.piles import measured
+from truesitter.core.refusal import Refusal
+from truesitter.core.stages.picture_stage import CANVAS
+from truesitter.core.stages.study import Study
+from truesitter.core.types import Doubles, Mask
+
+BATCH = (*CANVAS, "flesh.transparent", "flesh.film_mm", "flesh.coats", "flesh.loss")
+"""Settings that amounts follow from, beside those of the mixtures."""
+
+
+_WORTH_MIXING_ML = 0.005
+"""For less than this nothing is mixed: a neighbour's mixture will do."""
+
+
+@dataclass(frozen=True)
+class BatchLine:
+    """How much of one mixture.
+
+    Attributes
+    ----------
+    family, name
+        As on the palette board.
+    parts
+        Its recipe.
+    area_cm2, ml
+        What it covers on the canvas, and how much that takes.
+    made_ml
+        How much is made of it, so that every pile can be measured.
+    tubes_ml
+        Millilitres of each tube for what is made.
+    """
+
+    family: str
+    name: str
+    parts: dict[str, int]
+    area_cm2: float
+    ml: float
+    made_ml: float
+    tubes_ml: dict[str, float]
+
+
+@dataclass(frozen=True)
+class Batch:
+    """All mixtures, and of each tube the millilitres and the cm of strand from a usual tube.
+
+    Attributes
+    ----------
+    paint
+        What was learned of the painter's own use of paint and went into the amounts; None for nothing.
+    """
+
+    lines: tuple[BatchLine, ...]
+    tubes_ml: dict[str, float]
+    paint: tuple[Level, Learned] | None = None
+
+    def tubes_cm(self) -> dict[str, float]:
+        """Strand of each tube in cm."""
+        return {key: tube_cm(ml) for key, ml in self.tubes_ml.items()}
+
+
+def batch_of(study: Study) -> Batch:
+    """Mixtures of the skin by value group, and the strings of what is not skin.
+
+    The area of a group or tone is what the picture shows of it; film, coats and loss are
+    the painter's, and what was learned of their use of paint is allowed for. Opaque paint only: a wash
+    needs hardly any.
+
+    Raises
+    ------
+    Refusal
+        For washes on paper.
+    """
+    settings = study.settings.flesh
+    if settings.transparent:
+        raise Refusal("a batch is reckoned for opaque paint; washes take hardly any")
+    reference = study.settings.reference
+    canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
+    skin = study.sitter.regions().shares()["skin"] * canvas_cm2
+    names = study.settings.values.group_names()
+    wanted = [("skin", names[m.group], m.recipe.parts, m.share * skin) for m in study.flesh.mixed().mixtures]
+    for family in (name for name in study.flesh.families() if not name.startswith("skin")):
+        tones = study.flesh.string(family)
+        areas = _areas(study, study.flesh.family_mask(family), np.array([t.seen_lab[0] for t in tones]))
+        wanted += [
+            (family, f"tone {i}", tone.recipe.parts, float(area) * canvas_cm2)
+            for i, (tone, area) in enumerate(zip(tones, areas, strict=True), start=1)
+        ]
+    # A loss that the painter set stands over what was learned.
+    paint = study.source.own_pace().paint_for(Level("mass")) if settings.loss == DEFAULT_LOSS else None
+    more = paint[1].bounded() if paint else 1.0
+    lines = []
+    totals: dict[str, float] = {}
+    for family, name, parts, area in wanted:
+        ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss) * more
+        made = measured(parts, ml if ml >= _WORTH_MIXING_ML else 0.0)
+        lines.append(BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml))
+        for key, amount in made.tubes_ml.items():
+            totals[key] = totals.get(key, 0.0) + amount
+    return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])), paint)
+
+
+def _areas(study: Study, mask: Mask, lightness: Doubles) -> Doubles:
+    """Share of the picture (n,) that is nearest in lightness to each tone."""
+    if not len(lightness):
+        return np.zeros(0)
+    between = (lightness[1:] + lightness[:-1]) / 2
+    nearest = np.digitize(study.picture.lab()[..., 0][mask], between)
+    return np.asarray(np.bincount(nearest, minlength=len(lightness)) / mask.size)

@@ -1,0 +1,1 @@
+"""JSON, CSV, iCalendar and folders."""

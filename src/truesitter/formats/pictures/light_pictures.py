@@ -1,0 +1,144 @@
+"""Pictures of the light: form in flat colours, shine, recesses, changes of colour, the lit ball."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.colour.spaces import lab_to_srgb
+from truesitter.core.light.form.light_form import FormClass
+from truesitter.core.light.mirrored.eyes import cut_out
+from truesitter.core.light.tints.skin_colour import Turn
+from truesitter.core.stages import Study
+from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
+from truesitter.core.values.value_map import paint_values
+
+EYE = 900
+"""Long side of the picture of an eye, in pixels."""
+
+BALL = 220
+"""Side of the picture of the ball, in pixels."""
+
+
+def form_picture(study: Study, grey: bool) -> Bytes:
+    """Every class of the skin flat in its own mean colour or grey, the rest as a pale grey photograph."""
+    classes, lab = study.light.form().classes, study.accents.lab()
+    value = study.accents.value()
+    picture = np.repeat(paint_values(0.45 * value + 4.5)[..., None], 3, axis=2)
+    for one in FormClass:
+        inside = classes == one
+        if one is FormClass.NONE or not inside.any():
+            continue
+        mean = lab[inside].mean(axis=0, dtype=np.float64)
+        if grey:
+            mean[1:] = 0
+        picture[inside] = np.round(lab_to_srgb(mean) * 255)
+    return np.asarray(picture, dtype=np.uint8)
+
+
+def shine_codes(study: Study) -> Bytes:
+    """Strength of the mirrored light as 8-bit grey: 255 is as strong as the skin's full light."""
+    return np.asarray(np.clip(np.round(study.light.shine().strength() * 255), 0, 255), dtype=np.uint8)
+
+
+def shine_veil(study: Study) -> Bytes:
+    """Everything dimmed but what mirrors the light (h, w, 4)."""
+    strength = np.clip(shine_codes(study).astype(np.float32) / 110, 0, 1)
+    out = np.full((*strength.shape, 4), 20, np.uint8)
+    out[..., 3] = np.round((1 - strength) * 190)
+    return out
+
+
+def recess_codes(study: Study) -> Labels:
+    """0 none, 1 the first coat, 2 the dark coat over it."""
+    recesses = study.light.recesses()
+    codes = (recesses.first > 0).astype(np.uint8)
+    codes[recesses.dark] = 2
+    return codes
+
+
+def recess_veil(study: Study) -> Bytes:
+    """Both coats on a paled picture (h, w, 4): the first hatched, the second solid."""
+    codes = recess_codes(study)
+    out = np.full((*codes.shape, 4), 255, np.uint8)
+    out[..., 3] = 150
+    first = (codes == 1) & _hatch(codes.shape, 1, 5)
+    out[(codes == 1)] = (255, 255, 255, 40)
+    out[first] = (0, 0, 0, 220)
+    out[codes == 2] = (0, 0, 0, 255)
+    return out
+
+
+def turn_veil(turns: Labels) -> Bytes:
+    """Changes of colour hatched (h, w, 4): redder one way, yellower the other, greyer dots, stronger rules.
+
+    The interface has no colour of its own, and a tint would be taken for the skin's.
+    """
+    shape = turns.shape
+    y, x = np.indices(shape)
+    step = _step(shape, 9)
+    marks: dict[Turn, Mask] = {
+        Turn.REDDER: _hatch(shape, 1, 9),
+        Turn.YELLOWER: _hatch(shape, -1, 9),
+        Turn.GREYER: np.asarray((x % step < step // 2) & (y % step < step // 2)),
+        Turn.STRONGER: np.asarray(y % step < step // 2),
+    }
+    out = np.zeros((*shape, 4), np.uint8)
+    for turn, mark in marks.items():
+        inside = turns == turn
+        out[inside & mark] = (0, 0, 0, 200)
+        out[inside & ~mark] = (255, 255, 255, 90)
+    return out
+
+
+def _step(shape: tuple[int, ...], width: int) -> int:
+    return max(4, round(max(shape) / 1000 * width))
+
+
+def _hatch(shape: tuple[int, ...], direction: int, width: int) -> Mask:
+    y, x = np.indices(shape[:2])
+    step = _step(shape, width)
+    return np.asarray(((x + direction * y) % step) < step // 2)
+
+
+def ball_picture(study: Study) -> Bytes:
+    """A ball lit as the sitter is, in the colours of the sitter's own flesh from dark to light (h, w, 4)."""
+    strings = [*study.flesh.string("skin in the shadow"), *study.flesh.string("skin in the light")]
+    if strings:
+        labs = np.array([t.recipe.predicted.lab for t in strings])
+    else:
+        labs = np.array([m.seen_lab for m in study.flesh.mixed().mixtures] or [(10, 0, 0), (90, 0, 0)])
+    tones = labs[np.argsort(labs[:, 0])]
+    found = study.light.direction()
+    ambient = 0.12 if found is None else min(0.5, found.ambient)
+    light = ball_light(np.array(study.light.key()), ambient)
+    at = light * (len(tones) - 1)
+    lab = np.stack([np.interp(at, np.arange(len(tones)), channel) for channel in tones.T], axis=-1)
+    out = np.zeros((BALL, BALL, 4), np.uint8)
+    out[..., :3] = np.round(lab_to_srgb(lab) * 255)
+    y, x = (np.mgrid[0:BALL, 0:BALL] + 0.5) / BALL * 2 - 1
+    edge = (1 - np.hypot(x, y)) * BALL / 2
+    out[..., 3] = np.round(np.clip(edge + 0.5, 0, 1) * 255)
+    return out
+
+
+def ball_light(key: Doubles, ambient: float) -> Floats:
+    """How light a matt ball is, 0–1, under a key light (3,) and an even rest (h, w)."""
+    y, x = (np.mgrid[0:BALL, 0:BALL] + 0.5) / BALL * 2 - 1
+    z = np.sqrt(np.clip(1 - x * x - y * y, 0, 1))
+    lit = np.where(x * x + y * y < 1, np.clip(x * key[0] - y * key[1] + z * key[2], 0, None), 0)
+    light = (ambient + lit) / (1 + ambient)
+    # Tones of a string stand at even steps of value, light falls off in ratios.
+    return np.asarray(np.cbrt(light), dtype=np.float32)
+
+
+def enlarged(codes: Labels, shape: tuple[int, ...]) -> Labels:
+    """Codes at the size of the framed picture."""
+    return np.asarray(cv2.resize(codes, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST))
+
+
+def eye_view(study: Study, side: str) -> Bytes:
+    """An eye of the framed picture, enlarged; all of it small where no such eye was found."""
+    framed = study.picture.framed()
+    box = next((e.box for e in study.accents.eyes() if e.side == side), (0.0, 0.0, 1.0, 1.0))
+    return cut_out(framed, box, EYE)

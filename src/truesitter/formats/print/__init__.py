@@ -1,0 +1,1 @@
+"""Pages, stencils and vector drawings at true size."""

@@ -1,0 +1,166 @@
+"""Hair to take along: growth lines, strokes and arrows in canvas millimetres, prints at true size."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import cv2
+import numpy as np
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas as Page
+
+from truesitter.core.hair.field.growth_lines import GrowthLine
+from truesitter.core.imaging.line import Line
+from truesitter.core.stages import Study
+from truesitter.core.types import Doubles
+from truesitter.formats.print.fonts import ready
+from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
+from truesitter.formats.print.strokes import line_row, outline_mm
+from truesitter.formats.print.svg import document
+from truesitter.formats.print.transfer import print_tiled
+
+MOST_STROKES = 6000
+"""More strokes than this of a layer are thinned evenly in the drawing."""
+
+_SAMPLES = 3
+
+
+def _canvas(study: Study) -> tuple[float, float]:
+    reference = study.settings.reference
+    return reference.canvas_width_mm, reference.canvas_height_mm
+
+
+def _points(points: Doubles) -> str:
+    return " ".join(f"{x:.2f},{y:.2f}" for x, y in points)
+
+
+def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:
+    """Growth lines in the order of painting: root part solid, free part dotted, a dot at each root.
+
+    The surer a line the heavier it is; each carries its number and how sure it is, 0–1, as data.
+    """
+    root_parts = ['<g id="root-part" fill="none" stroke="#000" stroke-linecap="round">']
+    free = ['<g id="free" fill="none" stroke="#000" stroke-linecap="round" stroke-dasharray="0.01 1.1">']
+    roots = ['<g id="roots" fill="#000">']
+    numbers = ['<g id="numbers" font-family="sans-serif" font-size="2.6">']
+    for number, line in enumerate(lines, 1):
+        points, cut = line.points * canvas_mm, line.split()
+        data = f'data-number="{number}" data-sure="{line.sure:.2f}"'
+        weight = f'stroke-width="{weight_mm(line.sure):.2f}" {data}'
+        root_parts.append(f'<polyline {weight} points="{_points(points[: cut + 1])}"/>')
+        free.append(f'<polyline {weight} points="{_points(points[cut:])}"/>')
+        x, y = points[0]
+        roots.append(f'<circle cx="{x:.2f}" cy="{y:.2f}" r="0.6"/>')
+        numbers.append(f'<text x="{x + 0.9:.2f}" y="{y - 0.5:.2f}">{number}</text>')
+    body = [*root_parts, "</g>", *free, "</g>", *roots, "</g>", *numbers, "</g>"]
+    return document(canvas_mm[0], canvas_mm[1], "Hair: growth lines from root to tip", body)
+
+
+def weight_mm(sure: float) -> float:
+    """Weight of a growth line by how sure it is."""
+    return 0.15 + 0.45 * min(1.0, max(0.0, sure))
+
+
+def growth_pdf(study: Study, title: str, paper: str, mirrored: bool = False) -> bytes:
+    """Growth lines at the canvas's true size, tiled, to be traced on."""
+    canvas = _canvas(study)
+    lines = study.hair.map().lines
+
+    def draw(page: Page, width: float, height: float) -> None:
+        page.setStrokeColor(GREY)
+        page.setLineWidth(0.4)
+        page.rect(0, -height, width, height, fill=0, stroke=1)
+        page.setStrokeColor(INK)
+        page.setFillColor(INK)
+        ready()
+        page.setFont(SANS, 6)
+        for number, line in enumerate(lines, 1):
+            points, cut = line.points * (width, -height), line.split()
+            page.setLineWidth(weight_mm(line.sure) * mm)
+            for part, dash in ((points[: cut + 1], ()), (points[cut:], (0.2, 3))):
+                page.setDash(*dash)
+                path = page.beginPath()
+                path.moveTo(*part[0])
+                for point in part[1:]:
+                    path.lineTo(*point)
+                page.drawPath(path, stroke=1, fill=0)
+            page.setDash()
+            page.circle(points[0, 0], points[0, 1], 0.6 * mm, stroke=0, fill=1)
+            if not mirrored:
+                page.drawString(points[0, 0] + 2.4, points[0, 1] + 1.4, str(number))
+
+    return print_tiled(title, paper, canvas, "Growth lines", draw, mirrored)
+
+
+def strokes_svg(study: Study) -> str:
+    """Every stroke of every layer as it swells and tapers, one group to a layer, in canvas millimetres."""
+    canvas = _canvas(study)
+    body: list[str] = []
+    for number, layer in enumerate(study.hair_layers.layers(), 1):
+        if not layer.lines:
+            continue
+        colour = layer.recipe.predicted.hex
+        body.append(f'<g id="layer-{number}" data-name="{layer.name}" fill="{colour}">')
+        body += [_stroke_path(line, canvas) for line in _thinned(layer.lines)]
+        body.append("</g>")
+    return document(canvas[0], canvas[1], "Hair: strokes layer by layer", body)
+
+
+def _thinned(lines: tuple[Line, ...]) -> Iterable[Line]:
+    step = max(1, -(-len(lines) // MOST_STROKES))
+    return lines[::step]
+
+
+def _stroke_path(line: Line, canvas: tuple[float, float]) -> str:
+    ring = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in outline_mm(line, canvas)) + "Z"
+    return f'<path d="{ring}"/>'
+
+
+def hair_practice_pdf(study: Study, title: str, paper: str) -> bytes:
+    """Growth lines and sample strokes of every layer at true size, to draw over."""
+    canvas = _canvas(study)
+    sheet = Sheet(paper, title)
+    sheet.start("Hair to practise")
+    sheet.text(
+        "Draw over the grey strokes with the brush named, set down where the dot is, then beside them "
+        "without a guide. Keep exactly to the line at first; only the end is free. Stagger the starts.",
+        gap=4,
+    )
+    for kind, type_ in study.hair_layers.types():
+        sheet.section(kind.spoken.capitalize())
+        sheet.text(type_.said, 8)
+    drawn = [layer for layer in study.hair_layers.layers() if layer.lines]
+    for layer in drawn:
+        sheet.section(layer.name, 30 * mm)
+        sheet.text(f"{len(layer.lines)} strokes, brush {layer.brush_mm:.2g} mm. {layer.said}", 8)
+        by_length = sorted(layer.lines, key=lambda one: -len(one.points))
+        for line in by_length[:: max(1, len(by_length) // _SAMPLES)][:_SAMPLES]:
+            row = line_row(outline_mm(line, canvas), sheet.inner)
+            sheet.room(row.height + 12)
+            sheet.entry(row, [], gap=2)
+    if not drawn:
+        sheet.text("There is no hair to stroke: mark it in Reference, regions.")
+    return sheet.done()
+
+
+def brush_svg(study: Study, across: bool) -> str:
+    """Arrows of the brush for skin, cloth and wall."""
+    canvas = _canvas(study)
+    body = [
+        '<defs><marker id="tip" viewBox="0 0 4 4" refX="3" refY="2" markerWidth="5" markerHeight="5"'
+        ' orient="auto"><path d="M0 0L4 2L0 4" fill="none" stroke="#000" stroke-width="0.6"/></marker>'
+        "</defs>",
+    ]
+    for region, lines in study.brush.arrows(across).items():
+        body.append(f'<g id="{region}" fill="none" stroke="#000" stroke-width="0.4" marker-end="url(#tip)">')
+        body += [f'<polyline points="{_points(line.points * canvas)}"/>' for line in lines]
+        body.append("</g>")
+    words = "across the planes" if across else "along the form"
+    return document(canvas[0], canvas[1], f"Direction of the brush, {words}", body)
+
+
+def lock_codes(study: Study) -> np.ndarray[tuple[int, int], np.dtype[np.uint16]]:
+    """Numbers of the locks at the size of the framed picture, 0 for none."""
+    height, width = study.picture.shape
+    numbers = study.hair.locks().numbers.astype(np.uint16)
+    return np.asarray(cv2.resize(numbers, (width, height), interpolation=cv2.INTER_NEAREST))

@@ -1,0 +1,48 @@
+"""What a pass does, in words: its borders, what is taken off, the lines it draws."""
+
+from __future__ import annotations
+
+from truesitter.core.plan.seams import Seam
+from truesitter.core.values.edges import Sharpness
+
+
+def seam_place(seam: Seam) -> str:
+    """What lies on the other side, as ``hair``, ``lighter skin`` or ``other hair``."""
+    if not seam.same:
+        return seam.region.spoken
+    return f"{('darker', 'other', 'lighter')[seam.step + 1]} {seam.region.spoken}"
+
+
+def seam_words(seam: Seam, laid: bool = True) -> str:
+    """A border, as ``towards hair soft, 6 mm, crisp here and soft there: a brush loaded on one side``.
+
+    Of paint that is taken off instead of laid no means are told: the tool is the pass's own.
+    """
+    means = f": {seam.means}" if laid else ""
+    if seam.kind is Sharpness.LOST:
+        return f"towards {seam_place(seam)} lost{means}"
+    width = seam.here_mm + seam.there_mm
+    said = f"{width:.0f} mm" if width >= 2 else f"{width:.1f} mm"
+    side = {"this": ", soft here and crisp there", "that": ", crisp here and soft there", None: ""}[
+        seam.softer
+    ]
+    return f"towards {seam_place(seam)} {seam.kind.value}, {said}{side}{means}"
+
+
+def taken_words(share: float, pressure: float) -> str:
+    """How much to take off, as ``leave about a fifth, pressing hard``."""
+    parts = (
+        (0.07, "next to nothing"),
+        (0.15, "a tenth"),
+        (0.225, "a fifth"),
+        (0.3, "a quarter"),
+        (0.42, "a third"),
+        (0.58, "half"),
+        (0.71, "two thirds"),
+        (0.85, "three quarters"),
+    )
+    left = next((words for most, words in parts if share < most), "nearly all")
+    press = "hard" if pressure > 0.75 else "firmly" if pressure > 0.4 else "lightly"
+    return (
+        f"leave about {left} of it, pressing {press}" if share >= 0.07 else f"leave {left}, pressing {press}"
+    )

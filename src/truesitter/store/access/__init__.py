@@ -1,0 +1,1 @@
+"""Passphrase and studio."""

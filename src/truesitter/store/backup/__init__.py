@@ -1,0 +1,1 @@
+"""Backups, daily copies, checks, and what is set aside."""

@@ -1,0 +1,1 @@
+"""Photographs and a sitter's own file."""

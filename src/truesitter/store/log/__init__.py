@@ -1,0 +1,1 @@
+"""Rows of log and drills."""

@@ -1,0 +1,1 @@
+"""Tables, their database and its clock."""

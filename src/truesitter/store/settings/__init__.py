@@ -1,0 +1,1 @@
+"""Sitters, their settings and history; tubes and palettes."""

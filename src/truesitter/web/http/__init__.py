@@ -1,0 +1,1 @@
+"""What every route shares: dependencies, keys of answers, problems, limits."""

@@ -1,0 +1,1 @@
+"""Answers that several routes share."""

@@ -1,0 +1,170 @@
+"""What the browser is told of the hair, and what it sends."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from truesitter.core.settings.setting_kinds import Spot
+from truesitter.formats.documents.plan_hair import (
+    PlanApproach,
+    PlanHairKind,
+    PlanHairLayer,
+    PlanHairlineSpot,
+    PlanShine,
+    PlanWhorl,
+)
+from truesitter.web.models.mixture import MixtureOut
+
+
+class GrowthLineOut(BaseModel):
+    """A growth line, root first."""
+
+    points: list[float] = Field(description="x, y, x, y … in fractions of the picture")
+    root_end: int = Field(description="Number of the point at which the root part ends")
+    sure: float
+    kind: str
+
+
+class HairSpotOut(BaseModel):
+    """A place."""
+
+    x: float
+    y: float
+
+
+class HairOut(BaseModel):
+    """Growth lines in the order of painting."""
+
+    lines: list[GrowthLineOut]
+    whorls: list[PlanWhorl]
+    knot: HairSpotOut | None = Field(description="Hair gathered up, where no stroke says which way it runs")
+    coherence: float
+    hair_share: float
+    kinds: list[PlanHairKind]
+    head: str = Field(description="Type of the head's hair as it looks or as it was set")
+
+
+class LockOut(BaseModel):
+    """One lock, in the order of painting."""
+
+    place: str
+    x: float
+    y: float
+    width_mm: float
+    length_mm: float
+    turns: str
+    contrast: float
+    over: list[int] = Field(description="Ranks in this list of the locks it lies over")
+    pull: str
+
+
+class MassOut(BaseModel):
+    """How much the locks of a mass stand out."""
+
+    mass: str
+    contrast: float
+    locks: int
+    words: str
+
+
+class LocksOut(BaseModel):
+    """Locks."""
+
+    locks: list[LockOut]
+    masses: list[MassOut]
+    width_mm: float = Field(description="Width that is looked for")
+
+
+class LayerOut(PlanHairLayer):
+    """One layer with its mixture."""
+
+    mixture: MixtureOut
+
+
+class HairLayersOut(BaseModel):
+    """How the hair is painted."""
+
+    approach: PlanApproach
+    kinds: list[PlanHairKind]
+    layers: list[LayerOut]
+    shine: list[PlanShine]
+
+
+class HairShapeOut(BaseModel):
+    """A brow or half of a moustache."""
+
+    widths_mm: list[float]
+    length_mm: float
+    full_at: float
+    turns_at: list[float]
+    slope: float
+
+
+class PairOut(BaseModel):
+    """Left against right; differences are right minus left."""
+
+    left: HairShapeOut
+    right: HairShapeOut
+    length_mm: float
+    width_mm: float
+    slope: float
+    height_mm: float
+    alike: bool
+
+
+class FormsOut(BaseModel):
+    """Light-forms of a grey beard."""
+
+    places: list[HairSpotOut]
+    near_shadow: list[bool]
+    evenness: float
+
+
+class HairEdgesOut(BaseModel):
+    """Hairline, brows, moustache and beard."""
+
+    hairline: list[PlanHairlineSpot]
+    first_hairs: int
+    has_shadow: bool
+    brows: PairOut | None
+    moustache: PairOut | None
+    gap_mm: float | None
+    forms: FormsOut | None
+
+
+class PracticeIn(BaseModel):
+    """Strokes drawn for practice, root first."""
+
+    strokes: list[list[Spot]] = Field(min_length=1, max_length=400)
+
+
+class FaultOut(BaseModel):
+    """What is wrong with a stroke; −1 for what is said of all."""
+
+    stroke: int
+    kind: str
+    said: str
+    x: float
+    y: float
+
+
+class PracticeOut(BaseModel):
+    """What was found."""
+
+    faults: list[FaultOut]
+    right: int
+    strokes: int
+
+
+class PaperOut(BaseModel):
+    """Strokes found on a photograph, root first, and what was found of them."""
+
+    strokes: list[list[Spot]]
+    report: PracticeOut
+
+
+class ArrowsOut(BaseModel):
+    """Arrows of the brush by region, each x, y, x, y … in fractions."""
+
+    along: dict[str, list[list[float]]]
+    across: dict[str, list[list[float]]]

@@ -1,0 +1,1 @@
+"""What is computed at once, where, and in which order."""

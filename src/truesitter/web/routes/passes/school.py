@@ -1,0 +1,178 @@
+"""The school of a sitter as a file; its sittings, its kit, its book, and what keeps the white."""
+
+from __future__ import annotations
+
+from datetime import datetime, time, timedelta
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, HTTPException, Query, Response
+from pydantic import BaseModel
+
+from truesitter.core.design.reserve import Means
+from truesitter.core.refusal import Refusal
+from truesitter.core.stages import Study
+from truesitter.formats.documents.calendar import sittings_ics
+from truesitter.formats.documents.school_files import school_json
+from truesitter.formats.pictures.openraster import passes_ora, passes_zip
+from truesitter.formats.print.book import book_pdf
+from truesitter.formats.print.masks import masks_svg, reserves_of
+from truesitter.web.http.answers import BenchRoute, answered
+from truesitter.web.http.dependencies import CountedAs, CurrentSitter, CurrentStudy, download
+
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["passes"], route_class=BenchRoute)
+
+
+@router.get("/files/school.json", response_class=Response)
+def school_file(study: CurrentStudy) -> Response:
+    """The school that is followed, as a file."""
+    one = study.settings.passes.followed()
+    return download(school_json(one), "application/json", f"{one.key}.json")
+
+
+class BrushOut(BaseModel):
+    """A brush or tool."""
+
+    tool: str
+    number: str
+    mm: float
+    passes: int
+
+
+class KitTubeOut(BaseModel):
+    """A tube and what is used of it."""
+
+    key: str
+    ml: float
+    cm: float
+    most_in_a_sitting_ml: float
+
+
+class KitMixtureOut(BaseModel):
+    """A mixture and the numbers of its passes."""
+
+    parts: dict[str, int]
+    hex: str
+    ml: float
+    passes: list[int]
+
+
+class TimerOut(BaseModel):
+    """A wait that is sat out."""
+
+    name: str
+    minutes: float
+
+
+class ReserveOut(BaseModel):
+    """How one light is kept."""
+
+    place: str
+    means: Means
+    why: str
+    size_mm: float
+    pools: bool
+
+
+class KitOut(BaseModel):
+    """What has to lie ready."""
+
+    brushes: list[BrushOut]
+    tubes: list[KitTubeOut]
+    mixtures: list[KitMixtureOut]
+    thinner: str
+    thinner_ml: float
+    timers: list[TimerOut]
+    stir: list[str]
+    reserves: list[ReserveOut]
+    preparing: list[str]
+    clearing: list[str]
+
+
+@router.get(
+    "/kit",
+    dependencies=[
+        answered(
+            "kit",
+            ("values.names", "passes.school", "passes.own", "passes.support", "flesh.own"),
+            ("passes", "paced passes", "sittings", "highlights"),
+        )
+    ],
+)
+def get_kit(study: CurrentStudy) -> KitOut:
+    """Brushes, paint, thinner, timers, and how lights are kept."""
+    refused = study.passes.refused()
+    if refused:
+        raise Refusal(refused)
+    kit = study.passes.kit(study.settings.values.group_names())
+    school, plan = study.settings.passes.followed(), study.passes.paced()
+    return KitOut(
+        brushes=[BrushOut(**vars(b)) for b in kit.brushes],
+        tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
+        mixtures=[
+            KitMixtureOut(parts=m.parts, hex=m.hex, ml=m.ml, passes=[n + 1 for n in m.passes])
+            for m in kit.mixtures
+        ],
+        thinner=plan.thinner,
+        thinner_ml=kit.thinner_ml,
+        timers=[TimerOut(name=name, minutes=minutes) for name, minutes in kit.timers],
+        stir=list(kit.stir),
+        reserves=[ReserveOut(**vars(r)) for r in reserves_of(study)] if school.transparent else [],
+        preparing=list(school.preparing),
+        clearing=list(school.clearing),
+    )
+
+
+def _titles(study: Study) -> tuple[str, ...]:
+    names = study.settings.values.group_names()
+    return tuple(p.title(names) for p in study.passes.plan().passes)
+
+
+def _planned(study: Study) -> None:
+    refused = study.passes.refused()
+    if refused:
+        raise HTTPException(404, refused)
+
+
+@router.get("/files/sittings.ics", response_class=Response)
+def sittings_file(
+    study: CurrentStudy, sitter: CurrentSitter, start: Annotated[datetime | None, Query()] = None
+) -> Response:
+    """The sittings as a calendar, from a day and hour of the painter's choice, else from tomorrow at nine."""
+    _planned(study)
+    tomorrow = datetime.combine(datetime.now() + timedelta(days=1), time(9))
+    begin = (start or tomorrow).replace(tzinfo=None)
+    data = sittings_ics(
+        study.passes.paced(), study.passes.sittings(), study.settings.values.group_names(), sitter.name,
+        sitter.id, begin,
+    )  # fmt: skip
+    return download(data, "text/calendar; charset=utf-8", "sittings.ics")
+
+
+@router.get("/files/book.pdf", response_class=Response)
+def book_file(
+    study: CurrentStudy, sitter: CurrentSitter, counting: CountedAs, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
+    """The book: a page a pass."""
+    return download(book_pdf(study, sitter.name, paper, counting), "application/pdf", "book.pdf")
+
+
+@router.get("/files/passes.ora", response_class=Response)
+def ora_file(study: CurrentStudy) -> Response:
+    """Every pass as a layer."""
+    _planned(study)
+    return download(passes_ora(study.passes.painted(), _titles(study)), "image/openraster", "passes.ora")
+
+
+@router.get("/files/passes.zip", response_class=Response)
+def pictures_file(study: CurrentStudy) -> Response:
+    """The canvas after each pass as pictures."""
+    _planned(study)
+    return download(passes_zip(study.passes.painted(), _titles(study)), "application/zip", "passes.zip")
+
+
+@router.get("/files/masks.svg", response_class=Response)
+def masks_file(study: CurrentStudy) -> Response:
+    """Lights to be masked, at true size."""
+    reference = study.settings.reference
+    canvas = (reference.canvas_width_mm, reference.canvas_height_mm)
+    return download(masks_svg(study, canvas), "image/svg+xml", "masks.svg")

@@ -1,0 +1,1 @@
+"""The server: its application, its start, who may come, processes that compute."""
