@@ -19,7 +19,7 @@ from truesitter.store.log.drills import Asked
 from truesitter.store.log.log_rows import row_of
 from truesitter.store.rows.clock import now
 from truesitter.store.rows.models import DrillRow
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 MANY = 49_000
 ROUNDS = 30_000
@@ -40,28 +40,28 @@ def growth() -> list[Figure]:
 
 def _measured(entries: int, rounds: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg").id
-        fill(shelf, sitter, entries)
-        _answer(shelf, sitter, rounds)
-        shelf.log.pace()
+        repository = Repository(Path(folder))
+        sitter = repository.add(demo_bytes("maren"), "maren.jpg").id
+        fill(repository, sitter, entries)
+        _answer(repository, sitter, rounds)
+        repository.log.pace()
         seeds = iter(range(10**6, 2 * 10**6))
 
         def note() -> None:
-            shelf.log.add(Noted(words="x"), sitter)
-            shelf.log.pace()
+            repository.log.add(Noted(words="x"), sitter)
+            repository.log.pace()
 
         def sit() -> None:
-            began = shelf.log.add(Began(work=_work("new")), sitter)
-            shelf.log.add(Ended(sitting=began.id, done=1), sitter)
-            shelf.log.pace()
+            began = repository.log.add(Began(work=_work("new")), sitter)
+            repository.log.add(Ended(sitting=began.id, done=1), sitter)
+            repository.log.pace()
 
         def answer() -> None:
-            shelf.drills.add(Asked("value", "a" * 8, 1.0, next(seeds), sitter), Score(1.0, True, ""))
-            shelf.drills.latest("value")
+            repository.drills.add(Asked("value", "a" * 8, 1.0, next(seeds), sitter), Score(1.0, True, ""))
+            repository.drills.latest("value")
 
         found = _timed(note), _timed(sit), _timed(answer)
-        shelf.close()
+        repository.close()
     return found
 
 
@@ -76,10 +76,10 @@ def _work(key: str) -> Work:
     )  # fmt: skip
 
 
-def fill(shelf: Shelf, sitter: str, entries: int, each: int = 6) -> None:
+def fill(repository: Repository, sitter: str, entries: int, each: int = 6) -> None:
     """A long log: sittings of so many entries each, all but the first and the last of them notes."""
     moment, began = now() - timedelta(days=900), ""
-    with shelf._sessions.writing.begin() as session:
+    with repository._sessions.writing.begin() as session:
         for n in range(entries - entries % each):
             moment += timedelta(minutes=1)
             what: Happening = Noted(words="x")
@@ -92,9 +92,9 @@ def fill(shelf: Shelf, sitter: str, entries: int, each: int = 6) -> None:
             session.add(row_of(entry, moment))
 
 
-def _answer(shelf: Shelf, sitter: str, rounds: int) -> None:
+def _answer(repository: Repository, sitter: str, rounds: int) -> None:
     """Many rounds of a drill."""
-    with shelf._sessions.writing.begin() as session:
+    with repository._sessions.writing.begin() as session:
         session.add_all(
             DrillRow(painter="", drill="value", go=f"{n // 10:08x}", at=now(), level=1.0, right=True, off=0.5,
                      seed=n, sitter=sitter)

@@ -44,7 +44,7 @@ def soft_canvas() -> list[Figure]:
     plan, lab = stage.plan(), stage.subject().lab
     value, mm_per_px = lightness_map_to_value(lab[..., 0]), stage.subject().mm_per_px
     patchwork = plan.canvases[0].patchwork
-    passes = [Painting(p.deeds, p.into_wet) for p in plan.passes]
+    passes = [Painting(p.operations, p.into_wet) for p in plan.passes]
     painted = paint(measure_borders(patchwork, value, mm_per_px), passes)
     every = range(1, len(passes) + 1)
     ours = times(lambda: paint(measure_borders(patchwork, value, mm_per_px), passes), 9)

@@ -20,7 +20,7 @@ from playwright.sync_api import sync_playwright
 
 from bench.inputs import demo_bytes
 from bench.timing import Figure, figure, repeats, short, times
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 CHROMIUM: dict[str, Any] = {
@@ -31,23 +31,23 @@ CHROMIUM: dict[str, Any] = {
 
 def dragging() -> list[Figure]:
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
-        with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+        repository = Repository(Path(folder))
+        sitter = repository.add(demo_bytes("maren"), "maren.jpg")
+        with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
             url = f"/api/sitters/{sitter.id}/values/preview?cuts="
             positions = iter(np.linspace(2, 3.9, 62).tolist())
             ms = times(lambda: client.get(f"{url}{next(positions):.3f},4.5,6,7.5").raise_for_status(), 60)
-        shelf.close()
+        repository.close()
     return [figure("Cut dragged, server", ms, "p95 < 60")]
 
 
 def guides() -> list[Figure]:
     """One more guide of hair where there are 200 already, of 30 points each; and what is written for it."""
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
+        repository = Repository(Path(folder))
+        sitter = repository.add(demo_bytes("maren"), "maren.jpg")
         guide = {"points": [[0.3 + 0.01 * i, 0.2] for i in range(30)]}
-        with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+        with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
             url = f"/api/sitters/{sitter.id}/settings/hair"
 
             def add(count: int) -> None:
@@ -58,7 +58,7 @@ def guides() -> list[Figure]:
             before = _bytes(folder)
             ms = times(lambda: add(1), 30)
             grown = (_bytes(folder) - before) / 31 / 1024
-        shelf.close()
+        repository.close()
     return [figure(f"One more guide beside 200 ({grown:.1f} KiB written)", ms, "< 20, < 10 KiB")]
 
 
@@ -128,9 +128,9 @@ window.addEventListener('pointermove', () => { window.__moved = performance.now(
 def screen() -> list[Figure]:
     """From the pointer's move to the new picture on the screen, in headless Chromium."""
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
-        sitter = shelf.add(demo_bytes("maren"), "maren.jpg")
-        server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="error"))
+        repository = Repository(Path(folder))
+        sitter = repository.add(demo_bytes("maren"), "maren.jpg")
+        server = uvicorn.Server(uvicorn.Config(create_app(repository), log_level="error"))
         with socket.socket() as listening:
             listening.bind(("127.0.0.1", 0))
             thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
@@ -138,7 +138,7 @@ def screen() -> list[Figure]:
             ms = _drag_on_screen(f"http://127.0.0.1:{listening.getsockname()[1]}/sitters/{sitter.id}/values")
             server.should_exit = True
             thread.join(10)
-        shelf.close()
+        repository.close()
     return [figure("Cut dragged, on the screen", ms, "p95 < 80")]
 
 

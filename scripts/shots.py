@@ -13,7 +13,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.serving import CHROMIUM
 from truesitter.demo.seed import seed
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 TARGET = Path(__file__).parents[1] / "docs/screenshots"
@@ -152,11 +152,11 @@ def main() -> None:
     target = Path(sys.argv[1]) if len(sys.argv) > 1 else TARGET
     target.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder) / "sitters")
-        seed(shelf)
-        shelf.copies.make(date.today())
+        repository = Repository(Path(folder) / "sitters")
+        seed(repository)
+        repository.copies.make(date.today())
         server = uvicorn.Server(
-            uvicorn.Config(create_app(shelf), host="127.0.0.1", port=PORT, log_level="warning")
+            uvicorn.Config(create_app(repository), host="127.0.0.1", port=PORT, log_level="warning")
         )
         thread = threading.Thread(target=server.run, daemon=True)
         thread.start()
@@ -171,7 +171,7 @@ def main() -> None:
             browser.close()
         server.should_exit = True
         thread.join(10)
-        shelf.close()
+        repository.close()
 
 
 if __name__ == "__main__":

@@ -10,7 +10,7 @@ from truesitter.core.log.log_document import log_schema
 from truesitter.formats.documents.plan import Plan
 from truesitter.formats.documents.school_files import school_schema
 from truesitter.store.files.sitter_files import sitter_schema
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 ROOT = Path(__file__).parents[1]
@@ -18,11 +18,11 @@ ROOT = Path(__file__).parents[1]
 
 def openapi_text() -> str:
     with tempfile.TemporaryDirectory() as folder:
-        shelf = Shelf(Path(folder))
+        repository = Repository(Path(folder))
         try:
-            return json.dumps(create_app(shelf).openapi(), indent=1, sort_keys=True) + "\n"
+            return json.dumps(create_app(repository).openapi(), indent=1, sort_keys=True) + "\n"
         finally:
-            shelf.close()
+            repository.close()
 
 
 def plan_schema_text() -> str:

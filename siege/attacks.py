@@ -24,7 +24,7 @@ import psutil
 from bench.inputs import demo_bytes
 from siege.server import Server
 from truesitter.store.rows.database import copy_database
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 PASSPHRASE = "linseed and walnut"
 _COMMAND = [sys.executable, "-m", "truesitter.cli"]
@@ -146,13 +146,13 @@ def lost_photograph(folder: Path) -> bool:
 
 def slow_clock(folder: Path) -> bool:
     """F10: where the clock runs behind, today's copy is made once and stays."""
-    shelf = Shelf(folder)
+    repository = Repository(folder)
     for day in range(10, 20):
-        shelf.copies.make(date(2030, 1, day))
-    shelf.copies.make(date(2029, 1, 1))
-    days = [copy.day for copy in shelf.copies.all()]
-    due = shelf.copies.due(date(2029, 1, 1))
-    shelf.close()
+        repository.copies.make(date(2030, 1, day))
+    repository.copies.make(date(2029, 1, 1))
+    days = [copy.day for copy in repository.copies.all()]
+    due = repository.copies.due(date(2029, 1, 1))
+    repository.close()
     return "2029-01-01" in days and len(days) == 7 and not due
 
 

@@ -26,8 +26,8 @@ class Kept:
     """What the server said it had kept."""
 
     photographs: set[str] = field(default_factory=set)
-    editions: dict[str, int] = field(default_factory=dict)
-    """Of each sitter, the last edition that was acknowledged."""
+    revisions: dict[str, int] = field(default_factory=dict)
+    """Of each sitter, the last revision that was acknowledged."""
     changes: int = 0
     lock: threading.Lock = field(default_factory=threading.Lock)
 
@@ -50,7 +50,7 @@ def _busy(server: Server, kept: Kept, over: threading.Event, seed: int) -> None:
                     mine = put.json()["id"]
                     with kept.lock:
                         kept.photographs.add(str(mine))
-                        kept.editions[str(mine)] = 0
+                        kept.revisions[str(mine)] = 0
                     continue
                 url = f"/api/sitters/{mine}"
                 which = lot.random()
@@ -67,7 +67,7 @@ def _busy(server: Server, kept: Kept, over: threading.Event, seed: int) -> None:
                 if answer.status_code == 200:
                     with kept.lock:
                         # Several may be at one sitter: the newest that any of them was told of.
-                        kept.editions[mine] = max(kept.editions[mine], answer.json()["edition"])
+                        kept.revisions[mine] = max(kept.revisions[mine], answer.json()["revision"])
                         kept.changes += 1
             except httpx.HTTPError:
                 return
@@ -125,11 +125,11 @@ def _backup(server: Server) -> None:
 
 
 def _missing(server: Server, kept: Kept) -> list[str]:
-    """Sitters and editions that were acknowledged and are not there."""
+    """Sitters and revisions that were acknowledged and are not there."""
     with server.client() as client:
-        there = {s["id"]: s["edition"] for s in client.get("/api/sitters").json()}
+        there = {s["id"]: s["revision"] for s in client.get("/api/sitters").json()}
     return [
-        f"{sitter}: edition {edition}, there is {there.get(sitter)}"
-        for sitter, edition in kept.editions.items()
-        if there.get(sitter, -1) < edition
+        f"{sitter}: revision {revision}, there is {there.get(sitter)}"
+        for sitter, revision in kept.revisions.items()
+        if there.get(sitter, -1) < revision
     ]

@@ -77,9 +77,9 @@ def mirrored_study(name: str) -> Study:
     return Study.of_bytes(jpeg(np.ascontiguousarray(picture)), StudySettings())
 
 
-def study_in_a_room(name: str, lot: int) -> tuple[Study, bool]:
+def study_in_a_room(name: str, seed: int) -> tuple[Study, bool]:
     """A made sitter in a room drawn by lot, and whether it is mirrored there."""
-    picture, labels = restaged(name, lot)
+    picture, labels = restaged(name, seed)
     true = cv2.resize(truth(name).labels, labels.shape[::-1], interpolation=cv2.INTER_NEAREST)
     mirrored = bool((true[:, ::-1] == labels).mean() > (true == labels).mean())
     return Study.of_bytes(jpeg(picture), StudySettings()), mirrored

@@ -35,11 +35,11 @@ def _lifted(name: str) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     return np.clip(alone, 0, 1), covered, hair
 
 
-def restaged(name: str, lot: int) -> tuple[np.ndarray, np.ndarray]:
+def restaged(name: str, seed: int) -> tuple[np.ndarray, np.ndarray]:
     """A sitter in the room of a lot: sRGB picture (h, w, 3) uint8 and its true labels (h, w)."""
     alone, covered, hair = _lifted(name)
     labels = truth(name).labels
-    draw = np.random.default_rng([lot, *name.encode()])
+    draw = np.random.default_rng([seed, *name.encode()])
 
     def times(least: float, most: float, tint: float) -> np.ndarray:
         return np.exp(draw.uniform(np.log(least), np.log(most)) + draw.normal(0, tint, 3)).astype(np.float32)

@@ -21,9 +21,9 @@ from tests.log import painted
 from truesitter.cli.main import app
 from truesitter.cli.plan import folders_for
 from truesitter.core.refusal import Refusal
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.queue.pools import Cluster, EmbeddedPool, LostCluster, LostWorker, Scheduler
-from truesitter.web.queue.remote_tasks import Errands
+from truesitter.web.queue.remote_tasks import RemoteTasks
 from truesitter.web.server.app import create_app
 from truesitter.web.server.remote_work import do
 
@@ -111,17 +111,17 @@ def test_plans_are_the_same_bytes_wherever_they_are_made(
 def test_a_server_with_a_cluster_gives_the_same_answers(
     tmp_path: Path, made_photo: bytes, cluster: LocalCluster
 ) -> None:
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(made_photo, "a.jpg").id
-    shelf.log.take_in(painted({"skin": 1.5}, 3, 1), sitter)
+    repository = Repository(tmp_path)
+    sitter = repository.add(made_photo, "a.jpg").id
+    repository.log.take_in(painted({"skin": 1.5}, 3, 1), sitter)
     url = f"/api/sitters/{sitter}"
     asked = ("values", "pictures/groups", "light/form", "flesh/spot?x=.5&y=.5", "flesh/batch")
     paths = [f"{url}/{name}" for name in asked]
-    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+    with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
         alone = [client.get(path) for path in paths]
     far = Cluster(Scheduler(cluster.scheduler_address))
     with TestClient(
-        create_app(shelf, errands=Errands(far, shelf, do)), base_url="http://127.0.0.1"
+        create_app(repository, remote_tasks=RemoteTasks(far, repository, do)), base_url="http://127.0.0.1"
     ) as client:
         again = [client.get(path) for path in paths]
         client.patch(f"{url}/settings/values", json={"set": {"groups": 3}})
@@ -198,16 +198,16 @@ def test_a_server_goes_on_whatever_becomes_of_its_cluster(
 ) -> None:
     """A worker is killed, then all of them, then the scheduler ends: each answer comes all the same."""
     monkeypatch.setattr("truesitter.web.queue.remote_tasks.ASKED_AGAIN", 0.5)
-    shelf = Shelf(tmp_path)
-    url = f"/api/sitters/{shelf.add(made_photo, 'a.jpg').id}"
+    repository = Repository(tmp_path)
+    url = f"/api/sitters/{repository.add(made_photo, 'a.jpg').id}"
     with ExitStack() as stack:
         cluster = stack.enter_context(
             LocalCluster(n_workers=2, threads_per_worker=1, processes=True, dashboard_address=None,
                          host="127.0.0.1", silence_logs=50)
         )  # fmt: skip
         far = Cluster(Scheduler(cluster.scheduler_address))
-        errands = Errands(far, shelf, do)
-        app = create_app(shelf, errands=errands)
+        remote_tasks = RemoteTasks(far, repository, do)
+        app = create_app(repository, remote_tasks=remote_tasks)
         client = stack.enter_context(TestClient(app, base_url="http://127.0.0.1"))
 
         def groups(number: int) -> int:
@@ -226,7 +226,7 @@ def test_a_server_goes_on_whatever_becomes_of_its_cluster(
         assert groups(5) == 5
         assert "is computed here meanwhile" in caplog.text
         cluster.scale(1)
-        errands._cluster.wait_for_someone()
+        remote_tasks._cluster.wait_for_someone()
         time.sleep(1)
         assert groups(6) == 6
         assert "the cluster computes again" in caplog.text
@@ -234,7 +234,7 @@ def test_a_server_goes_on_whatever_becomes_of_its_cluster(
         assert groups(7) == 7
         time.sleep(1)
         assert groups(2) == 2
-    shelf.close()
+    repository.close()
 
 
 def test_every_plan_has_a_folder_of_its_own(tmp_path: Path) -> None:

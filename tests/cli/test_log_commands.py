@@ -15,18 +15,18 @@ from tests.conftest import jpeg
 from tests.log import Hand, painted, work
 from truesitter.formats.documents.log_files import log_csv, log_json, read_log
 from truesitter.store.rows.clock import now
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 
 @pytest.fixture
 def folder(tmp_path: Path) -> Path:
-    shelf = Shelf(tmp_path / "data")
-    one = shelf.add(jpeg(np.full((80, 64, 3), 120, np.uint8)), "a.jpg", "Ada").id
+    repository = Repository(tmp_path / "data")
+    one = repository.add(jpeg(np.full((80, 64, 3), 120, np.uint8)), "a.jpg", "Ada").id
     hand = Hand(sitter=one, clock=now() - timedelta(days=2))
     hand.begin(work())
     hand.end(100, done=0.5)
-    shelf.log.take_in(hand.entries)
-    shelf.close()
+    repository.log.take_in(hand.entries)
+    repository.close()
     return tmp_path / "data"
 
 

@@ -15,7 +15,7 @@ from tests.conftest import jpeg, study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.light.mirrored.ceilings import IN_SHADOW, ceilings
 from truesitter.core.light.mirrored.eyes import ORDER
-from truesitter.core.light.mirrored.highlights import Edge, Kind, find_highlights, how_to_make
+from truesitter.core.light.mirrored.highlights import Edge, HighlightKind, find_highlights, how_to_make
 from truesitter.core.light.mirrored.skin_shine import shine_map
 from truesitter.core.light.tints.borrowing import borrowed, cloth_borrows
 from truesitter.core.light.tints.hue_line import TOLERANCE, fewest_stops, hue_stops
@@ -65,7 +65,7 @@ def spot(left: float, right: float, high: float = 0.6) -> np.ndarray:
     return (high * across[None] * down[:, None]).astype(np.float32)
 
 
-def lights(shine: np.ndarray, kind: Kind = Kind.SHEEN, mm: float = 0.4, b: float = 15.0):
+def lights(shine: np.ndarray, kind: HighlightKind = HighlightKind.SHEEN, mm: float = 0.4, b: float = 15.0):
     lab = np.full((*SHAPE, 3), (60, 15, b), np.float32)
     lab[shine > 0.3, 2] = 8
     value = np.full(SHAPE, 6, np.float32) + 3 * shine
@@ -96,14 +96,14 @@ def test_a_light_is_told_where_it_is_in_the_whole_picture() -> None:
     where = np.zeros(SHAPE, bool)
     where[100:, 110:] = True
     lab, value = np.zeros((*SHAPE, 3), np.float32), np.full(SHAPE, 6, np.float32)
-    (found,) = find_highlights(shine, where, Kind.SHEEN, 1.0, lab, value, 200.0, 0.4)
+    (found,) = find_highlights(shine, where, HighlightKind.SHEEN, 1.0, lab, value, 200.0, 0.4)
     assert (found.x, found.y) == pytest.approx((155 / 200, 140 / 200), abs=0.07)
 
 
 def test_steep_lights_are_damp_skin_and_broad_ones_sheen() -> None:
-    assert lights(spot(2, 2))[0].kind is Kind.DAMP
-    assert lights(spot(30, 30))[0].kind is Kind.SHEEN
-    assert lights(spot(2, 2), Kind.WET)[0].kind is Kind.WET
+    assert lights(spot(2, 2))[0].kind is HighlightKind.DAMP
+    assert lights(spot(30, 30))[0].kind is HighlightKind.SHEEN
+    assert lights(spot(2, 2), HighlightKind.WET)[0].kind is HighlightKind.WET
 
 
 def test_bits_of_one_light_are_one() -> None:
@@ -117,7 +117,7 @@ def test_bits_of_one_light_are_one() -> None:
 @pytest.mark.parametrize("medium", list(MEDIA))
 def test_pure_white_is_for_wet_sparkle_alone(medium: str) -> None:
     """And a soft light is never masked: that would leave a hard rim (common practice)."""
-    (skin,), (wet,) = lights(spot(30, 30)), lights(spot(3, 3), Kind.WET)
+    (skin,), (wet,) = lights(spot(30, 30)), lights(spot(3, 3), HighlightKind.WET)
     assert "never pure white" in how_to_make(skin, medium)
     assert "pure white at the very end" in how_to_make(wet, medium)
     assert not how_to_make(skin, medium).startswith("mask")

@@ -121,8 +121,8 @@ def test_a_second_coat_only_where_one_is_not_enough() -> None:
     assert again.thinned == last.thinned
     assert again.recipe.delta_e < 0.01
     done = canvas
-    for deed in again.deeds:
-        done = done.do(deed)
+    for operation in again.operations:
+        done = done.do(operation)
     np.testing.assert_allclose(done.labs()[1], twice[1], atol=1e-6)
     assert done.piece_values()[1] < canvas.piece_values()[1] - 0.1
     assert "darkens" in again.said

@@ -24,7 +24,7 @@ from truesitter.core.drills.drill_picture import DrillPicture, Peak
 from truesitter.core.drills.looking_rounds import WARM_HUE
 from truesitter.core.drills.make import MAKERS, make_round
 from truesitter.core.drills.rounds import Answer, NotHere, Round
-from truesitter.core.drills.spacing import DAYS, Due, Go, due
+from truesitter.core.drills.spacing import DAYS, DrillSession, Due, due
 from truesitter.core.drills.staircase import REMEMBERED, Told, at_threshold, chance, estimate
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
@@ -307,14 +307,14 @@ def test_hair_grows_as_it_does_on_the_sitter(name: str) -> None:
 
 def answered(drill: DrillName, threshold: float, rounds: int, seed: int) -> list[Told]:
     """A painter of a known threshold, asked where it is most telling."""
-    lot, one, told = random.Random(seed), DRILLS[drill], []
+    seed, one, told = random.Random(seed), DRILLS[drill], []
     for _ in range(rounds):
         level = estimate(one, told).level
         if one.choices:
-            right = lot.random() < float(chance(level, threshold, one.choices))
+            right = seed.random() < float(chance(level, threshold, one.choices))
             told.append(Told(level, right, 0.0 if right else level))
         else:
-            off = abs(lot.gauss(0, threshold))
+            off = abs(seed.gauss(0, threshold))
             told.append(Told(level, off <= level, off))
     return told
 
@@ -368,7 +368,7 @@ def test_boxes_follow_their_rule(given_: list[tuple[float, float]]) -> None:
     box, due_at = 0, datetime(2026, 1, 1)
     for right, days in given_:
         at += timedelta(days=days)
-        goes.append(Go(at, right))
+        goes.append(DrillSession(at, right))
         if right < 0.7:
             box, due_at = 1, at + timedelta(days=1)
         elif at >= due_at - timedelta(hours=6):
@@ -381,7 +381,7 @@ def test_boxes_follow_their_rule(given_: list[tuple[float, float]]) -> None:
 def test_five_goes_in_an_evening_are_no_sixteen_days() -> None:
     """Twelve minutes of practice: it comes back tomorrow."""
     start = datetime(2026, 1, 1, 20)
-    goes = [Go(start + timedelta(minutes=3 * n), 1.0) for n in range(5)]
+    goes = [DrillSession(start + timedelta(minutes=3 * n), 1.0) for n in range(5)]
     assert due(goes) == Due(1, start + timedelta(days=1))
 
 

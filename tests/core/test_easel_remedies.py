@@ -200,9 +200,9 @@ def test_watercolour_darkened_by_two_steps_is_reported_and_never_planned_lighter
     assert (after[inside] <= before[inside] + 0.05).all()
 
 
-def _covers(deeds: tuple[Any, ...]) -> bool:
+def _covers(operations: tuple[Any, ...]) -> bool:
     """True for a pass without lines: those are too thin for the pieces that are compared."""
-    return bool(deeds) and not any(d.lines for d in deeds)
+    return bool(operations) and not any(d.lines for d in operations)
 
 
 def test_what_is_there_already_drops_out() -> None:
@@ -216,7 +216,7 @@ def test_what_is_there_already_drops_out() -> None:
         before, after = (srgb_to_lab(p)[:, 0] for p in pair)
         return float(np.abs(after - before).mean() * np.sqrt(where.sum()))
 
-    masses = [n for n, p in enumerate(plan.passes) if n and p.does == "mass" and _covers(p.deeds)]
+    masses = [n for n, p in enumerate(plan.passes) if n and p.does == "mass" and _covers(p.operations)]
     number = max(masses, key=change)
     where = plan.mask(number)
     assert change(number) > 5 * np.sqrt(where.sum())

@@ -10,7 +10,7 @@ import pytest
 
 from tests.conftest import jpeg, study_of, truth
 from tests.restaged import restaged
-from truesitter.core.canvas.layer import Layer, Taking
+from truesitter.core.canvas.layer import Layer, Removal
 from truesitter.core.graph.memo import Memo
 from truesitter.core.plan.kinds.coats_pass import PAST
 from truesitter.core.plan.pass_places import split
@@ -92,16 +92,16 @@ def test_every_pass_stays_inside_its_place(who: str, school: str, tubes: str) ->
 def test_only_what_is_there_and_lets_go_is_taken_off(who: str, school: str, tubes: str) -> None:
     plan = plan_of(who, school, tubes)
     for number, one in enumerate(plan.passes):
-        for deed in one.deeds:
-            if isinstance(deed, Taking):
+        for operation in one.operations:
+            if isinstance(operation, Removal):
                 assert one.does == "remove"
                 assert one.recipe.parts == {}
-                if deed.dry:
+                if operation.dry:
                     assert plan.support.lightens == "by degrees"
-                if not deed.lines:
+                if not operation.lines:
                     before = plan.canvases[number - 1].piece_values()
                     after = plan.canvases[number].piece_values()
-                    assert (after[deed.pieces] >= before[deed.pieces] - 1e-6).all()
+                    assert (after[operation.pieces] >= before[operation.pieces] - 1e-6).all()
             else:
                 assert one.recipe.parts
 
@@ -156,7 +156,7 @@ def test_sprayed_coats_are_whole_and_the_dark_one_is_deep_when_heavy() -> None:
     coats = [p for p in plan.passes if p.does == "coat"]
     assert all(1 <= p.coats <= 24 for p in coats)
     for one in coats:
-        (layer,) = (d for d in one.deeds if isinstance(d, Layer))
+        (layer,) = (d for d in one.operations if isinstance(d, Layer))
         dry = plan.medium.thinning.dry(one.thinned[0].dilution)
         assert layer.film_mm == pytest.approx(one.coats * dry)
     for who, tubes in zip(WHO, TUBES, strict=True):

@@ -11,7 +11,7 @@ from tests.core.test_hair_strokes import MM, SHAPE, flowing
 from truesitter.core.canvas.drawn.painted_lines import line_cover
 from truesitter.core.hair.checks.found_strokes import find_strokes
 from truesitter.core.hair.checks.practice import check_strokes
-from truesitter.core.hair.strokes.hair_strokes import Ground, Wish, lay_strokes
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.stroke_types import SHORT
 from truesitter.core.imaging.line import Line
 from truesitter.core.refusal import Refusal
@@ -68,7 +68,7 @@ def test_what_is_found_passes_the_check_and_turned_strokes_do_not(drawn: tuple[L
     right = check_strokes(find_strokes(paper(drawn), ground.directed), ground, SHORT)
     assert right.right > 0.85 * right.strokes
     across = np.dstack([-ground.directed[..., 1], ground.directed[..., 0]])
-    other = Ground(across, MM, ground.lock_length, ground.lock_width, ground.face_mm)
+    other = StrokeGround(across, MM, ground.lock_length, ground.lock_width, ground.face_mm)
     turned = check_strokes(find_strokes(paper(drawn), across), other, SHORT)
     assert turned.right < 0.1 * turned.strokes
 

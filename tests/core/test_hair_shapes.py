@@ -24,7 +24,7 @@ from truesitter.core.hair.locks.hair_shapes import (
 from truesitter.core.hair.locks.hair_shine import band_mask, expected_band, shine_of
 from truesitter.core.hair.locks.hairline import passage_width, read_hairline
 from truesitter.core.hair.locks.volumes import Volumes
-from truesitter.core.hair.strokes.hair_strokes import Ground
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.stroke_types import SHORT, STRAIGHT
 from truesitter.core.light.form.brush_direction import brush_directions
 
@@ -288,9 +288,9 @@ def test_light_forms_of_a_grey_beard_are_evenly_spread() -> None:
 # Practice
 
 
-def hanging() -> Ground:
+def hanging() -> StrokeGround:
     full = np.ones(SHAPE, np.float32)
-    return Ground(along(np.full(SHAPE, -np.pi / 2)), MM, 60 * full, 9 * full, 80.0)
+    return StrokeGround(along(np.full(SHAPE, -np.pi / 2)), MM, 60 * full, 9 * full, 80.0)
 
 
 Drawn = tuple[tuple[float, float], ...]
@@ -327,7 +327,7 @@ def test_every_fault_of_a_stroke_is_named() -> None:
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4, bend=1.3, free=0.6)) == ["crosses"]
     assert kinds_of_fault(stroke(0.5, 0.2, 0.08)) == ["short"]
     assert kinds_of_fault(*(stroke(0.3 + 0.1 * n, 0.2, 0.4) for n in range(5))) == ["one line"]
-    bald = Ground(
+    bald = StrokeGround(
         np.zeros((*SHAPE, 2), np.float32), MM, np.zeros(SHAPE, np.float32), np.zeros(SHAPE, np.float32), 80
     )
     assert [f.kind for f in check_strokes((stroke(0.5, 0.2, 0.4),), bald, SHORT).faults] == ["no hair"]

@@ -12,7 +12,7 @@ from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import Whorl
 from truesitter.core.hair.strokes.hair_strokes import (
     POINTS,
-    Ground,
+    StrokeGround,
     Wish,
     curvature,
     lay_strokes,
@@ -38,13 +38,13 @@ SHAPE = (300, 240)
 MM = 0.5
 
 
-def flowing(swing: float = 0.5, slant: float = -1.4, whorls: tuple[Whorl, ...] = ()) -> Ground:
+def flowing(swing: float = 0.5, slant: float = -1.4, whorls: tuple[Whorl, ...] = ()) -> StrokeGround:
     """Hair that hangs in waves over 120 × 150 mm; locks 60 mm long and 9 mm wide."""
     y, x = np.mgrid[0 : SHAPE[0], 0 : SHAPE[1]].astype(float)
     angle = slant + swing * np.sin(y / 40 + x / 90)
     directed = np.dstack([np.cos(angle), np.sin(angle)]).astype(np.float32)
     full = np.ones(SHAPE, np.float32)
-    return Ground(directed, MM, 60 * full, 9 * full, 80.0, whorls)
+    return StrokeGround(directed, MM, 60 * full, 9 * full, 80.0, whorls)
 
 
 def oval() -> np.ndarray:
@@ -62,7 +62,7 @@ def way(line: Line, count: int = 1) -> np.ndarray:
     return step / np.hypot(*step.T)[:, None]
 
 
-def flow_at(ground: Ground, line: Line, number: int) -> np.ndarray:
+def flow_at(ground: StrokeGround, line: Line, number: int) -> np.ndarray:
     column, row = (line.points[number] * SHAPE[::-1]).astype(int)
     return ground.directed[min(row, SHAPE[0] - 1), min(column, SHAPE[1] - 1)]
 
@@ -195,7 +195,7 @@ def test_no_stroke_crosses_a_whorl() -> None:
     angle = np.arctan2(-(y - 150), x - 120) - 0.8
     directed = np.dstack([np.cos(angle), np.sin(angle)]).astype(np.float32)
     none = np.zeros(SHAPE, np.float32)
-    ground = Ground(directed, MM, none, none, 80.0, (Whorl(0.5, 0.5, 1.0),))
+    ground = StrokeGround(directed, MM, none, none, 80.0, (Whorl(0.5, 0.5, 1.0),))
     for brush in (1.0, 3.0):
         for line in lay_strokes(ground, oval(), Wish(SHORT, brush, 0.8, 1)):
             at = line.points * size_mm() - (60, 75)
@@ -213,11 +213,11 @@ def test_the_widest_brush_is_the_least_of_lock_curve_and_whorl() -> None:
     middle = (slice(60, 240), slice(40, 200))
     np.testing.assert_allclose(1 / curvature(directed)[middle], radius[middle], rtol=0.05)
     none, locks = np.zeros(SHAPE, np.float32), np.full(SHAPE, 30.0, np.float32)
-    free = widest_brush(Ground(directed, MM, none, none, 80.0))
+    free = widest_brush(StrokeGround(directed, MM, none, none, 80.0))
     np.testing.assert_allclose(free[middle], 0.3 * radius[middle] * MM, rtol=0.06)
-    held = widest_brush(Ground(directed, MM, locks, locks, 80.0))
+    held = widest_brush(StrokeGround(directed, MM, locks, locks, 80.0))
     assert held[middle].max() <= 20 + 1e-5
-    whorl = widest_brush(Ground(directed, MM, none, none, 80.0, (Whorl(0.5, 0.5, 1.0),)))
+    whorl = widest_brush(StrokeGround(directed, MM, none, none, 80.0, (Whorl(0.5, 0.5, 1.0),)))
     assert whorl[150, 126] == pytest.approx(6.5 * MM, abs=0.6)
 
 

@@ -87,7 +87,7 @@ def test_the_glaze_chosen_is_the_best_of_all_there_are() -> None:
     canvas, wanted = toned({"titanium-white": 1}), flat(78.0, 8.0, 30.0)
     found = GLAZE.lay(scene(wanted), step(), canvas)
     assert isinstance(found, Laid)
-    (layer,) = found.deeds
+    (layer,) = found.operations
     below, errors = canvas.spectra[-1], {}
     for parts in glaze_blends(SIX):
         k, s = LIBRARY.mixture(parts)
@@ -147,13 +147,13 @@ def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() 
     ground = float(canvas.values()[0, 0])
     found = WASH.lay(scene(lab, groups, pieces), step(pieces.at(place), film=0.1), canvas)
     assert isinstance(found, Laid)
-    assert len(found.deeds) == 2, "what is lighter than the ground is left as ground"
+    assert len(found.operations) == 2, "what is lighter than the ground is left as ground"
     assert [t.group for t in found.thinned] == [0, 1]
     strength = MEDIA["oil"].thinning.strength
     undiluted = [0.1 * t.dilution.left for t in found.thinned]
-    assert [layer.film_mm for layer in found.deeds] == pytest.approx([strength * mm for mm in undiluted])
+    assert [layer.film_mm for layer in found.operations] == pytest.approx([strength * mm for mm in undiluted])
     assert found.paint_mm == pytest.approx(np.mean(undiluted)), "the mean of two equal areas"
-    for layer in found.deeds:
+    for layer in found.operations:
         canvas = canvas.do(layer)
     values = canvas.values()
     assert values[5, 5] == pytest.approx(3.4, abs=0.05)
@@ -185,7 +185,7 @@ def test_a_film_is_laid_wet_and_reckoned_dry() -> None:
     laid = MASS.lay(scene(flat(60.0)), step(film=0.1), Canvas.bare(ONE))
     assert isinstance(laid, Laid)
     assert laid.film == 0.1
-    assert laid.deeds[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
+    assert laid.operations[0].film_mm == pytest.approx(0.1 * MEDIA["oil"].solids)
 
 
 @pytest.mark.parametrize("circle", [1.0, 3.0, 7.6, 15.1, 30.0, 74.0, 200.0])

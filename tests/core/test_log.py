@@ -38,7 +38,7 @@ def test_a_sitting_is_what_was_worked_between_its_breaks() -> None:
     hand.use(3, 1)
     hand.end(9, done=1)
     (sitting,) = sittings_of(hand.entries, LATER)
-    assert [(b.work.key if b.work else "", b.minutes, b.done) for b in sitting.bouts] == [
+    assert [(b.work.key if b.work else "", b.minutes, b.done) for b in sitting.intervals] == [
         ("flesh-1", 50, 0.5),
         ("hair-1", 10, 1),
     ]
@@ -75,7 +75,7 @@ def test_turning_during_a_break_does_not_end_it() -> None:
     hand.resume(5)
     hand.end(20)
     (sitting,) = sittings_of(hand.entries, LATER)
-    assert [b.minutes for b in sitting.bouts] == [10, 20]
+    assert [b.minutes for b in sitting.intervals] == [10, 20]
 
 
 def test_what_is_struck_out_was_not() -> None:
@@ -121,7 +121,9 @@ MOVES = st.tuples(st.sampled_from(["pause", "resume", "turn", "end"]), st.intege
 
 
 @given(st.lists(MOVES, max_size=12), st.randoms())
-def test_work_and_breaks_fill_the_time_of_a_sitting(moves: list[tuple[str, int]], lot: random.Random) -> None:
+def test_work_and_breaks_fill_the_time_of_a_sitting(
+    moves: list[tuple[str, int]], seed: random.Random
+) -> None:
     """However it goes: no minute is counted twice, none outside, whatever order the rows come in."""
     hand = Hand()
     hand.begin(work())
@@ -143,7 +145,7 @@ def test_work_and_breaks_fill_the_time_of_a_sitting(moves: list[tuple[str, int]]
     assert sitting.minutes == pytest.approx(minutes)
     assert all(end <= start for (_, end), (start, _) in pairwise(sorted(sitting.spans)))
     mixed = list(hand.entries)
-    lot.shuffle(mixed)
+    seed.shuffle(mixed)
     assert sittings_of(mixed, hand.clock) == (sitting,)
 
 
@@ -230,11 +232,13 @@ def test_what_lies_over_wet_paint_waits_and_what_need_not_goes_first() -> None:
 
 def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
     passes = study_of("tobias").passes.plan().passes
-    lot = random.Random(3)
+    seed = random.Random(3)
     for _ in range(200):
-        done = {p.key for p in passes if lot.random() < 0.6}
-        damp = lot.choice((0.1, 0.7))
-        wet = {key: NOON + timedelta(hours=lot.uniform(1, 90)) for key in sorted(done) if lot.random() < damp}
+        done = {p.key for p in passes if seed.random() < 0.6}
+        damp = seed.choice((0.1, 0.7))
+        wet = {
+            key: NOON + timedelta(hours=seed.uniform(1, 90)) for key in sorted(done) if seed.random() < damp
+        }
         clocks = [Clock("s1", "x", key, key, NOON, dry) for key, dry in wet.items()]
         found = possible_now(passes, "x", done, {}, clocks, NOON)
         assert found.number is not None

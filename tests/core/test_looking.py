@@ -9,7 +9,7 @@ from tests.conftest import jpeg
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 from truesitter.core.values.contrast import largest_patches, read_contrast
-from truesitter.core.values.edge_runs import Edge, join_edges
+from truesitter.core.values.edge_runs import EdgeRun, join_edges
 from truesitter.core.values.edges import EdgeSamples, Sharpness
 from truesitter.core.values.shapes import find_shapes, largest_circles
 from truesitter.core.values.value_comparison import compare, read_spot
@@ -136,7 +136,7 @@ def test_patches_are_said_where_they_lie_largest_first() -> None:
 
 def test_an_edge_is_named_half_way_along() -> None:
     points = np.column_stack([np.linspace(0, 1, 9), np.full(9, 0.25)])
-    assert Edge(Sharpness.HARD, points, 30, 1, 3, (0.5, 0.5)).middle == (0.5, 0.25)
+    assert EdgeRun(Sharpness.HARD, points, 30, 1, 3, (0.5, 0.5)).middle == (0.5, 0.25)
 
 
 def test_the_largest_circle_lies_in_the_middle_of_a_square() -> None:

@@ -15,7 +15,7 @@ from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.reference.grid import make_grid
 from truesitter.core.reference.measure import levelling_turn, read
 from truesitter.core.reference.tone import (
-    Tone,
+    PictureTone,
     balance_from,
     correct,
     find_clipping,
@@ -34,13 +34,13 @@ greys = np.repeat(np.arange(256, dtype=np.uint8)[None, :, None], 3, axis=2)
 
 def test_a_plain_tone_changes_nothing() -> None:
     picture = made_head()
-    assert correct(picture, Tone()) is picture
-    np.testing.assert_array_equal(tone_table(Tone())[:, 0], np.arange(256))
+    assert correct(picture, PictureTone()) is picture
+    np.testing.assert_array_equal(tone_table(PictureTone())[:, 0], np.arange(256))
 
 
 @given(st.floats(-2, 2), st.floats(0, 3), st.floats(7, 10))
 def test_tone_keeps_the_order_of_values(exposure: float, black: float, white: float) -> None:
-    table = tone_table(Tone(exposure=exposure, black=black, white=white)).astype(int)
+    table = tone_table(PictureTone(exposure=exposure, black=black, white=white)).astype(int)
     assert (np.diff(table, axis=0) >= 0).all()
 
 
@@ -48,14 +48,14 @@ def test_tone_keeps_the_order_of_values(exposure: float, black: float, white: fl
 def test_exposure_moves_a_middle_value_by_its_steps(steps: float) -> None:
     value = value_map(greys)[0]
     middle = int(np.abs(value - 5).argmin())
-    moved = value_map(correct(greys, Tone(exposure=steps)))[0, middle]
+    moved = value_map(correct(greys, PictureTone(exposure=steps)))[0, middle]
     assert moved == pytest.approx(5 + steps, abs=0.06)
 
 
 def test_black_and_white_points_come_to_the_ends() -> None:
     value = value_map(greys)[0]
     black, white = (int(np.abs(value - v).argmin()) for v in (1.5, 9.0))
-    out = value_map(correct(greys, Tone(black=1.5, white=9.0)))[0]
+    out = value_map(correct(greys, PictureTone(black=1.5, white=9.0)))[0]
     assert out[black] == pytest.approx(0, abs=0.4)
     assert out[white] == pytest.approx(10, abs=0.1)
 
@@ -64,7 +64,7 @@ def test_black_and_white_points_come_to_the_ends() -> None:
 def test_a_tinted_grey_is_balanced_back_to_grey(tint: tuple[float, float, float]) -> None:
     linear = value_to_luminance(5.0) * np.array(tint)
     patch = np.full((9, 9, 3), np.round(255 * np.clip(linear, 0, 1) ** (1 / 2.2)), np.uint8)
-    balanced = correct(patch, Tone(balance=balance_from(patch))).astype(int)
+    balanced = correct(patch, PictureTone(balance=balance_from(patch))).astype(int)
     assert np.ptp(balanced[0, 0]) <= 1
 
 

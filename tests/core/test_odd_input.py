@@ -10,7 +10,7 @@ from PIL import Image
 
 from tests.conftest import made_head
 from truesitter.core.colour.spaces import linear_to_srgb
-from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.sheet_photo import SheetMark, read_patches
 from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.values.shapes import absorb_small
 
@@ -49,12 +49,12 @@ def sheet(light: np.ndarray, patch: float = 0.4) -> np.ndarray:
     return np.repeat(grey[..., None], 3, axis=2)
 
 
-TOP, BOTTOM = (tuple(Mark(x, y, x + 0.1, y + 0.05) for x in (0.05, 0.45, 0.85)) for y in (0.02, 0.92))
-PATCH = {"masstone": Mark(0.3, 0.46, 0.5, 0.54)}
+TOP, BOTTOM = (tuple(SheetMark(x, y, x + 0.1, y + 0.05) for x in (0.05, 0.45, 0.85)) for y in (0.02, 0.92))
+PATCH = {"masstone": SheetMark(0.3, 0.46, 0.5, 0.54)}
 
 
 @pytest.mark.parametrize("whites", [TOP, TOP + BOTTOM, TOP[:1]], ids=["one row", "two rows", "one"])
-def test_even_light_stays_even_however_the_whites_lie(whites: tuple[Mark, ...]) -> None:
+def test_even_light_stays_even_however_the_whites_lie(whites: tuple[SheetMark, ...]) -> None:
     """L* of 40 % of the light is 69.5 (CIE 15), with whites in one row as with whites all round."""
     noise = np.random.default_rng(2).normal(1, 0.004, (200, 200))
     read = read_patches(sheet(0.9 * noise), PATCH, whites, 0.8)

@@ -57,7 +57,7 @@ def test_the_spread_is_that_of_the_sittings() -> None:
 def test_nothing_is_learned_from_fewer_than_three_sittings() -> None:
     assert not own_pace(painted(PLANTED, FEWEST_SITTINGS - 1, 1), LATER)
     assert Level("wash", "skin") in own_pace(painted(PLANTED, FEWEST_SITTINGS, 1), LATER).time
-    # Many bouts in one sitting are one sitting.
+    # Many intervals in one sitting are one sitting.
     hand = Hand()
     hand.begin(work(key="0"))
     for n in range(1, 9):

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import THICK_MM, Layer, Taking
+from truesitter.core.canvas.layer import THICK_MM, Layer, Removal
 from truesitter.core.canvas.painted import Painting, carried_on, paint, reached
 from truesitter.core.canvas.painted_borders import LEVELS, WIDEST_SIDE_MM, Borders, cover, measure_borders
 from truesitter.core.canvas.patchwork import Patchwork
@@ -120,7 +120,7 @@ def by_pixel(borders: Borders, passes: list[Painting]) -> np.ndarray:
     """31 bands at every pixel, coverage not rounded, no stacks: (h, w, 3) L*a*b*."""
     picture = np.broadcast_to(PRIMED_CANVAS.internal(), (*SIZE, 31)).copy()
     every = np.arange(SIZE[1]) + 0.5 - 40
-    laid = [deed for one in passes for deed in one.deeds if isinstance(deed, Layer)]
+    laid = [operation for one in passes for operation in one.operations if isinstance(operation, Layer)]
     for number, layer in enumerate(laid):
         later = any(not other.fades and (other.pieces & ~layer.pieces).any() for other in laid[number + 1 :])
         sides = borders.sides_px.max(axis=0)
@@ -172,15 +172,15 @@ def test_a_sitters_canvas_equals_31_bands_at_every_pixel(name: str) -> None:
     study = study_of(name)
     plan, borders, painted = study.passes.plan(), study.passes.borders(), study.passes.painted()
     at = np.arange(0, borders.patchwork.labels.size, 37)
-    passes = tuple(Painting(p.deeds, p.into_wet) for p in plan.passes)
-    deeds = [deed for one in passes for deed in one.deeds]
+    passes = tuple(Painting(p.operations, p.into_wet) for p in plan.passes)
+    operations = [operation for one in passes for operation in one.operations]
     picture = np.broadcast_to(plan.support.internal(), (len(at), 31)).copy()
-    for deed, later in zip(deeds, carried_on(passes), strict=True):
-        assert isinstance(deed, Layer)
-        where, levels = reached(borders, deed, later)
+    for operation, later in zip(operations, carried_on(passes), strict=True):
+        assert isinstance(operation, Layer)
+        where, levels = reached(borders, operation, later)
         part = np.zeros(borders.patchwork.labels.size)
         part[where] = levels / LEVELS
-        picture = one_film(deed, picture, part[at][:, None])
+        picture = one_film(operation, picture, part[at][:, None])
     shown = painted.labs[painted.stacks(len(passes)).ravel()[at]].astype(float)
     away = delta_e_2000(shown, reflectance_to_lab(leave_surface(picture)))
     assert away.mean() <= 0.1
@@ -228,21 +228,21 @@ def test_what_is_taken_off_lies_between_all_and_nothing(
     """A share of 1 changes nothing, 0 gives the stack beneath exactly, and between them it is monotone."""
     ground = Canvas.bare(HALVES).do(Layer(LEFT | RIGHT, {"yellow-ochre": 1}, None)).dried()
     laid = ground.do(Layer(LEFT, parts, film))
-    all_left, none_left = laid.do(Taking(LEFT, 1.0)), laid.do(Taking(LEFT, 0.0))
+    all_left, none_left = laid.do(Removal(LEFT, 1.0)), laid.do(Removal(LEFT, 0.0))
     np.testing.assert_allclose(all_left.labs(), laid.labs(), atol=0.02 if film is None else 1e-9)
     np.testing.assert_allclose(none_left.labs(), ground.labs(), atol=1e-9)
     low, high = sorted((one, other))
-    values = [laid.do(Taking(LEFT, share)).piece_values()[1] for share in (0.0, low, high, 1.0)]
+    values = [laid.do(Removal(LEFT, share)).piece_values()[1] for share in (0.0, low, high, 1.0)]
     falls = values[0] > values[-1]
     assert sorted(values, reverse=falls) == pytest.approx(values, abs=1e-6)
-    np.testing.assert_array_equal(laid.do(Taking(LEFT, low)).labs()[0], laid.labs()[0])
+    np.testing.assert_array_equal(laid.do(Removal(LEFT, low)).labs()[0], laid.labs()[0])
 
 
 def test_two_takings_one_after_the_other_leave_the_product() -> None:
     laid = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02))
-    twice = laid.do(Taking(LEFT, 0.5)).do(Taking(LEFT, 0.4))
-    np.testing.assert_allclose(twice.labs(), laid.do(Taking(LEFT, 0.2)).labs(), atol=1e-9)
-    over = laid.do(Layer(LEFT, WHITE, 0.01)).do(Taking(LEFT, 0.5))
+    twice = laid.do(Removal(LEFT, 0.5)).do(Removal(LEFT, 0.4))
+    np.testing.assert_allclose(twice.labs(), laid.do(Removal(LEFT, 0.2)).labs(), atol=1e-9)
+    over = laid.do(Layer(LEFT, WHITE, 0.01)).do(Removal(LEFT, 0.5))
     k, s = LIBRARY.mixture(UMBER)
     below = film_reflectance(k, s, 0.01, PRIMED_CANVAS.internal())
     k, s = LIBRARY.mixture(WHITE)
@@ -253,9 +253,9 @@ def test_two_takings_one_after_the_other_leave_the_product() -> None:
 def test_dry_films_stay_unless_they_are_meant_to_come_off() -> None:
     dry = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02)).dried()
     wet = dry.do(Layer(LEFT, BLACK, 0.02))
-    np.testing.assert_allclose(wet.do(Taking(LEFT, 0.0)).labs(), dry.labs(), atol=1e-9)
+    np.testing.assert_allclose(wet.do(Removal(LEFT, 0.0)).labs(), dry.labs(), atol=1e-9)
     bare = Canvas.bare(HALVES).labs()
-    np.testing.assert_allclose(wet.do(Taking(LEFT, 0.0, dry=True)).labs(), bare, atol=1e-9)
+    np.testing.assert_allclose(wet.do(Removal(LEFT, 0.0, dry=True)).labs(), bare, atol=1e-9)
 
 
 @pytest.mark.parametrize("dry", [False, True])
@@ -263,7 +263,7 @@ def test_dry_films_stay_unless_they_are_meant_to_come_off() -> None:
 def test_the_painted_canvas_takes_off_what_the_planned_one_does(share: float, dry: bool) -> None:
     borders = step(1.0, 1.0)
     ground, film = Layer(LEFT | RIGHT, {"yellow-ochre": 1}, 0.1), Layer(LEFT | RIGHT, UMBER, 0.02, fades=True)
-    taking = Taking(LEFT, share, dry)
+    taking = Removal(LEFT, share, dry)
     planned = Canvas.bare(borders.patchwork).do(ground).dried().do(film).do(taking)
     passes = [Painting((ground,)), Painting((film,)), Painting((taking,), into_wet=True)]
     shown = paint(borders, passes).picture(3)
@@ -278,7 +278,7 @@ def test_wet_and_dry_films_are_taken_apart_in_one_pass() -> None:
     """On the left only what is open comes off, on the right all there is."""
     borders = step(1.0, 1.0)
     ground, film = Layer(LEFT | RIGHT, {"yellow-ochre": 1}, 0.1), Layer(LEFT | RIGHT, UMBER, 0.02)
-    both = (Taking(LEFT, 0.0), Taking(RIGHT, 0.0, dry=True))
+    both = (Removal(LEFT, 0.0), Removal(RIGHT, 0.0, dry=True))
     passes = [Painting((ground,)), Painting((film,)), Painting(both, into_wet=True)]
     found = paint(borders, passes)
     np.testing.assert_array_equal(found.picture(3)[30, 0], found.picture(1)[30, 0])
@@ -288,7 +288,7 @@ def test_wet_and_dry_films_are_taken_apart_in_one_pass() -> None:
 def test_neighbours_taken_off_in_one_go_leave_no_seam() -> None:
     borders = step(2.0, 2.0)
     film = Painting((Layer(LEFT | RIGHT, UMBER, 0.02, fades=True),))
-    both = Painting((Taking(RIGHT, 0.3), Taking(LEFT, 0.1)), into_wet=True)
+    both = Painting((Removal(RIGHT, 0.3), Removal(LEFT, 0.1)), into_wet=True)
     lightness = srgb_to_lab(paint(borders, [film, both]).picture(2)[30] / 255)[..., 0]
     assert lightness.min() > min(lightness[0], lightness[-1]) - 0.5
     assert lightness.max() < max(lightness[0], lightness[-1]) + 0.5
@@ -297,12 +297,12 @@ def test_neighbours_taken_off_in_one_go_leave_no_seam() -> None:
 def test_pressure_moves_the_value_evenly() -> None:
     canvas = Canvas.bare(HALVES).dried().do(Layer(LEFT, UMBER, 0.01))
     tool = TOOLS["rag"]
-    full_, least = value_on(canvas, LEFT), value_on(canvas.do(Taking(LEFT, tool.least)), LEFT)
+    full_, least = value_on(canvas, LEFT), value_on(canvas.do(Removal(LEFT, tool.least)), LEFT)
     pressures = []
     for part in (0.0, 0.25, 0.5, 0.75, 1.0):
         wanted = full_ + (least - full_) * part
         share, pressure = share_for_value(canvas, LEFT, wanted, tool)
-        assert value_on(canvas.do(Taking(LEFT, share)), LEFT) == pytest.approx(wanted, abs=0.15)
+        assert value_on(canvas.do(Removal(LEFT, share)), LEFT) == pytest.approx(wanted, abs=0.15)
         pressures.append(pressure)
     assert pressures == pytest.approx([0, 0.25, 0.5, 0.75, 1], abs=0.06)
     assert share_for_value(canvas, LEFT, 10, tool)[0] == pytest.approx(tool.least)
@@ -337,11 +337,11 @@ def test_a_wet_film_over_dry_ones_is_wiped_to_the_dry_ones_by_pixel() -> None:
     passes = [
         Painting((Layer(LEFT | RIGHT, WHITE, None),)),
         Painting((Layer(LEFT | RIGHT, BLACK, None),)),
-        Painting((Taking(LEFT | RIGHT, 0.0),), into_wet=True),
+        Painting((Removal(LEFT | RIGHT, 0.0),), into_wet=True),
     ]
     np.testing.assert_array_equal(paint(borders, passes).picture(3), paint(borders, passes).picture(1))
     assert THICK_MM > 0.5
-    some = replace(passes[2], deeds=(Taking(LEFT | RIGHT, 0.002),))
+    some = replace(passes[2], operations=(Removal(LEFT | RIGHT, 0.002),))
     k, s = LIBRARY.mixture(BLACK)
     white = opaque_reflectance(np.divide(*LIBRARY.mixture(WHITE)))
     expected = lab_value(reflectance_to_lab(leave_surface(film_reflectance(k, s, THICK_MM * 0.0, white))))

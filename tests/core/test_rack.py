@@ -29,7 +29,7 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.pigments import Curves, pigment_curves, pigment_library
 from truesitter.core.paint.tubes.rack import LIBRARY, OwnTube, Rack
-from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.sheet_photo import SheetMark, read_patches
 from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches, misses, patch_labs
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
@@ -178,8 +178,8 @@ def sheet_photo(fall_off: float, tint: tuple[float, ...]) -> np.ndarray:
     return np.round(srgb * 255).astype(np.uint8)
 
 
-def box(x: int, y: int, w: int = 60, h: int = 60) -> Mark:
-    return Mark(x / 500, y / 200, (x + w) / 500, (y + h) / 200)
+def box(x: int, y: int, w: int = 60, h: int = 60) -> SheetMark:
+    return SheetMark(x / 500, y / 200, (x + w) / 500, (y + h) / 200)
 
 
 LABS = {"masstone": (55.0, 15.0, 40.0), "tint": (80.0, 5.0, 20.0), "over_black": (30.0, 5.0, 15.0)}
@@ -204,11 +204,11 @@ def test_a_photographs_light_is_taken_out(fall_off: float, green: float, blue: f
         (PATCHES, (), "mark a white or grey patch first"),
         (PATCHES, (box(270, 70),), "far too dark"),
         ({"masstone": box(2, 10, 36, 30)}, (box(160, 70),), "lighter than the white"),
-        ({"masstone": Mark(0.2, 0.4, 0.201, 0.401)}, (box(2, 10, 36, 30),), "too small"),
+        ({"masstone": SheetMark(0.2, 0.4, 0.201, 0.401)}, (box(2, 10, 36, 30),), "too small"),
     ],
 )
 def test_useless_marks_get_a_sentence(
-    marks: dict[str, Mark], whites: tuple[Mark, ...], sentence: str
+    marks: dict[str, SheetMark], whites: tuple[SheetMark, ...], sentence: str
 ) -> None:
     with pytest.raises(Refusal, match=sentence):
         read_patches(sheet_photo(0, (1.0, 1.0, 1.0)), marks, whites, 0.88)

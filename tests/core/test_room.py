@@ -8,11 +8,11 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
-from truesitter.core.reference.room import Room
+from truesitter.core.reference.room import MemoryRoom
 
 
 def test_no_more_is_in_use_than_there_is() -> None:
-    room, lock = Room(100), threading.Lock()
+    room, lock = MemoryRoom(100), threading.Lock()
     used, most = 0, 0
 
     def work(amount: int) -> None:
@@ -32,7 +32,7 @@ def test_no_more_is_in_use_than_there_is() -> None:
 
 
 def test_what_needs_more_than_there_is_gets_it_alone() -> None:
-    room, order = Room(100), []
+    room, order = MemoryRoom(100), []
     inside = threading.Event()
 
     def large() -> None:
@@ -51,7 +51,7 @@ def test_what_needs_more_than_there_is_gets_it_alone() -> None:
 
 
 def test_what_fails_gives_its_room_back() -> None:
-    room = Room(10)
+    room = MemoryRoom(10)
     with pytest.raises(RuntimeError), room.take(10):
         raise RuntimeError
     with room.take(10):
@@ -59,7 +59,7 @@ def test_what_fails_gives_its_room_back() -> None:
 
 
 def test_more_room_lets_in_whoever_waits() -> None:
-    room, inside = Room(10), threading.Event()
+    room, inside = MemoryRoom(10), threading.Event()
 
     def wait() -> None:
         with room.take(8):

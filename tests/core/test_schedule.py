@@ -47,14 +47,14 @@ def test_everything_is_painted_once_and_never_over_wet_paint(
     ended: dict[int, float] = {}
     clock = -1.0
     for sitting in found:
-        assert sitting.bouts[0].start == pytest.approx(sitting.day * DAY_MINUTES)
-        for bout in sitting.bouts:
-            assert bout.start >= clock - 1e-6, "one thing at a time"
-            clock = bout.start + bout.minutes
-            spent[bout.task] += bout.minutes
-            begun.setdefault(bout.task, bout.start)
-            if bout.ends:
-                ended[bout.task] = clock
+        assert sitting.intervals[0].start == pytest.approx(sitting.day * DAY_MINUTES)
+        for interval in sitting.intervals:
+            assert interval.start >= clock - 1e-6, "one thing at a time"
+            clock = interval.start + interval.minutes
+            spent[interval.task] += interval.minutes
+            begun.setdefault(interval.task, interval.start)
+            if interval.ends:
+                ended[interval.task] = clock
     assert set(ended) == set(range(len(row)))
     for n, task in enumerate(row):
         assert spent[n] == pytest.approx(task.minutes, abs=1e-6)
@@ -75,21 +75,21 @@ def test_sittings_are_as_long_as_asked_but_for_rows_that_stay_wet() -> None:
 
 def test_a_row_that_stays_wet_is_not_begun_late_in_a_sitting() -> None:
     row = (Task(100, 10), Task(60, 10), Task(60, 10, into_wet=True), Task(60, 10, into_wet=True))
-    assert [[b.task for b in s.bouts] for s in sittings_for(row, 3)] == [[0], [1, 2, 3]]
+    assert [[b.task for b in s.intervals] for s in sittings_for(row, 3)] == [[0], [1, 2, 3]]
 
 
 def test_what_need_not_wait_overtakes_what_must() -> None:
     row = (Task(60, 5000), Task(60, 0, (0,)), Task(60, 0))
     first, second = sittings_for(row, 3)
-    assert [b.task for b in first.bouts] == [0, 2]
-    assert [b.task for b in second.bouts] == [1]
+    assert [b.task for b in first.intervals] == [0, 2]
+    assert [b.task for b in second.intervals] == [1]
     assert second.day == 4
     assert first.waiting == (1,)
 
 
 def test_short_waits_are_sat_out_within_a_sitting() -> None:
     (only,) = sittings_for((Task(30, 20), Task(30, 20, (0,))), 3)
-    assert [b.start for b in only.bouts] == [0, 50]
+    assert [b.start for b in only.intervals] == [0, 50]
 
 
 def test_nobody_sets_out_the_paint_for_five_minutes() -> None:

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.canvas.layer import Taking
+from truesitter.core.canvas.layer import Removal
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
@@ -77,9 +77,11 @@ def test_strands_are_scratched_out_of_wet_hair_and_show_what_lies_below() -> Non
     for n in scratched:
         current = plan.passes[n]
         assert current.into_wet
-        assert all(isinstance(deed, Taking) and deed.lines for deed in current.deeds)
+        assert all(isinstance(operation, Removal) and operation.lines for operation in current.operations)
         assert current.recipe.parts == {}
-        assert all(line.widths_mm.max() <= 0.8 + 1e-9 for deed in current.deeds for line in deed.lines)
+        assert all(
+            line.widths_mm.max() <= 0.8 + 1e-9 for operation in current.operations for line in operation.lines
+        )
     painted = planned("maren", "brown-layer").passes.painted()
     before, after = painted.picture(scratched[0]), painted.picture(scratched[-1] + 1)
     assert (before != after).any()

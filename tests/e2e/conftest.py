@@ -11,15 +11,15 @@ import uvicorn
 from playwright.sync_api import Page, expect, sync_playwright
 
 from bench.serving import CHROMIUM
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
 @pytest.fixture(scope="module")
 def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """The application on a free port, with an empty shelf."""
-    shelf = Shelf(tmp_path_factory.mktemp("data"))
-    server = uvicorn.Server(uvicorn.Config(create_app(shelf), log_level="error"))
+    repository = Repository(tmp_path_factory.mktemp("data"))
+    server = uvicorn.Server(uvicorn.Config(create_app(repository), log_level="error"))
     with socket.socket() as listening:
         listening.bind(("127.0.0.1", 0))
         thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
@@ -27,7 +27,7 @@ def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
         yield f"http://127.0.0.1:{listening.getsockname()[1]}"
         server.should_exit = True
         thread.join(10)
-    shelf.close()
+    repository.close()
 
 
 @pytest.fixture(scope="module")

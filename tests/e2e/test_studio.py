@@ -13,7 +13,7 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 from bench.inputs import demo_bytes
 from bench.serving import CHROMIUM
 from siege.server import Server
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 WORDS = "linseed and ochre"
 
@@ -21,10 +21,10 @@ WORDS = "linseed and ochre"
 @pytest.fixture(scope="module")
 def studio(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     folder = tmp_path_factory.mktemp("studio")
-    shelf = Shelf(folder)
-    shelf.passphrase.set(WORDS)
-    shelf.add(demo_bytes("maren"), "maren.jpg", "Maren")
-    shelf.close()
+    repository = Repository(folder)
+    repository.passphrase.set(WORDS)
+    repository.add(demo_bytes("maren"), "maren.jpg", "Maren")
+    repository.close()
     with Server(folder, "--studio", "--processes", "1") as server:
         yield server
 

@@ -58,8 +58,8 @@ def test_sittings_are_events_of_a_calendar() -> None:
         length = (event.decoded("dtend") - event.decoded("dtstart")).total_seconds() / 60
         assert length >= round(sitting.minutes) - 1
         assert str(event["summary"]) == f"Maren; “at, home”: sitting {number} of {len(sittings)}"
-        for bout in sitting.bouts:
-            assert titles(study)[bout.task] in str(event["description"])
+        for interval in sitting.intervals:
+            assert titles(study)[interval.task] in str(event["description"])
     assert len({str(e["uid"]) for e in events}) == len(events)
     assert calendar.errors == []
 
@@ -149,7 +149,7 @@ def test_a_pass_says_all_that_was_agreed() -> None:
     time = time_of(planned("maren", "layered-oil"))
     assert time is not None
     assert time.days == time.sittings[-1].day + 1
-    assert all(s.bouts[0].start_minutes == 0 for s in time.sittings)
+    assert all(s.intervals[0].start_minutes == 0 for s in time.sittings)
 
 
 def test_edges_are_told_from_their_words() -> None:

@@ -56,8 +56,8 @@ def test_no_sheet_tells_a_thin_layer_by_its_dry_film(name: str) -> None:
     ("name", "lot", "grey", "school"),
     [("maren", 401, False, "layered-oil"), ("tobias", 402, True, "direct-oil")],
 )
-def test_nor_in_a_room_drawn_by_lot_in_colour_or_grey(name: str, lot: int, grey: bool, school: str) -> None:
-    picture, _ = restaged(name, lot)
+def test_nor_in_a_room_drawn_by_lot_in_colour_or_grey(name: str, seed: int, grey: bool, school: str) -> None:
+    picture, _ = restaged(name, seed)
     if grey:
         picture = np.repeat(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)[..., None], 3, axis=2)
     _, png = cv2.imencode(".png", picture[..., ::-1])

@@ -68,7 +68,7 @@ def test_corners_are_found_and_the_painting_laid_on_its_plan(name: str) -> None:
         assert away < 0.03 * max(shape)
         done = register(taken.picture, View.of_corners(found.corners, shape), canvas)
         assert error_px(done.view, taken) < 0.5
-        assert done.view.bow == pytest.approx(taken.studio.bow, abs=0.006)
+        assert done.view.radial_distortion == pytest.approx(taken.studio.radial_distortion, abs=0.006)
 
 
 def test_a_bare_ground_is_found_by_its_sides() -> None:

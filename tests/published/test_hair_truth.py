@@ -49,8 +49,8 @@ def test_roots_are_told_from_tips_in_a_mirror(name: str) -> None:
 
 
 @pytest.mark.parametrize(("name", "lot"), [("maren", 11), ("orsolya", 11)])
-def test_roots_are_told_from_tips_in_rooms_drawn_by_lot(name: str, lot: int) -> None:
-    study, mirrored = study_in_a_room(name, lot)
+def test_roots_are_told_from_tips_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
+    study, mirrored = study_in_a_room(name, seed)
     score = combed(name, study, mirrored)
     assert score.sense(SCALP, BEARD) >= 0.96
     assert score.sense(BROWS) >= 0.92

@@ -133,9 +133,9 @@ def test_the_strongest_shine_is_found(name: str) -> None:
 
 @pytest.mark.parametrize("name", FACES)
 @pytest.mark.parametrize("lot", [11])
-def test_the_light_in_rooms_drawn_by_lot(name: str, lot: int) -> None:
+def test_the_light_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
     """Other skin, hair, cloth, wall, exposure and grain, some mirrored: the light stays where it was."""
-    picture, labels = restaged(name, lot)
+    picture, labels = restaged(name, seed)
     size = {"canvas_width_mm": 320, "canvas_height_mm": 400}
     study = Study.of_bytes(jpeg(picture), StudySettings.model_validate({"reference": size}))
     found = study.light.direction()

@@ -16,7 +16,7 @@ from truesitter.core.colour.spaces import linear_to_srgb, srgb_to_linear
 from truesitter.core.hair.field.direction_field import AxisField, structure_tensor_field
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import find_whorls
-from truesitter.core.reference.tone import Tone, correct
+from truesitter.core.reference.tone import PictureTone, correct
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.landmarks import detect
 from truesitter.core.sitter.region_names import Region
@@ -50,7 +50,7 @@ def test_regions_hold_on_a_mirrored_darker_and_noisier_copy(name: str) -> None:
     """Not the pictures the rules were adjusted on, but near kin: turned, darker, grained."""
     picture = cv2.imdecode(np.frombuffer(truth(name).data, np.uint8), cv2.IMREAD_COLOR)[..., ::-1]
     small = cv2.resize(picture[:, ::-1], None, fx=0.6, fy=0.6, interpolation=cv2.INTER_AREA)
-    darker = correct(small, Tone(exposure=-0.5)).astype(float)
+    darker = correct(small, PictureTone(exposure=-0.5)).astype(float)
     noise = np.random.default_rng(4).normal(0, 3, darker.shape)
     study = Study.of_bytes(
         jpeg(np.clip(darker + noise, 0, 255).astype(np.uint8)),
@@ -148,9 +148,9 @@ def test_regions_without_colour_hold_in_a_room_drawn_by_lot(name: str, skin: flo
 
 
 @pytest.mark.parametrize("lot", [601, 603, 606])
-def test_bare_shoulders_are_skin_in_rooms_drawn_by_lot(lot: int) -> None:
+def test_bare_shoulders_are_skin_in_rooms_drawn_by_lot(seed: int) -> None:
     """Rooms that no rule was adjusted on; without the rule for bare skin selda's is found to 0.31."""
-    picture, labels = restaged("selda", lot)
+    picture, labels = restaged("selda", seed)
     found = regions_of(picture)
     assert overlap(found.mask(Region.SKIN), labels == 1) >= 0.92
     assert overlap(found.mask(Region.GARMENT), labels == 7) >= 0.9
@@ -190,9 +190,9 @@ def test_a_painted_top_is_cloth_even_in_a_colour_near_skin(tone: tuple[float, fl
 
 @pytest.mark.parametrize("lot", [1, 2])
 @pytest.mark.parametrize("name", ["maren", "tobias", "ines"])
-def test_regions_hold_in_rooms_drawn_by_lot(name: str, lot: int) -> None:
+def test_regions_hold_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
     """Hair, skin, cloth, wall, light, framing that no rule was adjusted on; the bars are what is reached."""
-    picture, labels = restaged(name, lot)
+    picture, labels = restaged(name, seed)
     guess = FirstGuess.of(Looks.of(picture), detect(picture))
     assert (guess.detection.face is not None) == (name != "ines")
     mended, worst = six_strokes(guess, labels)

@@ -17,7 +17,7 @@ from truesitter.store.backup.aside import ASIDE, KEPT_DAYS, kept_aside
 from truesitter.store.backup.check import check_folder
 from truesitter.store.files.blobs import Blobs
 from truesitter.store.rows.database import DATABASE
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.trouble import UnusableFolder
 
 PHOTOS = [jpeg(np.full((80, 64, 3), grey, np.uint8)) for grey in (60, 120, 180)]
@@ -32,10 +32,10 @@ def photographs(folder: Path) -> dict[str, bytes]:
 @pytest.fixture
 def folder(tmp_path: Path) -> Path:
     """Three sitters, one with a photograph of its painting; everything written an hour ago."""
-    shelf = Shelf(tmp_path / "data")
-    ids = [shelf.add(data, "a.jpg").id for data in PHOTOS]
-    shelf.paintings.keep(ids[0], PHOTOS[1], "p.jpg", inspect(PHOTOS[1]))
-    shelf.close()
+    repository = Repository(tmp_path / "data")
+    ids = [repository.add(data, "a.jpg").id for data in PHOTOS]
+    repository.paintings.keep(ids[0], PHOTOS[1], "p.jpg", inspect(PHOTOS[1]))
+    repository.close()
     for path in (tmp_path / "data").rglob("??/*"):
         os.utime(path, (time.time() - 3600,) * 2)
     return tmp_path / "data"
@@ -56,7 +56,7 @@ def test_a_start_without_its_database_touches_nothing_and_says_how_to_restore(
     assert "truesitter restore" in words
     assert photographs(folder) == before
     with pytest.raises(UnusableFolder, match="nothing in it was touched"):
-        Shelf(folder)
+        Repository(folder)
     assert photographs(folder) == before
 
 
@@ -66,64 +66,64 @@ def test_the_newest_daily_copy_is_named_as_the_way_back(folder: Path) -> None:
         shutil.copy(folder / DATABASE, folder / "copies" / day / DATABASE)
     (folder / DATABASE).unlink()
     with pytest.raises(UnusableFolder, match=r"restore .*/copies/2026-11-28 --data NEW"):
-        Shelf(folder)
+        Repository(folder)
 
 
 def test_what_an_older_database_does_not_know_comes_back(folder: Path, tmp_path: Path) -> None:
     shutil.copy(folder / DATABASE, tmp_path / "yesterday")
-    shelf = Shelf(folder)
-    new = shelf.add(jpeg(np.full((80, 64, 3), 220, np.uint8)), "new.jpg")
-    shelf.close()
+    repository = Repository(folder)
+    new = repository.add(jpeg(np.full((80, 64, 3), 220, np.uint8)), "new.jpg")
+    repository.close()
     before = photographs(folder)
     shutil.copy(folder / DATABASE, tmp_path / "today")
 
     shutil.copy(tmp_path / "yesterday", folder / DATABASE)
-    shelf = Shelf(folder)
-    (said,) = shelf.purge(time.time() + 60)
-    shelf.close()
+    repository = Repository(folder)
+    (said,) = repository.purge(time.time() + 60)
+    repository.close()
     assert "1 photographs" in said
     assert "set aside" in said
     assert photographs(folder) == before
     assert kept_aside(folder) == 1
 
     shutil.copy(tmp_path / "today", folder / DATABASE)
-    shelf = Shelf(folder)
-    (said,) = shelf.purge(time.time() + 60)
+    repository = Repository(folder)
+    (said,) = repository.purge(time.time() + 60)
     assert "are back" in said
-    assert shelf.photograph(new.sha256) == before[new.sha256]
-    assert shelf.purge(time.time() + 60) == []
+    assert repository.photograph(new.sha256) == before[new.sha256]
+    assert repository.purge(time.time() + 60) == []
     assert kept_aside(folder) == 0
 
 
 def test_what_is_set_aside_is_kept_for_its_days_and_no_longer(folder: Path) -> None:
     stray = Blobs(folder / "originals").put(b"nobody knows it")
-    shelf = Shelf(folder)
-    shelf.purge(time.time() + 60)
+    repository = Repository(folder)
+    repository.purge(time.time() + 60)
     path = Blobs(folder / ASIDE / "originals").path(stray)
     os.utime(path, (time.time() - (KEPT_DAYS - 1) * 86400,) * 2)
-    shelf.purge()
+    repository.purge()
     assert path.exists()
     os.utime(path, (time.time() - (KEPT_DAYS + 1) * 86400,) * 2)
-    shelf.purge()
+    repository.purge()
     assert not path.exists()
 
 
 def test_only_what_a_painter_deleted_is_removed(folder: Path) -> None:
-    shelf = Shelf(folder)
-    gone, kept, twin = shelf.all()
-    shelf.delete(gone.id)
-    again = shelf.add(PHOTOS[1], "twin.jpg")
-    shelf.delete(kept.id)
-    shelf.purge(time.time() + 60)
-    assert shelf.blobs.names() == {again.sha256, twin.sha256}, "the twin of a deleted one is needed"
-    assert shelf.paintings.blobs.names() == set()
+    repository = Repository(folder)
+    gone, kept, twin = repository.all()
+    repository.delete(gone.id)
+    again = repository.add(PHOTOS[1], "twin.jpg")
+    repository.delete(kept.id)
+    repository.purge(time.time() + 60)
+    assert repository.blobs.names() == {again.sha256, twin.sha256}, "the twin of a deleted one is needed"
+    assert repository.paintings.blobs.names() == set()
     assert kept_aside(folder) == 0
 
 
 def test_a_lost_photograph_is_mended_from_what_was_set_aside(folder: Path) -> None:
-    shelf = Shelf(folder)
-    lost = shelf.all()[0].sha256
-    shelf.close()
+    repository = Repository(folder)
+    lost = repository.all()[0].sha256
+    repository.close()
     here, there = (Blobs(folder / part / "originals") for part in ("", ASIDE))
     there.path(lost).parent.mkdir(parents=True)
     here.path(lost).rename(there.path(lost))

@@ -11,7 +11,7 @@ from sqlalchemy import event
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.staircase import REMEMBERED
 from truesitter.store.log.drills import Asked
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 
 def asked(go: str, seed: int) -> Asked:
@@ -21,7 +21,7 @@ def asked(go: str, seed: int) -> Asked:
 @pytest.mark.parametrize("seed", range(6))
 def test_goes_answered_in_turn_count_each(tmp_path: Path, seed: int) -> None:
     """Two windows, ten rounds to a go: whatever their order, a go that has its ten is whole."""
-    rng, drills = random.Random(seed), Shelf(tmp_path).drills
+    rng, drills = random.Random(seed), Repository(tmp_path).drills
     order = [rng.choice("ab") * 8 for _ in range(22)]
     for n, go in enumerate(order):
         assert drills.add(asked(go, n), Score(0.0, n % 2 == 0, ""))
@@ -36,11 +36,11 @@ def test_goes_answered_in_turn_count_each(tmp_path: Path, seed: int) -> None:
 
 
 def test_an_answer_reads_no_more_rounds_than_count(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
+    repository = Repository(tmp_path)
     for n in range(REMEMBERED + 40):
-        shelf.drills.add(asked("a" * 8, n), Score(float(n), True, ""))
+        repository.drills.add(asked("a" * 8, n), Score(float(n), True, ""))
     loaded = []
-    event.listen(shelf._engine, "after_cursor_execute", lambda *a: loaded.append(a[2]))
-    latest = shelf.drills.latest("values")
+    event.listen(repository._engine, "after_cursor_execute", lambda *a: loaded.append(a[2]))
+    latest = repository.drills.latest("values")
     assert [r.told.off for r in latest] == list(range(40, REMEMBERED + 40))
     assert all("LIMIT" in statement for statement in loaded if "SELECT" in statement)

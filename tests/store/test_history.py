@@ -19,7 +19,7 @@ from truesitter.store.rows.database import open_database
 from truesitter.store.settings.edits import Edit, ListEdit, clash
 from truesitter.store.settings.facts import UnknownFact
 from truesitter.store.settings.history import Overtaken
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 STROKE = {"region": "skin", "points": [[0.1, 0.1], [0.2, 0.2]], "width": 0.02}
@@ -30,73 +30,78 @@ def guide(x: float, points: int = 3) -> dict[str, Any]:
 
 
 @pytest.fixture
-def shelf(tmp_path: Path) -> Shelf:
-    return Shelf(tmp_path / "data")
+def repository(tmp_path: Path) -> Repository:
+    return Repository(tmp_path / "data")
 
 
 @pytest.fixture
-def sitter(shelf: Shelf) -> str:
-    return shelf.add(PHOTO, "a.jpg").id
+def sitter(repository: Repository) -> str:
+    return repository.add(PHOTO, "a.jpg").id
 
 
-def test_of_changes_made_at_once_none_is_lost_and_each_can_be_undone(shelf: Shelf, sitter: str) -> None:
+def test_of_changes_made_at_once_none_is_lost_and_each_can_be_undone(
+    repository: Repository, sitter: str
+) -> None:
     def work(number: int) -> None:
         for step in range(10):
             if number % 2:
-                shelf.change(
+                repository.change(
                     sitter, "hair", Edit("guide", {}, {"guides": ListEdit(add=(guide(number / 10),))})
                 )
             else:
-                shelf.change(sitter, "values", Edit("size", {"smallest_mm": number + step / 100}))
+                repository.change(sitter, "values", Edit("size", {"smallest_mm": number + step / 100}))
 
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(work, range(8)))
-    kept = shelf.get(sitter)
+    kept = repository.get(sitter)
     assert len(kept.settings.hair.guides) == 40
-    assert kept.edition == 80
+    assert kept.revision == 80
     for _ in range(80):
-        kept = shelf.undo(sitter)
+        kept = repository.undo(sitter)
     assert kept.settings == StudySettings()
     assert kept.undo is None
     for _ in range(80):
-        kept = shelf.redo(sitter)
+        kept = repository.redo(sitter)
     assert len(kept.settings.hair.guides) == 40
 
 
-def test_two_windows_on_different_fields_are_joined_on_the_same_field_told(shelf: Shelf, sitter: str) -> None:
-    seen = shelf.get(sitter).edition
-    shelf.change(sitter, "values", Edit("Four groups", {"groups": 4}), seen)
-    joined = shelf.change(sitter, "values", Edit("Finer", {"smallest_mm": 2.0}), seen)
+def test_two_windows_on_different_fields_are_joined_on_the_same_field_told(
+    repository: Repository, sitter: str
+) -> None:
+    seen = repository.get(sitter).revision
+    repository.change(sitter, "values", Edit("Four groups", {"groups": 4}), seen)
+    joined = repository.change(sitter, "values", Edit("Finer", {"smallest_mm": 2.0}), seen)
     assert (joined.settings.values.groups, joined.settings.values.smallest_mm) == (4, 2.0)
     with pytest.raises(Overtaken, match=r"“Three groups” was not kept.*groups") as told:
-        shelf.change(sitter, "values", Edit("Three groups", {"groups": 3}), seen)
+        repository.change(sitter, "values", Edit("Three groups", {"groups": 3}), seen)
     assert told.value.sentence.endswith("is kept.")
-    assert shelf.get(sitter).settings == joined.settings
+    assert repository.get(sitter).settings == joined.settings
     with pytest.raises(Overtaken, match="Undo"):
-        shelf.undo(sitter, seen)
-    assert shelf.undo(sitter, joined.edition).settings.values.groups == 4
+        repository.undo(sitter, seen)
+    assert repository.undo(sitter, joined.revision).settings.values.groups == 4
 
 
 def test_strokes_of_two_windows_are_joined_but_a_stroke_taken_away_is_not_guessed_at(
-    shelf: Shelf, sitter: str
+    repository: Repository, sitter: str
 ) -> None:
     add = Edit("stroke", {}, {"scribbles": ListEdit(add=(STROKE,))})
-    seen = shelf.change(sitter, "regions", add).edition
-    shelf.change(sitter, "regions", add, seen)
-    assert len(shelf.change(sitter, "regions", add, seen).settings.regions.scribbles) == 3
+    seen = repository.change(sitter, "regions", add).revision
+    repository.change(sitter, "regions", add, seen)
+    assert len(repository.change(sitter, "regions", add, seen).settings.regions.scribbles) == 3
     with pytest.raises(Overtaken, match="scribbles"):
-        shelf.change(sitter, "regions", Edit("Remove", {}, {"scribbles": ListEdit(0, 1)}), seen)
+        repository.change(sitter, "regions", Edit("Remove", {}, {"scribbles": ListEdit(0, 1)}), seen)
     with pytest.raises(Overtaken):
-        shelf.change(sitter, "regions", add, 10_000)
+        repository.change(sitter, "regions", add, 10_000)
 
 
-def test_a_window_left_open_too_long_is_not_guessed_at(shelf: Shelf, sitter: str) -> None:
+def test_a_window_left_open_too_long_is_not_guessed_at(repository: Repository, sitter: str) -> None:
     for step in range(205):
-        shelf.change(sitter, "values", Edit("size", {"smallest_mm": step / 100}))
+        repository.change(sitter, "values", Edit("size", {"smallest_mm": step / 100}))
     with pytest.raises(Overtaken, match="this sitter"):
-        shelf.change(sitter, "hair", Edit("Spacing", {"spacing_mm": 9.0}), 1)
+        repository.change(sitter, "hair", Edit("Spacing", {"spacing_mm": 9.0}), 1)
     assert (
-        shelf.change(sitter, "hair", Edit("Spacing", {"spacing_mm": 9.0}), 100).settings.hair.spacing_mm == 9
+        repository.change(sitter, "hair", Edit("Spacing", {"spacing_mm": 9.0}), 100).settings.hair.spacing_mm
+        == 9
     )
 
 
@@ -122,20 +127,24 @@ def test_what_is_in_each_others_way(mine: set[str], theirs: set[str], both: str 
         (Edit("x", {"spacing_mm": "wide"}), "spacing_mm"),
     ],
 )
-def test_an_impossible_edit_changes_nothing(shelf: Shelf, sitter: str, edit: Edit, words: str) -> None:
+def test_an_impossible_edit_changes_nothing(
+    repository: Repository, sitter: str, edit: Edit, words: str
+) -> None:
     with pytest.raises(Refusal, match=words):
-        shelf.change(sitter, "hair", edit)
-    assert shelf.get(sitter).edition == 0
+        repository.change(sitter, "hair", edit)
+    assert repository.get(sitter).revision == 0
 
 
 def test_two_hundred_guides_are_cheap_to_change(tmp_path: Path) -> None:
     """Each guide is a row, each change a small patch: what is written grows with the change alone."""
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(PHOTO, "a.jpg").id
+    repository = Repository(tmp_path)
+    sitter = repository.add(PHOTO, "a.jpg").id
     sizes = []
     for number in range(200):
-        shelf.change(sitter, "hair", Edit("g", {}, {"guides": ListEdit(add=(guide(number / 1000, 100),))}))
-    shelf.close()
+        repository.change(
+            sitter, "hair", Edit("g", {}, {"guides": ListEdit(add=(guide(number / 1000, 100),))})
+        )
+    repository.close()
     database = open_database(tmp_path / "sitters.sqlite")
     with database.connect() as connection:
         for table, column in (("revision", "patch"), ("item", "document"), ("stage", "document")):
@@ -145,11 +154,11 @@ def test_two_hundred_guides_are_cheap_to_change(tmp_path: Path) -> None:
 
 
 def test_settings_that_cannot_be_read_take_no_one_else_down(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
-    one, other = shelf.add(PHOTO, "a.jpg").id, shelf.add(PHOTO, "b.jpg").id
-    shelf.change(one, "values", Edit("Four", {"groups": 4}))
-    shelf.change(one, "hair", Edit("Wide", {"spacing_mm": 9.0}))
-    shelf.close()
+    repository = Repository(tmp_path)
+    one, other = repository.add(PHOTO, "a.jpg").id, repository.add(PHOTO, "b.jpg").id
+    repository.change(one, "values", Edit("Four", {"groups": 4}))
+    repository.change(one, "hair", Edit("Wide", {"spacing_mm": 9.0}))
+    repository.close()
     database = open_database(tmp_path / "sitters.sqlite")
     for document in ('{"groups": 4, "moon": "full"}', '{"groups": 99}', '"words"', "[1]"):
         with database.begin() as connection:
@@ -157,52 +166,52 @@ def test_settings_that_cannot_be_read_take_no_one_else_down(tmp_path: Path) -> N
                 text("UPDATE stage SET document = :d WHERE sitter_id = :s AND stage = 'values'"),
                 {"d": document, "s": one},
             )
-        shelf = Shelf(tmp_path)
-        assert {s.id for s in shelf.all()} == {one, other}
-        kept = shelf.get(one)
+        repository = Repository(tmp_path)
+        assert {s.id for s in repository.all()} == {one, other}
+        kept = repository.get(one)
         assert [t.stage for t in kept.troubles] == ["values"]
         assert kept.settings.values == StudySettings().values
         assert kept.settings.hair.spacing_mm == 9
         with pytest.raises(Refusal, match=r"cannot be read.*anew"):
-            shelf.change(one, "values", Edit("Three", {"groups": 3}))
-        shelf.change(one, "hair", Edit("Wider", {"spacing_mm": 10.0}))
-        shelf.change(one, "hair", Edit("Wide", {"spacing_mm": 9.0}))
-        shelf.close()
-    shelf = Shelf(tmp_path)
-    mended = shelf.reset(one, "values", "Begin values anew")
+            repository.change(one, "values", Edit("Three", {"groups": 3}))
+        repository.change(one, "hair", Edit("Wider", {"spacing_mm": 10.0}))
+        repository.change(one, "hair", Edit("Wide", {"spacing_mm": 9.0}))
+        repository.close()
+    repository = Repository(tmp_path)
+    mended = repository.reset(one, "values", "Begin values anew")
     assert mended.troubles == ()
-    assert shelf.change(one, "values", Edit("Three", {"groups": 3})).settings.values.groups == 3
-    shelf.undo(one)
-    assert [t.stage for t in shelf.undo(one).troubles] == ["values"], (
+    assert repository.change(one, "values", Edit("Three", {"groups": 3})).settings.values.groups == 3
+    repository.undo(one)
+    assert [t.stage for t in repository.undo(one).troubles] == ["values"], (
         "what could not be read is not thrown away"
     )
 
 
 def test_a_newer_versions_settings_are_named_as_such(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(PHOTO, "a.jpg").id
-    shelf.change(sitter, "hair", Edit("Wide", {"spacing_mm": 9.0}))
-    shelf.close()
+    repository = Repository(tmp_path)
+    sitter = repository.add(PHOTO, "a.jpg").id
+    repository.change(sitter, "hair", Edit("Wide", {"spacing_mm": 9.0}))
+    repository.close()
     with open_database(tmp_path / "sitters.sqlite").begin() as connection:
         connection.execute(text("UPDATE stage SET version = 99"))
-    assert "newer version" in Shelf(tmp_path).get(sitter).troubles[0].sentence
+    assert "newer version" in Repository(tmp_path).get(sitter).troubles[0].sentence
 
 
-def test_ticks_are_facts_that_undo_leaves_alone(shelf: Shelf, sitter: str) -> None:
+def test_ticks_are_facts_that_undo_leaves_alone(repository: Repository, sitter: str) -> None:
     tick = {"school": "layered-oil", "pass": "ground"}
-    fact = shelf.facts.add(sitter, "pass done", tick)
-    assert shelf.facts.add(sitter, "pass done", tick).id == fact.id
-    shelf.change(sitter, "values", Edit("Four", {"groups": 4}))
-    shelf.undo(sitter)
-    assert [f.document for f in shelf.facts.all(sitter, "pass done")] == [tick]
-    shelf.facts.strike(sitter, fact.id)
-    assert shelf.facts.all(sitter, "pass done") == ()
+    fact = repository.facts.add(sitter, "pass done", tick)
+    assert repository.facts.add(sitter, "pass done", tick).id == fact.id
+    repository.change(sitter, "values", Edit("Four", {"groups": 4}))
+    repository.undo(sitter)
+    assert [f.document for f in repository.facts.all(sitter, "pass done")] == [tick]
+    repository.facts.strike(sitter, fact.id)
+    assert repository.facts.all(sitter, "pass done") == ()
     with pytest.raises(UnknownFact):
-        shelf.facts.strike(sitter, fact.id)
-    assert shelf.facts.add(sitter, "pass done", tick).id > fact.id, "a number is never used again"
-    other = shelf.add(PHOTO, "b.jpg").id
+        repository.facts.strike(sitter, fact.id)
+    assert repository.facts.add(sitter, "pass done", tick).id > fact.id, "a number is never used again"
+    other = repository.add(PHOTO, "b.jpg").id
     with pytest.raises(UnknownFact):
-        shelf.facts.strike(other, shelf.facts.all(sitter, "pass done")[0].id)
+        repository.facts.strike(other, repository.facts.all(sitter, "pass done")[0].id)
 
 
 def test_a_folder_belongs_to_one_program(tmp_path: Path) -> None:
@@ -248,27 +257,27 @@ def old_folder(path: Path, gap: bool = False) -> None:
 
 def test_a_folder_of_the_version_before_is_taken_over_whole(tmp_path: Path) -> None:
     old_folder(tmp_path)
-    shelf = Shelf(tmp_path)
-    kept = shelf.get("s")
+    repository = Repository(tmp_path)
+    kept = repository.get("s")
     assert kept.troubles == ()
     assert (len(kept.settings.hair.guides), kept.settings.values.groups) == (2, 4)
     assert (kept.undo, kept.redo) == ("change 4", "change 5")
-    ticked = [f.document["pass"] for f in shelf.facts.all("s", "pass done")]
+    ticked = [f.document["pass"] for f in repository.facts.all("s", "pass done")]
     assert ticked == ["ground", "flesh-2", "background-1", "hair-3"]
-    shelf.redo("s")
-    assert shelf.get("s").settings.hair.spacing_mm == 8
-    assert len(shelf.get("s").settings.hair.guides) == 1
+    repository.redo("s")
+    assert repository.get("s").settings.hair.spacing_mm == 8
+    assert len(repository.get("s").settings.hair.guides) == 1
     for _ in range(4):
-        kept = shelf.undo("s")
+        kept = repository.undo("s")
     assert kept.settings.hair.guides == ()
     assert kept.settings.values.groups == 5
     assert kept.undo is None, "a change of ticks alone is no change of settings"
-    shelf.change("s", "hair", Edit("guide", {}, {"guides": ListEdit(add=(guide(0.5),))}))
-    assert len(shelf.get("s").settings.hair.guides) == 1
+    repository.change("s", "hair", Edit("guide", {}, {"guides": ListEdit(add=(guide(0.5),))}))
+    assert len(repository.get("s").settings.hair.guides) == 1
 
 
 def test_a_history_with_a_gap_keeps_its_settings_and_begins_anew(tmp_path: Path) -> None:
     old_folder(tmp_path, gap=True)
-    kept = Shelf(tmp_path).get("s")
+    kept = Repository(tmp_path).get("s")
     assert (len(kept.settings.hair.guides), kept.settings.values.groups) == (2, 4)
     assert (kept.undo, kept.redo) == (None, None)

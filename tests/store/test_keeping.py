@@ -29,7 +29,7 @@ from truesitter.store.backup.copies import KEPT
 from truesitter.store.files.sitter_files import SHEET, sitter_schema
 from truesitter.store.rows.database import open_database
 from truesitter.store.settings.edits import Edit, ListEdit
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.trouble import NotKept
 from truesitter.web.server.app import create_app
 from truesitter.web.server.serving import Daily
@@ -40,44 +40,44 @@ GUIDE = {"points": [[0.1, 0.2], [0.3, 0.4]]}
 
 
 @pytest.fixture
-def shelf(tmp_path: Path) -> Shelf:
+def repository(tmp_path: Path) -> Repository:
     """Two sitters; the first with settings, rows, an undone change, a fact and a painting."""
-    shelf = Shelf(tmp_path / "data")
-    one = shelf.add(PHOTO, "a.jpg", "Ada", "by the window").id
-    shelf.change(one, "values", Edit("Three", {"groups": 3}))
-    shelf.change(one, "hair", Edit("Guides", lists={"guides": ListEdit(add=(GUIDE, GUIDE))}))
-    shelf.change(one, "values", Edit("Four", {"groups": 4}))
-    shelf.undo(one)
-    shelf.facts.add(one, "pass done", {"school": "layered-oil", "pass": "ground"})
-    shelf.paintings.keep(one, PAINTED, "p.jpg", inspect(PAINTED))
-    shelf.add(PHOTO, "b.jpg", "Ben")
-    return shelf
+    repository = Repository(tmp_path / "data")
+    one = repository.add(PHOTO, "a.jpg", "Ada", "by the window").id
+    repository.change(one, "values", Edit("Three", {"groups": 3}))
+    repository.change(one, "hair", Edit("Guides", lists={"guides": ListEdit(add=(GUIDE, GUIDE))}))
+    repository.change(one, "values", Edit("Four", {"groups": 4}))
+    repository.undo(one)
+    repository.facts.add(one, "pass done", {"school": "layered-oil", "pass": "ground"})
+    repository.paintings.keep(one, PAINTED, "p.jpg", inspect(PAINTED))
+    repository.add(PHOTO, "b.jpg", "Ben")
+    return repository
 
 
-def everything(shelf: Shelf) -> list[Any]:
+def everything(repository: Repository) -> list[Any]:
     """All that a painter would miss."""
     return [
-        (s, shelf.photograph(s.sha256), shelf.facts.all(s.id, "pass done"))
-        for s in sorted(shelf.all(), key=lambda s: s.name)
+        (s, repository.photograph(s.sha256), repository.facts.all(s.id, "pass done"))
+        for s in sorted(repository.all(), key=lambda s: s.name)
     ]
 
 
-def test_a_backup_restored_is_the_same_shelf(shelf: Shelf, tmp_path: Path) -> None:
-    made = write_backup(shelf.folder, tmp_path / "b.zip")
+def test_a_backup_restored_is_the_same_shelf(repository: Repository, tmp_path: Path) -> None:
+    made = write_backup(repository.folder, tmp_path / "b.zip")
     assert (made.sitters, made.photographs, made.lost) == (2, 2, ())
     assert restore_backup(tmp_path / "b.zip", tmp_path / "new") == 2
-    again = Shelf(tmp_path / "new")
-    assert everything(again) == everything(shelf)
+    again = Repository(tmp_path / "new")
+    assert everything(again) == everything(repository)
     assert again.redo(again.all()[0].id).settings.values.groups == 4, "history came along"
-    assert again.paintings.get(shelf.paintings.blobs.name_of(PAINTED)) == PAINTED
+    assert again.paintings.get(repository.paintings.blobs.name_of(PAINTED)) == PAINTED
     assert check_folder(tmp_path / "new").troubles == ()
 
 
-def test_every_route_answers_the_same_after_a_restore(shelf: Shelf, tmp_path: Path) -> None:
-    write_backup(shelf.folder, tmp_path / "b.zip")
+def test_every_route_answers_the_same_after_a_restore(repository: Repository, tmp_path: Path) -> None:
+    write_backup(repository.folder, tmp_path / "b.zip")
     restore_backup(tmp_path / "b.zip", tmp_path / "new")
     told = []
-    for kept in (shelf, Shelf(tmp_path / "new")):
+    for kept in (repository, Repository(tmp_path / "new")):
         with TestClient(create_app(kept), base_url="http://127.0.0.1") as client:
             ids = [s.id for s in kept.all()]
             routes = client.get("/openapi.json").json()["paths"].items()
@@ -93,22 +93,22 @@ def test_every_route_answers_the_same_after_a_restore(shelf: Shelf, tmp_path: Pa
     assert told[0] == told[1]
 
 
-def test_a_backup_is_whole_while_others_write(shelf: Shelf, tmp_path: Path) -> None:
+def test_a_backup_is_whole_while_others_write(repository: Repository, tmp_path: Path) -> None:
     """Changes going on meanwhile are in it whole or not at all."""
     over = threading.Event()
-    ids = [s.id for s in shelf.all()]
+    ids = [s.id for s in repository.all()]
 
     def write() -> None:
         for number in range(10_000):
             if over.is_set():
                 return
-            shelf.change(ids[number % 2], "values", Edit(f"n{number}", {"groups": 2 + number // 2 % 7}))
+            repository.change(ids[number % 2], "values", Edit(f"n{number}", {"groups": 2 + number // 2 % 7}))
 
     writer = threading.Thread(target=write)
     writer.start()
     try:
         for number in range(3):
-            write_backup(shelf.folder, tmp_path / f"{number}.zip")
+            write_backup(repository.folder, tmp_path / f"{number}.zip")
             restore_backup(tmp_path / f"{number}.zip", tmp_path / f"new{number}")
             assert check_folder(tmp_path / f"new{number}", mend=False).troubles == ()
     finally:
@@ -127,22 +127,22 @@ def test_a_folder_of_an_earlier_version_is_copied_and_looked_at_as_it_is(tmp_pat
     assert "form 0003" in check_folder(folder, mend=True).troubles[0]
     assert (folder / "sitters.sqlite").read_bytes() == before
     restore_backup(tmp_path / "b.zip", tmp_path / "new")
-    assert Shelf(tmp_path / "new").all() == []
+    assert Repository(tmp_path / "new").all() == []
     assert check_folder(tmp_path / "new").troubles == ()
 
 
-def test_a_lost_photograph_is_told_and_the_rest_is_kept(shelf: Shelf, tmp_path: Path) -> None:
-    sha = shelf.all()[0].sha256
-    shelf.blobs.path(sha).write_bytes(b"rot")
-    made = write_backup(shelf.folder, tmp_path / "b.zip")
+def test_a_lost_photograph_is_told_and_the_rest_is_kept(repository: Repository, tmp_path: Path) -> None:
+    sha = repository.all()[0].sha256
+    repository.blobs.path(sha).write_bytes(b"rot")
+    made = write_backup(repository.folder, tmp_path / "b.zip")
     assert len(made.lost) == 1
     assert made.photographs == 1
     restore_backup(tmp_path / "b.zip", tmp_path / "new")
-    assert [s.name for s in Shelf(tmp_path / "new").all()] == ["Ada", "Ben"]
+    assert [s.name for s in Repository(tmp_path / "new").all()] == ["Ada", "Ben"]
 
 
 def test_a_backup_that_comes_out_otherwise_is_not_kept(
-    shelf: Shelf, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    repository: Repository, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     write = zipfile.ZipFile.write
 
@@ -155,7 +155,7 @@ def test_a_backup_that_comes_out_otherwise_is_not_kept(
     monkeypatch.setattr(zipfile.ZipFile, "write", unsound_disk)
     there = set(tmp_path.iterdir())
     with pytest.raises(NotKept, match="did not come out as it went in"):
-        write_backup(shelf.folder, tmp_path / "b.zip")
+        write_backup(repository.folder, tmp_path / "b.zip")
     assert set(tmp_path.iterdir()) == there
 
 
@@ -210,81 +210,81 @@ def spoiled(path: Path, how: str) -> None:
         "text",
     ],
 )
-def test_a_spoiled_backup_restores_nothing(shelf: Shelf, tmp_path: Path, how: str) -> None:
-    write_backup(shelf.folder, tmp_path / "b.zip")
+def test_a_spoiled_backup_restores_nothing(repository: Repository, tmp_path: Path, how: str) -> None:
+    write_backup(repository.folder, tmp_path / "b.zip")
     spoiled(tmp_path / "b.zip", how)
     there = set(tmp_path.iterdir())
     with pytest.raises(Refusal, match="backup"):
         restore_backup(tmp_path / "b.zip", tmp_path / "new")
     assert set(tmp_path.iterdir()) == there
     with pytest.raises(Refusal, match="not empty"):
-        restore_backup(tmp_path / "b.zip", shelf.folder)
+        restore_backup(tmp_path / "b.zip", repository.folder)
 
 
-def test_a_check_finds_and_mends(shelf: Shelf, tmp_path: Path) -> None:
-    write_backup(shelf.folder, tmp_path / "b.zip")
-    assert check_folder(shelf.folder) == type(check_folder(shelf.folder))(2, 2, ())
-    sha = shelf.all()[0].sha256
-    shelf.blobs.path(sha).write_bytes(b"rot")
-    shelf.paintings.blobs.path(shelf.paintings.blobs.name_of(PAINTED)).unlink()
-    found = check_folder(shelf.folder)
+def test_a_check_finds_and_mends(repository: Repository, tmp_path: Path) -> None:
+    write_backup(repository.folder, tmp_path / "b.zip")
+    assert check_folder(repository.folder) == type(check_folder(repository.folder))(2, 2, ())
+    sha = repository.all()[0].sha256
+    repository.blobs.path(sha).write_bytes(b"rot")
+    repository.paintings.blobs.path(repository.paintings.blobs.name_of(PAINTED)).unlink()
+    found = check_folder(repository.folder)
     assert len(found.troubles) == 2
     assert "photograph" in found.troubles[0]
-    assert check_folder(shelf.folder, [tmp_path / "b.zip"], mend=False).mended == ()
-    found = check_folder(shelf.folder, [tmp_path / "none.zip", tmp_path / "b.zip"], mend=True)
+    assert check_folder(repository.folder, [tmp_path / "b.zip"], mend=False).mended == ()
+    found = check_folder(repository.folder, [tmp_path / "none.zip", tmp_path / "b.zip"], mend=True)
     assert (found.troubles, len(found.mended)) == ((), 2)
-    assert shelf.photograph(sha) == PHOTO
-    assert check_folder(shelf.folder).troubles == ()
+    assert repository.photograph(sha) == PHOTO
+    assert check_folder(repository.folder).troubles == ()
 
 
-def test_a_check_sees_gaps_in_history_and_settings_that_cannot_be_read(shelf: Shelf) -> None:
-    with closing(sqlite3.connect(shelf.folder / "sitters.sqlite")) as db, db:
+def test_a_check_sees_gaps_in_history_and_settings_that_cannot_be_read(repository: Repository) -> None:
+    with closing(sqlite3.connect(repository.folder / "sitters.sqlite")) as db, db:
         db.execute("DELETE FROM revision WHERE number = 2")
         db.execute("UPDATE stage SET document = '{\"groups\": 99}' WHERE stage = 'values'")
-    words = " ".join(check_folder(shelf.folder).troubles)
+    words = " ".join(check_folder(repository.folder).troubles)
     assert "missing from its history" in words
     assert "settings of values cannot be read" in words
-    (shelf.folder / "sitters.sqlite").write_bytes(b"no database" * 500)
-    assert "cannot be read" in check_folder(shelf.folder).troubles[0]
+    (repository.folder / "sitters.sqlite").write_bytes(b"no database" * 500)
+    assert "cannot be read" in check_folder(repository.folder).troubles[0]
 
 
-def test_seven_days_are_kept_and_take_no_room_twice(shelf: Shelf, tmp_path: Path) -> None:
+def test_seven_days_are_kept_and_take_no_room_twice(repository: Repository, tmp_path: Path) -> None:
     day = date(2026, 3, 27)
     for number in range(KEPT + 3):
-        assert shelf.copies.due(day + timedelta(number))
-        shelf.copies.make(day + timedelta(number))
-        assert not shelf.copies.due(day + timedelta(number))
-    copies = shelf.copies.all()
+        assert repository.copies.due(day + timedelta(number))
+        repository.copies.make(day + timedelta(number))
+        assert not repository.copies.due(day + timedelta(number))
+    copies = repository.copies.all()
     assert [c.day for c in copies] == [(day + timedelta(n)).isoformat() for n in range(9, 2, -1)]
-    database = (shelf.folder / "copies" / copies[0].day / "sitters.sqlite").stat().st_size
+    database = (repository.folder / "copies" / copies[0].day / "sitters.sqlite").stat().st_size
     assert copies[0].size == database, "photographs are there by a second name"
     # A sitter that is gone for good comes back from a copy.
-    gone = shelf.all()[0]
-    shutil.rmtree(shelf.folder / "originals")
-    restore_backup(shelf.folder / "copies" / copies[0].day, tmp_path / "new")
-    assert Shelf(tmp_path / "new").photograph(gone.sha256) == PHOTO
+    gone = repository.all()[0]
+    shutil.rmtree(repository.folder / "originals")
+    restore_backup(repository.folder / "copies" / copies[0].day, tmp_path / "new")
+    assert Repository(tmp_path / "new").photograph(gone.sha256) == PHOTO
     # And a lost photograph is mended from one.
-    assert check_folder(shelf.folder, mend=True).troubles == ()
-    assert shelf.photograph(gone.sha256) == PHOTO
-    shelf.copies.want(False)
-    assert not shelf.copies.due(day + timedelta(30))
+    assert check_folder(repository.folder, mend=True).troubles == ()
+    assert repository.photograph(gone.sha256) == PHOTO
+    repository.copies.want(False)
+    assert not repository.copies.due(day + timedelta(30))
 
 
-def test_the_copy_of_the_day_is_made_by_itself(shelf: Shelf) -> None:
-    daily = Daily(shelf.copies, every=0.01)
+def test_the_copy_of_the_day_is_made_by_itself(repository: Repository) -> None:
+    daily = Daily(repository.copies, every=0.01)
     daily.start()
     for _ in range(500):
-        if shelf.copies.all():
+        if repository.copies.all():
             break
         threading.Event().wait(0.01)
     daily.stop()
-    assert len(shelf.copies.all()) == 1
+    assert len(repository.copies.all()) == 1
 
 
-def test_a_sitter_goes_into_another_studio_as_a_file(shelf: Shelf, tmp_path: Path) -> None:
-    ada = shelf.all()[0]
-    data = shelf.file(ada.id)
-    other = Shelf(tmp_path / "other")
+def test_a_sitter_goes_into_another_studio_as_a_file(repository: Repository, tmp_path: Path) -> None:
+    ada = repository.all()[0]
+    data = repository.file(ada.id)
+    other = Repository(tmp_path / "other")
     taken = other.take_in(data)
     assert (taken.name, taken.note, taken.filename) == ("Ada", "by the window", "a.jpg")
     assert taken.settings == ada.settings
@@ -332,36 +332,36 @@ def changed_sheet(data: bytes, **changes: Any) -> bytes:
     ],
 )
 def test_a_wrong_sitters_file_is_refused_and_keeps_nothing(
-    shelf: Shelf, tmp_path: Path, changes: dict[str, Any], words: str
+    repository: Repository, tmp_path: Path, changes: dict[str, Any], words: str
 ) -> None:
-    other = Shelf(tmp_path / "other")
+    other = Repository(tmp_path / "other")
     with pytest.raises(Refusal, match=words):
-        other.take_in(changed_sheet(shelf.file(shelf.all()[0].id), **changes))
+        other.take_in(changed_sheet(repository.file(repository.all()[0].id), **changes))
     assert other.all() == []
 
 
-def test_a_sitters_file_that_is_refused_leaves_nothing_behind(shelf: Shelf, tmp_path: Path) -> None:
+def test_a_sitters_file_that_is_refused_leaves_nothing_behind(repository: Repository, tmp_path: Path) -> None:
     """Its own photograph is sound, one of a painting is not."""
-    data = shelf.file(shelf.all()[0].id)
+    data = repository.file(repository.all()[0].id)
     out = io.BytesIO()
     with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w") as new:
         for name in old.namelist():
             new.writestr(name, b"spoilt" if name.startswith("paintings/") else old.read(name))
-    other = Shelf(tmp_path / "other")
+    other = Repository(tmp_path / "other")
     with pytest.raises(Refusal):
         other.take_in(out.getvalue())
     assert not other.blobs.names() | other.paintings.blobs.names()
 
 
-def test_moments_of_a_sitters_file_are_read_in_their_own_zone(shelf: Shelf, tmp_path: Path) -> None:
+def test_moments_of_a_sitters_file_are_read_in_their_own_zone(repository: Repository, tmp_path: Path) -> None:
     """Twelve o'clock two hours east of Greenwich is ten there (ISO 8601)."""
-    data = shelf.file(shelf.all()[0].id)
+    data = repository.file(repository.all()[0].id)
     with zipfile.ZipFile(io.BytesIO(data)) as archive:
         sheet = json.loads(archive.read(SHEET))
     for one in (*sheet["facts"], *sheet["paintings"]):
         one["at"] = "2026-11-20T12:00:00+02:00"
     sheet["facts"][0]["struck_at"] = "2026-11-20T13:00:00+02:00"
-    other = Shelf(tmp_path / "other")
+    other = Repository(tmp_path / "other")
     taken = other.take_in(changed_sheet(data, facts=sheet["facts"], paintings=sheet["paintings"]))
     with zipfile.ZipFile(io.BytesIO(other.file(taken.id))) as archive:
         back = json.loads(archive.read(SHEET))
@@ -369,39 +369,39 @@ def test_moments_of_a_sitters_file_are_read_in_their_own_zone(shelf: Shelf, tmp_
     assert back["facts"][0]["struck_at"] == "2026-11-20T11:00:00"
 
 
-def test_a_bomb_in_a_sitters_file_is_not_unpacked(shelf: Shelf, tmp_path: Path) -> None:
+def test_a_bomb_in_a_sitters_file_is_not_unpacked(repository: Repository, tmp_path: Path) -> None:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(SHEET, b" " * (64 << 20))
     with pytest.raises(Refusal, match="far more than photographs"):
-        shelf.take_in(out.getvalue())
-    for junk in (b"", b"PK\x03\x04", os.urandom(500), shelf.file(shelf.all()[0].id)[:-100]):
+        repository.take_in(out.getvalue())
+    for junk in (b"", b"PK\x03\x04", os.urandom(500), repository.file(repository.all()[0].id)[:-100]):
         with pytest.raises(Refusal):
-            shelf.take_in(junk)
+            repository.take_in(junk)
 
 
-def spoilt(data: bytes, lot: random.Random) -> bytes:
+def spoilt(data: bytes, seed: random.Random) -> bytes:
     """With some bytes changed, mostly where an archive says what is in it."""
     changed = bytearray(data)
-    for _ in range(lot.randrange(1, 12)):
-        near_the_end = len(changed) - 1 - lot.randrange(min(len(changed), 1200))
-        changed[lot.choice((near_the_end, lot.randrange(len(changed))))] = lot.randrange(256)
+    for _ in range(seed.randrange(1, 12)):
+        near_the_end = len(changed) - 1 - seed.randrange(min(len(changed), 1200))
+        changed[seed.choice((near_the_end, seed.randrange(len(changed))))] = seed.randrange(256)
     return bytes(changed)
 
 
-def test_however_an_archive_is_spoilt_it_is_read_or_refused(shelf: Shelf, tmp_path: Path) -> None:
+def test_however_an_archive_is_spoilt_it_is_read_or_refused(repository: Repository, tmp_path: Path) -> None:
     """Bad sums, streams that cannot be unpacked, names that are no text: never anything but a sentence."""
-    write_backup(shelf.folder, tmp_path / "whole.zip")
-    whole, lot = (tmp_path / "whole.zip").read_bytes(), random.Random(5)
-    sitter = shelf.file(shelf.all()[0].id)
+    write_backup(repository.folder, tmp_path / "whole.zip")
+    whole, seed = (tmp_path / "whole.zip").read_bytes(), random.Random(5)
+    sitter = repository.file(repository.all()[0].id)
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(SHEET, b'{"format": "truesitter-sitter"}' * 40)
         archive.writestr("é", b"x")
     for number in range(250):
-        (tmp_path / "b.zip").write_bytes(spoilt(whole, lot))
+        (tmp_path / "b.zip").write_bytes(spoilt(whole, seed))
         with suppress(Refusal):
             restore_backup(tmp_path / "b.zip", tmp_path / f"new-{number}")
         for data in (sitter, out.getvalue()):
             with suppress(Refusal):
-                shelf.take_in(spoilt(data, lot))
+                repository.take_in(spoilt(data, seed))

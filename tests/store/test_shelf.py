@@ -27,14 +27,14 @@ from truesitter.store.rows.models import Base
 from truesitter.store.settings.edits import Edit, ListEdit, edited
 from truesitter.store.settings.history import NothingToUndo
 from truesitter.store.settings.sitter import UnknownSitter, clean_filename
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 
 
 @pytest.fixture
-def shelf(tmp_path: Path) -> Shelf:
-    return Shelf(tmp_path / "data")
+def repository(tmp_path: Path) -> Repository:
+    return Repository(tmp_path / "data")
 
 
 def files(folder: Path) -> list[Path]:
@@ -42,11 +42,11 @@ def files(folder: Path) -> list[Path]:
 
 
 def test_the_original_is_kept_byte_for_byte_and_survives_a_restart(tmp_path: Path) -> None:
-    first = Shelf(tmp_path)
+    first = Repository(tmp_path)
     kept = first.add(PHOTO, "studio.jpg", note=" by the window ")
     first.change(kept.id, "values", Edit("Three groups", {"groups": 3}))
     first.close()
-    again = Shelf(tmp_path)
+    again = Repository(tmp_path)
     assert again.photograph(kept.sha256) == PHOTO
     found = again.get(kept.id)
     assert (found.name, found.note, found.width, found.height) == ("studio", "by the window", 64, 80)
@@ -76,39 +76,39 @@ def test_migrations_lead_to_the_tables_the_code_uses(tmp_path: Path) -> None:
         assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
 
 
-def test_a_photograph_that_cannot_be_used_leaves_no_trace(shelf: Shelf, tmp_path: Path) -> None:
+def test_a_photograph_that_cannot_be_used_leaves_no_trace(repository: Repository, tmp_path: Path) -> None:
     for bad in (b"", b"words", PHOTO[: len(PHOTO) // 2]):
         with pytest.raises(UnusablePhotograph):
-            shelf.add(bad, "bad.jpg")
-    assert shelf.all() == []
+            repository.add(bad, "bad.jpg")
+    assert repository.all() == []
     assert files(tmp_path) == []
 
 
-def test_a_deleted_sitter_comes_back_whole_until_it_is_purged(shelf: Shelf, tmp_path: Path) -> None:
-    kept, twin = shelf.add(PHOTO, "a.jpg"), shelf.add(PHOTO, "b.jpg")
-    shelf.change(kept.id, "values", Edit("Four groups", {"groups": 4}))
-    shelf.delete(kept.id)
-    assert [s.id for s in shelf.all()] == [twin.id]
+def test_a_deleted_sitter_comes_back_whole_until_it_is_purged(repository: Repository, tmp_path: Path) -> None:
+    kept, twin = repository.add(PHOTO, "a.jpg"), repository.add(PHOTO, "b.jpg")
+    repository.change(kept.id, "values", Edit("Four groups", {"groups": 4}))
+    repository.delete(kept.id)
+    assert [s.id for s in repository.all()] == [twin.id]
     with pytest.raises(UnknownSitter):
-        shelf.get(kept.id)
-    assert shelf.restore(kept.id).settings.values.groups == 4
+        repository.get(kept.id)
+    assert repository.restore(kept.id).settings.values.groups == 4
 
-    shelf.delete(kept.id)
-    shelf.purge()
+    repository.delete(kept.id)
+    repository.purge()
     with pytest.raises(UnknownSitter):
-        shelf.restore(kept.id)
+        repository.restore(kept.id)
     assert len(files(tmp_path)) == 1, "the twin still needs the photograph"
-    shelf.delete(twin.id)
-    shelf.purge()
+    repository.delete(twin.id)
+    repository.purge()
     assert files(tmp_path) == []
 
 
-def test_renaming_needs_a_name(shelf: Shelf) -> None:
-    kept = shelf.add(PHOTO, "a.jpg", "Elske")
-    assert shelf.rename(kept.id, "  Elske Thornbury ").name == "Elske Thornbury"
+def test_renaming_needs_a_name(repository: Repository) -> None:
+    kept = repository.add(PHOTO, "a.jpg", "Elske")
+    assert repository.rename(kept.id, "  Elske Thornbury ").name == "Elske Thornbury"
     with pytest.raises(Refusal, match="name"):
-        shelf.rename(kept.id, "   ")
-    assert shelf.get(kept.id).name == "Elske Thornbury"
+        repository.rename(kept.id, "   ")
+    assert repository.get(kept.id).name == "Elske Thornbury"
 
 
 @pytest.mark.parametrize(
@@ -127,11 +127,11 @@ def test_hostile_file_names_become_plain_ones(given: str, kept: str) -> None:
     assert clean_filename(given) == kept
 
 
-def test_a_change_that_changes_nothing_is_no_change(shelf: Shelf) -> None:
-    kept = shelf.add(PHOTO, "a.jpg")
-    assert shelf.change(kept.id, "values", Edit("Nothing", {"groups": 5})).edition == 0
+def test_a_change_that_changes_nothing_is_no_change(repository: Repository) -> None:
+    kept = repository.add(PHOTO, "a.jpg")
+    assert repository.change(kept.id, "values", Edit("Nothing", {"groups": 5})).revision == 0
     with pytest.raises(Refusal, match="no stage"):
-        shelf.change(kept.id, "weather", Edit("Rain", {"groups": 5}))
+        repository.change(kept.id, "weather", Edit("Rain", {"groups": 5}))
 
 
 def test_a_write_that_breaks_off_leaves_nothing_behind(tmp_path: Path) -> None:
@@ -152,14 +152,14 @@ def test_a_write_that_breaks_off_leaves_nothing_behind(tmp_path: Path) -> None:
     assert blobs.get(name) == b"whole"
 
 
-def test_the_made_up_sitters_are_put_on_an_empty_shelf_only_once(shelf: Shelf) -> None:
-    seed(shelf)
-    seed(shelf)
-    sitters = shelf.all()
+def test_the_made_up_sitters_are_put_on_an_empty_shelf_only_once(repository: Repository) -> None:
+    seed(repository)
+    seed(repository)
+    sitters = repository.all()
     assert len(sitters) == 3
     assert any(s.settings.hair.guides for s in sitters)
     assert any(s.settings.regions.scribbles for s in sitters)
-    assert all(shelf.facts.all(s.id, "pass done") and s.note for s in sitters)
+    assert all(repository.facts.all(s.id, "pass done") and s.note for s in sitters)
 
 
 class History(RuleBasedStateMachine):
@@ -170,12 +170,12 @@ class History(RuleBasedStateMachine):
         import tempfile
 
         self.folder = tempfile.TemporaryDirectory()
-        self.shelf = Shelf(Path(self.folder.name))
-        self.id = self.shelf.add(PHOTO, "a.jpg").id
+        self.repository = Repository(Path(self.folder.name))
+        self.id = self.repository.add(PHOTO, "a.jpg").id
         self.states, self.at = [StudySettings()], 0
 
     def teardown(self) -> None:
-        self.shelf.close()
+        self.repository.close()
         self.folder.cleanup()
 
     @rule(groups=st.integers(2, 9))
@@ -203,31 +203,31 @@ class History(RuleBasedStateMachine):
     def _apply(self, stage: str, edit: Edit) -> None:
         now = self.states[self.at]
         after = now.model_copy(update={stage: edited(getattr(now, stage), edit)})
-        self.shelf.change(self.id, stage, edit)
+        self.repository.change(self.id, stage, edit)
         if after != now:
             self.states = [*self.states[: self.at + 1], after]
             self.at += 1
 
     @rule()
     def start_anew(self) -> None:
-        self.shelf.close()
-        self.shelf = Shelf(Path(self.folder.name))
+        self.repository.close()
+        self.repository = Repository(Path(self.folder.name))
 
     @precondition(lambda self: self.at > 0)
     @rule()
     def undo(self) -> None:
-        self.shelf.undo(self.id)
+        self.repository.undo(self.id)
         self.at -= 1
 
     @precondition(lambda self: self.at + 1 < len(self.states))
     @rule()
     def redo(self) -> None:
-        self.shelf.redo(self.id)
+        self.repository.redo(self.id)
         self.at += 1
 
     @invariant()
     def the_shelf_agrees(self) -> None:
-        kept = self.shelf.get(self.id)
+        kept = self.repository.get(self.id)
         assert kept.settings == self.states[self.at]
         assert (kept.undo is None) == (self.at == 0)
         assert (kept.redo is None) == (self.at + 1 == len(self.states))
@@ -237,9 +237,9 @@ TestHistory = History.TestCase
 TestHistory.settings = settings(max_examples=25, stateful_step_count=20, deadline=None)
 
 
-def test_there_is_an_end_to_undo_and_redo(shelf: Shelf) -> None:
-    kept = shelf.add(PHOTO, "a.jpg")
+def test_there_is_an_end_to_undo_and_redo(repository: Repository) -> None:
+    kept = repository.add(PHOTO, "a.jpg")
     with pytest.raises(NothingToUndo, match="undo"):
-        shelf.undo(kept.id)
+        repository.undo(kept.id)
     with pytest.raises(NothingToUndo, match="bring back"):
-        shelf.redo(kept.id)
+        repository.redo(kept.id)

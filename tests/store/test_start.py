@@ -29,7 +29,7 @@ from tests.conftest import jpeg
 from truesitter.store.backup.lock import copying, folder_lock
 from truesitter.store.files.blobs import Blobs
 from truesitter.store.rows import database
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.trouble import UnusableFolder, words_for
 from truesitter.web.server.app import create_app
 from truesitter.web.server.serving import run
@@ -40,9 +40,9 @@ NOBODY = 65534
 
 @pytest.fixture
 def folder(tmp_path: Path) -> Path:
-    shelf = Shelf(tmp_path / "data")
-    shelf.add(PHOTO, "a.jpg")
-    shelf.close()
+    repository = Repository(tmp_path / "data")
+    repository.add(PHOTO, "a.jpg")
+    repository.close()
     return tmp_path / "data"
 
 
@@ -133,7 +133,7 @@ def test_a_folder_that_cannot_be_written_to_is_said(folder: Path) -> None:
         for path in everything:
             path.chmod(0o555 if path.is_dir() else 0o444)
         with as_somebody_else():
-            for start in (lambda: run(mine, free_port()), lambda: Shelf(mine)):
+            for start in (lambda: run(mine, free_port()), lambda: Repository(mine)):
                 with pytest.raises(UnusableFolder, match="may not be written to"):
                     start()
         for path in everything:
@@ -153,18 +153,20 @@ def little_room(largest: int) -> Iterator[None]:
 
 
 def test_a_full_disk_is_said_and_loses_nothing(folder: Path) -> None:
-    shelf = Shelf(folder)
-    (sitter,) = shelf.all()
+    repository = Repository(folder)
+    (sitter,) = repository.all()
     large = jpeg(np.random.default_rng(1).integers(0, 255, (700, 700, 3), dtype=np.uint8))
-    with TestClient(create_app(shelf), base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
+    with TestClient(
+        create_app(repository), base_url="http://127.0.0.1", raise_server_exceptions=False
+    ) as client:
         with little_room(4096):
             put = client.post("/api/sitters", files={"photo": ("b.jpg", large, "image/jpeg")})
             change = client.patch(f"/api/sitters/{sitter.id}/settings/values", json={"set": {"groups": 3}})
         for answer in (put, change):
             assert answer.status_code == 507
             assert "disk" in answer.json()["detail"]
-        assert [s.id for s in shelf.all()] == [sitter.id]
-        assert shelf.get(sitter.id).undo is None
+        assert [s.id for s in repository.all()] == [sitter.id]
+        assert repository.get(sitter.id).undo is None
         assert client.post("/api/sitters", files={"photo": ("b.jpg", large, "image/jpeg")}).status_code == 201
     assert not list((folder / "originals").rglob(".part-*"))
 
@@ -203,19 +205,19 @@ def test_a_migration_that_breaks_off_leaves_the_database_as_it_was(tmp_path: Pat
 
 
 def test_tidying_spares_what_is_new_and_what_is_being_copied(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
-    stray = shelf.blobs.put(b"its row is about to be written")
+    repository = Repository(tmp_path)
+    stray = repository.blobs.put(b"its row is about to be written")
     began = time.time() - 60
-    shelf.purge(began)
-    assert shelf.blobs.names() == {stray}
-    sitter = shelf.add(PHOTO, "a.jpg")
-    shelf.delete(sitter.id)
+    repository.purge(began)
+    assert repository.blobs.names() == {stray}
+    sitter = repository.add(PHOTO, "a.jpg")
+    repository.delete(sitter.id)
     with copying(tmp_path):
-        shelf.purge(time.time() + 60)
-        assert stray in shelf.blobs.names(), "someone is copying"
-    assert shelf.restore(sitter.id).id == sitter.id
-    shelf.purge(time.time() + 60)
-    assert shelf.blobs.names() == {sitter.sha256}
+        repository.purge(time.time() + 60)
+        assert stray in repository.blobs.names(), "someone is copying"
+    assert repository.restore(sitter.id).id == sitter.id
+    repository.purge(time.time() + 60)
+    assert repository.blobs.names() == {sitter.sha256}
 
 
 def test_what_is_put_in_again_counts_as_new(tmp_path: Path) -> None:
@@ -230,5 +232,5 @@ def test_what_is_put_in_again_counts_as_new(tmp_path: Path) -> None:
 def test_a_folder_that_is_a_file_is_said(tmp_path: Path) -> None:
     (tmp_path / "data").write_text("x")
     with pytest.raises(UnusableFolder, match="is not a folder"):
-        Shelf(tmp_path / "data")
+        Repository(tmp_path / "data")
     shutil.rmtree(tmp_path)

@@ -10,7 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import truth
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 ROOT = Path(__file__).parents[2]
@@ -28,10 +28,10 @@ def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     (static / "index.html").write_text("<title>front end</title>")
     (static / "assets" / "app.js").write_text("1")
     (folder / "secret.txt").write_text("secret")
-    shelf = Shelf(folder / "data")
-    with TestClient(create_app(shelf, static), base_url="http://127.0.0.1") as client:
+    repository = Repository(folder / "data")
+    with TestClient(create_app(repository, static), base_url="http://127.0.0.1") as client:
         yield client
-    shelf.close()
+    repository.close()
 
 
 @pytest.fixture(scope="module")

@@ -15,7 +15,7 @@ import uvicorn
 from fastapi.testclient import TestClient
 
 from tests.conftest import jpeg, made_head
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.http.dependencies import WRITERS
 from truesitter.web.server import connections
 from truesitter.web.server.app import create_app
@@ -29,8 +29,8 @@ def served(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[int]:
     """The application as it is served, with less patience than usual; its port."""
     monkeypatch.setattr(connections, "SPEAKS_WITHIN", PATIENCE)
     monkeypatch.setattr(connections, "MOST_OF_ONE", 30)
-    shelf = Shelf(tmp_path)
-    config = uvicorn.Config(create_app(shelf), log_level="critical", http=PatientProtocol)
+    repository = Repository(tmp_path)
+    config = uvicorn.Config(create_app(repository), log_level="critical", http=PatientProtocol)
     server = uvicorn.Server(config)
     with socket.socket() as listening:
         listening.bind(("127.0.0.1", 0))
@@ -40,7 +40,7 @@ def served(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[int]:
         yield int(listening.getsockname()[1])
         server.should_exit = True
         thread.join(20)
-    shelf.close()
+    repository.close()
 
 
 def closed(peer: socket.socket, within: float) -> bool:
@@ -124,9 +124,9 @@ def test_what_breaks_off_on_its_way_is_no_bug(
 
 def test_readers_are_answered_while_many_wait_to_write(tmp_path: Path) -> None:
     """Sixty writers wait for a lock that another program holds; who only reads gets an answer at once."""
-    shelf, other = Shelf(tmp_path), Shelf(tmp_path)
-    sitter = shelf.add(jpeg(made_head()), "a.jpg").id
-    with TestClient(create_app(shelf, tmp_path), base_url="http://127.0.0.1") as client:
+    repository, other = Repository(tmp_path), Repository(tmp_path)
+    sitter = repository.add(jpeg(made_head()), "a.jpg").id
+    with TestClient(create_app(repository, tmp_path), base_url="http://127.0.0.1") as client:
         done: list[int] = []
 
         def write() -> None:
@@ -145,5 +145,5 @@ def test_readers_are_answered_while_many_wait_to_write(tmp_path: Path) -> None:
             writer.join()
     assert done == [200] * 60
     assert WRITERS < 40, "fewer than there are threads"
-    shelf.close()
+    repository.close()
     other.close()

@@ -22,14 +22,14 @@ from truesitter.core.refusal import Refusal
 from truesitter.formats.documents.log_files import log_json
 from truesitter.store.access.passphrase import SIGNING
 from truesitter.store.backup.backup import restore_backup, write_backup
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.access.sessions import (
     COOKIE,
     FREE_ATTEMPTS,
     FREE_FROM_ONE,
     STAYS,
-    Door,
     Opening,
+    SessionAuth,
     Throttle,
     TooMany,
 )
@@ -54,16 +54,16 @@ def clock() -> Clock:
 
 
 @pytest.fixture
-def shelf(tmp_path: Path) -> Shelf:
-    shelf = Shelf(tmp_path / "data")
-    shelf.passphrase.set(WORDS)
-    return shelf
+def repository(tmp_path: Path) -> Repository:
+    repository = Repository(tmp_path / "data")
+    repository.passphrase.set(WORDS)
+    return repository
 
 
 @pytest.fixture
-def studio(shelf: Shelf, clock: Clock) -> Iterator[TestClient]:
-    door = Door(shelf.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
-    with TestClient(create_app(shelf, door=door), base_url=HOST) as client:
+def studio(repository: Repository, clock: Clock) -> Iterator[TestClient]:
+    door = SessionAuth(repository.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
+    with TestClient(create_app(repository, door=door), base_url=HOST) as client:
         yield client
 
 
@@ -102,11 +102,11 @@ def test_the_passphrase_lets_in_and_history_says_who(studio: TestClient, made_ph
 
 
 def test_a_session_is_worth_nothing_when_changed_old_or_of_another_passphrase(
-    studio: TestClient, shelf: Shelf, monkeypatch: pytest.MonkeyPatch
+    studio: TestClient, repository: Repository, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     come_in(studio)
     session = studio.cookies[COOKIE]
-    door = Door(shelf.passphrase, Opening(8440))
+    door = SessionAuth(repository.passphrase, Opening(8440))
     assert door.who(session) == "Ada"
     for forged in (
         # In the middle: the last letter has bits that mean nothing.
@@ -124,9 +124,9 @@ def test_a_session_is_worth_nothing_when_changed_old_or_of_another_passphrase(
     monkeypatch.setattr(time, "time", lambda: real() + STAYS + 5)
     assert door.who(session) is None
     monkeypatch.setattr(time, "time", real)
-    shelf.passphrase.set("another one now")
-    assert Door(shelf.passphrase, Opening(8440)).who(session) is None
-    assert not shelf.passphrase.fits(WORDS)
+    repository.passphrase.set("another one now")
+    assert SessionAuth(repository.passphrase, Opening(8440)).who(session) is None
+    assert not repository.passphrase.fits(WORDS)
 
 
 def test_guessing_is_made_to_wait_longer_each_time(studio: TestClient, clock: Clock) -> None:
@@ -175,30 +175,30 @@ def test_another_name_each_time_does_not_help_a_machine(clock: Clock) -> None:
     throttle.check("2001:db8:0:1::1", "somebody new")
 
 
-def test_leaving_ends_the_session_for_every_copy_of_it(studio: TestClient, shelf: Shelf) -> None:
+def test_leaving_ends_the_session_for_every_copy_of_it(studio: TestClient, repository: Repository) -> None:
     come_in(studio)
     copied = studio.cookies[COOKIE]
     studio.delete("/api/door")
     studio.cookies.clear()
     with_copy = {"Cookie": f"{COOKIE}={copied}"}
     assert studio.get("/api/sitters", headers=with_copy).status_code == 401
-    assert Door(shelf.passphrase, Opening(8440)).who(copied) is None, "after a restart too"
+    assert SessionAuth(repository.passphrase, Opening(8440)).who(copied) is None, "after a restart too"
     come_in(studio)
     assert studio.get("/api/sitters").status_code == 200
 
 
 def test_ended_sessions_are_kept_as_long_as_they_could_be_shown(
-    shelf: Shelf, monkeypatch: pytest.MonkeyPatch
+    repository: Repository, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     import time
 
-    ended, real = shelf.passphrase.ended(100), time.time
+    ended, real = repository.passphrase.ended(100), time.time
     ended.add("first")
     ended.add("second")
     assert [ended.has(n) for n in ("first", "second", "third")] == [True, True, False]
     monkeypatch.setattr(time, "time", lambda: real() + 101)
     ended.add("third")
-    kept = shelf.studio.get("ended sessions")
+    kept = repository.studio.get("ended sessions")
     assert kept is not None
     assert list(kept["sessions"]) == ["third"]
 
@@ -221,10 +221,10 @@ def test_a_page_elsewhere_sets_nothing_going(client: TestClient, site: str) -> N
     assert client.get("/", headers={"Sec-Fetch-Site": site}).status_code == 200
 
 
-def test_only_the_owner_takes_backups_and_knows_the_folder(shelf: Shelf, clock: Clock) -> None:
+def test_only_the_owner_takes_backups_and_knows_the_folder(repository: Repository, clock: Clock) -> None:
     """By where a request comes from, which no header changes."""
-    door = Door(shelf.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
-    app = create_app(shelf, door=door)
+    door = SessionAuth(repository.passphrase, Opening(8440, ("studio.local",)), Throttle(clock))
+    app = create_app(repository, door=door)
     for machine, is_owner in (("10.0.0.7", False), ("127.0.0.1", True)):
         with TestClient(app, base_url=HOST, client=(machine, 5000)) as painter:
             come_in(painter)
@@ -232,13 +232,13 @@ def test_only_the_owner_takes_backups_and_knows_the_folder(shelf: Shelf, clock: 
             backup = painter.get("/api/keeping/backup", headers=said)
             keeping = painter.get("/api/keeping", headers=said)
         assert backup.status_code == (200 if is_owner else 403)
-        assert (str(shelf.folder) in keeping.text) == is_owner
+        assert (str(repository.folder) in keeping.text) == is_owner
 
 
-def test_no_header_makes_a_machine_another(shelf: Shelf) -> None:
+def test_no_header_makes_a_machine_another(repository: Repository) -> None:
     """As it is served: guesses from one machine that says each time that it is another one."""
-    shelf.close()
-    with Server(shelf.folder, "--studio", "--processes", "0") as server:
+    repository.close()
+    with Server(repository.folder, "--studio", "--processes", "0") as server:
         for number in range(FREE_ATTEMPTS + 1):
             said = {"X-Forwarded-For": f"10.0.0.{number}", "X-Real-IP": f"10.0.0.{number}"}
             asked = {"painter": "Ada", "passphrase": "guess guess guess"}
@@ -255,23 +255,23 @@ def test_every_answer_says_how_long_it_holds(client: TestClient, sitter: str) ->
 
 
 def test_a_file_brings_no_entries_under_the_name_of_others(
-    studio: TestClient, shelf: Shelf, made_photo: bytes
+    studio: TestClient, repository: Repository, made_photo: bytes
 ) -> None:
-    sitter = shelf.add(made_photo, "a.jpg").id
+    sitter = repository.add(made_photo, "a.jpg").id
     for painter in ("Ada", "Ben", ""):
-        shelf.log.add(Noted(words=painter or "nobody"), sitter, by=painter)
-    saved, log = shelf.file(sitter), log_json(shelf.log.of(sitter))
+        repository.log.add(Noted(words=painter or "nobody"), sitter, by=painter)
+    saved, log = repository.file(sitter), log_json(repository.log.of(sitter))
     come_in(studio, "Ben")
     taken = studio.post("/api/sitter-files", files={"file": ("a.zip", saved)}).json()["id"]
-    assert [e.painter for e in shelf.log.of(taken)] == ["Ada, brought in by Ben", "Ben", ""]
-    other = shelf.add(made_photo, "b.jpg").id
+    assert [e.painter for e in repository.log.of(taken)] == ["Ada, brought in by Ben", "Ben", ""]
+    other = repository.add(made_photo, "b.jpg").id
     fresh = log.replace(sitter, other)
-    for entry in shelf.log.of(sitter):
+    for entry in repository.log.of(sitter):
         fresh = fresh.replace(entry.id, entry.id[::-1])
     assert studio.post(f"/api/sitters/{other}/log/file", files={"file": ("a.json", fresh)}).json() == {
         "new": 3
     }
-    assert [e.painter for e in shelf.log.of(other)] == ["Ada, brought in by Ben", "Ben", ""]
+    assert [e.painter for e in repository.log.of(other)] == ["Ada, brought in by Ben", "Ben", ""]
 
 
 def test_other_names_and_pages_elsewhere_are_turned_away(studio: TestClient, made_photo: bytes) -> None:
@@ -308,42 +308,44 @@ def test_alone_there_is_no_door(client: TestClient) -> None:
     assert client.get("/api/door/code.svg").status_code == 404
 
 
-def test_a_passphrase_is_kept_as_a_hash_only(shelf: Shelf) -> None:
+def test_a_passphrase_is_kept_as_a_hash_only(repository: Repository) -> None:
     for short in ("", "short", "x" * 300):
         with pytest.raises(Refusal, match="10 to 200"):
-            shelf.passphrase.set(short)
-    shelf.close()
-    kept = b"".join(p.read_bytes() for p in shelf.folder.glob("sitters.sqlite*"))
+            repository.passphrase.set(short)
+    repository.close()
+    kept = b"".join(p.read_bytes() for p in repository.folder.glob("sitters.sqlite*"))
     assert b"$argon2id$" in kept
     assert WORDS.encode() not in kept
 
 
-def test_no_backup_and_no_copy_holds_the_key_that_signs_sessions(shelf: Shelf, tmp_path: Path) -> None:
-    key = shelf.passphrase.signing_key
-    assert (shelf.folder / SIGNING).stat().st_mode & 0o077 == 0, "for the owner's eyes only"
-    write_backup(shelf.folder, tmp_path / "b.zip")
-    shelf.copies.make(date(2026, 11, 29))
+def test_no_backup_and_no_copy_holds_the_key_that_signs_sessions(
+    repository: Repository, tmp_path: Path
+) -> None:
+    key = repository.passphrase.signing_key
+    assert (repository.folder / SIGNING).stat().st_mode & 0o077 == 0, "for the owner's eyes only"
+    write_backup(repository.folder, tmp_path / "b.zip")
+    repository.copies.make(date(2026, 11, 29))
     with zipfile.ZipFile(tmp_path / "b.zip") as archive:
         held = b"".join(archive.read(name) for name in archive.namelist())
-    for path in (shelf.folder / "copies").rglob("*"):
+    for path in (repository.folder / "copies").rglob("*"):
         held += path.read_bytes() if path.is_file() else b""
     assert key.encode() not in held
     restore_backup(tmp_path / "b.zip", tmp_path / "new")
-    restored = Shelf(tmp_path / "new")
+    restored = Repository(tmp_path / "new")
     assert restored.passphrase.fits(WORDS)
     assert restored.passphrase.signing_key != key, "made anew"
     assert restored.passphrase.signing_key == restored.passphrase.signing_key
     restored.close()
 
 
-def test_a_key_that_lay_in_the_database_is_worth_nothing_any_more(shelf: Shelf) -> None:
-    kept = shelf.studio.get("door")
+def test_a_key_that_lay_in_the_database_is_worth_nothing_any_more(repository: Repository) -> None:
+    kept = repository.studio.get("door")
     assert kept is not None
-    shelf.studio.put("door", {**kept, "signing": "ab" * 32})
-    (shelf.folder / SIGNING).write_text("ab" * 32)
-    assert shelf.passphrase.signing_key != "ab" * 32
-    assert shelf.studio.get("door") == kept
-    assert shelf.passphrase.fits(WORDS)
+    repository.studio.put("door", {**kept, "signing": "ab" * 32})
+    (repository.folder / SIGNING).write_text("ab" * 32)
+    assert repository.passphrase.signing_key != "ab" * 32
+    assert repository.studio.get("door") == kept
+    assert repository.passphrase.fits(WORDS)
 
 
 def test_a_studio_without_a_passphrase_does_not_open(tmp_path: Path) -> None:

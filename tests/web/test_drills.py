@@ -15,15 +15,15 @@ from tests.web.conftest import put_in
 from truesitter.core.drills.drill_habits import TRAINS, wanted_by
 from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS
 from truesitter.core.easel.correct.painting_habits import Habit
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
 @pytest.fixture(scope="module")
 def own(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[TestClient, str]]:
     """A shelf of its own with one sitter, and the address of its drills."""
-    shelf = Shelf(tmp_path_factory.mktemp("drills"))
-    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+    repository = Repository(tmp_path_factory.mktemp("drills"))
+    with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
         sitter = put_in(client, truth("tobias").data).json()["id"]
         yield client, f"/api/sitters/{sitter}/drills"
 
@@ -106,7 +106,7 @@ def test_nonsense_is_refused(own: tuple[TestClient, str], spoilt: dict[str, Any]
 
 
 def test_a_picture_without_a_face_or_hair_says_so(tmp_path: Path) -> None:
-    client = TestClient(create_app(Shelf(tmp_path)), base_url="http://127.0.0.1")
+    client = TestClient(create_app(Repository(tmp_path)), base_url="http://127.0.0.1")
     grey = made_head(200, 240)
     grey[:] = 128
     sitter = put_in(client, jpeg(grey)).json()["id"]
@@ -124,12 +124,12 @@ def test_rounds_are_kept_for_each_painter_and_for_good(tmp_path: Path) -> None:
     from truesitter.core.drills.rounds import Score
     from truesitter.store.log.drills import Asked
 
-    shelf = Shelf(tmp_path)
+    repository = Repository(tmp_path)
     for painter, off in (("Ada", 0.5), ("Ben", 2.0)):
-        assert shelf.drills.add(Asked("value", "a" * 8, 1.0, 1, "s"), Score(off, off < 1, ""), painter)
-    assert not shelf.drills.add(Asked("value", "a" * 8, 1.0, 1, "s"), Score(0, True, ""), "Ada")
-    shelf.close()
-    again = Shelf(tmp_path)
+        assert repository.drills.add(Asked("value", "a" * 8, 1.0, 1, "s"), Score(off, off < 1, ""), painter)
+    assert not repository.drills.add(Asked("value", "a" * 8, 1.0, 1, "s"), Score(0, True, ""), "Ada")
+    repository.close()
+    again = Repository(tmp_path)
     assert [r.told.off for r in again.drills.latest("value", "Ada")] == [0.5]
     assert [r.told.right for r in again.drills.latest("value", "Ben")] == [False]
     assert again.drills.latest("value", "") == []

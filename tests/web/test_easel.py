@@ -273,9 +273,9 @@ def test_habits_are_those_of_the_paintings_photographed_last() -> None:
         easel = EaselSettings.model_validate({"paintings": rows})
         return SimpleNamespace(id=name, settings=SimpleNamespace(easel=easel))
 
-    shelf = [
+    repository = [
         sitter("new", "2020-01-01", "2026-03-01"), sitter("none"), sitter("old", "2025-01-01"),
         sitter("middle", "2026-02-01"),
     ]  # fmt: skip
-    assert [s.id for s in last_photographed(shelf, 2)] == ["middle", "new"]
-    assert [s.id for s in last_photographed(shelf)] == ["old", "middle", "new"]
+    assert [s.id for s in last_photographed(repository, 2)] == ["middle", "new"]
+    assert [s.id for s in last_photographed(repository)] == ["old", "middle", "new"]

@@ -23,7 +23,7 @@ from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.store.settings import tubes
 from truesitter.store.settings.edits import Edit
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.settings.tubes import Stock
 from truesitter.web.server.app import create_app
 
@@ -31,28 +31,28 @@ PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 
 
 @contextmanager
-def statements(shelf: Shelf) -> Iterator[list[str]]:
+def statements(repository: Repository) -> Iterator[list[str]]:
     """What is asked of the database meanwhile."""
     asked: list[str] = []
 
     def note(*about: object) -> None:
         asked.append(str(about[2]))
 
-    event.listen(shelf._engine, "after_cursor_execute", note)
+    event.listen(repository._engine, "after_cursor_execute", note)
     yield asked
-    event.remove(shelf._engine, "after_cursor_execute", note)
+    event.remove(repository._engine, "after_cursor_execute", note)
 
 
 @pytest.mark.parametrize("path", ["/api/sitters", "/api/log/paintings"])
 def test_a_list_costs_as_many_queries_with_three_sitters_as_with_forty(tmp_path: Path, path: str) -> None:
-    shelf, counted = Shelf(tmp_path), []
+    repository, counted = Repository(tmp_path), []
     for number in (3, 40):
-        while len(shelf.all()) < number:
-            sitter = shelf.add(PHOTO, "a.jpg").id
-            shelf.change(sitter, "values", Edit("Three", {"groups": 3}))
-            shelf.log.add(Began(work=work()), sitter, by=f"painter {number % 3}")
-            shelf.facts.add(sitter, "pass done", {"school": "x", "pass": "y"})
-        fresh = Shelf(tmp_path)
+        while len(repository.all()) < number:
+            sitter = repository.add(PHOTO, "a.jpg").id
+            repository.change(sitter, "values", Edit("Three", {"groups": 3}))
+            repository.log.add(Began(work=work()), sitter, by=f"painter {number % 3}")
+            repository.facts.add(sitter, "pass done", {"school": "x", "pass": "y"})
+        fresh = Repository(tmp_path)
         with (
             TestClient(create_app(fresh, tmp_path), base_url="http://127.0.0.1") as client,
             statements(fresh) as asked,
@@ -66,45 +66,45 @@ def test_a_list_costs_as_many_queries_with_three_sitters_as_with_forty(tmp_path:
 
 def test_an_entry_reads_no_more_of_a_long_log_than_of_a_short_one(tmp_path: Path) -> None:
     """Rows that are loaded while entries of each kind are added, and one is struck out."""
-    shelf, loaded = Shelf(tmp_path), {}
+    repository, loaded = Repository(tmp_path), {}
     rows: list[object] = []
-    event.listen(shelf._sessions.writing.class_, "loaded_as_persistent", lambda _, row: rows.append(row))
+    event.listen(repository._sessions.writing.class_, "loaded_as_persistent", lambda _, row: rows.append(row))
     for entries in (100, 5000):
-        sitter = shelf.add(PHOTO, "a.jpg").id
-        fill(shelf, sitter, entries, 50)
-        shelf.log.pace()
+        sitter = repository.add(PHOTO, "a.jpg").id
+        fill(repository, sitter, entries, 50)
+        repository.log.pace()
         rows.clear()
-        ahead = shelf.log.add(NextTime(words="the eye"), sitter)
-        began = shelf.log.add(Began(work=work(key="new")), sitter)
+        ahead = repository.log.add(NextTime(words="the eye"), sitter)
+        began = repository.log.add(Began(work=work(key="new")), sitter)
         with pytest.raises(Refusal, match="goes on"):
-            shelf.log.add(Began(), sitter)
-        shelf.log.add(Noted(words="x", sitting=began.id), sitter)
-        shelf.log.add(Turned(sitting=began.id, done=1, work=work(key="other")), sitter)
-        shelf.log.add(Judged(liked=3), sitter)
-        shelf.log.add(Settled(entry=ahead.id), sitter)
-        ended = shelf.log.add(Ended(sitting=began.id), sitter)
-        shelf.log.strike(ended.id, sitter)
+            repository.log.add(Began(), sitter)
+        repository.log.add(Noted(words="x", sitting=began.id), sitter)
+        repository.log.add(Turned(sitting=began.id, done=1, work=work(key="other")), sitter)
+        repository.log.add(Judged(liked=3), sitter)
+        repository.log.add(Settled(entry=ahead.id), sitter)
+        ended = repository.log.add(Ended(sitting=began.id), sitter)
+        repository.log.strike(ended.id, sitter)
         loaded[entries] = len(rows)
     assert loaded[5000] == loaded[100]
 
 
 def test_no_entry_of_the_log_is_searched_for_one_by_one(tmp_path: Path) -> None:
     """How SQLite goes about each question asked while entries are added: never through all of them."""
-    shelf, asked = Shelf(tmp_path), []
-    sitter = shelf.add(PHOTO, "a.jpg").id
-    fill(shelf, sitter, 500, 50)
-    shelf.log.pace()
+    repository, asked = Repository(tmp_path), []
+    sitter = repository.add(PHOTO, "a.jpg").id
+    fill(repository, sitter, 500, 50)
+    repository.log.pace()
 
     def note(_c: object, _u: object, statement: str, parameters: tuple[object, ...], *_: object) -> None:
         asked.append((statement, parameters))
 
-    event.listen(shelf._engine, "after_cursor_execute", note)
-    began = shelf.log.add(Began(work=work(key="new")), sitter)
-    shelf.log.add(Noted(words="x", sitting=began.id), sitter)
-    ended = shelf.log.add(Ended(sitting=began.id, done=1), sitter)
-    shelf.log.strike(ended.id, sitter)
-    shelf.log.pace()
-    event.remove(shelf._engine, "after_cursor_execute", note)
+    event.listen(repository._engine, "after_cursor_execute", note)
+    began = repository.log.add(Began(work=work(key="new")), sitter)
+    repository.log.add(Noted(words="x", sitting=began.id), sitter)
+    ended = repository.log.add(Ended(sitting=began.id, done=1), sitter)
+    repository.log.strike(ended.id, sitter)
+    repository.log.pace()
+    event.remove(repository._engine, "after_cursor_execute", note)
     with closing(sqlite3.connect(tmp_path / "sitters.sqlite")) as database:
         for statement, parameters in asked:
             if "FROM entry" in statement:
@@ -115,27 +115,27 @@ def test_no_entry_of_the_log_is_searched_for_one_by_one(tmp_path: Path) -> None:
 
 
 def test_a_note_leaves_what_is_known_of_the_pace(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(PHOTO, "a.jpg").id
-    fill(shelf, sitter, 500, 50)
-    known = shelf.log.pace()
-    shelf.log.add(Noted(words="x"), sitter)
-    assert shelf.log.pace() is known
-    began = shelf.log.add(Began(work=work(key="new")), sitter)
-    assert shelf.log.pace() is not known
-    shelf.log.strike(began.id, sitter)
-    assert shelf.log.pace() == known
+    repository = Repository(tmp_path)
+    sitter = repository.add(PHOTO, "a.jpg").id
+    fill(repository, sitter, 500, 50)
+    known = repository.log.pace()
+    repository.log.add(Noted(words="x"), sitter)
+    assert repository.log.pace() is known
+    began = repository.log.add(Began(work=work(key="new")), sitter)
+    assert repository.log.pace() is not known
+    repository.log.strike(began.id, sitter)
+    assert repository.log.pace() == known
 
 
 def test_pace_can_be_asked_by_many_at_once(tmp_path: Path) -> None:
-    shelf, faults = Shelf(tmp_path), []
-    sitter = shelf.add(PHOTO, "a.jpg").id
-    fill(shelf, sitter, 200, 50)
+    repository, faults = Repository(tmp_path), []
+    sitter = repository.add(PHOTO, "a.jpg").id
+    fill(repository, sitter, 200, 50)
 
     def ask(painter: int) -> None:
         try:
             for n in range(30):
-                shelf.log.pace(f"painter {(painter * 30 + n) % 97}")
+                repository.log.pace(f"painter {(painter * 30 + n) % 97}")
         except Exception as error:
             faults.append(error)
 
@@ -152,8 +152,8 @@ def test_nobody_waits_to_write_while_a_tube_is_fitted(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch, way: str
 ) -> None:
     """While a fit runs, another writes."""
-    shelf, other, done = Shelf(tmp_path), Shelf(tmp_path), []
-    shelf.tubes.add("Ochre", "yellow-ochre", key="ochre")
+    repository, other, done = Repository(tmp_path), Repository(tmp_path), []
+    repository.tubes.add("Ochre", "yellow-ochre", key="ochre")
     fit = tubes.own_fit
 
     def slow(tube: OwnTube) -> object:
@@ -165,9 +165,9 @@ def test_nobody_waits_to_write_while_a_tube_is_fitted(
     monkeypatch.setattr(tubes, "own_fit", slow)
     swatches = Swatches((60.0, 12.0, 45.0))
     if way == "read":
-        kept = shelf.tubes.read({"ochre": swatches}, "meter")
+        kept = repository.tubes.read({"ochre": swatches}, "meter")
     else:
-        kept = shelf.tubes.take_in(
+        kept = repository.tubes.take_in(
             [Stock(OwnTube("ochre", "Ochre", "yellow-ochre", swatches), 20.0, False)], "file"
         )
     assert kept[0].tube.swatches == swatches
@@ -176,18 +176,18 @@ def test_nobody_waits_to_write_while_a_tube_is_fitted(
 
 
 def test_striking_out_done_takes_its_tick_along(tmp_path: Path) -> None:
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(PHOTO, "a.jpg").id
+    repository = Repository(tmp_path)
+    sitter = repository.add(PHOTO, "a.jpg").id
 
     def ticks() -> list[str]:
-        return [f.document["pass"] for f in shelf.facts.all(sitter, "pass done")]
+        return [f.document["pass"] for f in repository.facts.all(sitter, "pass done")]
 
-    began = shelf.log.add(Began(work=work(key="a")), sitter)
-    turned = shelf.log.add(Turned(sitting=began.id, done=1, work=work(key="b")), sitter)
-    shelf.facts.add(sitter, "pass done", {"school": work().school, "pass": "b"})
-    ended = shelf.log.add(Ended(sitting=began.id, done=1), sitter)
+    began = repository.log.add(Began(work=work(key="a")), sitter)
+    turned = repository.log.add(Turned(sitting=began.id, done=1, work=work(key="b")), sitter)
+    repository.facts.add(sitter, "pass done", {"school": work().school, "pass": "b"})
+    ended = repository.log.add(Ended(sitting=began.id, done=1), sitter)
     assert sorted(ticks()) == ["a", "b"]
-    shelf.log.strike(ended.id, sitter)
+    repository.log.strike(ended.id, sitter)
     assert sorted(ticks()) == ["a", "b"], "b was ticked before, by hand"
-    shelf.log.strike(turned.id, sitter)
+    repository.log.strike(turned.id, sitter)
     assert ticks() == ["b"]

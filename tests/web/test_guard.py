@@ -21,7 +21,7 @@ from truesitter.core.paint.recipes import solver
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.store.backup.lock import folder_lock
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.http.declared import answers
 from truesitter.web.http.problems import BUG
 from truesitter.web.server.app import create_app
@@ -112,15 +112,15 @@ def test_a_refusal_is_a_sentence_and_a_bug_is_a_trace(
 
 def test_two_windows_over_the_wire(client: TestClient, sitter: str) -> None:
     url = f"/api/sitters/{sitter}"
-    seen = {"If-Match": f'"{client.get(url).json()["edition"]}"'}
+    seen = {"If-Match": f'"{client.get(url).json()["revision"]}"'}
     first = client.patch(f"{url}/settings/values", headers=seen, json={"set": {"groups": 4}})
     again = client.patch(f"{url}/settings/values", headers=seen, json={"change": "3", "set": {"groups": 3}})
     other = client.patch(f"{url}/settings/hair", headers=seen, json={"set": {"spacing_mm": 9}})
     assert [a.status_code for a in (first, again, other)] == [200, 412, 200]
     assert "another window" in again.json()["detail"]
-    assert (other.json()["before"], other.json()["edition"]) == (
-        first.json()["edition"],
-        first.json()["edition"] + 1,
+    assert (other.json()["before"], other.json()["revision"]) == (
+        first.json()["revision"],
+        first.json()["revision"] + 1,
     )
     assert client.post(f"{url}/undo", headers=seen).status_code == 412
     assert (
@@ -153,9 +153,9 @@ def test_an_answer_is_sent_again_only_when_its_key_changed(client: TestClient, s
 
 def test_a_second_start_touches_nothing(tmp_path: Path, made_photo: bytes) -> None:
     """Neither while the port is taken nor while the folder is."""
-    shelf = Shelf(tmp_path)
-    kept = shelf.add(made_photo, "a.jpg").id
-    shelf.delete(kept)
+    repository = Repository(tmp_path)
+    kept = repository.add(made_photo, "a.jpg").id
+    repository.delete(kept)
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
@@ -164,8 +164,8 @@ def test_a_second_start_touches_nothing(tmp_path: Path, made_photo: bytes) -> No
         port = taken.getsockname()[1]
     with folder_lock(tmp_path), pytest.raises(Refusal, match="another True Sitter"):
         run(tmp_path, port)
-    assert shelf.restore(kept).id == kept
-    assert shelf.photograph(shelf.get(kept).sha256) == made_photo
+    assert repository.restore(kept).id == kept
+    assert repository.photograph(repository.get(kept).sha256) == made_photo
     with pytest.raises(Refusal, match="from 1 to 65535"):
         run(tmp_path, 99_999)
 
@@ -173,8 +173,8 @@ def test_a_second_start_touches_nothing(tmp_path: Path, made_photo: bytes) -> No
 def test_a_missing_original_is_said_and_mended_by_putting_it_in_again(
     tmp_path: Path, made_photo: bytes
 ) -> None:
-    shelf = Shelf(tmp_path)
-    client = TestClient(create_app(shelf), base_url="http://127.0.0.1")
+    repository = Repository(tmp_path)
+    client = TestClient(create_app(repository), base_url="http://127.0.0.1")
     kept = put_in(client, made_photo).json()["id"]
     (original,) = (p for p in (tmp_path / "originals").rglob("*") if p.is_file())
     original.write_bytes(made_photo[:1000])

@@ -13,7 +13,7 @@ from typer.testing import CliRunner
 
 from tests.web.conftest import put_in
 from truesitter.cli.main import app
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
@@ -23,7 +23,7 @@ def test_a_backup_taken_in_the_browser_restores(client: TestClient, sitter: str,
     (tmp_path / "b.zip").write_bytes(answer.content)
     done = CliRunner().invoke(app, ["restore", str(tmp_path / "b.zip"), "--data", str(tmp_path / "new")])
     assert done.exit_code == 0, done.output
-    again = Shelf(tmp_path / "new")
+    again = Repository(tmp_path / "new")
     assert again.get(sitter).name == client.get(f"/api/sitters/{sitter}").json()["name"]
     folder = Path(client.get("/api/keeping").json()["folder"])
     assert not list(folder.glob(".part-*")), "nothing is left behind"
@@ -60,10 +60,10 @@ def test_a_sitter_goes_out_and_comes_in(client: TestClient, sitter: str) -> None
 
 def test_the_commands_say_what_they_find(tmp_path: Path, made_photo: bytes) -> None:
     data = tmp_path / "data"
-    shelf = Shelf(data)
-    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+    repository = Repository(data)
+    with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
         put_in(client, made_photo)
-    shelf.close()
+    repository.close()
     run = CliRunner().invoke
     done = run(app, ["backup", str(tmp_path / "b.zip"), "--data", str(data)])
     assert (done.exit_code, "1 sitters, 1 photographs" in done.output) == (0, True)

@@ -17,11 +17,11 @@ def picture(client: TestClient, url: str, name: str) -> np.ndarray:
 
 
 def change(client: TestClient, url: str, **fields: object) -> dict[str, object]:
-    edition = f'"{client.get(url).json()["edition"]}"'
+    revision = f'"{client.get(url).json()["revision"]}"'
     answer = client.patch(
         f"{url}/settings/light",
         json={"change": "light", "set": fields},
-        headers={"If-Match": edition},
+        headers={"If-Match": revision},
     )
     assert answer.status_code == 200, answer.text
     return dict(answer.json())
@@ -109,11 +109,11 @@ def test_light_that_makes_no_sense_is_refused(
 ) -> None:
     url = f"/api/sitters/{maren}"
     before = client.get(url).json()["settings"]
-    edition = f'"{client.get(url).json()["edition"]}"'
+    revision = f'"{client.get(url).json()["revision"]}"'
     answer = client.patch(
         f"{url}/settings/light",
         json={"change": "x", "set": field},
-        headers={"If-Match": edition},
+        headers={"If-Match": revision},
     )
     assert answer.status_code == 422
     assert words in answer.text

@@ -18,7 +18,7 @@ from tests.conftest import jpeg, made_head, truth
 from tests.log import work
 from tests.web.conftest import put_in
 from truesitter.core.log.events import QUALITIES
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
@@ -63,7 +63,7 @@ def test_a_sitting_from_beginning_to_end(client: TestClient, url: str) -> None:
     log = client.get(f"{url}/log").json()
     assert log["open"] is None
     (sitting,) = log["sittings"]
-    assert [b["done"] for b in sitting["bouts"]] == [1, 0.5]
+    assert [b["done"] for b in sitting["intervals"]] == [1, 0.5]
     assert sitting["temperature"] == 19.5
     assert sitting["notes"] == ["cold light"]
     assert log["progress"] == {works[0]["key"]: 1, works[1]["key"]: 0.5}
@@ -203,13 +203,13 @@ def test_the_book_across_all_pictures(client: TestClient, url: str) -> None:
     assert (mine["minutes"], mine["sittings"], mine["liked"]) == (120, 1, 3.5)
     assert mine["by_place"] == {"skin": 120}
     going = write(client, url, kind="began")["id"]
-    shelf = client.get("/api/log/shelf").json()
-    assert going in [s["id"] for s in shelf["sittings"]]
-    assert shelf["minutes"][sitter] >= 120
+    repository = client.get("/api/log/shelf").json()
+    assert going in [s["id"] for s in repository["sittings"]]
+    assert repository["minutes"][sitter] >= 120
 
 
 def test_own_pace_is_learned_shown_used_and_forgotten(tmp_path: Path) -> None:
-    client = TestClient(create_app(Shelf(tmp_path)), base_url="http://127.0.0.1")
+    client = TestClient(create_app(Repository(tmp_path)), base_url="http://127.0.0.1")
     url = f"/api/sitters/{put_in(client, jpeg(made_head(260, 320))).json()['id']}"
     works = client.get(f"{url}/log/works").json()
     before = client.get(f"{url}/passes").json()
@@ -260,7 +260,7 @@ def test_days_at_the_rim_of_the_calendar_are_refused(client: TestClient, url: st
 
 
 def test_work_of_next_to_nothing_gives_no_endless_rate(tmp_path: Path) -> None:
-    client = TestClient(create_app(Shelf(tmp_path)), base_url="http://127.0.0.1")
+    client = TestClient(create_app(Repository(tmp_path)), base_url="http://127.0.0.1")
     url = f"/api/sitters/{put_in(client, jpeg(made_head(200, 240))).json()['id']}"
     for day in range(3):
         begun = datetime.now(UTC) - timedelta(days=3 + day)

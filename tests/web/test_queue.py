@@ -24,7 +24,7 @@ from fastapi.testclient import TestClient
 from siege.server import Server
 from truesitter.core.graph.memo import Abandoned, Memo, wanted_while
 from truesitter.core.stages.light_stage import LightStage
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.queue.lanes import GONE, Queue
 from truesitter.web.queue.workers import MOVES_AFTER, Worker, Workers
 from truesitter.web.server.app import create_app
@@ -218,14 +218,14 @@ def test_processes_end_with_the_one_that_started_them(tmp_path: Path) -> None:
 
 def test_a_process_that_dies_is_started_again_and_asked_again(tmp_path: Path, made_photo: bytes) -> None:
     """The same answers as without processes, also for what one of them had on its desk when it died."""
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(made_photo, "a.jpg").id
+    repository = Repository(tmp_path)
+    sitter = repository.add(made_photo, "a.jpg").id
     paths = [f"/api/sitters/{sitter}/{name}" for name in ("values", "light/form", "flesh", "none")]
-    with TestClient(create_app(shelf), base_url="http://127.0.0.1") as client:
+    with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
         alone = [(a.status_code, a.content) for a in map(client.get, paths)]
     workers = Workers(tmp_path, 1)
     (worker,) = workers.all
-    with TestClient(create_app(shelf, workers=workers), base_url="http://127.0.0.1") as client:
+    with TestClient(create_app(repository, workers=workers), base_url="http://127.0.0.1") as client:
         assert not worker.here, "it is being started"
         first = client.get(paths[0])
         assert (first.status_code, first.content) == alone[0], "meanwhile this process answers"
@@ -247,10 +247,10 @@ def test_a_process_that_dies_is_started_again_and_asked_again(tmp_path: Path, ma
 
 def test_who_would_wait_in_line_waits_for_the_process_that_starts(tmp_path: Path, made_photo: bytes) -> None:
     """A crowd that comes with the start does not make this process as large as those that compute."""
-    shelf = Shelf(tmp_path)
-    sitter = shelf.add(made_photo, "a.jpg").id
+    repository = Repository(tmp_path)
+    sitter = repository.add(made_photo, "a.jpg").id
     workers = Workers(tmp_path, 1)
-    app = create_app(shelf, workers=workers)
+    app = create_app(repository, workers=workers)
     here = app.state.workbench.queue
     with TestClient(app, base_url="http://127.0.0.1") as client:
         assert not workers.all[0].here

@@ -16,7 +16,7 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 SCHEMA = json.loads((Path(__file__).parents[2] / "frontend/openapi.json").read_text(encoding="utf-8"))
@@ -68,9 +68,9 @@ def fitting(schema: dict[str, Any]) -> st.SearchStrategy[Any]:
 
 @pytest.fixture(scope="module")
 def served(tmp_path_factory: pytest.TempPathFactory, made_photo: bytes) -> tuple[TestClient, str]:
-    shelf = Shelf(tmp_path_factory.mktemp("schema"))
-    sitter = shelf.add(made_photo, "a.jpg").id
-    app = create_app(shelf)
+    repository = Repository(tmp_path_factory.mktemp("schema"))
+    sitter = repository.add(made_photo, "a.jpg").id
+    app = create_app(repository)
     return TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False), sitter
 
 

@@ -15,16 +15,16 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from tests.conftest import truth
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
 @pytest.fixture
 def client(tmp_path: Path) -> Iterator[TestClient]:
-    shelf = Shelf(tmp_path / "data")
-    with TestClient(create_app(shelf, tmp_path), base_url="http://127.0.0.1") as client:
+    repository = Repository(tmp_path / "data")
+    with TestClient(create_app(repository, tmp_path), base_url="http://127.0.0.1") as client:
         yield client
-    shelf.close()
+    repository.close()
 
 
 @pytest.fixture

@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 
 from tests.conftest import jpeg, made_head
 from truesitter.store.settings.edits import Edit
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 
@@ -35,9 +35,9 @@ class Between:
 @pytest.mark.parametrize("when", ["before", "after"])
 def test_a_change_between_two_others_overwrites_nothing(tmp_path: Path, when: str) -> None:
     """Window B sets the groups while A's change of the hair is on its way; A then sets the groups too."""
-    mine, theirs = Shelf(tmp_path), Shelf(tmp_path)
+    mine, theirs = Repository(tmp_path), Repository(tmp_path)
     sitter = mine.add(jpeg(made_head()), "a.jpg").id
-    known = mine.get(sitter).edition
+    known = mine.get(sitter).revision
 
     def other_window() -> None:
         theirs.change(sitter, "values", Edit("Three", {"groups": 3}))
@@ -51,15 +51,15 @@ def test_a_change_between_two_others_overwrites_nothing(tmp_path: Path, when: st
                 f"{path}/hair", json={"set": {"spacing_mm": 9}}, headers={"If-Match": f'"{known}"'}
             ).json()
         assert set(first["set"]) == {"spacing_mm"}
-        # A window follows the answer only when it was made on the edition it knows; else it asks anew.
-        believes = first["edition"] if first["before"] == known else window.get(path[:-9]).json()["edition"]
+        # A window follows the answer only when it was made on the revision it knows; else it asks anew.
+        believes = first["revision"] if first["before"] == known else window.get(path[:-9]).json()["revision"]
         again = window.patch(
             f"{path}/values", json={"set": {"groups": 7}}, headers={"If-Match": f'"{believes}"'}
         )
         if when == "before":
             assert first["before"] == known + 1, "it was not made on what this window knew"
         else:
-            assert (first["before"], first["edition"]) == (known, known + 1)
+            assert (first["before"], first["revision"]) == (known, known + 1)
             assert again.status_code == 412, "the groups that B set were never seen here"
             assert theirs.get(sitter).settings.values.groups == 3
     mine.close()

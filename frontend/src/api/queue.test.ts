@@ -5,7 +5,7 @@ import { answered, applied, ChangeQueue, overlaid, type Edit, type Port } from "
 const sitter = (over: Partial<Sitter> = {}) =>
   ({
     id: "a",
-    edition: 3,
+    revision: 3,
     keys: { values: "k3" },
     undo: null,
     redo: null,
@@ -31,22 +31,22 @@ function slowServer(start = sitter()) {
   const queue: ChangeQueue = new ChangeQueue({
     read: () => here,
     write: (next) => (here = next),
-    edit: async (edit, edition) => {
-      asked.push(edition);
+    edit: async (edit, revision) => {
+      asked.push(revision);
       await new Promise((done) => setTimeout(done, 5));
       if (refuse === edit.change) throw new Error(`not ${edit.change}`);
       return {
-        before: edition,
-        edition: edition + 1,
-        keys: { values: `k${edition + 1}` },
+        before: revision,
+        revision: revision + 1,
+        keys: { values: `k${revision + 1}` },
         undo: edit.change,
         redo: null,
         set: edit.set ?? {},
         lists: {},
       };
     },
-    walk: async (way, edition) => sitter({ edition: edition + 1, undo: way }),
-    refresh: async () => (here = { ...here, edition: 99 }),
+    walk: async (way, revision) => sitter({ revision: revision + 1, undo: way }),
+    refresh: async () => (here = { ...here, revision: 99 }),
     refused: (error) => said.push(error.message),
   } satisfies Port);
   const idle = async () => {
@@ -82,10 +82,10 @@ describe("edits", () => {
     expect(after.hair.guides).toEqual(expected);
   });
 
-  it("an answer made on another edition is not patched in", () => {
-    const answer = { before: 4, edition: 5, keys: {}, undo: null, redo: null, set: {}, lists: {} };
+  it("an answer made on another revision is not patched in", () => {
+    const answer = { before: 4, revision: 5, keys: {}, undo: null, redo: null, set: {}, lists: {} };
     expect(answered(sitter(), flag("black", false), answer)).toBeNull();
-    expect(answered(sitter({ edition: 4 }), flag("black", false), answer)?.edition).toBe(5);
+    expect(answered(sitter({ revision: 4 }), flag("black", false), answer)?.revision).toBe(5);
   });
 });
 
@@ -126,7 +126,7 @@ describe("the queue", () => {
     await idle();
     expect(asked).toEqual([3]);
     expect(seen().undo).toBe("undo");
-    expect(seen().edition).toBe(5);
+    expect(seen().revision).toBe(5);
   });
 
   it("tells its watchers until they leave", async () => {

@@ -43,9 +43,9 @@ export function overlaid(sitter: Sitter, steps: readonly Step[]): Sitter {
   return edits.length === 0 ? sitter : { ...sitter, settings: edits.reduce(applied, sitter.settings) };
 }
 
-/** A sitter after an answered edit, or null when it was made on another edition than is known here. */
+/** A sitter after an answered edit, or null when it was made on another revision than is known here. */
 export function answered(sitter: Sitter, edit: Edit, answer: ChangeOut): Sitter | null {
-  if (answer.before !== sitter.edition) return null;
+  if (answer.before !== sitter.revision) return null;
   const settings = applied(sitter.settings, {
     stage: edit.stage,
     set: answer.set,
@@ -54,7 +54,7 @@ export function answered(sitter: Sitter, edit: Edit, answer: ChangeOut): Sitter 
   return {
     ...sitter,
     settings,
-    edition: answer.edition,
+    revision: answer.revision,
     keys: answer.keys,
     undo: answer.undo,
     redo: answer.redo,
@@ -65,8 +65,8 @@ export interface Port {
   /** The sitter as last answered. */
   read: () => Sitter | undefined;
   write: (sitter: Sitter) => void;
-  edit: (edit: Edit, edition: number) => Promise<ChangeOut>;
-  walk: (way: "undo" | "redo", edition: number) => Promise<Sitter>;
+  edit: (edit: Edit, revision: number) => Promise<ChangeOut>;
+  walk: (way: "undo" | "redo", revision: number) => Promise<Sitter>;
   /** Ask for the sitter anew and write it. */
   refresh: () => Promise<unknown>;
   refused: (error: Error) => void;
@@ -117,8 +117,8 @@ export class ChangeQueue {
     const known = this.port.read();
     try {
       if (!known) return;
-      if (isWalk(step)) return this.port.write(await this.port.walk(step.walk, known.edition));
-      const after = answered(known, step, await this.port.edit(step, known.edition));
+      if (isWalk(step)) return this.port.write(await this.port.walk(step.walk, known.revision));
+      const after = answered(known, step, await this.port.edit(step, known.revision));
       if (after) this.port.write(after);
       else await this.port.refresh();
     } catch (error) {

@@ -364,10 +364,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Shelf
+         * Repository
          * @description Sittings that go on, what dries, and hours so far.
          */
-        get: operations["shelf_api_log_shelf_get"];
+        get: operations["repository_api_log_shelf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3854,17 +3854,6 @@ export interface components {
             shadow: string;
         };
         /**
-         * BoutOut
-         * @description Work on one thing.
-         */
-        BoutOut: {
-            /** Done */
-            done: number | null;
-            /** Minutes */
-            minutes: number;
-            work: components["schemas"]["Work"] | null;
-        };
-        /**
          * BrushOut
          * @description A brush or tool.
          */
@@ -3917,8 +3906,6 @@ export interface components {
         ChangeOut: {
             /** Before */
             before: number;
-            /** Edition */
-            edition: number;
             /** Keys */
             keys: {
                 [key: string]: string;
@@ -3929,6 +3916,8 @@ export interface components {
             };
             /** Redo */
             redo: string | null;
+            /** Revision */
+            revision: number;
             /** Set */
             set: {
                 [key: string]: unknown;
@@ -5227,6 +5216,17 @@ export interface components {
             at?: string | null;
             /** What */
             what: components["schemas"]["Began"] | components["schemas"]["Turned"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["AirRead"] | components["schemas"]["Used"] | components["schemas"]["Photographed"] | components["schemas"]["Noted"] | components["schemas"]["NextTime"] | components["schemas"]["Settled"] | components["schemas"]["Tried"] | components["schemas"]["Judged"] | components["schemas"]["PaceReset"];
+        };
+        /**
+         * IntervalOut
+         * @description Work on one thing.
+         */
+        IntervalOut: {
+            /** Done */
+            done: number | null;
+            /** Minutes */
+            minutes: number;
+            work: components["schemas"]["Work"] | null;
         };
         /**
          * JoinSettings
@@ -6687,31 +6687,6 @@ export interface components {
             why: string;
         };
         /**
-         * PlanBout
-         * @description Work on one pass in one sitting.
-         */
-        PlanBout: {
-            /**
-             * Ends
-             * @description False where it goes on in a later sitting
-             */
-            ends: boolean;
-            /** Key */
-            key: string;
-            /** Minutes */
-            minutes: number;
-            /**
-             * Number
-             * @description Of the pass, from 1
-             */
-            number: number;
-            /**
-             * Start Minutes
-             * @description After the beginning of the sitting
-             */
-            start_minutes: number;
-        };
-        /**
          * PlanCeiling
          * @description How light one light may become.
          */
@@ -6970,6 +6945,31 @@ export interface components {
             y: number;
         };
         /**
+         * PlanInterval
+         * @description Work on one pass in one sitting.
+         */
+        PlanInterval: {
+            /**
+             * Ends
+             * @description False where it goes on in a later sitting
+             */
+            ends: boolean;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Number
+             * @description Of the pass, from 1
+             */
+            number: number;
+            /**
+             * Start Minutes
+             * @description After the beginning of the sitting
+             */
+            start_minutes: number;
+        };
+        /**
          * PlanPass
          * @description One pass, in order.
          */
@@ -7223,13 +7223,13 @@ export interface components {
          * @description One sitting.
          */
         PlanSitting: {
-            /** Bouts */
-            bouts: components["schemas"]["PlanBout"][];
             /**
              * Day
              * @description From 0, the first
              */
             day: number;
+            /** Intervals */
+            intervals: components["schemas"]["PlanInterval"][];
             /** Minutes */
             minutes: number;
             /**
@@ -7792,8 +7792,6 @@ export interface components {
          * @description How the painting lies in its photograph.
          */
         RegistrationOut: {
-            /** Bow */
-            bow: number;
             /**
              * Corners
              * @description Fractions of the photograph, top left first
@@ -7802,6 +7800,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Correlation */
+            correlation: number;
             /**
              * Found
              * @description paint, sides or hand
@@ -7812,8 +7812,8 @@ export interface components {
              * @description plan or photograph: what it was laid on and is held to
              */
             how: string;
-            /** Likeness */
-            likeness: number;
+            /** Radial Distortion */
+            radial_distortion: number;
             /**
              * Rms Px
              * @description Left over at a long side of 1500 pixels; none without refining
@@ -8227,8 +8227,6 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
-            /** Edition */
-            edition: number;
             /** Filename */
             filename: string;
             /** Height */
@@ -8245,6 +8243,8 @@ export interface components {
             note: string;
             /** Redo */
             redo: string | null;
+            /** Revision */
+            revision: number;
             settings: components["schemas"]["StudySettings"];
             /** Troubles */
             troubles: components["schemas"]["TroubleOut"][];
@@ -8263,14 +8263,14 @@ export interface components {
              * Format: date-time
              */
             began: string;
-            /** Bouts */
-            bouts: components["schemas"]["BoutOut"][];
             /** Ended */
             ended: string | null;
             /** Humidity */
             humidity: number | null;
             /** Id */
             id: string;
+            /** Intervals */
+            intervals: components["schemas"]["IntervalOut"][];
             /** Minutes */
             minutes: number;
             /** Notes */
@@ -9743,7 +9743,7 @@ export interface operations {
             };
         };
     };
-    shelf_api_log_shelf_get: {
+    repository_api_log_shelf_get: {
         parameters: {
             query?: never;
             header?: never;

@@ -8,13 +8,13 @@ const queues = new Map<string, ChangeQueue>();
 
 function portOf(id: string, client: QueryClient, notice: Notice): Port {
   const key = ["sitter", id];
-  const match = (edition: number) => ({ "If-Match": `"${edition}"` });
+  const match = (revision: number) => ({ "If-Match": `"${revision}"` });
   return {
     read: () => client.getQueryData<Sitter>(key),
     write: (sitter) => client.setQueryData(key, sitter),
-    edit: ({ stage, ...edit }, edition) =>
-      send<Schemas["ChangeOut"]>("PATCH", `${base(id)}/settings/${stage}`, edit, match(edition)),
-    walk: (way, edition) => send<Sitter>("POST", `${base(id)}/${way}`, undefined, match(edition)),
+    edit: ({ stage, ...edit }, revision) =>
+      send<Schemas["ChangeOut"]>("PATCH", `${base(id)}/settings/${stage}`, edit, match(revision)),
+    walk: (way, revision) => send<Sitter>("POST", `${base(id)}/${way}`, undefined, match(revision)),
     refresh: async () => client.setQueryData(key, await call<Sitter>(base(id))),
     refused: (error) => notice(error.message),
   };

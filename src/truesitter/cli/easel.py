@@ -61,7 +61,7 @@ def photograph_painting(
         "corners": [[round(float(v), 6) for v in corner] for corner in shot.corners],
         "lamp": list(shot.studio.lamp),
         "fall_off": shot.studio.fall_off,
-        "bow": shot.studio.bow,
+        "radial_distortion": shot.studio.radial_distortion,
         "glare": shot.studio.glare,
         "card": None if shot.card is None else shot.card.round(6).tolist(),
         "faults": list(faults),

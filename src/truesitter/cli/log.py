@@ -21,7 +21,7 @@ from truesitter.formats.words.pace_words import level_words, times
 from truesitter.formats.words.wording import many, worked
 from truesitter.store.rows.clock import now
 from truesitter.store.settings.sitter import Sitter
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.where import data_folder
 
 _Data = Annotated[Path | None, typer.Option(help="Folder of the sitters")]
@@ -46,23 +46,23 @@ def add_commands(
         """Print what was written down of a sitter's painting, or take a log in."""
         if as_csv + as_json + as_ics > 1:
             raise Refusal("a log is printed in one form at a time")
-        shelf = _shelf(data)
+        repository = _shelf(data)
         try:
             if sitter == "import" and file is not None:
-                whose = None if to is None else _sitter(shelf, to).id
-                new = shelf.log.take_in(read_log(file.read_bytes()), whose)
+                whose = None if to is None else _sitter(repository, to).id
+                new = repository.log.take_in(read_log(file.read_bytes()), whose)
                 print(f"{new} new {'entry' if new == 1 else 'entries'}.")
                 return
             if file is not None or to is not None:
                 raise Refusal("a file and --to belong to import: truesitter log import FILE --to SITTER")
-            one = _sitter(shelf, sitter)
-            entries = shelf.log.of(one.id)
+            one = _sitter(repository, sitter)
+            entries = repository.log.of(one.id)
             if as_csv or as_json or as_ics:
                 _write(entries, one, as_csv, as_json)
             else:
                 _say(sittings_of(entries, now()))
         finally:
-            shelf.close()
+            repository.close()
 
     @app.command()
     @clear_errors
@@ -72,9 +72,9 @@ def add_commands(
         data: _Data = None,
     ) -> None:
         """Print own pace: what was learned, and from how much."""
-        shelf = _shelf(data)
-        pace = shelf.log.pace(painter)
-        shelf.close()
+        repository = _shelf(data)
+        pace = repository.log.pace(painter)
+        repository.close()
         known = [("time", pace.time), ("paint", pace.paint), ("film", pace.film)]
         if as_json:
             listed = [
@@ -97,16 +97,16 @@ def add_commands(
             print("Nothing is learned yet: it takes three sittings of a kind, each told how much got done.")
 
 
-def _shelf(data: Path | None) -> Shelf:
+def _shelf(data: Path | None) -> Repository:
     folder = data or data_folder()
     if not folder.is_dir():
         raise Refusal(f"there are no sitters in {folder}")
-    return Shelf(folder)
+    return Repository(folder)
 
 
-def _sitter(shelf: Shelf, asked: str) -> Sitter:
+def _sitter(repository: Repository, asked: str) -> Sitter:
     """A sitter by key or by name."""
-    found = [s for s in shelf.all() if asked in (s.id, s.name)]
+    found = [s for s in repository.all() if asked in (s.id, s.name)]
     if not found:
         raise Refusal(f"there is no sitter “{asked}” on the shelf")
     if len(found) > 1:
@@ -131,10 +131,10 @@ def _say(sittings: tuple[Sitting, ...]) -> None:
         going = "" if sitting.ended else ", goes on"
         who = f", {sitting.painter}" if sitting.painter else ""
         print(f"{sitting.began:%Y-%m-%d %H:%M} UTC, {worked(sitting.minutes)}{going}{who}")
-        for bout in sitting.bouts:
-            if bout.work is not None:
-                done = f", {bout.done:.0%} done" if bout.done is not None else ""
-                print(f"  {bout.work.name}: {worked(bout.minutes)}{done}")
+        for interval in sitting.intervals:
+            if interval.work is not None:
+                done = f", {interval.done:.0%} done" if interval.done is not None else ""
+                print(f"  {interval.work.name}: {worked(interval.minutes)}{done}")
         for note in sitting.notes:
             print(f"  {note}")
     print(f"{worked(sum(s.minutes for s in sittings))} in {many(len(sittings), 'sitting')}.")

@@ -57,14 +57,14 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
         """Serve the application on this machine; with --studio to the local network."""
         from truesitter.demo.seed import seed
         from truesitter.web.queue.pools import Scheduler
-        from truesitter.web.queue.workers import Ceiling
+        from truesitter.web.queue.workers import WorkerLimits
         from truesitter.web.server.serving import StudioMode, run
 
         if not studio and (name or certificate or key):
             raise Refusal("names, a certificate and its key are for --studio")
         count = min(4, os.cpu_count() or 1) if processes is None else processes
         opened = StudioMode(tuple(name or ()), certificate, key) if studio else None
-        ceiling = Ceiling(in_flight, remembered)
+        ceiling = WorkerLimits(in_flight, remembered)
         where = Scheduler(scheduler, cluster_ca, cluster_cert, cluster_key) if scheduler else None
         run(data or data_folder(), port, seed if demo else None, count, ceiling, opened, where)
 
@@ -73,7 +73,7 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
     def passphrase(data: _Data = None) -> None:
         """Set the passphrase of the studio; from a pipe, the first line is taken."""
         from truesitter.store.backup.lock import folder_lock
-        from truesitter.store.settings.sitters import Shelf
+        from truesitter.store.settings.sitters import Repository
 
         folder = data or data_folder()
         with folder_lock(folder, "the passphrase being set"):
@@ -81,7 +81,7 @@ def add_commands(app: typer.Typer, clear_errors: Callable[[_Command], _Command])
                 words = typer.prompt("Passphrase", hide_input=True, confirmation_prompt=True)
             else:
                 words = sys.stdin.readline().rstrip("\n")
-            shelf = Shelf(folder)
-            shelf.passphrase.set(words)
-            shelf.close()
+            repository = Repository(folder)
+            repository.passphrase.set(words)
+            repository.close()
         print("The passphrase is set. Open the studio with: truesitter serve --studio")

@@ -20,17 +20,17 @@ _EYES: dict[DrillName, tuple[float, ...]] = {
 
 def practise(rounds: DrillRounds, seed: int = 4) -> None:
     """Keep those goes."""
-    lot = random.Random(seed)
+    rng = random.Random(seed)
     for name, eyes in _EYES.items():
         drill, told = DRILLS[name], list[Told]()
         for number, eye in enumerate(eyes):
             for at in range(ROUNDS):
                 level = estimate(drill, told).level
                 if drill.choices:
-                    right = lot.random() < float(chance(level, eye, drill.choices))
+                    right = rng.random() < float(chance(level, eye, drill.choices))
                     off = 0.0 if right else level
                 else:
-                    off = abs(lot.gauss(0, eye))
+                    off = abs(rng.gauss(0, eye))
                     right = off <= level
                 told.append(Told(level, right, off))
                 rounds.add(Asked(name, f"{number:08x}", level, at, ""), Score(off, right, ""))

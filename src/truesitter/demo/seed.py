@@ -16,7 +16,7 @@ from truesitter.demo.paintings import SHOTS, shipped
 from truesitter.devices.meter import SimulatedMeter
 from truesitter.store.rows.clock import now
 from truesitter.store.settings.edits import Edit, ListEdit
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 
 SITTERS: tuple[dict[str, Any], ...] = (
     {
@@ -127,46 +127,46 @@ _TUBES: tuple[tuple[str, str, float | None, bool], ...] = (
 """Name, pigment, ml left, and whether its swatches have been read."""
 
 
-def _seed_rack(shelf: Shelf) -> None:
+def _seed_rack(repository: Repository) -> None:
     meter = SimulatedMeter(seed=5)
     for name, pigment, amount, read in _TUBES:
-        kept = shelf.tubes.add(name, pigment, amount)
+        kept = repository.tubes.add(name, pigment, amount)
         if amount == 0:
-            shelf.tubes.change(kept.tube.key, name, amount, empty=True)
+            repository.tubes.change(kept.tube.key, name, amount, empty=True)
         if read:
             white = pigment_library()[pigment].family == "white"
             patches = ["masstone"] if white else list(PATCHES)
             labs = {patch: meter.read(kept.tube.key, pigment, patch).lab for patch in patches}
-            shelf.tubes.read({kept.tube.key: Swatches(**labs)}, "colour meter")
+            repository.tubes.read({kept.tube.key: Swatches(**labs)}, "colour meter")
 
 
-def _seed_paintings(shelf: Shelf, sitter_id: str, file: str) -> None:
+def _seed_paintings(repository: Repository, sitter_id: str, file: str) -> None:
     for shot in SHOTS[file]:
         data = shipped(file, shot)
-        sha256 = shelf.paintings.keep(sitter_id, data, shot.file(file), inspect(data))
+        sha256 = repository.paintings.keep(sitter_id, data, shot.file(file), inspect(data))
         known = PaintingSettings(
             key=sha256[:12], sha256=sha256, name=shot.file(file), taken_at=shot.day, after=shot.after
         )
         rows = ListEdit(add=(known.model_dump(mode="json"),))
-        shelf.change(sitter_id, "easel", Edit(f"Photograph {known.name}", {}, {"paintings": rows}))
+        repository.change(sitter_id, "easel", Edit(f"Photograph {known.name}", {}, {"paintings": rows}))
 
 
-def seed(shelf: Shelf) -> None:
+def seed(repository: Repository) -> None:
     """Add the made-up sitters and a rack of tubes, unless there are sitters already."""
-    if shelf.all():
+    if repository.all():
         return
-    _seed_rack(shelf)
+    _seed_rack(repository)
     for entry in SITTERS:
         data = (files("truesitter.demo") / "sitters" / entry["file"]).read_bytes()
-        sitter = shelf.add(data, entry["file"], entry["name"], entry["note"])
+        sitter = repository.add(data, entry["file"], entry["name"], entry["note"])
         for stage, settings in entry["settings"].items():
             if stage == "done":
                 for key in settings:
-                    shelf.facts.add(sitter.id, "pass done", {"school": LAYERED_OIL.key, "pass": key})
+                    repository.facts.add(sitter.id, "pass done", {"school": LAYERED_OIL.key, "pass": key})
             else:
-                shelf.change(sitter.id, stage, Edit(f"Demo: {stage}", settings))
-        _seed_paintings(shelf, sitter.id, entry["file"])
+                repository.change(sitter.id, stage, Edit(f"Demo: {stage}", settings))
+        _seed_paintings(repository, sitter.id, entry["file"])
         if entry["file"] in LOGS:
-            shelf.log.take_in(LOGS[entry["file"]](sitter.id, now()))
-    shelf.log.take_in(trials(now()))
-    practise(shelf.drills)
+            repository.log.take_in(LOGS[entry["file"]](sitter.id, now()))
+    repository.log.take_in(trials(now()))
+    practise(repository.drills)

@@ -34,7 +34,7 @@ class Studio:
         Of the camera, in long sides of the painting.
     fills
         Part of the photograph's shorter measure that the painting takes.
-    bow
+    radial_distortion
         Radial bow of the lens: the corners of the photograph are moved inwards by so much of their distance
         from the middle; negative outwards.
     lamp
@@ -62,7 +62,7 @@ class Studio:
     roll: float = 0.0
     distance: float = 2.5
     fills: float = 0.75
-    bow: float = 0.0
+    radial_distortion: float = 0.0
     lamp: tuple[float, float, float] = (0.8, 0.8, 0.8)
     fall: float = 90.0
     fall_off: float = 0.0
@@ -83,7 +83,7 @@ class Studio:
         return cls(
             tilt=float(rng.uniform(-9, 9)), swing=float(rng.uniform(-9, 9)), roll=float(rng.uniform(-3, 3)),
             distance=float(rng.uniform(1.8, 3.5)), fills=float(rng.uniform(0.62, 0.85)),
-            bow=float(rng.uniform(-0.012, 0.02)),
+            radial_distortion=float(rng.uniform(-0.012, 0.02)),
             lamp=(level * (1 + 0.5 * warm), level, level * (1 - warm)),
             fall=float(rng.uniform(0, 360)), fall_off=float(rng.uniform(0.05, 0.35)),
             glare=float(rng.choice([0.0, rng.uniform(0.5, 1.2)])),
@@ -119,7 +119,7 @@ class Shot:
 
     def seen_at(self, spots: Doubles) -> Doubles:
         """Where spots (n, 2) of the painting, in fractions, truly are in the photograph, in pixels."""
-        return bowed(_project(self.matrix, spots), self.picture.shape, self.studio.bow)
+        return bowed(_project(self.matrix, spots), self.picture.shape, self.studio.radial_distortion)
 
     def light_at(self, spots: Doubles) -> Doubles:
         """Linear RGB (n, 3) of the light on spots of the painting, without glare."""
@@ -132,12 +132,12 @@ def _project(matrix: Doubles, spots: Doubles) -> Doubles:
     return np.asarray(flat[:, :2] / flat[:, 2:])
 
 
-def bowed(points: Doubles, shape: tuple[int, ...], bow: float) -> Doubles:
+def bowed(points: Doubles, shape: tuple[int, ...], radial_distortion: float) -> Doubles:
     """Points (n, 2) in pixels as a lens with some bow moves them."""
     middle = np.array((shape[1], shape[0])) / 2
     away = points - middle
     r2 = (away**2).sum(axis=-1, keepdims=True) / (middle**2).sum()
-    return np.asarray(middle + away * (1 - bow * r2))
+    return np.asarray(middle + away * (1 - radial_distortion * r2))
 
 
 def _fall_off(studio: Studio, x: Doubles, y: Doubles) -> Doubles:
@@ -165,7 +165,7 @@ def photograph(painting: Bytes, studio: Studio, long_side: int = LONG_SIDE) -> S
     rng = np.random.default_rng(studio.seed)
     matrix = _view(studio, width / height, (out_h, out_w))
     light = _on_painting(painting, studio, rng)
-    where = _ray_map(matrix, studio.bow, (out_h, out_w))
+    where = _ray_map(matrix, studio.radial_distortion, (out_h, out_w))
     scene = _wall(studio, (out_h, out_w), rng)
     seen, inside = _look(light, where)
     edge = inside[..., None]
@@ -175,7 +175,7 @@ def photograph(painting: Bytes, studio: Studio, long_side: int = LONG_SIDE) -> S
         card = _put_card(picture, matrix, studio, (out_h, out_w))
     picture = np.asarray(cv2.GaussianBlur(picture, (0, 0), studio.blur_px))
     encoded = linear_to_srgb(np.clip(picture, 0, 1)) * 255 + rng.normal(0, studio.grain, picture.shape)
-    corners = bowed(_project(matrix, _UNIT), (out_h, out_w), studio.bow) / (out_w, out_h)
+    corners = bowed(_project(matrix, _UNIT), (out_h, out_w), studio.radial_distortion) / (out_w, out_h)
     return Shot(np.clip(np.round(encoded), 0, 255).astype(np.uint8), corners, card, matrix, studio)
 
 
@@ -224,7 +224,7 @@ def _on_painting(painting: Bytes, studio: Studio, rng: np.random.Generator) -> F
     return np.asarray(light, dtype=np.float32)
 
 
-def _ray_map(matrix: Doubles, bow: float, shape: tuple[int, int]) -> tuple[Floats, Floats]:
+def _ray_map(matrix: Doubles, radial_distortion: float, shape: tuple[int, int]) -> tuple[Floats, Floats]:
     """Spot of the painting, in fractions, that each pixel of the photograph looks at."""
     height, width = shape
     x, y = np.meshgrid(np.arange(width) + 0.5, np.arange(height) + 0.5)
@@ -233,7 +233,7 @@ def _ray_map(matrix: Doubles, bow: float, shape: tuple[int, int]) -> tuple[Float
     straight = away.copy()
     for _ in range(4):
         r2 = (straight**2).sum(axis=-1, keepdims=True) / (middle**2).sum()
-        straight = away / (1 - bow * r2)
+        straight = away / (1 - radial_distortion * r2)
     points = (straight + middle).reshape(-1, 2)
     spots = _project(np.linalg.inv(matrix), points).reshape(height, width, 2)
     return spots[..., 0].astype(np.float32), spots[..., 1].astype(np.float32)
@@ -274,7 +274,7 @@ def _put_card(picture: Floats, matrix: Doubles, studio: Studio, shape: tuple[int
         np.array([(-0.10, 0.72), (-0.02, 0.72), (-0.02, 0.82), (-0.10, 0.82)]),
         np.array([(0.4, 1.02), (0.55, 1.02), (0.55, 1.08), (0.4, 1.08)]),
     ):
-        at = bowed(_project(matrix, spots), shape, studio.bow)
+        at = bowed(_project(matrix, spots), shape, studio.radial_distortion)
         if (at > 4).all() and (at < np.array((shape[1], shape[0])) - 4).all():
             mask = np.zeros(shape, np.uint8)
             cv2.fillConvexPoly(mask, np.round(at).astype(np.int32), 1)

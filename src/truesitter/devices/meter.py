@@ -37,7 +37,7 @@ REPEATS = 3
 
 
 @dataclass(frozen=True)
-class Reading:
+class MeterReading:
     """Mean of some layings-down on one patch.
 
     Attributes
@@ -83,7 +83,7 @@ class SimulatedMeter:
     def __init__(self, seed: int | None = None) -> None:
         self._rng = np.random.default_rng(seed)
 
-    def read(self, tube: str, pigment: str, patch: str) -> Reading:
+    def read(self, tube: str, pigment: str, patch: str) -> MeterReading:
         """Lay the meter on one patch `REPEATS` times.
 
         Parameters
@@ -102,7 +102,7 @@ class SimulatedMeter:
         gain = 1 + self._rng.normal(0, PLACEMENT, (REPEATS, 1))
         noise = self._rng.normal(0, BAND_NOISE, (REPEATS, len(true)))
         seen = np.clip((true * gain + noise).mean(axis=0), 0.0005, 0.9995)
-        return Reading(tuple(float(v) for v in seen), as_lab(reflectance_to_lab(seen)))
+        return MeterReading(tuple(float(v) for v in seen), as_lab(reflectance_to_lab(seen)))
 
 
 def true_reflectance(paint: MadeUpPaint, patch: str) -> Doubles:

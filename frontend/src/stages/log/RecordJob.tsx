@@ -43,7 +43,7 @@ export function RecordJob({ sitter }: JobProps) {
                 </span>
                 <span>{s.ended ? worked(s.minutes) : "goes on"}</span>
               </Box>
-              {s.bouts.map(
+              {s.intervals.map(
                 (b, i) =>
                   b.work && (
                     <Box key={i} sx={{ display: "flex", fontSize: 14.5 }}>

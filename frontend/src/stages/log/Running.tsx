@@ -24,7 +24,7 @@ const LONG = 12 * 60;
 export function Running({ sitter, sitting, works, progress, readAt }: Props) {
   const { write, isPending } = useWriting(sitter.id);
   const now = useNow(1000);
-  const work = sitting.bouts.at(-1)?.work ?? null;
+  const work = sitting.intervals.at(-1)?.work ?? null;
   const before = progress[work?.key ?? ""] ?? 0;
   const [done, setDone] = useState<number | null>(null);
   const said = work?.key ? (done ?? Math.max(before, 1)) : null;

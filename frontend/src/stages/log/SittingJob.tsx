@@ -22,7 +22,7 @@ export function SittingJob({ sitter }: JobProps) {
   const offered = works.data?.[(possible.data?.number ?? 1) - 1];
   const key = chosen ?? offered?.key ?? "";
   const work = works.data?.find((w) => w.key === key);
-  const at = works.data?.findIndex((w) => w.key === (open ? open.bouts.at(-1)?.work?.key : key)) ?? -1;
+  const at = works.data?.findIndex((w) => w.key === (open ? open.intervals.at(-1)?.work?.key : key)) ?? -1;
   useWall({
     busy: works.isFetching,
     picture:

@@ -117,7 +117,7 @@ export function SittingsJob({ sitter }: JobProps) {
               <Box sx={{ fontWeight: 700 }}>
                 {i + 1} {day(start, s.day)}, {spoken(s.minutes)}
               </Box>
-              {s.bouts.map((b) => (
+              {s.intervals.map((b) => (
                 <Box
                   key={b.number}
                   component="button"

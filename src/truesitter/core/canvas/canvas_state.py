@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from truesitter.core.canvas.layer import Layer, Taking, laid_over
+from truesitter.core.canvas.layer import Layer, Removal, laid_over
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -19,7 +19,7 @@ from truesitter.core.types import Bytes, Doubles, Floats, Ints, Mask
 
 
 @dataclass(frozen=True)
-class _Film:
+class _CanvasFilm:
     """A layer on the canvas, and what part of it is left on each piece."""
 
     layer: Layer
@@ -50,7 +50,7 @@ class Canvas:
     stack: Ints
     spectra: Doubles
     rack: Rack = LIBRARY
-    films: tuple[_Film, ...] = field(default=(), repr=False)
+    films: tuple[_CanvasFilm, ...] = field(default=(), repr=False)
     open_from: int = 0
     under: Ints | None = None
 
@@ -63,16 +63,16 @@ class Canvas:
         """The same canvas when nothing on it is open any more."""
         return replace(self, open_from=len(self.films), under=self.stack)
 
-    def do(self, deed: Layer | Taking) -> Canvas:
+    def do(self, operation: Layer | Removal) -> Canvas:
         """The canvas after one thing more is done to it; lines are too thin for its pieces."""
-        if not deed.pieces.any():
+        if not operation.pieces.any():
             return self
-        return self._lay(deed) if isinstance(deed, Layer) else self._take(deed)
+        return self._lay(operation) if isinstance(operation, Layer) else self._take(operation)
 
     def _lay(self, layer: Layer) -> Canvas:
         touched, which = np.unique(self.stack[layer.pieces], return_inverse=True)
         fresh = laid_over(layer, self.rack, self.spectra[touched])
-        film = _Film(layer, np.ones(len(self.stack)))
+        film = _CanvasFilm(layer, np.ones(len(self.stack)))
         return replace(self._stacked(layer.pieces, fresh, which), films=(*self.films, film))
 
     def _stacked(self, pieces: Mask, fresh: Doubles, which: Ints) -> Canvas:
@@ -80,7 +80,7 @@ class Canvas:
         stack[pieces] = len(self.spectra) + which
         return replace(self, stack=stack, spectra=np.concatenate([self.spectra, fresh]))
 
-    def _take(self, taking: Taking) -> Canvas:
+    def _take(self, taking: Removal) -> Canvas:
         first = 0 if taking.dry else self.open_from
         base = np.zeros_like(self.stack) if taking.dry or self.under is None else self.under
         films = list(self.films)

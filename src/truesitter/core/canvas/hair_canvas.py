@@ -127,5 +127,5 @@ def paint_hair(
     patchwork = Patchwork.of(layers[0].mask.shape, *masks)
     # Flat layers are laid sharp and fade when they are looked at: nothing of the ground shows round them.
     borders = even_borders(patchwork, 0, mm_per_px)
-    painted = paint(borders, (Painting((layer.deed(patchwork),)) for layer in layers), support, rack)
+    painted = paint(borders, (Painting((layer.operation(patchwork),)) for layer in layers), support, rack)
     return HairCanvas(painted, tuple(not layer.lines for layer in layers), SOFT_MM / mm_per_px)

@@ -9,7 +9,7 @@ import numpy as np
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.hair.strokes.approach import WayPlan
-from truesitter.core.hair.strokes.hair_strokes import Ground
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.stroke_types import HairType
 from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.media_table import Medium
@@ -52,7 +52,7 @@ class HairJob:
     skin: Mask
     lab: Floats
     value: Floats
-    ground: Ground
+    ground: StrokeGround
     limit: Floats
     head: HairType
     way: WayPlan
@@ -97,7 +97,7 @@ class HairLayer:
     lines: tuple[Line, ...] = ()
     strays: int = 0
 
-    def deed(self, patchwork: Patchwork) -> Layer:
+    def operation(self, patchwork: Patchwork) -> Layer:
         """For the painted canvas."""
         nothing = np.zeros(len(patchwork.sizes), bool)
         pieces = nothing if self.lines else patchwork.at(self.mask.view(np.uint8)) > 0

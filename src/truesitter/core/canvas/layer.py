@@ -62,7 +62,7 @@ class Layer:
 
 
 @dataclass(frozen=True)
-class Taking:
+class Removal:
     """Paint taken off part of the canvas: wiped, lifted, erased or scratched.
 
     Attributes
@@ -83,7 +83,7 @@ class Taking:
     lines: tuple[Line, ...] = field(default=())
 
 
-Deed = Layer | Taking
+Operation = Layer | Removal
 
 
 def laid_over(

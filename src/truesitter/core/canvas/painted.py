@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from truesitter.core.canvas.canvas_change import Change
 from truesitter.core.canvas.drawn.painted_lines import line_cover
-from truesitter.core.canvas.layer import Deed, Layer, Taking, laid_over
+from truesitter.core.canvas.layer import Layer, Operation, Removal, laid_over
 from truesitter.core.canvas.painted_borders import LEVELS, Borders, cover
 from truesitter.core.colour.spaces import lab_to_srgb, xyz_to_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
@@ -163,7 +163,7 @@ class _Hand:
         self.table = np.concatenate([self.table, fresh[first]])
         return numbers
 
-    def take(self, takings: list[tuple[Taking, Where]], dry: bool) -> None:
+    def take(self, takings: list[tuple[Removal, Where]], dry: bool) -> None:
         """Take paint off in one go: where two places meet, what is left passes from one to the other.
 
         From dry films too, or from what is open alone.
@@ -196,7 +196,7 @@ def _distinct(code: Counts, kinds: int) -> tuple[Counts, Counts]:
 class Painting:
     """What one pass does: its deeds in order, and whether what it goes over is still wet."""
 
-    deeds: tuple[Deed, ...]
+    operations: tuple[Operation, ...]
     into_wet: bool = False
 
 
@@ -216,22 +216,22 @@ def paint(
     """
     passes = tuple(passes)
     shape = borders.patchwork.labels.shape[:2]
-    deeds = [deed for one in passes for deed in one.deeds]
-    hand = _Hand((shape[0], shape[1]), support, rack, any(isinstance(d, Taking) for d in deeds))
+    operations = [operation for one in passes for operation in one.operations]
+    hand = _Hand((shape[0], shape[1]), support, rack, any(isinstance(d, Removal) for d in operations))
     changes: list[tuple[Counts, Ints]] = []
     # Where a deed reaches depends on nothing that is laid: it is found beside the laying.
     with ThreadPoolExecutor(max_workers=2) as beside:
-        places = beside.map(reached, [borders] * len(deeds), deeds, carried_on(passes))
+        places = beside.map(reached, [borders] * len(operations), operations, carried_on(passes))
         for one in passes:
             if not one.into_wet:
                 hand.dry()
-            done = [(deed, next(places)) for deed in one.deeds]
+            done = [(operation, next(places)) for operation in one.operations]
             touched = [where[0] for _, where in done]
-            for deed, where in done:
-                if isinstance(deed, Layer):
-                    hand.lay(deed, where)
+            for operation, where in done:
+                if isinstance(operation, Layer):
+                    hand.lay(operation, where)
             for dry in (False, True):
-                takings = [(d, where) for d, where in done if isinstance(d, Taking) and d.dry == dry]
+                takings = [(d, where) for d, where in done if isinstance(d, Removal) and d.dry == dry]
                 if takings:
                     hand.take(takings, dry)
             if len(touched) == 1:
@@ -254,25 +254,25 @@ def carried_on(passes: tuple[Painting, ...]) -> list[Mask | None]:
     laid: Mask | None = None
     for one in reversed(passes):
         taken: Mask | None = None
-        for deed in reversed(one.deeds):
-            if isinstance(deed, Taking):
+        for operation in reversed(one.operations):
+            if isinstance(operation, Removal):
                 out.append(taken)
-                taken = deed.pieces if taken is None else taken | deed.pieces
-            elif deed.fades:
+                taken = operation.pieces if taken is None else taken | operation.pieces
+            elif operation.fades:
                 out.append(None)
             else:
                 out.append(laid)
-                laid = deed.pieces if laid is None else laid | deed.pieces
+                laid = operation.pieces if laid is None else laid | operation.pieces
     return out[::-1]
 
 
-def reached(borders: Borders, deed: Deed, later: Mask | None) -> Where:
+def reached(borders: Borders, operation: Operation, later: Mask | None) -> Where:
     """Pixels a deed reaches and how far each is covered."""
     labels = borders.patchwork.labels
-    if deed.lines:
-        rows, columns, levels = line_cover(deed.lines, labels.shape, borders.mm_per_px)
+    if operation.lines:
+        rows, columns, levels = line_cover(operation.lines, labels.shape, borders.mm_per_px)
     else:
-        rows, columns, levels = cover(borders, deed.pieces, later)
+        rows, columns, levels = cover(borders, operation.pieces, later)
     inside = np.flatnonzero(levels)
     width = columns.stop - columns.start
     at = (inside // max(1, width) + rows.start) * labels.shape[1] + inside % max(1, width) + columns.start

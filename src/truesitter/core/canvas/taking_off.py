@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Taking
+from truesitter.core.canvas.layer import Removal
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.types import Mask
 
@@ -85,7 +85,7 @@ def share_for_pressure(canvas: Canvas, pieces: Mask, pressure: float, tool: Tool
     """What pressing so hard, 0–1, leaves of the films on some pieces: the value moves evenly with it."""
     dry = goes_dry(tool, canvas, pieces)
     full = value_on(canvas, pieces)
-    least = value_on(canvas.do(Taking(pieces, tool.least, dry)), pieces)
+    least = value_on(canvas.do(Removal(pieces, tool.least, dry)), pieces)
     return share_for_value(canvas, pieces, full + (least - full) * pressure, tool)[0]
 
 
@@ -100,7 +100,7 @@ def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> t
     """
     dry = goes_dry(tool, canvas, pieces)
     shares = np.geomspace(tool.least, 1, _STEPS)
-    values = np.array([value_on(canvas.do(Taking(pieces, float(s), dry)), pieces) for s in shares])
+    values = np.array([value_on(canvas.do(Removal(pieces, float(s), dry)), pieces) for s in shares])
     whole = values[-1] - values[0]
     if abs(whole) < 1e-9:
         return 1.0, 0.0

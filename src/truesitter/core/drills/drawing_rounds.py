@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.drills.drill_picture import DrillPicture
-from truesitter.core.drills.rounds import Answer, Lot, NotHere, Places, Point, Question, Round, Score
+from truesitter.core.drills.rounds import Answer, NotHere, Places, Point, Question, Rng, Round, Score
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Mask
 
@@ -28,9 +28,9 @@ _LONG = 0.55
 _POINTS = 120
 
 
-def find_the_peaks(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """As many marks as there are peaks, each held to the nearest."""
-    del lot, places
+    del rng, places
     peaks = picture.peaks[:MOST_PEAKS]
     if not peaks:
         raise NotHere("no light peaks are found in this picture")
@@ -55,9 +55,9 @@ def find_the_peaks(picture: DrillPicture, level: float, lot: Lot, places: Places
     return Round(Question(count=len(peaks), pictured=True), score)
 
 
-def mass_the_shadows(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def mass_the_shadows(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """Shapes drawn, held to the darker mass of the figure: what is not shared of both together."""
-    del lot, places
+    del rng, places
     true, figure = picture.shadow, picture.figure
     if not true.any() or not (figure & ~true).any():
         raise NotHere("there are no two masses in this picture")
@@ -74,13 +74,13 @@ def mass_the_shadows(picture: DrillPicture, level: float, lot: Lot, places: Plac
     return Round(Question(pictured=True), score)
 
 
-def stroke_along(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def stroke_along(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """One stroke from a root: how far it leaves the growth there, and whether it thins out."""
     del places
     ys, xs = np.nonzero(np.hypot(picture.growth[..., 0], picture.growth[..., 1]) > 0.5)
     if not len(ys):
         raise NotHere("no hair is found in this picture")
-    n = int(lot.integers(len(ys)))
+    n = int(rng.integers(len(ys)))
     height, width = picture.shape
     root = ((float(xs[n]) + 0.5) / width, (float(ys[n]) + 0.5) / height)
     growth = picture.growth[ys[n], xs[n]].astype(np.float64)
@@ -111,11 +111,11 @@ def stroke_along(picture: DrillPicture, level: float, lot: Lot, places: Places) 
     return Round(Question(at=root, pictured=True), score)
 
 
-def contour_upside_down(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def contour_upside_down(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """A piece of the figure's border, turned on its head, to be copied into an empty frame."""
     del places
     height, width = picture.shape
-    line = _piece(picture.outline * (width, height), _LONG * height, lot)
+    line = _piece(picture.outline * (width, height), _LONG * height, rng)
     if line is None:
         raise NotHere("the figure has no border inside this picture that is long enough")
     turned = (width, height) - line
@@ -161,14 +161,14 @@ def _fractions(line: Doubles, shape: tuple[int, int]) -> tuple[Point, ...]:
     return tuple((float(x) / width, float(y) / height) for x, y in line)
 
 
-def _piece(line: Doubles, length: float, lot: Lot) -> Doubles | None:
+def _piece(line: Doubles, length: float, rng: Rng) -> Doubles | None:
     """A piece so long of a line, somewhere on it; None for a shorter line."""
     if len(line) < 2:
         return None
     along = np.r_[0.0, np.cumsum(np.hypot(*np.diff(line, axis=0).T))]
     if along[-1] < length:
         return None
-    start = lot.uniform(0, along[-1] - length)
+    start = rng.uniform(0, along[-1] - length)
     return np.asarray(line[(along >= start) & (along <= start + length)])
 
 

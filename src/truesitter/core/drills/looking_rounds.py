@@ -8,10 +8,10 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.rounds import (
     Answer,
-    Lot,
     Patch,
     Places,
     Question,
+    Rng,
     Round,
     Score,
     at_value,
@@ -31,17 +31,17 @@ _DARK, _LIGHT = 0.8, 9.2
 """Values between which patches lie, so that both neighbours can be shown."""
 
 
-def name_value(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def name_value(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """How light one colour is."""
-    patch = Patch.of(patch_of(picture, lot, places))
+    patch = Patch.of(patch_of(picture, rng, places))
     return Round(Question(patches=(patch.hex,)), lambda a: _value_score(patch, level, told(a, 0, 10)))
 
 
-def among_others(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def among_others(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """The same with a surround that makes it look lighter or darker than it is."""
-    lab = patch_of(picture, lot, places)
+    lab = patch_of(picture, rng, places)
     patch = Patch.of(lab)
-    away = _FOOLING if patch.value < 5 + lot.uniform(-2, 2) else -_FOOLING
+    away = _FOOLING if patch.value < 5 + rng.uniform(-2, 2) else -_FOOLING
     around = Patch.of(at_value(lab * (1, 0.4, 0.4), float(np.clip(patch.value + away, 0.5, 9.5))))
     return Round(
         Question(patches=(patch.hex,), around=around.hex),
@@ -57,12 +57,12 @@ def _value_score(patch: Patch, level: float, answer: float) -> Score:
     )
 
 
-def which_is_lighter(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def which_is_lighter(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """Which of two colours of the picture is lighter."""
-    one, other = patch_of(picture, lot, places), patch_of(picture, lot, places)
+    one, other = patch_of(picture, rng, places), patch_of(picture, rng, places)
     middle = float(np.clip(Patch.of(one).value, _DARK + level / 2, _LIGHT - level / 2))
     pair = [Patch.of(at_value(one, middle + level / 2)), Patch.of(at_value(other, middle - level / 2))]
-    order = lot.permutation(2)
+    order = rng.permutation(2)
     patches = [pair[n] for n in order]
     lighter = int(np.argmax([p.value for p in patches]))
     words = f"They are {patches[0].value:.1f} and {patches[1].value:.1f}."
@@ -72,20 +72,20 @@ def which_is_lighter(picture: DrillPicture, level: float, lot: Lot, places: Plac
     )
 
 
-def same_value(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def same_value(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """Which of four other colours is as light as one."""
-    first = patch_of(picture, lot, places)
+    first = patch_of(picture, rng, places)
     # Between the rims three steps find room on one side at least.
     value = float(np.clip(Patch.of(first).value, _DARK, _LIGHT))
     sides = [s for s in (-1, 1) if _DARK - 0.5 <= value + s * level <= _LIGHT + 0.5] or [
         1 if value < 5 else -1
     ]
-    right = int(lot.integers(4))
+    right = int(rng.integers(4))
     patches = []
     for n in range(4):
-        hue = np.arctan2(first[2], first[1]) + np.radians(lot.uniform(40, 320))
-        chroma = max(12.0, float(np.hypot(first[1], first[2]))) * lot.uniform(0.6, 1.2)
-        away = 0.0 if n == right else float(lot.choice(sides)) * level
+        hue = np.arctan2(first[2], first[1]) + np.radians(rng.uniform(40, 320))
+        chroma = max(12.0, float(np.hypot(first[1], first[2]))) * rng.uniform(0.6, 1.2)
+        away = 0.0 if n == right else float(rng.choice(sides)) * level
         patches.append(
             Patch.of(at_value(np.array([50, chroma * np.cos(hue), chroma * np.sin(hue)]), value + away))
         )
@@ -97,16 +97,16 @@ def same_value(picture: DrillPicture, level: float, lot: Lot, places: Places) ->
     )
 
 
-def steps_between(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def steps_between(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """By how many steps two colours of the picture differ."""
-    one = patch_of(picture, lot, places)
+    one = patch_of(picture, rng, places)
     value = Patch.of(one).value
-    away = lot.uniform(0.5, 5.0) * (1 if value < 5 else -1)
+    away = rng.uniform(0.5, 5.0) * (1 if value < 5 else -1)
     pair = [
         Patch.of(one),
-        Patch.of(at_value(patch_of(picture, lot, places), float(np.clip(value + away, 0.3, 9.7)))),
+        Patch.of(at_value(patch_of(picture, rng, places), float(np.clip(value + away, 0.3, 9.7)))),
     ]
-    patches = [pair[n] for n in lot.permutation(2)]
+    patches = [pair[n] for n in rng.permutation(2)]
     true = abs(patches[0].value - patches[1].value)
 
     def score(answer: Answer) -> Score:
@@ -118,15 +118,15 @@ def steps_between(picture: DrillPicture, level: float, lot: Lot, places: Places)
     return Round(Question(patches=tuple(p.hex for p in patches)), score)
 
 
-def warm_or_cool(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def warm_or_cool(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """Which of two equally light colours is warmer: nearer to orange in a*b*."""
-    lab = patch_of(picture, lot, places)
+    lab = patch_of(picture, rng, places)
     value = float(np.clip(Patch.of(lab).value, 2.5, 7.5))
     # Bright colours leave no room to move in: the screen would show both alike.
     base = at_value(lab * (1, 0.5, 0.5), value)
     axis = np.array([0.0, np.cos(np.radians(WARM_HUE)), np.sin(np.radians(WARM_HUE))])
     pair = _apart(base, axis, level)
-    order = lot.permutation(2)
+    order = rng.permutation(2)
     patches = [pair[n] for n in order]
     warmer = int(np.argmax([np.dot(p.lab, axis) for p in patches]))
     apart = float(delta_e_2000(np.array(patches[0].lab), np.array(patches[1].lab)))

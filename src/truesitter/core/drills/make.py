@@ -23,9 +23,9 @@ from truesitter.core.drills.looking_rounds import (
     which_is_lighter,
 )
 from truesitter.core.drills.mixing_rounds import mix_by_eye
-from truesitter.core.drills.rounds import Lot, Places, Round
+from truesitter.core.drills.rounds import Places, Rng, Round
 
-Maker = Callable[[DrillPicture, float, Lot, Places], Round]
+Maker = Callable[[DrillPicture, float, Rng, Places], Round]
 
 MAKERS: dict[DrillName, Maker] = {
     "value": name_value,

@@ -8,7 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.drills.drill_picture import DrillPicture
-from truesitter.core.drills.rounds import Answer, Lot, NotHere, Places, Question, Round, Score
+from truesitter.core.drills.rounds import Answer, NotHere, Places, Question, Rng, Round, Score
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.refusal import Refusal
 
@@ -18,7 +18,7 @@ MOST_PARTS = 12
 _TARGET_PARTS = 6
 
 
-def mix_by_eye(picture: DrillPicture, level: float, lot: Lot, places: Places) -> Round:
+def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """A colour that three of four tubes make, in few parts."""
     del places
     tubes = picture.palette.tubes
@@ -27,10 +27,10 @@ def mix_by_eye(picture: DrillPicture, level: float, lot: Lot, places: Places) ->
     rack = picture.palette.rack
     whites = [t for t in tubes if rack.pigment(t).family == "white"][:1]
     others = [t for t in tubes if t not in whites]
-    picked = [str(t) for t in lot.permutation(others)[: TUBES - len(whites)]]
+    picked = [str(t) for t in rng.permutation(others)[: TUBES - len(whites)]]
     offered = whites + picked
-    used = whites + [str(t) for t in lot.permutation(picked)[:2]]
-    parts = {t: int(lot.integers(1, _TARGET_PARTS + 1)) for t in used}
+    used = whites + [str(t) for t in rng.permutation(picked)[:2]]
+    parts = {t: int(rng.integers(1, _TARGET_PARTS + 1)) for t in used}
     palette = replace(picture.palette, tubes=tuple(offered))
     target = mix({k: float(v) for k, v in parts.items()}, palette)
 

@@ -14,7 +14,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 Point = tuple[float, float]
-Lot = np.random.Generator
+Rng = np.random.Generator
 """What is drawn by lot."""
 Places = tuple[str, ...]
 """Names of places the painter tends to get wrong."""
@@ -165,18 +165,18 @@ def told(answer: Answer, least: float, most: float) -> float:
     return answer.number
 
 
-def patch_of(picture: DrillPicture, lot: Lot, places: Places = ()) -> Doubles:
+def patch_of(picture: DrillPicture, rng: Rng, places: Places = ()) -> Doubles:
     """Mean L*a*b* of a small spot of the picture, now and then of places that are asked for."""
     height, width = picture.shape
     radius = max(2, height // 60)
     inside = np.zeros(picture.shape, bool)
     inside[radius : height - radius, radius : width - radius] = True
     wanted = [n for n, name in enumerate(picture.names) if name in places]
-    here = inside & np.isin(picture.places, wanted) if wanted and lot.random() < _OWN_PLACES else inside
+    here = inside & np.isin(picture.places, wanted) if wanted and rng.random() < _OWN_PLACES else inside
     ys, xs = np.nonzero(here if here.any() else inside)
     if not len(ys):
         raise NotHere("this picture is too small for drills")
-    n = int(lot.integers(len(ys)))
+    n = int(rng.integers(len(ys)))
     spot = picture.lab[ys[n] - radius : ys[n] + radius + 1, xs[n] - radius : xs[n] + radius + 1]
     return np.asarray(spot.reshape(-1, 3).mean(axis=0), dtype=np.float64)
 

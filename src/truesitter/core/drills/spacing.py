@@ -20,7 +20,7 @@ WELL = 0.7
 
 
 @dataclass(frozen=True)
-class Go:
+class DrillSession:
     """One go at a drill: when it ended, and the part of its rounds that were right."""
 
     at: datetime
@@ -43,7 +43,7 @@ class Due:
     at: datetime | None
 
 
-def due(goes: Iterable[Go]) -> Due:
+def due(goes: Iterable[DrillSession]) -> Due:
     """Where a drill lies after some goes, oldest first."""
     box, at = 0, None
     for go in goes:

@@ -22,9 +22,9 @@ from truesitter.core.easel.compare.findings import Finding, What, find_differenc
 from truesitter.core.easel.compare.relations import Relation, relations_of
 from truesitter.core.easel.compare.small_finish import FinishOff, finish_off
 from truesitter.core.easel.compare.squinted import Squinted, squint
-from truesitter.core.easel.compare.tone_curve import Whole
+from truesitter.core.easel.compare.tone_curve import ToneCurve
 from truesitter.core.easel.find.correlation import normalised
-from truesitter.core.easel.lamp.rectified import Taken
+from truesitter.core.easel.lamp.rectified import RectifiedPainting
 from truesitter.core.easel.rules.looked import Looked, Verdict
 from truesitter.core.easel.rules.verdicts import verdicts
 from truesitter.core.light.mirrored.ceilings import Ceiling
@@ -50,7 +50,7 @@ class Comparison:
     """
 
     findings: tuple[Finding, ...]
-    whole: Whole
+    whole: ToneCurve
     relations: tuple[Relation, ...]
     verdicts: tuple[Verdict, ...]
     offsets: tuple[Offset, ...]
@@ -73,7 +73,7 @@ class Comparison:
 
 
 @dataclass(frozen=True)
-class Subject:
+class ComparedSubject:
     """What is known of the picture; maps of the size of the plan's canvas.
 
     Attributes
@@ -107,7 +107,11 @@ def dried(light: Floats, shift: DryingShift) -> Floats:
 
 
 def compare(
-    taken: Taken, wanted: Floats, subject: Subject, shift: DryingShift | None = None, free: bool = False
+    taken: RectifiedPainting,
+    wanted: Floats,
+    subject: ComparedSubject,
+    shift: DryingShift | None = None,
+    free: bool = False,
 ) -> Comparison:
     """Hold a painting to its plan.
 
@@ -148,7 +152,7 @@ def compare(
     )  # fmt: skip
 
 
-def _offsets(own: Floats, plan: Floats, subject: Subject, squinted: Squinted) -> tuple[Offset, ...]:
+def _offsets(own: Floats, plan: Floats, subject: ComparedSubject, squinted: Squinted) -> tuple[Offset, ...]:
     shape = (plan.shape[0], plan.shape[1])
     figure = subject.regions != Region.BACKGROUND
     # A tone that is wrong bends the border it ends at: outlines are judged between tones that are right.
@@ -201,7 +205,7 @@ def _plain(
     )  # fmt: skip
 
 
-def _of_offset(one: Offset, seen: Squinted, subject: Subject) -> Finding:
+def _of_offset(one: Offset, seen: Squinted, subject: ComparedSubject) -> Finding:
     left, top, right, bottom = one.box
     where = np.zeros(seen.trusted.shape, bool)
     where[top:bottom, left:right] = True
@@ -223,7 +227,7 @@ def _common(areas: Areas, where: Mask) -> int:
     return int(counts.argmax())
 
 
-def _of_edge(one: EdgeOff, seen: Squinted, subject: Subject) -> Finding:
+def _of_edge(one: EdgeOff, seen: Squinted, subject: ComparedSubject) -> Finding:
     where = np.zeros(seen.trusted.shape, bool)
     reach = max(1, round(1.5 / subject.mm_per_px))
     for x, y in one.readings.astype(int):
@@ -233,7 +237,7 @@ def _of_edge(one: EdgeOff, seen: Squinted, subject: Subject) -> Finding:
     return _plain(seen, where, one.place, "edge", one.words, (one.x, one.y), area, weight)
 
 
-def _of_finish(one: FinishOff, seen: Squinted, subject: Subject) -> Finding:
+def _of_finish(one: FinishOff, seen: Squinted, subject: ComparedSubject) -> Finding:
     where = subject.areas.mask(one.place) & seen.trusted
     area = float(where.sum()) * subject.mm_per_px**2 / 100
     weight = area * _FINISH_AS_STEPS * abs(float(np.log(one.ratio)))

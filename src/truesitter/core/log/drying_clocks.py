@@ -42,11 +42,11 @@ def clocks_of(sittings: Iterable[Sitting]) -> tuple[Clock, ...]:
     """A clock for everything that was laid, as it was laid last; what is dry soonest is first."""
     found: dict[tuple[str, str, str], Clock] = {}
     for sitting in sittings:
-        for bout in sitting.bouts:
-            work = bout.work
-            if work is None or bout.ended_at is None or not bout.spans or work.dries_minutes <= 0:
+        for interval in sitting.intervals:
+            work = interval.work
+            if work is None or interval.ended_at is None or not interval.spans or work.dries_minutes <= 0:
                 continue
-            laid = bout.spans[-1][1]
+            laid = interval.spans[-1][1]
             key = (sitting.sitter, work.school, work.key or work.name)
             found[key] = Clock(
                 sitting.sitter, work.school, work.key, work.name, laid,

@@ -13,7 +13,7 @@ MOST = 40
 
 
 @dataclass(frozen=True)
-class Swatches:
+class LoggedSwatches:
     """Values wet and dry, as read on one paper in one medium, by rising wet value."""
 
     paper: str
@@ -21,7 +21,7 @@ class Swatches:
     pairs: tuple[tuple[float, float], ...]
 
 
-def swatches_of(entries: Iterable[Entry]) -> tuple[Swatches, ...]:
+def swatches_of(entries: Iterable[Entry]) -> tuple[LoggedSwatches, ...]:
     """Swatches by paper and medium; of two with one wet value the newer counts."""
     found: dict[tuple[str, str], dict[float, float]] = {}
     for entry in entries:
@@ -32,6 +32,6 @@ def swatches_of(entries: Iterable[Entry]) -> tuple[Swatches, ...]:
         pairs.pop(what.wet, None)
         pairs[what.wet] = what.dry
     return tuple(
-        Swatches(paper, medium, tuple(sorted(list(pairs.items())[-MOST:])))
+        LoggedSwatches(paper, medium, tuple(sorted(list(pairs.items())[-MOST:])))
         for (paper, medium), pairs in sorted(found.items())
     )

@@ -115,14 +115,14 @@ class _Samples:
     def take(self, sitting: Sitting) -> None:
         """Take in one sitting."""
         shares: dict[_Which, _Share] = {}
-        for bout in sitting.bouts:
-            work = bout.work
+        for interval in sitting.intervals:
+            work = interval.work
             if work is None or work.minutes < _LEAST_MINUTES / 60 or not work.kind:
                 continue
             which = (sitting.sitter, work.school, work.key or work.name)
-            self._minutes[which] += bout.minutes
+            self._minutes[which] += interval.minutes
             before = shares.get(which, _Share(work, 0.0)).done
-            shares[which] = _Share(work, before + self._step(sitting.id, which, work, bout.done))
+            shares[which] = _Share(work, before + self._step(sitting.id, which, work, interval.done))
         self._paint(sitting, shares)
 
     def _step(self, sitting: str, which: _Which, work: Work, done: float | None) -> float:

@@ -31,7 +31,7 @@ Span = tuple[datetime, datetime]
 
 
 @dataclass(frozen=True)
-class Bout:
+class WorkInterval:
     """Work on one thing without turning to another.
 
     Attributes
@@ -69,7 +69,7 @@ class Sitting:
         UTC; None while it goes on.
     paused
         True during a break.
-    bouts
+    intervals
         In order.
     air
         Temperature in °C and humidity in per cent, as last read; None when they were not.
@@ -83,7 +83,7 @@ class Sitting:
     began: datetime
     ended: datetime | None
     paused: bool
-    bouts: tuple[Bout, ...]
+    intervals: tuple[WorkInterval, ...]
     air: tuple[float, float] | None
     used: tuple[Used, ...]
     photographs: tuple[Photographed, ...]
@@ -92,12 +92,12 @@ class Sitting:
     @property
     def minutes(self) -> float:
         """Of work, breaks left out."""
-        return sum(b.minutes for b in self.bouts)
+        return sum(b.minutes for b in self.intervals)
 
     @property
     def spans(self) -> tuple[Span, ...]:
         """When there was work."""
-        return tuple(span for bout in self.bouts for span in bout.spans)
+        return tuple(span for interval in self.intervals for span in interval.spans)
 
 
 class _Open:
@@ -109,7 +109,7 @@ class _Open:
         self.since: datetime | None = entry.at
         self.last = entry.at
         self.spans: list[Span] = []
-        self.bouts: list[Bout] = []
+        self.intervals: list[WorkInterval] = []
         self.ended: datetime | None = None
         self.air: tuple[float, float] | None = None
         self.used: list[Used] = []
@@ -152,25 +152,25 @@ class _Open:
     def _leave(self, at: datetime, done: float | None) -> None:
         self._stop(at)
         if self.spans or self.work is not None:
-            self.bouts.append(Bout(self.work, tuple(self.spans), done, at))
+            self.intervals.append(WorkInterval(self.work, tuple(self.spans), done, at))
         self.spans = []
 
     def sitting(self, now: datetime) -> Sitting:
-        bouts = list(self.bouts)
+        intervals = list(self.intervals)
         if self.ended is None:
             spans = list(self.spans)
             if self.since is not None:
                 until = min(max(now, self.since), self.entry.at + LONGEST)
                 spans += [(self.since, until)] if until > self.since else []
-            bouts.append(Bout(self.work, tuple(spans), None, None))
+            intervals.append(WorkInterval(self.work, tuple(spans), None, None))
         return Sitting(
             id=self.entry.id, sitter=self.entry.sitter, painter=self.entry.painter, began=self.entry.at,
-            ended=self.ended, paused=self.ended is None and self.since is None, bouts=tuple(bouts),
+            ended=self.ended, paused=self.ended is None and self.since is None, intervals=tuple(intervals),
             air=self.air, used=tuple(self.used), photographs=tuple(self.photographs),
             notes=tuple(self.notes),
         )  # fmt: skip
 
-    def hears(self, what: Happening) -> None:
+    def apply(self, what: Happening) -> None:
         """Take in what was written down beside the work."""
         if isinstance(what, AirRead):
             self.air = (what.temperature, what.humidity)
@@ -191,7 +191,7 @@ def _gone_through(entries: Iterable[Entry]) -> dict[str, _Open]:
         if open_ is None or open_.entry.sitter != entry.sitter:
             continue
         if not isinstance(entry.what, OF_SITTING):
-            open_.hears(entry.what)
+            open_.apply(entry.what)
         elif not open_.refused(entry.at, entry.what):
             open_.take(entry.at, entry.what)
     return found
@@ -240,7 +240,7 @@ def progress_of(sittings: Iterable[Sitting]) -> dict[tuple[str, str], float]:
     """How much of each pass of a picture is done, by school and key, as last said."""
     found: dict[tuple[str, str], float] = defaultdict(float)
     for sitting in sittings:
-        for bout in sitting.bouts:
-            if bout.work is not None and bout.work.key and bout.done is not None:
-                found[(bout.work.school, bout.work.key)] = bout.done
+        for interval in sitting.intervals:
+            if interval.work is not None and interval.work.key and interval.done is not None:
+                found[(interval.work.school, interval.work.key)] = interval.done
     return dict(found)

@@ -12,7 +12,7 @@ from truesitter.core.types import Counts, Doubles, Ints, Mask
 
 
 @dataclass(frozen=True)
-class Go:
+class UnbrokenPatch:
     """What is laid without a break.
 
     Attributes
@@ -32,7 +32,7 @@ class Go:
     in_time: bool
 
 
-def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) -> tuple[Go, ...]:
+def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) -> tuple[UnbrokenPatch, ...]:
     """The goes of a place, from top to bottom; one where all of it can be softened while it is open.
 
     Shapes of a place that do not touch have borders of their own, hard or soft towards something else:
@@ -54,10 +54,10 @@ def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) 
     if lays(total, brush_mm, open_minutes) == 1:
         return (_go(shape, stats, np.arange(1, count), areas, brush_mm, True),)
 
-    def close(numbers: list[int], area: float) -> Go:
+    def close(numbers: list[int], area: float) -> UnbrokenPatch:
         return _go(shape, stats, np.array(numbers), areas, brush_mm, lays(area, brush_mm, open_minutes) == 1)
 
-    found: list[Go] = []
+    found: list[UnbrokenPatch] = []
     together: list[int] = []
     sum_ = 0.0
     for number in sorted(range(1, count), key=lambda n: (stats[n, cv2.CC_STAT_TOP], n)):
@@ -71,7 +71,9 @@ def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) 
     return tuple(found)
 
 
-def _go(shape: Ints, stats: Ints, numbers: Counts, areas: Doubles, brush_mm: float, in_time: bool) -> Go:
+def _go(
+    shape: Ints, stats: Ints, numbers: Counts, areas: Doubles, brush_mm: float, in_time: bool
+) -> UnbrokenPatch:
     area = float(areas[numbers - 1].sum())
     largest = int(numbers[areas[numbers - 1].argmax()])
     left, top, width, height, _ = stats[largest]
@@ -81,7 +83,7 @@ def _go(shape: Ints, stats: Ints, numbers: Counts, areas: Doubles, brush_mm: flo
     away = cv2.distanceTransform(padded, cv2.DIST_L2, 3)[1:-1, 1:-1]
     row, column = np.unravel_index(int(away.argmax()), inside.shape)
     row, column = row + top, column + left
-    return Go(
+    return UnbrokenPatch(
         area, laying_minutes(area, brush_mm), float((column + 0.5) / shape.shape[1]),
         float((row + 0.5) / shape.shape[0]), in_time,
     )  # fmt: skip

@@ -8,7 +8,7 @@ from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import PassPlan
-from truesitter.core.plan.schedule import Sitting
+from truesitter.core.plan.schedule import PlannedSitting
 
 HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
 """Pigments that settle in thin paint: cinnabar by the handbook, basic lead carbonate from memory."""
@@ -74,7 +74,7 @@ class Kit:
     stir: tuple[str, ...]
 
 
-def kit_for(plan: PassPlan, sittings: tuple[Sitting, ...], rack: Rack, names: tuple[str, ...]) -> Kit:
+def kit_for(plan: PassPlan, sittings: tuple[PlannedSitting, ...], rack: Rack, names: tuple[str, ...]) -> Kit:
     """What a plan needs.
 
     Parameters
@@ -102,11 +102,11 @@ def _brushes(plan: PassPlan) -> tuple[KitBrush, ...]:
     return tuple(sorted(found.values(), key=lambda b: (-b.mm, b.tool)))
 
 
-def _tubes(plan: PassPlan, sittings: tuple[Sitting, ...]) -> tuple[KitTube, ...]:
+def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTube, ...]:
     used: dict[str, float] = {}
     by_sitting = [dict[str, float]() for _ in sittings]
     share = [
-        {b.task: b.minutes / plan.passes[b.task].work_minutes for b in s.bouts} for s in sittings
+        {b.task: b.minutes / plan.passes[b.task].work_minutes for b in s.intervals} for s in sittings
     ]  # fmt: skip
     for number, one in enumerate(plan.passes):
         if not one.recipe.parts:

@@ -15,7 +15,7 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.hair_job import HairLayer
-from truesitter.core.canvas.layer import Deed, Layer
+from truesitter.core.canvas.layer import Layer, Operation
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.imaging.line import Line
@@ -26,7 +26,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.pass_plan import Doing, Subject, Taken, Thinned
+from truesitter.core.plan.pass_plan import Doing, PaintTaken, Subject, Thinned
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
@@ -138,7 +138,7 @@ class Laid:
 
     Attributes
     ----------
-    recipe, deeds
+    recipe, operations
         Mixture, without parts where nothing is mixed, and what is done to the canvas.
     pieces
         (n,) where it lies, inside the step's own.
@@ -156,12 +156,12 @@ class Laid:
     """
 
     recipe: Recipe
-    deeds: tuple[Deed, ...]
+    operations: tuple[Operation, ...]
     pieces: Mask
     film: WetMm
     paint_mm: float
     thinned: tuple[Thinned, ...] = ()
-    taken: tuple[Taken, ...] = ()
+    taken: tuple[PaintTaken, ...] = ()
     said: str = ""
     coats: int = 1
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.hair_job import HairLayer
-from truesitter.core.canvas.layer import Deed, LineSet
+from truesitter.core.canvas.layer import LineSet, Operation
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.imaging.line import Line
@@ -21,7 +21,7 @@ from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.brush_goes import Go
+from truesitter.core.plan.brush_goes import UnbrokenPatch
 from truesitter.core.types import Floats, Labels, Mask
 
 Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
@@ -129,7 +129,7 @@ class Thinned:
 
 
 @dataclass(frozen=True)
-class Taken:
+class PaintTaken:
     """How much paint is taken off one value group.
 
     Attributes
@@ -176,7 +176,7 @@ class Pass:
         of which work; None where nothing was.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
-    deeds
+    operations
         What is done, for the simulated canvas.
     does
         What is done, in one word.
@@ -205,11 +205,11 @@ class Pass:
     tool: str
     note: str
     open_minutes: tuple[float, float]
-    goes: tuple[Go, ...]
+    goes: tuple[UnbrokenPatch, ...]
     fat: int
-    deeds: tuple[Deed, ...]
+    operations: tuple[Operation, ...]
     does: Doing
-    taken: tuple[Taken, ...] = ()
+    taken: tuple[PaintTaken, ...] = ()
     inspect: str = ""
     coats: int = 1
     into_wet: bool = False

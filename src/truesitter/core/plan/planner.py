@@ -18,7 +18,7 @@ from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.brush_goes import Go, goes_of
+from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.minutes import SPREAD, areas_cm2, pass_minutes, rates
@@ -89,8 +89,8 @@ class _Planner:
             self.remarks.append(Remark(place.name, place.group, f" left out: {laid}"))
             return
         before = canvas
-        for deed in laid.deeds:
-            canvas = canvas.do(deed)
+        for operation in laid.operations:
+            canvas = canvas.do(operation)
         if self._is_there(before, canvas, laid):
             self.remarks.append(Remark(place.name, place.group, " left out: it is there already."))
             return
@@ -113,7 +113,11 @@ class _Planner:
 
     def _is_there(self, before: Canvas, after: Canvas, laid: Laid) -> bool:
         """True for a pass made needless by what was painted otherwise than planned."""
-        if self.wrong is None or not laid.pieces.any() or any(deed.lines for deed in laid.deeds):
+        if (
+            self.wrong is None
+            or not laid.pieces.any()
+            or any(operation.lines for operation in laid.operations)
+        ):
             return False
         sizes = self.scene.patchwork.sizes[laid.pieces]
         if sizes[self.wrong[laid.pieces]].sum() < sizes.sum() / 2:
@@ -159,7 +163,7 @@ class _Planner:
             open_minutes=self.scene.medium.open_minutes,
             goes=self._goes(laid.pieces, brush) if _is_soft(template) and not place.lines else (),
             fat=template.fat,
-            deeds=laid.deeds,
+            operations=laid.operations,
             does=KINDS[template.kind].does,
             inspect=template.inspect,
             coats=laid.coats,
@@ -170,7 +174,7 @@ class _Planner:
             value_error=self._value_error(),
         )
 
-    def _goes(self, pieces: Mask, brush: float) -> tuple[Go, ...]:
+    def _goes(self, pieces: Mask, brush: float) -> tuple[UnbrokenPatch, ...]:
         """Several goes where one is too slow for the paint; none else."""
         if self.scene.medium.sprayed:
             # Nothing is softened after spraying.

@@ -43,7 +43,7 @@ class Task:
 
 
 @dataclass(frozen=True)
-class Bout:
+class PlannedInterval:
     """Work on one pass in one sitting; what does not fit goes on in the next."""
 
     task: int
@@ -53,30 +53,30 @@ class Bout:
 
 
 @dataclass(frozen=True)
-class Sitting:
+class PlannedSitting:
     """One sitting.
 
     Attributes
     ----------
     day
         Counted from 0, the first.
-    bouts
+    intervals
         In order; starts in minutes after midnight of day 0, had the first sitting begun then.
     waiting
         Numbers of the tasks that are wet below until after the next day.
     """
 
     day: int
-    bouts: tuple[Bout, ...]
+    intervals: tuple[PlannedInterval, ...]
     waiting: tuple[int, ...]
 
     @property
     def minutes(self) -> float:
         """Of work."""
-        return sum(b.minutes for b in self.bouts)
+        return sum(b.minutes for b in self.intervals)
 
 
-def sittings_for(tasks: tuple[Task, ...], hours: float, rest_days: int = 0) -> tuple[Sitting, ...]:
+def sittings_for(tasks: tuple[Task, ...], hours: float, rest_days: int = 0) -> tuple[PlannedSitting, ...]:
     """Sittings in which all tasks are done, as early as may be.
 
     Parameters
@@ -94,18 +94,18 @@ def sittings_for(tasks: tuple[Task, ...], hours: float, rest_days: int = 0) -> t
     `WORTH` of a sitting while more is going to be dry.
     """
     state = _State(tasks, {}, {n: t.minutes for n, t in enumerate(tasks)})
-    found: list[Sitting] = []
+    found: list[PlannedSitting] = []
     day = 0
     while len(state.done_at) < len(tasks) and len(found) < MOST_SITTINGS:
         after = state.copy()
-        bouts = after.sit(day * DAY_MINUTES, hours * 60)
+        intervals = after.sit(day * DAY_MINUTES, hours * 60)
         later = state.next_day(day)
-        worth = sum(b.minutes for b in bouts) >= WORTH * hours * 60 or len(after.done_at) == len(tasks)
-        if not bouts or (not worth and later is not None):
+        worth = sum(b.minutes for b in intervals) >= WORTH * hours * 60 or len(after.done_at) == len(tasks)
+        if not intervals or (not worth and later is not None):
             day = max(day + 1, later or day + 1)
             continue
         state = after
-        found.append(Sitting(day, tuple(bouts), state.blocked((day + 1) * DAY_MINUTES)))
+        found.append(PlannedSitting(day, tuple(intervals), state.blocked((day + 1) * DAY_MINUTES)))
         day += 1 + rest_days
     return tuple(found)
 
@@ -121,15 +121,15 @@ class _State:
     def copy(self) -> _State:
         return _State(self.tasks, dict(self.done_at), dict(self.left))
 
-    def sit(self, start: float, longest: float) -> list[Bout]:
+    def sit(self, start: float, longest: float) -> list[PlannedInterval]:
         """One sitting; what is done in it is written down."""
         clock, end = start, start + longest
-        bouts: list[Bout] = []
+        intervals: list[PlannedInterval] = []
         while end - clock >= _LEAST:
-            row = self._next_row(clock, end, not bouts)
+            row = self._next_row(clock, end, not intervals)
             if row is None:
                 dry = [t for t in (self._dry(r) for r in self._open_rows()) if t is not None and t > clock]
-                if not dry or min(dry) > end - _LEAST or not bouts:
+                if not dry or min(dry) > end - _LEAST or not intervals:
                     break
                 clock = min(dry)
                 continue
@@ -137,11 +137,11 @@ class _State:
                 spent = self.left[n] if len(row) > 1 else min(self.left[n], end - clock)
                 self.left[n] -= spent
                 ends = self.left[n] <= 1e-9
-                bouts.append(Bout(n, clock, spent, ends))
+                intervals.append(PlannedInterval(n, clock, spent, ends))
                 clock += spent
                 if ends:
                     self.done_at[n] = clock
-        return bouts
+        return intervals
 
     def _open_rows(self) -> list[tuple[int, ...]]:
         return [r for r in _rows(self.tasks) if r[0] not in self.done_at]

@@ -17,7 +17,7 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 from pillow_heif import register_heif_opener
 
 from truesitter.core.reference.errors import UnusablePhotograph
-from truesitter.core.reference.room import Room
+from truesitter.core.reference.room import MemoryRoom
 from truesitter.core.types import Bytes, Floats
 
 register_heif_opener()
@@ -42,7 +42,7 @@ _UNREADABLE = (OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeErro
 IN_FLIGHT = 1024 * 2**20
 """Bytes that photographs being unpacked share by default."""
 
-_ROOM = Room(IN_FLIGHT)
+_ROOM = MemoryRoom(IN_FLIGHT)
 """Photographs being unpacked share so many bytes; whoever would go beyond them waits."""
 
 

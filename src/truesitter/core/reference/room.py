@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 
-class Room:
+class MemoryRoom:
     """Bytes that several threads may use between them; whoever would go beyond waits.
 
     Parameters

@@ -24,7 +24,7 @@ _CLIPPED_DARK, _CLIPPED_LIGHT = 3, 252
 
 
 @dataclass(frozen=True)
-class Tone:
+class PictureTone:
     """Corrections, in the order they are applied.
 
     Attributes
@@ -45,10 +45,10 @@ class Tone:
     @property
     def plain(self) -> bool:
         """True when nothing is changed."""
-        return self == Tone()
+        return self == PictureTone()
 
 
-def tone_table(tone: Tone) -> Bytes:
+def tone_table(tone: PictureTone) -> Bytes:
     """(256, 3) uint8 table from the photograph's 8-bit sRGB to the corrected one."""
     linear = srgb_to_linear(np.arange(256) / 255.0)[:, None] * np.array(tone.balance)
     lift = value_to_luminance(_MIDDLE + tone.exposure) / value_to_luminance(_MIDDLE)
@@ -57,7 +57,7 @@ def tone_table(tone: Tone) -> Bytes:
     return np.asarray(np.round(linear_to_srgb(np.clip(stretched, 0, 1)) * 255), dtype=np.uint8)
 
 
-def correct(picture: Bytes, tone: Tone) -> Bytes:
+def correct(picture: Bytes, tone: PictureTone) -> Bytes:
     """The picture (H, W, 3) uint8 sRGB with its colour corrected."""
     if tone.plain:
         return picture

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
-from truesitter.core.reference.tone import MOST_GAIN, Tone
+from truesitter.core.reference.tone import MOST_GAIN, PictureTone
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.setting_kinds import Fraction, Spot
@@ -68,9 +68,9 @@ class ReferenceSettings(Settings):
             mirror=self.mirror,
         )
 
-    def tone(self) -> Tone:
+    def tone(self) -> PictureTone:
         """The part that corrects the colour."""
-        return Tone(self.balance, self.exposure, self.black, self.white)
+        return PictureTone(self.balance, self.exposure, self.black, self.white)
 
     def canvas_grid(self) -> Grid:
         """The grid over the canvas."""

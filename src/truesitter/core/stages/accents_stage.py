@@ -23,9 +23,9 @@ from truesitter.core.light.light_report import (
 )
 from truesitter.core.light.mirrored.ceilings import Ceiling, ceilings
 from truesitter.core.light.mirrored.eyes import SIDES, Eye, read_eye
-from truesitter.core.light.mirrored.highlights import Highlight, Kind, find_highlights
+from truesitter.core.light.mirrored.highlights import Highlight, HighlightKind, find_highlights
 from truesitter.core.light.tints.borrowing import borrowed, cloth_borrows
-from truesitter.core.light.tints.hue_line import Stop, hue_stops
+from truesitter.core.light.tints.hue_line import HueStop, hue_stops
 from truesitter.core.light.tints.skin_colour import (
     SkinColour,
     difference_words,
@@ -135,10 +135,10 @@ class AccentStage:
         shine, regions, lab, value = self._light.shine(), self._light.regions(), self.lab(), self.value()
         scale, mm = self._light.scale(regions.shape), self.mm_per_px()
         kinds = (
-            (shine.skin, regions == Region.SKIN, Kind.SHEEN),
-            (shine.lips, regions == Region.LIPS, Kind.WET),
-            (shine.eyes, regions == Region.EYES, Kind.WET),
-            (shine.hair, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR)), Kind.HAIR),
+            (shine.skin, regions == Region.SKIN, HighlightKind.SHEEN),
+            (shine.lips, regions == Region.LIPS, HighlightKind.WET),
+            (shine.eyes, regions == Region.EYES, HighlightKind.WET),
+            (shine.hair, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR)), HighlightKind.HAIR),
         )
         found = [
             light
@@ -179,7 +179,7 @@ class AccentStage:
         for named in self.highlights():
             light = named.light
             near = any(np.hypot(light.x - x, light.y - y) < _SAME_LIGHT for _, x, y in lights)
-            if light.kind in (Kind.DAMP, Kind.SHEEN) and not near:
+            if light.kind in (HighlightKind.DAMP, HighlightKind.SHEEN) and not near:
                 lights.append((self._place(light), light.x, light.y))
         names = numbered(place for place, _, _ in lights)
         return ceilings(
@@ -270,12 +270,12 @@ class AccentStage:
         """Usual places without a peak, and peaks at other places."""
         return beside_usual(self._light.zones().peaks, self._sitter.face)
 
-    def mixed_line(self, points: Doubles) -> tuple[tuple[Stop, Tone], ...]:
+    def mixed_line(self, points: Doubles) -> tuple[tuple[HueStop, Tone], ...]:
         """The stops of a line, each with its mixture: fresh, and from the one before plus a little."""
         stops = self.hue_line(points)
         return tuple(zip(stops, self._flesh.row(np.array([s.lab for s in stops])), strict=True))
 
-    def hue_line(self, points: Doubles) -> tuple[Stop, ...]:
+    def hue_line(self, points: Doubles) -> tuple[HueStop, ...]:
         """The fewest colours that describe a line over the picture, (n, 2) x, y in fractions."""
         lab = self.lab()
         return hue_stops(lab, points, _LINE_REACH_MM / self.mm_per_px())

@@ -10,14 +10,14 @@ import numpy as np
 from truesitter.core.canvas.begun import Begun
 from truesitter.core.colour.spaces import Lab, linear_to_lab, picture_to_linear
 from truesitter.core.easel.compare.squinted import squint
-from truesitter.core.easel.comparison import Comparison, Subject, compare, dried
+from truesitter.core.easel.comparison import ComparedSubject, Comparison, compare, dried
 from truesitter.core.easel.correct.remedy import Bench, Remedy, remedies
 from truesitter.core.easel.correct.stop import Progress, Stop, error_of, stop_test
 from truesitter.core.easel.find.corners import find_corners
-from truesitter.core.easel.find.correlation import likeness, normalised
+from truesitter.core.easel.find.correlation import correlation, normalised
 from truesitter.core.easel.find.registration import Registered, register
 from truesitter.core.easel.find.view import View
-from truesitter.core.easel.lamp.rectified import Taken, check_likeness, has_drawing, take_in
+from truesitter.core.easel.lamp.rectified import RectifiedPainting, check_likeness, has_drawing, take_in
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced_labels
@@ -141,7 +141,7 @@ class EaselStage:
         if len(ways) > 1:
             own = view.squared(picture, templates[0].shape[:2])
             looks = [_look(t) for t in templates]
-            liked = [likeness(_look(np.asarray(own, dtype=np.uint8)), look) for look in looks]
+            liked = [correlation(_look(np.asarray(own, dtype=np.uint8)), look) for look in looks]
             chosen = 1 if liked[1] > liked[0] + LIKELIER else 0
         else:
             chosen = 0
@@ -150,7 +150,7 @@ class EaselStage:
             done = register(picture, view, template)
         else:
             done = Registered(view, float("nan"), _liked(picture, view, template), 0)
-        check_likeness(done.likeness, template)
+        check_likeness(done.correlation, template)
         return OnEasel(done, ways[chosen], by)
 
     def _ways(self, painting: PaintingSettings) -> tuple[str, ...]:
@@ -173,7 +173,7 @@ class EaselStage:
         settings=ABLE,
         needs=("painting view", "painting photograph", "painted", "framed", "passes"),
     )
-    def _taken(self, painting: PaintingSettings) -> Taken:
+    def _taken(self, painting: PaintingSettings) -> RectifiedPainting:
         view = self._seen(painting).registered.view
         wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
         return take_in(
@@ -181,7 +181,7 @@ class EaselStage:
             painting.mixture.mark() if painting.mixture else None, painting.even,
         )  # fmt: skip
 
-    def taken(self, painting: PaintingSettings) -> Taken:
+    def taken(self, painting: PaintingSettings) -> RectifiedPainting:
         """The painting squared up, under an even white light."""
         return self._taken(painting.reading())
 
@@ -205,9 +205,9 @@ class EaselStage:
         """Everything that is wrong with the painting, and what holds."""
         return self._compared(painting.reading())
 
-    def _subject(self) -> Subject:
+    def _subject(self) -> ComparedSubject:
         regions = self._surround.regions()
-        return Subject(
+        return ComparedSubject(
             regions, self._surround.surround().groups, self._areas.areas(), self._sitter.face,
             self._accents.ceilings(), self._picture.settings.canvas_width_mm / regions.shape[1],
         )  # fmt: skip
@@ -311,4 +311,4 @@ def _look(picture: Bytes) -> Floats:
 
 def _liked(picture: Bytes, view: View, template: Bytes) -> float:
     own = np.asarray(view.squared(picture, template.shape[:2]), dtype=np.uint8)
-    return likeness(_look(own), _look(template))
+    return correlation(_look(own), _look(template))

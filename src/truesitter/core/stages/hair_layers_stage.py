@@ -27,8 +27,8 @@ from truesitter.core.hair.locks.hair_shapes import (
     pair_of,
 )
 from truesitter.core.hair.strokes.approach import Approach, WayPlan, choose_approach
-from truesitter.core.hair.strokes.hair_strokes import Ground, curvature, widest_brush
-from truesitter.core.hair.strokes.hands import Place, in_order
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround, curvature, widest_brush
+from truesitter.core.hair.strokes.hands import HandPlace, in_order
 from truesitter.core.hair.strokes.stroke_types import HairType, StrokeType, hair_type, type_for
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import pixel_at
@@ -111,7 +111,7 @@ class HairLayerStage:
         settings=(WIDTH_MM,),
         needs=("directed hair", "locks", "hair sense", "detection", "framed"),
     )
-    def ground(self) -> tuple[Ground, Floats]:
+    def ground(self) -> tuple[StrokeGround, Floats]:
         """What strokes are laid along, and the widest brush at every spot."""
         directed, _ = self._hair.directed()
         locks, mm = self._hair.locks(), self._hair.mm_per_px()
@@ -120,7 +120,7 @@ class HairLayerStage:
         for lock in locks.locks:
             length[lock.number], width[lock.number] = lock.length * mm, lock.width * mm
         whorls = tuple(w for w in self._hair.sense().whorls if w.index >= 1)
-        ground = Ground(
+        ground = StrokeGround(
             directed, mm, length[locks.numbers], width[locks.numbers], self._hair.scale() * mm, whorls
         )  # fmt: skip
         return ground, widest_brush(ground)
@@ -250,7 +250,7 @@ class HairLayerStage:
         present = [Kind(int(k)) for k in np.unique(kinds) if k]
         return tuple((kind, type_for(kind, self.type())) for kind in present)
 
-    def places(self) -> tuple[Place, ...]:
+    def places(self) -> tuple[HandPlace, ...]:
         """Locks in the order of painting for the painter's hand."""
         return in_order(self._hair.locks().locks, self.settings.hand)
 

@@ -14,7 +14,7 @@ from truesitter.core.stages.values_stage import ValuePlan, ValueStage
 from truesitter.core.types import Bytes
 from truesitter.core.values.contrast import Contrast, read_contrast
 from truesitter.core.values.cuts import best_fit_cuts
-from truesitter.core.values.edge_runs import Edge, join_edges
+from truesitter.core.values.edge_runs import EdgeRun, join_edges
 from truesitter.core.values.edges import read_edges
 from truesitter.core.values.posterise import describe_groups, paint_groups, posterise
 from truesitter.core.values.value_map import smooth_shapes, squinted_value
@@ -35,7 +35,7 @@ class LookingStage:
         self.source, self._picture, self._values = source, picture, values
 
     @result("edges", settings=(WIDTH_MM,), needs=("values", "value", "framed"), version=2)
-    def edges(self) -> tuple[Edge, ...]:
+    def edges(self) -> tuple[EdgeRun, ...]:
         """Hard, firm, soft and lost edges along every border."""
         value = self._picture.value()
         mm_per_px = self._picture.mm_per_px

@@ -24,7 +24,7 @@ from truesitter.core.plan.pacing import paced
 from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.plan.pass_plan import Mark, PassPlan, Subject
 from truesitter.core.plan.planner import plan_passes
-from truesitter.core.plan.schedule import Sitting, Task, sittings_for
+from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
 from truesitter.core.plan.seams import Seam, seams_of
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import Band, School
@@ -159,7 +159,7 @@ class PassStage:
         return paced(self.plan(), self.settings.school, self.source.own_pace())
 
     @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("paced passes",))
-    def sittings(self) -> tuple[Sitting, ...]:
+    def sittings(self) -> tuple[PlannedSitting, ...]:
         """When the passes are painted."""
         tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.paced().passes)
         return sittings_for(tasks, self.settings.sitting_hours, self.settings.rest_days)
@@ -197,7 +197,7 @@ class PassStage:
     def painted(self) -> Painted:
         """The canvas after each pass, as soft as it is painted."""
         plan = self.plan()
-        done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
+        done = (Painting(p.operations, p.into_wet) for p in plan.passes)
         return paint(self.borders(), done, plan.support, plan.bare.rack)
 
     @result("painted without", settings=TUBES, needs=("painted borders", "passes"))
@@ -205,7 +205,7 @@ class PassStage:
         """The canvas after each pass had one of them, counted from 1, never been laid."""
         plan = self.plan()
         done = [
-            Painting((), p.into_wet) if n == number else Painting(p.deeds, p.into_wet)
+            Painting((), p.into_wet) if n == number else Painting(p.operations, p.into_wet)
             for n, p in enumerate(plan.passes, 1)
         ]
         return paint(self.borders(), done, plan.support, plan.bare.rack)

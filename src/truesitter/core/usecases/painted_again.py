@@ -29,7 +29,7 @@ MOST_REKEY = 1.0
 
 
 @dataclass(frozen=True)
-class Way:
+class AgainWay:
     """A way out: what it is, how many minutes it takes, and how it is done."""
 
     kind: str
@@ -56,7 +56,7 @@ class Beyond:
     place: str
     steps: float
     area_cm2: float
-    ways: tuple[Way, ...]
+    ways: tuple[AgainWay, ...]
 
 
 @dataclass(frozen=True)
@@ -116,7 +116,7 @@ def _beyond(study: Study, old: PassPlan, new: PassPlan, names: tuple[str, ...]) 
     return tuple(sorted(found, key=lambda b: -abs(b.steps) * b.area_cm2))
 
 
-def _ways(study: Study, steps: float, area: float, region: Region) -> tuple[Way, ...]:
+def _ways(study: Study, steps: float, area: float, region: Region) -> tuple[AgainWay, ...]:
     """What can be done about a place that ends too dark, or too light."""
     school, support = study.passes.settings.followed(), study.passes.support()
     amount = in_steps(steps)
@@ -124,27 +124,29 @@ def _ways(study: Study, steps: float, area: float, region: Region) -> tuple[Way,
     if steps < 0 and school.transparent:
         if support.lightens == "by degrees":
             ways.append(
-                Way("lift", area * LIFT_MINUTES, f"Lift it by {amount} before the next pass; lifting dulls.")
+                AgainWay(
+                    "lift", area * LIFT_MINUTES, f"Lift it by {amount} before the next pass; lifting dulls."
+                )
             )
         ways.append(
-            Way(
+            AgainWay(
                 "opaque touch",
                 area * TOUCH_MINUTES,
                 "Opaque white with the colours at the very end, sparingly.",
             )
         )
     elif steps < 0:
-        ways.append(Way("repaint", area * TOUCH_MINUTES, "Lay it again, opaque, before the next pass."))
+        ways.append(AgainWay("repaint", area * TOUCH_MINUTES, "Lay it again, opaque, before the next pass."))
     else:
         ways.append(
-            Way("another coat", area * LIFT_MINUTES, f"One more coat there: it ends {amount} too light.")
+            AgainWay("another coat", area * LIFT_MINUTES, f"One more coat there: it ends {amount} too light.")
         )
     if region is not Region.BACKGROUND and steps < 0:
         wall = study.areas.areas().wholes("background").sum() * study.surround.mm_per_px() ** 2 / 100
         words = f"Take the background beside it down by {amount}: it looks lighter for it."
-        ways.append(Way("background", float(wall) * BACKGROUND_MINUTES, words))
+        ways.append(AgainWay("background", float(wall) * BACKGROUND_MINUTES, words))
     if abs(steps) <= MOST_REKEY:
         way = "darker" if steps < 0 else "lighter"
         words = f"Paint all that is left {amount} {way}, so that everything stands to everything as planned."
-        ways.append(Way("re-key", 0.0, words))
+        ways.append(AgainWay("re-key", 0.0, words))
     return tuple(sorted(ways, key=lambda w: w.minutes or 1e6))

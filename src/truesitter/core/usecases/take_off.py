@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.canvas.layer import Taking
+from truesitter.core.canvas.layer import Removal
 from truesitter.core.canvas.painted import Painting, paint
 from truesitter.core.canvas.taking_off import TOOLS, ToolName, goes_dry, share_for_pressure, value_on, why_not
 from truesitter.core.imaging.line import Line
@@ -42,13 +42,13 @@ class TakenOff:
     before: float
     after: float
     number: int
-    taking: Taking
+    taking: Removal
     dried: bool
 
     def picture(self, study: Study) -> Bytes:
         """The canvas then, (h, w, 3) sRGB."""
         plan = study.passes.plan()
-        done = [Painting(p.deeds, p.into_wet) for p in plan.passes[: self.number]]
+        done = [Painting(p.operations, p.into_wet) for p in plan.passes[: self.number]]
         done.append(Painting((self.taking,), not self.dried))
         rack = study.flesh.palette().rack
         return paint(study.passes.borders(), done, plan.support, rack).picture(self.number + 1)
@@ -105,10 +105,10 @@ def take_off(
     if used.lines:
         width = SCRATCH_MM[0] + (SCRATCH_MM[1] - SCRATCH_MM[0]) * pressure
         drawn = Line(np.array(points), _tapering(width, len(points)))
-        taking = Taking(np.zeros_like(pieces), share, dry, (drawn,))
+        taking = Removal(np.zeros_like(pieces), share, dry, (drawn,))
     else:
-        taking = Taking(pieces, share, dry)
-    after = value_on(canvas.do(Taking(pieces, share, dry)), pieces)
+        taking = Removal(pieces, share, dry)
+    after = value_on(canvas.do(Removal(pieces, share, dry)), pieces)
     return TakenOff(used.does, share, before, after, number, taking, dried)
 
 

@@ -20,7 +20,7 @@ _SHORTEST_MM = 4.0
 
 
 @dataclass(frozen=True)
-class Edge:
+class EdgeRun:
     """A stretch of border of one kind.
 
     Attributes
@@ -58,7 +58,7 @@ class Edge:
         return float(x), float(y)
 
 
-def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -> tuple[Edge, ...]:
+def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -> tuple[EdgeRun, ...]:
     """Join readings into runs, longest first.
 
     Parameters
@@ -84,7 +84,7 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
         if length < _SHORTEST_MM:
             continue
         edges.append(
-            Edge(
+            EdgeRun(
                 kind=names[int(kinds[order[0]])],
                 points=samples.points[order] / (shape[1], shape[0]),
                 length_mm=length,

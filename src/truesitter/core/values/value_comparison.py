@@ -30,7 +30,7 @@ class SpotValue:
 
 
 @dataclass(frozen=True)
-class Comparison:
+class ValueComparison:
     """Two spots.
 
     Attributes
@@ -74,7 +74,7 @@ def read_spot(value: Floats, x: float, y: float) -> SpotValue:
     return SpotValue(own, float(cut[ring].mean()) if ring.any() else own)
 
 
-def compare(value: Floats, first: tuple[float, float], second: tuple[float, float]) -> Comparison:
+def compare(value: Floats, first: tuple[float, float], second: tuple[float, float]) -> ValueComparison:
     """Compare two spots of a value map (H, W)."""
     one, other = read_spot(value, *first), read_spot(value, *second)
-    return Comparison(one, other, one.value - other.value)
+    return ValueComparison(one, other, one.value - other.value)

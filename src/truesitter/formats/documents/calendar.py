@@ -7,13 +7,13 @@ from datetime import datetime, timedelta
 from icalendar import Calendar, Event
 
 from truesitter.core.plan.pass_plan import PassPlan
-from truesitter.core.plan.schedule import Sitting
+from truesitter.core.plan.schedule import PlannedSitting
 from truesitter.formats.words.wording import duration
 
 
 def sittings_ics(
     plan: PassPlan,
-    sittings: tuple[Sitting, ...],
+    sittings: tuple[PlannedSitting, ...],
     names: tuple[str, ...],
     title: str,
     uid: str,
@@ -40,21 +40,23 @@ def sittings_ics(
         event.add("uid", f"{uid}-sitting-{number}@truesitter")
         event.add("dtstamp", start)
         event.add("dtstart", start + timedelta(days=sitting.day))
-        last = max((b.start + b.minutes for b in sitting.bouts), default=0.0)
-        event.add("dtend", start + timedelta(days=sitting.day, minutes=round(last - sitting.bouts[0].start)))
+        last = max((b.start + b.minutes for b in sitting.intervals), default=0.0)
+        event.add(
+            "dtend", start + timedelta(days=sitting.day, minutes=round(last - sitting.intervals[0].start))
+        )
         event.add("summary", f"{title}: sitting {number} of {len(sittings)}")
         event.add("description", "\n".join(_lines(plan, sitting, names)))
         calendar.add_component(event)
     return bytes(calendar.to_ical())
 
 
-def _lines(plan: PassPlan, sitting: Sitting, names: tuple[str, ...]) -> list[str]:
+def _lines(plan: PassPlan, sitting: PlannedSitting, names: tuple[str, ...]) -> list[str]:
     """What is painted, pass by pass, and what dries meanwhile."""
     lines = []
-    for bout in sitting.bouts:
-        one = plan.passes[bout.task]
-        goes_on = "" if bout.ends else ", goes on next time"
-        lines.append(f"{bout.task + 1} {one.title(names)}: {duration(bout.minutes)}{goes_on}")
+    for interval in sitting.intervals:
+        one = plan.passes[interval.task]
+        goes_on = "" if interval.ends else ", goes on next time"
+        lines.append(f"{interval.task + 1} {one.title(names)}: {duration(interval.minutes)}{goes_on}")
     if sitting.waiting:
         lines.append("Still wet after it: " + ", ".join(plan.passes[n].title(names) for n in sitting.waiting))
     return lines

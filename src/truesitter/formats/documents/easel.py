@@ -108,8 +108,8 @@ class RegistrationOut(Out):
     rms_px: float | None = Field(description="Left over at a long side of 1500 pixels; none without refining")
     how: str = Field(description="plan or photograph: what it was laid on and is held to")
     found: str = Field(description="paint, sides or hand")
-    likeness: float
-    bow: float
+    correlation: float
+    radial_distortion: float
 
 
 class LightOut(Out):
@@ -206,7 +206,8 @@ def comparison_of(
         registration=RegistrationOut(
             corners=[(float(x), float(y)) for x, y in registered.view.corners()],
             rms_px=registered.rms_px if np.isfinite(registered.rms_px) else None,
-            how=seen.how, found=seen.found, likeness=registered.likeness, bow=registered.view.bow,
+            how=seen.how, found=seen.found, correlation=registered.correlation,
+            radial_distortion=registered.view.radial_distortion,
         ),
         light=LightOut(
             gains=(float(gains[0]), float(gains[1]), float(gains[2])), fall_off=taken.lighting.fall_off,

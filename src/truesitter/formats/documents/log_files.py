@@ -177,7 +177,7 @@ def log_ics(
             continue
         event = _event(f"sitting-{sitting.id}", sitting.began, sitting.ended, written)
         event.add("summary", f"{names.get(sitting.sitter, 'A picture')}: painted {worked(sitting.minutes)}")
-        lines = [f"{b.work.name}: {worked(b.minutes)}" for b in sitting.bouts if b.work]
+        lines = [f"{b.work.name}: {worked(b.minutes)}" for b in sitting.intervals if b.work]
         event.add("description", "\n".join([*lines, *sitting.notes]))
         calendar.add_component(event)
     for clock in clocks:

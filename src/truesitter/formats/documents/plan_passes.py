@@ -68,7 +68,7 @@ class PlanEdge(Out):
     mm: float | None = Field(description="Width of its borders on the canvas, the middle one by length")
 
 
-class PlanBout(Out):
+class PlanInterval(Out):
     """Work on one pass in one sitting."""
 
     number: int = Field(description="Of the pass, from 1")
@@ -83,7 +83,7 @@ class PlanSitting(Out):
 
     day: int = Field(description="From 0, the first")
     minutes: float
-    bouts: list[PlanBout]
+    intervals: list[PlanInterval]
     waiting: list[int] = Field(description="Numbers of passes still wet below on the day after")
 
 
@@ -186,15 +186,15 @@ def time_of(study: Study) -> PlanTime | None:
             PlanSitting(
                 day=s.day,
                 minutes=s.minutes,
-                bouts=[
-                    PlanBout(
+                intervals=[
+                    PlanInterval(
                         number=b.task + 1,
                         key=plan.passes[b.task].key,
-                        start_minutes=b.start - s.bouts[0].start,
+                        start_minutes=b.start - s.intervals[0].start,
                         minutes=b.minutes,
                         ends=b.ends,
                     )
-                    for b in s.bouts
+                    for b in s.intervals
                 ],
                 waiting=[n + 1 for n in s.waiting],
             )

@@ -156,7 +156,7 @@ THUMBNAILS = (2, 3, 4, 5)
 
 
 @dataclass(frozen=True)
-class View:
+class WallView:
     """A way of looking.
 
     Attributes
@@ -171,8 +171,8 @@ class View:
     make: Callable[[Study], tuple[bytes, str]]
 
 
-def _views(*views: tuple[Declaration, Callable[[Study], tuple[bytes, str]]]) -> dict[str, View]:
-    return {declaration.name: View(declaration, make) for declaration, make in views}
+def _views(*views: tuple[Declaration, Callable[[Study], tuple[bytes, str]]]) -> dict[str, WallView]:
+    return {declaration.name: WallView(declaration, make) for declaration, make in views}
 
 
 VIEWS = _views(

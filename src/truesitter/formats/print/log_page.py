@@ -62,11 +62,13 @@ def log_pdf(
         air = f", {sitting.air[0]:.0f} °C and {sitting.air[1]:.0f} % of humidity" if sitting.air else ""
         who = f", {sitting.painter}" if sitting.painter else ""
         sheet.text(f"{number}. {began:%d %B %Y, %H:%M}, {worked(sitting.minutes)}{air}{who}", 10.5)
-        for bout in sitting.bouts:
-            if bout.work is not None:
-                done = f", {bout.done:.0%} done" if bout.done is not None else ""
-                mixture = f" ({bout.work.mixture})" if bout.work.mixture else ""
-                sheet.text(f"{bout.work.name}: {worked(bout.minutes)}{done}{mixture}", 9, indent=5 * mm)
+        for interval in sitting.intervals:
+            if interval.work is not None:
+                done = f", {interval.done:.0%} done" if interval.done is not None else ""
+                mixture = f" ({interval.work.mixture})" if interval.work.mixture else ""
+                sheet.text(
+                    f"{interval.work.name}: {worked(interval.minutes)}{done}{mixture}", 9, indent=5 * mm
+                )
         for used in sitting.used:
             sheet.text(f"{used.name or used.tube}: {used.ml:g} ml", 9, indent=5 * mm, grey=True)
         for note in sitting.notes:

@@ -10,7 +10,7 @@ from shapely import Polygon
 
 from truesitter.core.reference.grid import Grid
 from truesitter.core.stages.values_stage import OutlineDrawing
-from truesitter.core.values.edge_runs import Edge
+from truesitter.core.values.edge_runs import EdgeRun
 from truesitter.core.values.edges import Sharpness
 
 EDGE_WEIGHTS_MM = {Sharpness.HARD: 1.1, Sharpness.FIRM: 0.7, Sharpness.SOFT: 0.4, Sharpness.LOST: 0.12}
@@ -46,7 +46,7 @@ def outlines_svg(
     drawing: OutlineDrawing,
     canvas_mm: tuple[float, float],
     grid: Grid | None = None,
-    edges: tuple[Edge, ...] = (),
+    edges: tuple[EdgeRun, ...] = (),
 ) -> str:
     """Outlines of the value shapes with the group's number (1 = darkest) in each.
 

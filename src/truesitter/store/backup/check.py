@@ -18,14 +18,14 @@ from truesitter.store.backup.copies import COPIES
 from truesitter.store.files.archives import SPOILT
 from truesitter.store.files.blobs import Blobs
 from truesitter.store.rows.database import DATABASE, NEWEST, Sessions, form_of, only_read, open_database
-from truesitter.store.rows.models import ReferenceRow, RevisionRow, SitterRow
+from truesitter.store.rows.models import ChangeRow, ReferenceRow, SitterRow
 from truesitter.store.settings.documents import load_settings
 
 _WHAT = {"originals": "the photograph", "paintings": "a photograph of the painting"}
 
 
 @dataclass(frozen=True)
-class Found:
+class CheckResult:
     """What a check found.
 
     Attributes
@@ -42,7 +42,7 @@ class Found:
     mended: tuple[str, ...] = ()
 
 
-def check_folder(folder: Path, backups: Iterable[Path] = (), mend: bool = False) -> Found:
+def check_folder(folder: Path, backups: Iterable[Path] = (), mend: bool = False) -> CheckResult:
     """Look through a data folder, also while it is being worked in.
 
     Parameters
@@ -63,7 +63,7 @@ def check_folder(folder: Path, backups: Iterable[Path] = (), mend: bool = False)
         raise Refusal(f"there are no sitters in {folder}")
     broken = _database_troubles(path)
     if broken:
-        return Found(0, 0, tuple(broken))
+        return CheckResult(0, 0, tuple(broken))
     engine = open_database(path)
     try:
         with Sessions(engine).reading() as session:
@@ -85,7 +85,7 @@ def check_folder(folder: Path, backups: Iterable[Path] = (), mend: bool = False)
                 mended.append(f"{whose} was missing or damaged and is mended.")
             else:
                 troubles.append(f"{whose} is missing or damaged; put it in again, or mend it from a backup.")
-    return Found(len(rows), looked, tuple(_sentences(troubles)), tuple(_sentences(mended)))
+    return CheckResult(len(rows), looked, tuple(_sentences(troubles)), tuple(_sentences(mended)))
 
 
 def _sentences(words: list[str]) -> Iterator[str]:
@@ -112,7 +112,7 @@ def _sitter_troubles(session: Session, row: SitterRow) -> Iterator[str]:
     if session.get(ReferenceRow, row.id) is None:
         yield f"{row.name} has no photograph."
     numbers = session.scalars(
-        select(RevisionRow.number).where(RevisionRow.sitter_id == row.id).order_by(RevisionRow.number)
+        select(ChangeRow.number).where(ChangeRow.sitter_id == row.id).order_by(ChangeRow.number)
     ).all()
     if list(numbers) != list(range(1, len(numbers) + 1)):
         yield f"{row.name}: changes are missing from its history."

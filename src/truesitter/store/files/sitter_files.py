@@ -55,18 +55,18 @@ _NONE = "this is no sitter's file, or it is damaged"
 _Hash = Annotated[str, Field(pattern="^[0-9a-f]{64}$")]
 
 
-class _Part(BaseModel):
+class _ArchivePart(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
-class StageDocument(_Part):
+class StageDocument(_ArchivePart):
     """Settings of a stage, in the form of some version."""
 
     version: int = Field(ge=1, le=10_000)
     settings: dict[str, Any]
 
 
-class FactDocument(_Part):
+class FactDocument(_ArchivePart):
     """Something that happened; times are UTC."""
 
     kind: Kind
@@ -81,7 +81,7 @@ class FactDocument(_Part):
         return self
 
 
-class PaintingDocument(_Part):
+class PaintingDocument(_ArchivePart):
     """A photograph of the painting; its bytes lie in `paintings/` under their hash."""
 
     sha256: _Hash
@@ -89,7 +89,7 @@ class PaintingDocument(_Part):
     at: datetime
 
 
-class SitterDocument(_Part):
+class SitterDocument(_ArchivePart):
     """A sitter but for the photographs."""
 
     format: Literal["truesitter-sitter"] = "truesitter-sitter"
@@ -177,7 +177,7 @@ class SitterFiles:
             raise Refusal(_NONE) from None
         sitter_id = uuid.uuid4().hex[:12]
         row = SitterRow(
-            id=sitter_id, name=document.name, note=document.note, created_at=now(), head=0, edition=0
+            id=sitter_id, name=document.name, note=document.note, created_at=now(), head=0, revision=0
         )
         row.reference = ReferenceRow(
             sha256=document.sha256, filename=document.filename, format=info.format, width=info.width,

@@ -9,7 +9,7 @@ from sqlalchemy import func, select
 
 from truesitter.core.drills.drill_kinds import DrillName
 from truesitter.core.drills.rounds import Score
-from truesitter.core.drills.spacing import Go
+from truesitter.core.drills.spacing import DrillSession
 from truesitter.core.drills.staircase import REMEMBERED, Told
 from truesitter.store.rows.clock import now
 from truesitter.store.rows.database import Sessions
@@ -72,7 +72,7 @@ class DrillRounds:
         with self._sessions.reading() as session:
             return session.scalar(of) or 0
 
-    def goes(self, drill: DrillName, whole: int, painter: str = "") -> list[Go]:
+    def goes(self, drill: DrillName, whole: int, painter: str = "") -> list[DrillSession]:
         """Goes of a painter at a drill that have all their rounds, oldest first."""
         ended = func.max(DrillRow.at)
         wanted = (
@@ -81,7 +81,7 @@ class DrillRounds:
             .group_by(DrillRow.go).having(func.count() >= whole).order_by(ended)
         )  # fmt: skip
         with self._sessions.reading() as session:
-            return [Go(at, float(right)) for at, right in session.execute(wanted)]
+            return [DrillSession(at, float(right)) for at, right in session.execute(wanted)]
 
 
 def _kept(row: DrillRow) -> KeptRound:

@@ -19,7 +19,7 @@ def finished_by(before: tuple[Entry, ...], entry: Entry) -> Work | None:
         return None
     earlier = (e for e in before if e.id != entry.id and e.at <= entry.at)
     sitting = next((s for s in sittings_of(earlier, entry.at) if s.id == what.sitting), None)
-    work = sitting.bouts[-1].work if sitting and sitting.bouts else None
+    work = sitting.intervals[-1].work if sitting and sitting.intervals else None
     return work if work is not None and work.key else None
 
 

@@ -25,7 +25,7 @@ class SitterRow(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(default=None)
     head: Mapped[int] = mapped_column(default=0)
     """Number of the revision in force; undo lowers it, redo raises it."""
-    edition: Mapped[int] = mapped_column(default=0)
+    revision: Mapped[int] = mapped_column("edition", default=0)
     """Raised by every change, undo and redo: whoever writes says which one they saw."""
 
     reference: Mapped[ReferenceRow] = relationship(cascade="all, delete-orphan", lazy="joined")
@@ -71,7 +71,7 @@ class ItemRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class RevisionRow(Base):
+class ChangeRow(Base):
     """One change of one stage, as a patch that can be applied both ways."""
 
     __tablename__ = "revision"
@@ -89,12 +89,12 @@ class RevisionRow(Base):
 
 
 class EditRow(Base):
-    """Which fields each recent edition touched, to tell whether two windows meant the same thing."""
+    """Which fields each recent revision touched, to tell whether two windows meant the same thing."""
 
     __tablename__ = "edit"
 
     sitter_id: Mapped[str] = mapped_column(ForeignKey("sitter.id", ondelete="CASCADE"), primary_key=True)
-    edition: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int] = mapped_column("edition", primary_key=True)
     touched: Mapped[list[str]] = mapped_column(JSON)
 
 

@@ -14,14 +14,14 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings, StudySettings
 from truesitter.core.settings.base import Document
 from truesitter.store.rows.models import ItemRow, StageRow
-from truesitter.store.settings.edits import Entry, Patch
+from truesitter.store.settings.edits import ListEntry, Patch
 
 STAGES: dict[str, type[Settings]] = {
     name: type(getattr(StudySettings(), name)) for name in StudySettings.model_fields
 }
 
 
-Lists = dict[tuple[str, str], list[Entry]]
+Lists = dict[tuple[str, str], list[ListEntry]]
 """Entries of lists in their order, by stage and field."""
 
 
@@ -59,7 +59,7 @@ def load_all_settings(session: Session, sitter_ids: Sequence[str]) -> dict[str, 
         ItemRow.sitter_id.in_(sitter_ids)
     )
     for of, stage, field, at, document in session.execute(query.order_by(ItemRow.at)):
-        entries[of][stage, field].append(Entry(at, document))
+        entries[of][stage, field].append(ListEntry(at, document))
     kept: dict[str, dict[str, StageRow]] = {sitter_id: {} for sitter_id in sitter_ids}
     for row in session.scalars(select(StageRow).where(StageRow.sitter_id.in_(sitter_ids))):
         kept[row.sitter_id][row.stage] = row
@@ -84,22 +84,22 @@ def _read(kept: dict[str, StageRow], entries: Lists) -> Loaded:
 
 def load_rows(
     session: Session, sitter_id: str, stage: str | None = None
-) -> dict[tuple[str, str], list[Entry]]:
+) -> dict[tuple[str, str], list[ListEntry]]:
     """Entries of all lists of a sitter, or of one stage, in their order, by stage and field."""
     query = select(ItemRow.stage, ItemRow.field, ItemRow.at, ItemRow.document).where(
         ItemRow.sitter_id == sitter_id
     )
     if stage is not None:
         query = query.where(ItemRow.stage == stage)
-    found: dict[tuple[str, str], list[Entry]] = defaultdict(list)
+    found: dict[tuple[str, str], list[ListEntry]] = defaultdict(list)
     for of, field, at, document in session.execute(query.order_by(ItemRow.at)):
-        found[of, field].append(Entry(at, document))
+        found[of, field].append(ListEntry(at, document))
     return found
 
 
 def load_entries(
     session: Session, sitter_id: str, stage: str, field: str, start: int, count: int
-) -> list[Entry]:
+) -> list[ListEntry]:
     """Some entries of one list from a number on; one that is below nothing is left out."""
     query = (
         select(ItemRow.at, ItemRow.document)
@@ -108,7 +108,7 @@ def load_entries(
         .offset(max(0, start))
         .limit(count + min(0, start))
     )
-    return [Entry(at, document) for at, document in session.execute(query)]
+    return [ListEntry(at, document) for at, document in session.execute(query)]
 
 
 def apply_patch(session: Session, sitter_id: str, stage: str, patch: Patch, forward: bool) -> None:

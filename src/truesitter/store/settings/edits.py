@@ -93,7 +93,7 @@ def edited(model: Settings, edit: Edit) -> Settings:
 
 
 @dataclass(frozen=True)
-class Entry:
+class ListEntry:
     """An entry of a list: its place among the others, and its document."""
 
     at: float
@@ -108,7 +108,7 @@ def places(before: float | None, after: float | None, count: int) -> list[float]
     return [low + (after - low) * (i + 1) / (count + 1) for i in range(count)]
 
 
-def list_patch(old: Sequence[Entry], new: Sequence[Document]) -> tuple[list[Entry], list[Entry]]:
+def list_patch(old: Sequence[ListEntry], new: Sequence[Document]) -> tuple[list[ListEntry], list[ListEntry]]:
     """Entries to take out of a list, and those to put in, that make it hold other documents."""
     same = 0
     while same < min(len(old), len(new)) and old[same].document == new[same]:
@@ -124,7 +124,7 @@ def list_patch(old: Sequence[Entry], new: Sequence[Document]) -> tuple[list[Entr
     if len(set(spots)) < len(spots) or before in spots or after in spots:
         # Halved too often: the whole list is laid out anew.
         out, added, spots = list(old), list(new), places(None, None, len(new))
-    return out, [Entry(at, document) for at, document in zip(spots, added, strict=True)]
+    return out, [ListEntry(at, document) for at, document in zip(spots, added, strict=True)]
 
 
 Patch = dict[str, Any]
@@ -137,7 +137,7 @@ def field_patch(old: Document, new: Document) -> Patch:
     return {"set": dict(sorted(changed.items()))} if changed else {}
 
 
-def list_change(out: Sequence[Entry], put: Sequence[Entry]) -> dict[str, list[list[Any]]]:
+def list_change(out: Sequence[ListEntry], put: Sequence[ListEntry]) -> dict[str, list[list[Any]]]:
     """Entries taken out and put in, as a patch holds them."""
     return {"out": [[e.at, e.document] for e in out], "in": [[e.at, e.document] for e in put]}
 

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings, StudySettings
-from truesitter.store.rows.models import EditRow, RevisionRow, SitterRow
+from truesitter.store.rows.models import ChangeRow, EditRow, SitterRow
 from truesitter.store.settings.documents import (
     STAGES,
     apply_patch,
@@ -22,8 +22,8 @@ from truesitter.store.settings.documents import (
 )
 from truesitter.store.settings.edits import (
     Edit,
-    Entry,
     ListEdit,
+    ListEntry,
     Patch,
     clash,
     edited,
@@ -35,7 +35,7 @@ from truesitter.store.settings.edits import (
 )
 
 REMEMBERED = 200
-"""So many editions back a window may be and still have its change joined to the others."""
+"""So many revisions back a window may be and still have its change joined to the others."""
 
 
 class NothingToUndo(Refusal):
@@ -53,11 +53,11 @@ def check_stage(stage: str) -> None:
 
 
 def _since(session: Session, row: SitterRow, expected: int) -> set[str] | None:
-    """What was touched since an edition; None when that is too long ago to tell."""
+    """What was touched since an revision; None when that is too long ago to tell."""
     found = session.scalars(
-        select(EditRow).where(EditRow.sitter_id == row.id, EditRow.edition > expected)
+        select(EditRow).where(EditRow.sitter_id == row.id, EditRow.revision > expected)
     ).all()
-    if len(found) != row.edition - expected:
+    if len(found) != row.revision - expected:
         return None
     return {name for edit in found for name in edit.touched}
 
@@ -68,11 +68,11 @@ def check_edition(session: Session, row: SitterRow, expected: int | None, mine: 
     Raises
     ------
     Overtaken
-        When something it touches was touched since the edition it was made on.
+        When something it touches was touched since the revision it was made on.
     """
-    if expected is None or expected == row.edition:
+    if expected is None or expected == row.revision:
         return
-    theirs = _since(session, row, expected) if expected < row.edition else None
+    theirs = _since(session, row, expected) if expected < row.revision else None
     both = "" if theirs is None else clash(mine, theirs)
     if both is not None:
         what = f"the {both.split('.')[-1].replace('_', ' ')}" if both else "this sitter"
@@ -83,20 +83,20 @@ def check_edition(session: Session, row: SitterRow, expected: int | None, mine: 
 
 
 def _mark(session: Session, row: SitterRow, touched: list[str]) -> None:
-    row.edition += 1
-    session.add(EditRow(sitter_id=row.id, edition=row.edition, touched=touched))
+    row.revision += 1
+    session.add(EditRow(sitter_id=row.id, revision=row.revision, touched=touched))
     session.execute(
-        delete(EditRow).where(EditRow.sitter_id == row.id, EditRow.edition <= row.edition - REMEMBERED)
+        delete(EditRow).where(EditRow.sitter_id == row.id, EditRow.revision <= row.revision - REMEMBERED)
     )
 
 
 def _append(
     session: Session, row: SitterRow, stage: str, words: str, patch: Patch, now: datetime, by: str
 ) -> None:
-    session.execute(delete(RevisionRow).where(RevisionRow.sitter_id == row.id, RevisionRow.number > row.head))
+    session.execute(delete(ChangeRow).where(ChangeRow.sitter_id == row.id, ChangeRow.number > row.head))
     row.head += 1
     session.add(
-        RevisionRow(
+        ChangeRow(
             sitter_id=row.id, number=row.head, stage=stage, change=words[:200], patch=patch, at=now,
             painter=by,
         )
@@ -141,7 +141,7 @@ def change(
 
 def _spliced(
     session: Session, sitter_id: str, stage: str, field: str, edit: ListEdit, new: tuple[Settings, ...]
-) -> tuple[list[Entry], list[Entry]]:
+) -> tuple[list[ListEntry], list[ListEntry]]:
     """Entries that an edit takes out of a list and puts in, without reading the others."""
     count = len(new) - len(edit.add) + edit.remove
     start = count if edit.start is None else edit.start
@@ -153,7 +153,7 @@ def _spliced(
     if len({before, after, *spots}) < len(spots) + 2:
         # Halved too often: the whole list is laid out anew.
         return list_patch(load_rows(session, sitter_id, stage)[stage, field], rows(new))
-    return out, [Entry(at, document) for at, document in zip(spots, added, strict=True)]
+    return out, [ListEntry(at, document) for at, document in zip(spots, added, strict=True)]
 
 
 def _names(stage: str, patch: Patch) -> set[str]:
@@ -176,25 +176,27 @@ def _all_of(stage: str) -> list[str]:
 def walk(session: Session, row: SitterRow, forward: bool) -> None:
     """Take back the last change, or bring back the last one taken back."""
     number = row.head + 1 if forward else row.head
-    revision = session.scalar(
-        select(RevisionRow).where(RevisionRow.sitter_id == row.id, RevisionRow.number == number)
+    change_row = session.scalar(
+        select(ChangeRow).where(ChangeRow.sitter_id == row.id, ChangeRow.number == number)
     )
-    if revision is None:
+    if change_row is None:
         raise NothingToUndo("There is nothing to bring back." if forward else "There is nothing to undo.")
-    apply_patch(session, row.id, revision.stage, revision.patch, forward)
+    apply_patch(session, row.id, change_row.stage, change_row.patch, forward)
     row.head = number if forward else number - 1
-    whole = "whole" in revision.patch
-    _mark(session, row, _all_of(revision.stage) if whole else touched_by(revision.stage, revision.patch))
+    whole = "whole" in change_row.patch
+    _mark(
+        session, row, _all_of(change_row.stage) if whole else touched_by(change_row.stage, change_row.patch)
+    )
 
 
 def around(session: Session, *sitter_ids: str) -> dict[str, tuple[str | None, str | None]]:
     """Of each sitter what undo takes back and redo brings again, in words, and in a studio whose it was."""
     found: dict[tuple[str, int], str] = {}
-    ahead = RevisionRow.number - SitterRow.head
+    ahead = ChangeRow.number - SitterRow.head
     query = (
-        select(RevisionRow.sitter_id, ahead, RevisionRow.change, RevisionRow.painter)
-        .join(SitterRow, SitterRow.id == RevisionRow.sitter_id)
-        .where(RevisionRow.number.in_((SitterRow.head, SitterRow.head + 1)), SitterRow.id.in_(sitter_ids))
+        select(ChangeRow.sitter_id, ahead, ChangeRow.change, ChangeRow.painter)
+        .join(SitterRow, SitterRow.id == ChangeRow.sitter_id)
+        .where(ChangeRow.number.in_((SitterRow.head, SitterRow.head + 1)), SitterRow.id.in_(sitter_ids))
     )
     for sitter_id, step, change, painter in session.execute(query):
         found[sitter_id, step] = f"{change} ({painter})" if painter else change

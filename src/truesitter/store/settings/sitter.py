@@ -27,7 +27,7 @@ class Sitter:
         The photograph: hash of its bytes, its own name, upright size in pixels.
     settings, troubles
         Everything the painter set, and stages whose settings cannot be read.
-    edition
+    revision
         Raised by every change, undo and redo.
     undo, redo
         What the next undo or redo would change, in words; None when there is nothing.
@@ -43,7 +43,7 @@ class Sitter:
     height: int
     settings: StudySettings
     troubles: tuple[Trouble, ...]
-    edition: int
+    revision: int
     undo: str | None
     redo: str | None
 

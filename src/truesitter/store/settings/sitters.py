@@ -47,7 +47,7 @@ _REMEMBERED = 512
 """Settings of so many sitters are kept in memory as read."""
 
 
-class Shelf:
+class Repository:
     """All sitters in one data folder."""
 
     def __init__(self, folder: Path) -> None:
@@ -119,14 +119,14 @@ class Shelf:
         return row
 
     def _settings_of(self, session: Session, rows: Sequence[SitterRow]) -> dict[str, Loaded]:
-        """Settings and troubles of some sitters as they are: each edition is read once."""
+        """Settings and troubles of some sitters as they are: each revision is read once."""
         with self._lock:
-            known = {row.id: self._read[key] for row in rows if (key := (row.id, row.edition)) in self._read}
+            known = {row.id: self._read[key] for row in rows if (key := (row.id, row.revision)) in self._read}
         missing = [row for row in rows if row.id not in known]
         if missing:
             known |= load_all_settings(session, [row.id for row in missing])
         for row in rows:
-            self._remember((row.id, row.edition), known[row.id])
+            self._remember((row.id, row.revision), known[row.id])
         return known
 
     def _remember(self, key: tuple[str, int], loaded: Loaded) -> None:
@@ -147,7 +147,7 @@ class Shelf:
         return Sitter(
             id=row.id, name=row.name, note=row.note, created_at=row.created_at,
             sha256=row.reference.sha256, filename=row.reference.filename, width=row.reference.width,
-            height=row.reference.height, settings=settings, troubles=troubles, edition=row.edition,
+            height=row.reference.height, settings=settings, troubles=troubles, revision=row.revision,
             undo=undo, redo=redo,
         )  # fmt: skip
 
@@ -171,7 +171,7 @@ class Shelf:
             note=note.strip()[:1000],
             created_at=now(),
             head=0,
-            edition=0,
+            revision=0,
         )
         row.reference = ReferenceRow(
             sha256=sha256, filename=shown, format=info.format, width=info.width,
@@ -278,14 +278,14 @@ class Shelf:
         edit
             What is changed.
         expected
-            The edition the change was made on; None to join it to whatever is there.
+            The revision the change was made on; None to join it to whatever is there.
         by
             Who makes it, in a studio of several.
 
         Returns
         -------
         tuple of int and Sitter
-            The edition it was applied to, and the sitter as this change left it: neither what another window
+            The revision it was applied to, and the sitter as this change left it: neither what another window
             did before nor what it did since is taken for a part of it.
 
         Raises
@@ -298,7 +298,7 @@ class Shelf:
         history.check_stage(stage)
         with self._sessions.writing.begin() as session:
             row = self._row(session, sitter_id)
-            before, (settings, troubles) = row.edition, self._settings_of(session, [row])[row.id]
+            before, (settings, troubles) = row.revision, self._settings_of(session, [row])[row.id]
             for trouble in troubles:
                 if trouble.stage == stage:
                     raise Refusal(f"{trouble.sentence} Begin {stage} anew before you change it")
@@ -312,7 +312,7 @@ class Shelf:
             session.flush()
             left = self._as_read(row, settings, troubles, *history.around(session, row.id)[row.id])
         # Remembered only when it is really kept.
-        self._remember((sitter_id, left.edition), (settings, troubles))
+        self._remember((sitter_id, left.revision), (settings, troubles))
         return before, left
 
     def reset(self, sitter_id: str, stage: str, words: str, by: str = "") -> Sitter:

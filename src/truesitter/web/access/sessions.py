@@ -135,7 +135,7 @@ def own_address() -> str | None:
             return None
 
 
-class Door:
+class SessionAuth:
     """Lets painters in who know the passphrase, and knows them again.
 
     Parameters

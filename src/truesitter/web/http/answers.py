@@ -91,8 +91,8 @@ class BenchRoute(APIRoute):
         declared: bool,
     ) -> Response:
         """Have it computed: by the cluster, by a process of this machine, or by this one."""
-        if declared and bench.errands is not None:
-            brought = await bench.errands.run(self.LANE, request)
+        if declared and bench.remote_tasks is not None:
+            brought = await bench.remote_tasks.run(self.LANE, request)
             if brought is not None:
                 return brought
         if bench.workers is not None and not self.HERE:
@@ -161,7 +161,7 @@ def _known(request: Request, bench: Workbench) -> tuple[tuple[str, str, str] | N
     path = _below(request)
     if path not in answers():
         return None, None
-    key = bench.keys(bench.shelf.get(request.path_params["sitter_id"]))[path]
+    key = bench.keys(bench.repository.get(request.path_params["sitter_id"]))[path]
     etag = f'"{key}"'
     if request.headers.get("if-none-match") == etag:
         raise NotModified(etag)
@@ -179,7 +179,7 @@ def _needs_models(request: Request, bench: Workbench) -> bool:
     declaration = answers().get(_below(request))
     if sitter_id is None or declaration is None:
         return sitter_id is not None
-    return asks_for(declaration, bench.shelf.get(sitter_id).settings, "detection")
+    return asks_for(declaration, bench.repository.get(sitter_id).settings, "detection")
 
 
 def _below(request: Request) -> str:

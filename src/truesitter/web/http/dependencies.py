@@ -19,11 +19,11 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.formats.words.wording import Counting
 from truesitter.store.settings.sitter import Sitter
-from truesitter.store.settings.sitters import Shelf
-from truesitter.web.access.sessions import Door
+from truesitter.store.settings.sitters import Repository
+from truesitter.web.access.sessions import SessionAuth
 from truesitter.web.http.declared import answers
 from truesitter.web.queue.lanes import Queue
-from truesitter.web.queue.remote_tasks import Errands
+from truesitter.web.queue.remote_tasks import RemoteTasks
 from truesitter.web.queue.workers import Workers
 
 REMEMBERED = 400 << 20
@@ -31,7 +31,7 @@ REMEMBERED = 400 << 20
 WRITERS = 12
 """So many may wait for the database at a time: of forty threads enough are left for all who read [try]."""
 _EDITIONS = 1024
-"""Keys of so many editions of sitters are remembered."""
+"""Keys of so many revisions of sitters are remembered."""
 
 
 class Workbench:
@@ -39,16 +39,16 @@ class Workbench:
 
     def __init__(
         self,
-        shelf: Shelf,
+        repository: Repository,
         most_bytes: int = REMEMBERED,
         workers: Workers | None = None,
-        door: Door | None = None,
-        errands: Errands | None = None,
+        door: SessionAuth | None = None,
+        remote_tasks: RemoteTasks | None = None,
     ) -> None:
-        self.shelf = shelf
+        self.repository = repository
         self.door = door
         """Of a studio that is open to other machines; None for one machine alone."""
-        self.errands = errands
+        self.remote_tasks = remote_tasks
         """To a cluster that computes what is declared; None without one."""
         self.workers = workers
         """Processes that compute; None to do so in this one."""
@@ -69,35 +69,35 @@ class Workbench:
 
     def keys(self, sitter: Sitter) -> dict[str, str]:
         """For every answer a key that changes exactly when the answer may: the browser's query keys."""
-        return self._keys_at(sitter, self.shelf.log.pace_at(sitter.id))
+        return self._keys_at(sitter, self.repository.log.pace_at(sitter.id))
 
     def all_keys(self, sitters: Sequence[Sitter]) -> dict[str, dict[str, str]]:
         """The same of several sitters, by their keys."""
-        paces = self.shelf.log.paces_at([s.id for s in sitters])
+        paces = self.repository.log.paces_at([s.id for s in sitters])
         return {s.id: self._keys_at(s, paces[s.id]) for s in sitters}
 
     def _keys_at(self, sitter: Sitter, pace: OwnPace) -> dict[str, str]:
-        edition = (sitter.id, sitter.edition, sitter.sha256, repr(pace))
-        found = self._keys.get(edition)
+        revision = (sitter.id, sitter.revision, sitter.sha256, repr(pace))
+        found = self._keys.get(revision)
         if found is None:
             study = self._study(sitter, pace)
             found = {path: study.key(declaration) for path, declaration in answers().items()}
             with self._lock:
-                self._keys[edition] = found
+                self._keys[revision] = found
                 while len(self._keys) > _EDITIONS:
                     self._keys.popitem(last=False)
         return found
 
     def study(self, sitter: Sitter, unkept: dict[str, bytes] | None = None) -> Study:
         """The study of a sitter with the settings in force; `unkept` holds photographs not kept yet."""
-        return self._study(sitter, self.shelf.log.pace_at(sitter.id), unkept)
+        return self._study(sitter, self.repository.log.pace_at(sitter.id), unkept)
 
     def _study(self, sitter: Sitter, pace: OwnPace, unkept: dict[str, bytes] | None = None) -> Study:
         def painting(sha256: str) -> bytes:
-            return unkept[sha256] if unkept and sha256 in unkept else self.shelf.paintings.get(sha256)
+            return unkept[sha256] if unkept and sha256 in unkept else self.repository.paintings.get(sha256)
 
         return Study(
-            sitter.sha256, lambda: self.shelf.photograph(sitter.sha256), sitter.settings, self.memo,
+            sitter.sha256, lambda: self.repository.photograph(sitter.sha256), sitter.settings, self.memo,
             paintings=painting, pace=pace,
         )  # fmt: skip
 
@@ -112,7 +112,7 @@ Bench = Annotated[Workbench, Depends(workbench)]
 
 
 def _sitter(sitter_id: str, bench: Bench) -> Sitter:
-    return bench.shelf.get(sitter_id)
+    return bench.repository.get(sitter_id)
 
 
 CurrentSitter = Annotated[Sitter, Depends(_sitter)]
@@ -147,12 +147,12 @@ def _expected(if_match: Annotated[str | None, Header()] = None) -> int | None:
         return None
     number = if_match.strip().strip('"')
     if not number.isdecimal() or len(number) > 15:
-        raise Refusal("If-Match holds the edition a change was made on, a whole number")
+        raise Refusal("If-Match holds the revision a change was made on, a whole number")
     return int(number)
 
 
 Expected = Annotated[int | None, Depends(_expected)]
-"""The edition of the sitter that the browser made its change on."""
+"""The revision of the sitter that the browser made its change on."""
 
 
 def _counting(count: Annotated[str, Query(pattern="^(up|down)$")] = "up") -> Counting:

@@ -9,7 +9,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from truesitter.web.access.sessions import COOKIE, THIS_MACHINE, Door, from_here, name_of
+from truesitter.web.access.sessions import COOKIE, THIS_MACHINE, SessionAuth, from_here, name_of
 from truesitter.web.http.problems import problem
 
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
@@ -60,7 +60,7 @@ def session_of(headers: Headers) -> str | None:
     return None
 
 
-class Guard:
+class OriginCheck:
     """Refuses what comes from elsewhere, and says on every answer what pages may do with it.
 
     Parameters
@@ -69,7 +69,7 @@ class Guard:
         Of a studio that is open to other machines; None for one machine alone.
     """
 
-    def __init__(self, app: ASGIApp, door: Door | None = None) -> None:
+    def __init__(self, app: ASGIApp, door: SessionAuth | None = None) -> None:
         self._app, self._door = app, door
         self._hosts = door.hosts if door else THIS_MACHINE
 
@@ -111,7 +111,7 @@ def at_the_machine(scope: Scope) -> bool:
     return client is not None and client[0] in ("127.0.0.1", "::1")
 
 
-class Within:
+class InnerAuth:
     """Takes the painter's name from the process that asks: nobody else can."""
 
     def __init__(self, app: ASGIApp) -> None:

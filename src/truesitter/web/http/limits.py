@@ -30,7 +30,7 @@ def most_for(path: str) -> int:
     return next((most for pattern, most in _LIMITS if pattern.fullmatch(path)), LARGEST_BODY)
 
 
-class Limits:
+class BodyLimit:
     """Refuses bodies that are too large, by what they say or as soon as they are."""
 
     def __init__(self, app: ASGIApp) -> None:

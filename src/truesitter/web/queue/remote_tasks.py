@@ -20,7 +20,7 @@ from fastapi import Request, Response
 from truesitter.core.pace.own_pace import OwnPace
 from truesitter.core.refusal import Unavailable
 from truesitter.store.settings.sitter import Sitter
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.queue.lanes import Lane, Queue
 from truesitter.web.queue.pools import Cluster, LostCluster, LostWorker
 
@@ -37,7 +37,7 @@ _PAINTED = ("/easel/", "/log/figures")
 
 
 @dataclass(frozen=True)
-class Errand:
+class RemoteTask:
     """A question, and the sitter it is about."""
 
     path: str
@@ -58,21 +58,21 @@ class Brought:
     body: bytes
 
 
-class Errands:
+class RemoteTasks:
     """Sends questions to a cluster.
 
     Parameters
     ----------
     cluster
         Where they are answered.
-    shelf
+    repository
         Where the photographs are.
     do
-        What a worker there does with an errand and the bytes of its photographs.
+        What a worker there does with a remote task and the bytes of its photographs.
     """
 
-    def __init__(self, cluster: Cluster, shelf: Shelf, do: Callable[..., Brought]) -> None:
-        self._cluster, self._shelf, self._do = cluster, shelf, do
+    def __init__(self, cluster: Cluster, repository: Repository, do: Callable[..., Brought]) -> None:
+        self._cluster, self._shelf, self._do = cluster, repository, do
         self.queue = Queue(cluster.places)
         self._limit = anyio.CapacityLimiter(2 * cluster.places)
         self._shared: OrderedDict[str, Any] = OrderedDict()
@@ -115,11 +115,11 @@ class Errands:
         hashes = [sitter.sha256]
         if any(part in path for part in _PAINTED):
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
-        errand = Errand(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
+        task = RemoteTask(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
 
         def ask() -> Brought:
             places = [self._place(sha, sitter.sha256) for sha in hashes]
-            return self._cluster.do(self._do, errand, *places)
+            return self._cluster.do(self._do, task, *places)
 
         try:
             return ask()

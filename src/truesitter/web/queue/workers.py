@@ -37,7 +37,7 @@ _RETURNED = ("content-type", "etag", "cache-control", "content-disposition")
 
 
 @dataclass(frozen=True)
-class Ceiling:
+class WorkerLimits:
     """Memory in MiB that computing may take: of pictures in flight, and of results remembered."""
 
     in_flight: int = 1024
@@ -147,7 +147,7 @@ class Workers:
         Shared evenly among them.
     """
 
-    def __init__(self, folder: Path, count: int, ceiling: Ceiling = Ceiling()) -> None:
+    def __init__(self, folder: Path, count: int, ceiling: WorkerLimits = WorkerLimits()) -> None:
         shares = [str(max(64, mib // count)) for mib in (ceiling.in_flight, ceiling.remembered)]
         self._aside = tempfile.TemporaryDirectory(prefix="truesitter-")
         self._sitters: OrderedDict[str, Worker] = OrderedDict()

@@ -8,13 +8,13 @@ from fastapi import FastAPI
 from fastapi.responses import FileResponse, Response
 
 from truesitter import __version__
-from truesitter.store.settings.sitters import Shelf
-from truesitter.web.access.sessions import Door
+from truesitter.store.settings.sitters import Repository
+from truesitter.web.access.sessions import SessionAuth
 from truesitter.web.http import problems
 from truesitter.web.http.dependencies import REMEMBERED, Workbench
-from truesitter.web.http.guard import Guard, Within
-from truesitter.web.http.limits import Limits
-from truesitter.web.queue.remote_tasks import Errands
+from truesitter.web.http.guard import InnerAuth, OriginCheck
+from truesitter.web.http.limits import BodyLimit
+from truesitter.web.queue.remote_tasks import RemoteTasks
 from truesitter.web.queue.workers import Workers
 from truesitter.web.server.routers import ROUTERS
 
@@ -22,13 +22,13 @@ STATIC = Path(__file__).parents[1] / "static"
 
 
 def create_app(
-    shelf: Shelf,
+    repository: Repository,
     static: Path = STATIC,
     workers: Workers | None = None,
     most_bytes: int = REMEMBERED,
     within: bool = False,
-    door: Door | None = None,
-    errands: Errands | None = None,
+    door: SessionAuth | None = None,
+    remote_tasks: RemoteTasks | None = None,
 ) -> FastAPI:
     """The application on a shelf.
 
@@ -44,16 +44,16 @@ def create_app(
         True for a process that only another one of this application can reach.
     door
         Of a studio that is open to other machines; None for one machine alone.
-    errands
+    remote_tasks
         To a cluster that computes; None without one.
     """
     app = FastAPI(title="True Sitter", version=__version__, docs_url=None, redoc_url=None)
-    app.state.workbench = Workbench(shelf, most_bytes, workers, door, errands)
-    app.add_middleware(Limits)
+    app.state.workbench = Workbench(repository, most_bytes, workers, door, remote_tasks)
+    app.add_middleware(BodyLimit)
     if within:
-        app.add_middleware(Within)
+        app.add_middleware(InnerAuth)
     else:
-        app.add_middleware(Guard, door=door)
+        app.add_middleware(OriginCheck, door=door)
     problems.install(app)
     for router in ROUTERS:
         app.include_router(router)

@@ -19,12 +19,12 @@ from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.refusal import Refusal
 from truesitter.store.backup.copies import DailyCopies
 from truesitter.store.backup.lock import Held, folder_lock
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.store.trouble import DATABASE_ERRORS, told
-from truesitter.web.access.sessions import Door, Opening
+from truesitter.web.access.sessions import Opening, SessionAuth
 from truesitter.web.queue.pools import Cluster, Scheduler
-from truesitter.web.queue.remote_tasks import Errands
-from truesitter.web.queue.workers import Ceiling, Workers
+from truesitter.web.queue.remote_tasks import RemoteTasks
+from truesitter.web.queue.workers import WorkerLimits, Workers
 from truesitter.web.server.app import create_app
 from truesitter.web.server.connections import PatientProtocol
 from truesitter.web.server.memory import keep_small
@@ -107,9 +107,9 @@ def listen(port: int, address: str = "127.0.0.1") -> socket.socket:
 def run(
     folder: Path,
     port: int,
-    prepare: Callable[[Shelf], None] | None = None,
+    prepare: Callable[[Repository], None] | None = None,
     count: int = 0,
-    ceiling: Ceiling = Ceiling(),  # noqa: B008
+    ceiling: WorkerLimits = WorkerLimits(),  # noqa: B008
     studio: StudioMode | None = None,
     scheduler: Scheduler | None = None,
 ) -> None:
@@ -145,15 +145,17 @@ def run(
     cluster = Cluster(scheduler) if scheduler else None
     address = "127.0.0.1" if studio is None else "0.0.0.0"
     with listen(port, address) as listening, folder_lock(folder, f"True Sitter at port {port}"):
-        shelf = Shelf(folder)
+        repository = Repository(folder)
         door = None
         if studio:
-            door = Door(shelf.passphrase, Opening(port, studio.names, studio.certificate is not None))
+            door = SessionAuth(
+                repository.passphrase, Opening(port, studio.names, studio.certificate is not None)
+            )
         with told(folder):
-            for sentence in shelf.purge(began):
+            for sentence in repository.purge(began):
                 print(sentence, flush=True)
         if prepare:
-            prepare(shelf)
+            prepare(repository)
         set_ceiling(ceiling.in_flight << 20)
         workers = Workers(folder, count, ceiling) if count else None
         if workers:
@@ -163,11 +165,13 @@ def run(
         warm_up.daemon = True
         if not workers:
             warm_up.start()
-        copies = Daily(shelf.copies)
+        copies = Daily(repository.copies)
         copies.start()
-        errands = Errands(cluster, shelf, do) if cluster else None
+        remote_tasks = RemoteTasks(cluster, repository, do) if cluster else None
         remembered = ANSWERS if workers else ceiling.remembered << 20
-        app = create_app(shelf, workers=workers, most_bytes=remembered, door=door, errands=errands)
+        app = create_app(
+            repository, workers=workers, most_bytes=remembered, door=door, remote_tasks=remote_tasks
+        )
         config = uvicorn.Config(
             app, log_level="warning", server_header=False, http=PatientProtocol,
             # Who asks is who is connected: nobody may say that somebody else does.
@@ -184,7 +188,7 @@ def run(
         copies.stop()
         if workers:
             workers.stop()
-        shelf.close()
+        repository.close()
 
 
 class Daily(threading.Thread):

@@ -15,7 +15,7 @@ import uvicorn
 
 from truesitter.core.reference.decode import set_ceiling
 from truesitter.core.sitter.landmarks import warm_up
-from truesitter.store.settings.sitters import Shelf
+from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 from truesitter.web.server.memory import keep_small
 
@@ -44,7 +44,7 @@ def main(folder: Path, socket: Path, in_flight: int, remembered: int) -> None:
     set_ceiling(in_flight << 20)
     keep_small()
     threading.Thread(target=_end_with_parent, daemon=True).start()
-    app = create_app(Shelf(folder), most_bytes=remembered << 20, within=True)
+    app = create_app(Repository(folder), most_bytes=remembered << 20, within=True)
     load_libraries()
     warm_up()
     uvicorn.Server(uvicorn.Config(app, uds=str(socket), log_level="warning")).run()

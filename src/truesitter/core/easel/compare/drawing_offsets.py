@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.easel.find.correlation import displacement, likeness
+from truesitter.core.easel.find.correlation import correlation, displacement
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, NOSE_OUTLINE, Face
 from truesitter.core.types import Doubles, Floats, Mask
@@ -208,7 +208,7 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
         borderMode=cv2.BORDER_REPLICATE,
     )  # fmt: skip
     inner = weight > 0
-    liked, before = likeness(there, np.asarray(after), inner), likeness(there, own[box], inner)
+    liked, before = correlation(there, np.asarray(after), inner), correlation(there, own[box], inner)
     if liked < _LIKE:
         return None
     matrix = warp[:, :2].astype(np.float64)

@@ -15,7 +15,7 @@ import numpy as np
 
 from truesitter.core.easel.compare.difference_words import SILENT, SILENT_COLOUR, sentence, value_words
 from truesitter.core.easel.compare.squinted import Squinted, opened
-from truesitter.core.easel.compare.tone_curve import CONTRAST_OFF, Whole, whole_of
+from truesitter.core.easel.compare.tone_curve import CONTRAST_OFF, ToneCurve, whole_of
 from truesitter.core.sitter.areas import Areas, middle_of, share_by_area
 from truesitter.core.types import Doubles, Floats, Mask
 
@@ -90,7 +90,9 @@ _AGREES = 0.6
 """A whole that is off takes away at least so much of the differences."""
 
 
-def _whole_finding(seen: Squinted, whole: Whole, absolute: bool, cm2: float) -> tuple[Finding | None, Floats]:
+def _whole_finding(
+    seen: Squinted, whole: ToneCurve, absolute: bool, cm2: float
+) -> tuple[Finding | None, Floats]:
     """The one sentence on key and range, if there is one, and the differences that are left (h, w)."""
     steps = seen.steps
     explained = np.where(seen.trusted, whole.explained(seen.wanted), 0).astype(np.float32)
@@ -133,7 +135,7 @@ def _delta(pair: list[tuple[float, ...]]) -> tuple[float, float, float]:
 
 def find_differences(
     seen: Squinted, areas: Areas, mm_per_px: float, absolute: bool, free: bool = False
-) -> tuple[tuple[Finding, ...], Whole]:
+) -> tuple[tuple[Finding, ...], ToneCurve]:
     """Every difference in value and colour that is worth telling, the heaviest first.
 
     Parameters

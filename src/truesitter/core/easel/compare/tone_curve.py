@@ -11,7 +11,7 @@ from truesitter.core.types import Floats
 
 
 @dataclass(frozen=True)
-class Whole:
+class ToneCurve:
     """What a painting's values do as a whole against the plan's.
 
     Attributes
@@ -46,11 +46,11 @@ CONTRAST_OFF = 0.1
 """A range that is off by more than this part is told [try]."""
 
 
-def whole_of(seen: Squinted, free: bool = False) -> Whole:
+def whole_of(seen: Squinted, free: bool = False) -> ToneCurve:
     """How key and contrast stand, told from groups of values: few, but each the middle of many places."""
     at = seen.trusted
     if at.sum() < 100:
-        return Whole(0.0, 1.0, (0, 0), (0, 0))
+        return ToneCurve(0.0, 1.0, (0, 0), (0, 0))
     wanted, value = seen.wanted[at], seen.value[at]
     low, high = np.quantile(wanted, (0.02, 0.98))
     ends = [
@@ -67,7 +67,7 @@ def whole_of(seen: Squinted, free: bool = False) -> Whole:
             y.append(float(np.median(value[own])))
             w.append(float(np.sqrt(own.mean())))
     if len(x) < 3 or high - low < 1.0:
-        return Whole(float(np.median(value - wanted)), 1.0, ends[0], ends[1])
+        return ToneCurve(float(np.median(value - wanted)), 1.0, ends[0], ends[1])
     line = np.polyfit(np.array(x) - _MIDDLE, np.array(y), 1, w=np.array(w))
     curve = None
     if free:
@@ -75,4 +75,4 @@ def whole_of(seen: Squinted, free: bool = False) -> Whole:
         order = np.argsort(x)
         rising = np.maximum.accumulate(np.array(y)[order])
         curve = tuple(np.array(x)[order].tolist()), tuple(rising.tolist())
-    return Whole(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1], curve)
+    return ToneCurve(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1], curve)

@@ -15,7 +15,7 @@ from itertools import combinations
 import cv2
 import numpy as np
 
-from truesitter.core.easel.find.correlation import likeness, normalised
+from truesitter.core.easel.find.correlation import correlation, normalised
 from truesitter.core.easel.find.view import UNIT, View
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
@@ -41,21 +41,21 @@ SURE = 0.3
 
 
 @dataclass(frozen=True)
-class Found:
+class CornersFound:
     """Corners as found.
 
     Attributes
     ----------
     corners
         (4, 2) in fractions of the photograph.
-    likeness
+    correlation
         Of what lies between them and the plan, −1 to 1.
     how
         ``paint`` or ``sides``.
     """
 
     corners: Doubles
-    likeness: float
+    correlation: float
     how: str
 
 
@@ -240,7 +240,7 @@ _STRONG = 12.0
 """A border from this slope of the 8-bit picture on counts in full."""
 
 
-def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float) -> Found:
+def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float) -> CornersFound:
     """Where a painting's corners are.
 
     Parameters
@@ -260,17 +260,17 @@ def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float)
     small = _shrunk(photograph, FINDING_LONG_SIDE)
     size = _compared_size(aspect)
     looks = [_look(t, size) for t in templates]
-    found: list[Found] = []
+    found: list[CornersFound] = []
     for template in templates:
         quad = by_paint(small, _shrunk(template, FINDING_LONG_SIDE))
         found += _held(small, looks, size, "paint", [quad] if quad is not None else [])
-        if found and found[-1].likeness >= ENOUGH:
+        if found and found[-1].correlation >= ENOUGH:
             return found[-1]
     found += _held(small, looks, size, "sides", by_sides(small, aspect))
     if not found:
         raise Refusal("no painting was found in this photograph: set its four corners by hand")
-    best = max(found, key=lambda f: f.likeness)
-    if best.likeness < SURE:
+    best = max(found, key=lambda f: f.correlation)
+    if best.correlation < SURE:
         # Hardly anything is painted yet: the sides are the better witness.
         return next((f for f in found if f.how == "sides"), best)
     return best
@@ -278,7 +278,7 @@ def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float)
 
 def _held(
     small: Bytes, looks: list[Floats], size: tuple[int, int], how: str, quads: list[Doubles]
-) -> list[Found]:
+) -> list[CornersFound]:
     """Proposals held to what the painting could look like."""
     found = []
     for quad in quads:
@@ -287,7 +287,7 @@ def _held(
         except Refusal:
             continue
         own = normalised(_grey(np.asarray(view.squared(small, size), dtype=np.uint8)).astype(np.float32))
-        found.append(Found(quad, max((likeness(own, look) for look in looks), default=0.0), how))
+        found.append(CornersFound(quad, max((correlation(own, look) for look in looks), default=0.0), how))
     return found
 
 

@@ -29,7 +29,7 @@ def normalised(grey: Floats) -> Floats:
     return np.asarray(rest / (spread + least), dtype=np.float32)
 
 
-def likeness(one: Floats, other: Floats, where: Mask | None = None) -> float:
+def correlation(one: Floats, other: Floats, where: Mask | None = None) -> float:
     """Correlation of two normalised maps, −1 to 1."""
     a, b = (one[where], other[where]) if where is not None else (one.ravel(), other.ravel())
     a, b = a - a.mean(), b - b.mean()

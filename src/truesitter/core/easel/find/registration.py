@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 
-from truesitter.core.easel.find.correlation import displacement, likeness, normalised
+from truesitter.core.easel.find.correlation import correlation, displacement, normalised
 from truesitter.core.easel.find.view import View
 from truesitter.core.types import Bytes, Doubles, Floats
 
@@ -39,7 +39,7 @@ class Registered:
         How the camera saw it.
     rms_px
         What the windows that agree are still off by, in pixels of a picture with a long side of 1500.
-    likeness
+    correlation
         Correlation with the plan once the light is taken out, −1 to 1.
     windows
         How many agree.
@@ -47,7 +47,7 @@ class Registered:
 
     view: View
     rms_px: float
-    likeness: float
+    correlation: float
     windows: int
 
 
@@ -91,7 +91,7 @@ def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
 
 def _agreement(photograph: Bytes, view: View, look: Floats) -> float:
     own = _grey(np.asarray(view.squared(photograph, look.shape[:2]), dtype=np.uint8))
-    return likeness(normalised(own), look)
+    return correlation(normalised(own), look)
 
 
 def _windows(own: Floats, look: Floats) -> tuple[Doubles, Doubles, Doubles]:
@@ -116,7 +116,7 @@ def _fitted(view: View, spots: Doubles, seen: Doubles, trust: Doubles, scale: fl
     """The view whose spots (n, 2) in fractions come nearest to where they are seen (n, 2) in pixels."""
     from scipy.optimize import least_squares
 
-    start = np.r_[(view.matrix / view.matrix[2, 2]).ravel()[:8], view.bow]
+    start = np.r_[(view.matrix / view.matrix[2, 2]).ravel()[:8], view.radial_distortion]
     size = np.maximum(np.abs(start), np.r_[np.full(6, 1.0), 1e-3, 1e-3, 1e-3])
     weight = np.sqrt(trust / trust.mean())[:, None]
 
@@ -125,8 +125,8 @@ def _fitted(view: View, spots: Doubles, seen: Doubles, trust: Doubles, scale: fl
         return np.asarray(((one.seen(spots) - seen) * weight).ravel() / scale)
 
     best = least_squares(off, start, x_scale=size, loss="cauchy", f_scale=0.5, max_nfev=60)
-    bow = float(np.clip(best.x[8], -_MOST_BOW, _MOST_BOW))
-    return View(np.r_[best.x[:8], 1.0].reshape(3, 3), bow, view.shape)
+    radial_distortion = float(np.clip(best.x[8], -_MOST_BOW, _MOST_BOW))
+    return View(np.r_[best.x[:8], 1.0].reshape(3, 3), radial_distortion, view.shape)
 
 
 def register(photograph: Bytes, view: View, template: Bytes) -> Registered:

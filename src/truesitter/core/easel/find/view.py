@@ -26,14 +26,14 @@ class View:
     matrix
         (3, 3) homography from fractions of the painting to pixels of the photograph as a straight lens
         would draw it.
-    bow
+    radial_distortion
         Radial bow: the photograph's corners are drawn inwards by so much of their distance from its middle.
     shape
         Height and width of the photograph in pixels.
     """
 
     matrix: Doubles
-    bow: float
+    radial_distortion: float
     shape: tuple[int, int]
 
     @classmethod
@@ -62,12 +62,12 @@ class View:
         """Pixels (n, 2) of the photograph at which spots (n, 2) of the painting, in fractions, are seen."""
         flat = np.c_[spots, np.ones(len(spots))] @ self.matrix.T
         points = flat[:, :2] / flat[:, 2:]
-        if self.bow == 0:
+        if self.radial_distortion == 0:
             return np.asarray(points)
         middle = np.array((self.shape[1], self.shape[0])) / 2
         away = points - middle
         r2 = (away**2).sum(axis=1, keepdims=True) / (middle**2).sum()
-        return np.asarray(middle + away * (1 - self.bow * r2))
+        return np.asarray(middle + away * (1 - self.radial_distortion * r2))
 
     def corners(self) -> Doubles:
         """The painting's corners (4, 2) in fractions of the photograph."""
@@ -76,7 +76,7 @@ class View:
     def scaled(self, factor: float, shape: tuple[int, int]) -> View:
         """The same in a copy of the photograph of another size."""
         grow = np.diag((factor, factor, 1.0))
-        return View(grow @ self.matrix, self.bow, shape)
+        return View(grow @ self.matrix, self.radial_distortion, shape)
 
     def where(self, shape: Shape, margin: int = 0) -> tuple[Floats, Floats]:
         """Column and row of the photograph that each pixel of the squared-up painting looks at.

@@ -44,7 +44,7 @@ class MixtureMark:
 
 
 @dataclass(frozen=True)
-class Taken:
+class RectifiedPainting:
     """A painting as its paint is, under an even white light.
 
     Attributes
@@ -77,7 +77,7 @@ def has_drawing(template: Bytes) -> bool:
     return float(cv2.cvtColor(template, cv2.COLOR_RGB2GRAY).std()) >= _FLAT
 
 
-def check_likeness(likeness: float, template: Bytes) -> None:
+def check_likeness(correlation: float, template: Bytes) -> None:
     """Refuse what is not the painting at all.
 
     Raises
@@ -85,7 +85,7 @@ def check_likeness(likeness: float, template: Bytes) -> None:
     Refusal
         With what to look at.
     """
-    if has_drawing(template) and likeness < LEAST_LIKENESS:
+    if has_drawing(template) and correlation < LEAST_LIKENESS:
         raise Refusal(
             "this does not look like the painting of this sitter at that pass: check the corners and the "
             "pass, or whether it is the right photograph"
@@ -99,7 +99,7 @@ def take_in(
     whites: tuple[WhiteMark, ...] = (),
     mixture: MixtureMark | None = None,
     even: bool = False,
-) -> Taken:
+) -> RectifiedPainting:
     """Square a painting up and take its light out.
 
     Parameters
@@ -128,7 +128,7 @@ def take_in(
         clear = there & ~shine
         if clear.mean() < 0.2:
             raise Refusal("nearly all of the painting lies under gloss: photograph it from another side")
-    return Taken(light, squared, clear, lighting, float(shine.mean()))
+    return RectifiedPainting(light, squared, clear, lighting, float(shine.mean()))
 
 
 def _known(

@@ -10,7 +10,7 @@ import numpy as np
 
 from truesitter.core.easel.compare.border_widths import EdgesRead
 from truesitter.core.easel.compare.squinted import Squinted
-from truesitter.core.easel.compare.tone_curve import Whole
+from truesitter.core.easel.compare.tone_curve import ToneCurve
 from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.sitter.areas import Areas
 from truesitter.core.sitter.face import Face
@@ -44,7 +44,7 @@ class Looked:
     face: Face | None
     ceilings: tuple[Ceiling, ...]
     edges: EdgesRead
-    whole: Whole
+    whole: ToneCurve
     mm_per_px: float
 
     def region(self, *regions: Region) -> Mask:

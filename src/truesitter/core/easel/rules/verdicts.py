@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.easel.compare.tone_curve import CONTRAST_OFF
-from truesitter.core.easel.find.correlation import likeness
+from truesitter.core.easel.find.correlation import correlation
 from truesitter.core.easel.rules.hair_rules import beard_varied, hair_shadow, hair_varied, hairline_soft
 from truesitter.core.easel.rules.looked import LEAST_PX, Looked, Rule, Verdict, border_widths
 from truesitter.core.imaging.blur import blur
@@ -197,7 +197,7 @@ def brows_unlike(look: Looked) -> Verdict | None:
             if min(piece.shape) < 6:
                 return None
             pair.append(cv2.resize(piece, (60, 24), interpolation=cv2.INTER_AREA))
-        crops.append(likeness(pair[0], np.ascontiguousarray(pair[1][:, ::-1])))
+        crops.append(correlation(pair[0], np.ascontiguousarray(pair[1][:, ::-1])))
     holds = crops[0] < 0.85 or crops[0] < crops[1] + 0.12
     return Verdict(
         "brows", holds,

@@ -8,7 +8,7 @@ import numpy as np
 
 from truesitter.core.hair.field.growth_lines import ROOT_PART
 from truesitter.core.hair.field.guides import Points
-from truesitter.core.hair.strokes.hair_strokes import Ground
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.types import Doubles
 
@@ -32,7 +32,7 @@ _TOGETHER = 4
 
 
 @dataclass(frozen=True)
-class Fault:
+class StrokeFault:
     """What is wrong with one stroke.
 
     Attributes
@@ -58,7 +58,7 @@ class Fault:
 class PracticeReport:
     """Faults, and how many strokes are right."""
 
-    faults: tuple[Fault, ...]
+    faults: tuple[StrokeFault, ...]
     right: int
     strokes: int
 
@@ -71,7 +71,7 @@ def _resampled(points: Points, size_mm: Doubles) -> Doubles:
     return np.column_stack([np.interp(wanted, along, at[:, i]) for i in (0, 1)])
 
 
-def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType) -> PracticeReport:
+def check_strokes(strokes: tuple[Points, ...], ground: StrokeGround, type_: StrokeType) -> PracticeReport:
     """Check strokes drawn from root to tip.
 
     Parameters
@@ -85,7 +85,7 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
     """
     height, width = ground.shape
     size_mm = np.array((width, height)) * ground.mm_per_px
-    faults: list[Fault] = []
+    faults: list[StrokeFault] = []
     roots, lengths, ways = [], [], []
     for number, points in enumerate(strokes):
         path = _resampled(points, size_mm)
@@ -97,7 +97,7 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
         flow = ground.directed[pixel[:, 1], pixel[:, 0]].astype(np.float64)
         on = np.hypot(*flow.T) > 0.1
         if not on[: _SAMPLES // 3].any():
-            faults.append(Fault(number, "no hair", "It begins where there is no hair.", x, y))
+            faults.append(StrokeFault(number, "no hair", "It begins where there is no hair.", x, y))
             continue
         off = np.degrees(np.arccos(np.clip((way * flow).sum(axis=1), -1, 1)))
         off[~on] = 0
@@ -105,27 +105,29 @@ def check_strokes(strokes: tuple[Points, ...], ground: Ground, type_: StrokeType
         root = float(off[:2].mean())
         if root > 180 - CROSS_DEGREES:
             faults.append(
-                Fault(number, "root", "It is drawn from tip to root; hair is set down at its root.", x, y)
+                StrokeFault(
+                    number, "root", "It is drawn from tip to root; hair is set down at its root.", x, y
+                )
             )
         elif root > ROOT_DEGREES:
-            faults.append(Fault(number, "root", f"It begins {root:.0f}° off its growth line.", x, y))
+            faults.append(StrokeFault(number, "root", f"It begins {root:.0f}° off its growth line.", x, y))
         elif off[:root_end].max() > LEAVES_DEGREES:
             at = int(np.argmax(off[:root_end] > LEAVES_DEGREES))
             said = (
                 f"It leaves its line after {100 * at / len(off):.0f} % of its length; it should keep to it "
                 f"for {ROOT_PART:.0%}."
             )
-            faults.append(Fault(number, "leaves early", said, *_spot(path[at], size_mm)))
+            faults.append(StrokeFault(number, "leaves early", said, *_spot(path[at], size_mm)))
         elif off.max() > CROSS_DEGREES:
             at = int(off.argmax())
             said = f"It runs across the growth, {off.max():.0f}° off."
-            faults.append(Fault(number, "crosses", said, *_spot(path[at], size_mm)))
+            faults.append(StrokeFault(number, "crosses", said, *_spot(path[at], size_mm)))
         row, column = pixel[0, 1], pixel[0, 0]
         whole = float(ground.lock_length[row, column]) if type_.of_the_lock else ground.face_mm
         usual = type_.length[0] * (whole or 0.5 * ground.face_mm)
         if length < TOO_SHORT * usual:
             said = f"{length:.0f} mm is short for {type_.name} hair here: {usual:.0f} mm or more."
-            faults.append(Fault(number, "short", said, x, y))
+            faults.append(StrokeFault(number, "short", said, x, y))
         roots.append(path[0])
         lengths.append(length)
         ways.append(flow[on][0])
@@ -140,7 +142,7 @@ def _spot(at: Doubles, size_mm: Doubles) -> tuple[float, float]:
 
 def _one_line(
     roots: list[Doubles], lengths: list[float], ways: list[Doubles], size_mm: Doubles
-) -> list[Fault]:
+) -> list[StrokeFault]:
     """Strokes side by side whose starts lie on one line."""
     if len(roots) < _TOGETHER:
         return []
@@ -153,4 +155,4 @@ def _one_line(
     if spread >= ONE_LINE:
         return []
     said = f"The starts lie on one line (spread over {100 * spread:.0f} % of their length): stagger them."
-    return [Fault(-1, "one line", said, *_spot(at.mean(axis=0), size_mm))]
+    return [StrokeFault(-1, "one line", said, *_spot(at.mean(axis=0), size_mm))]

@@ -74,7 +74,7 @@ class _Taken:
             cv2.polylines(taken, [points], False, 1, width)
 
 
-class _Tracer:
+class _LineTracer:
     """Walks along the field from a seed."""
 
     def __init__(self, directed: Floats, mask: Mask, taken: _Taken) -> None:
@@ -149,7 +149,7 @@ def growth_lines(
     spacing = max(spacing, 1.5)
     height, width = mask.shape
     taken = _Taken(mask.shape, spacing)
-    tracer = _Tracer(directed, mask, taken)
+    tracer = _LineTracer(directed, mask, taken)
     lines: list[GrowthLine] = []
     rows, columns = _seeds_along(height, spacing), _seeds_along(width, spacing)
     grid = deque((float(x), float(y)) for y in rows for x in columns if mask[int(y), int(x)])

@@ -34,7 +34,7 @@ _SMOOTH = 1.5
 
 
 @dataclass(frozen=True)
-class Ground:
+class StrokeGround:
     """What strokes are laid on, all maps of one size.
 
     Attributes
@@ -86,7 +86,7 @@ def curvature(directed: Floats) -> Floats:
     return np.asarray(np.abs(turns[0] * x - turns[1] * y) / norm / 2, np.float32)
 
 
-def widest_brush(ground: Ground) -> Floats:
+def widest_brush(ground: StrokeGround) -> Floats:
     """Widest brush at every spot, in mm, (h, w).
 
     ⅔ of the lock's width, 0.3 × the radius of curvature, the distance to the whorl, whichever is least.
@@ -122,7 +122,9 @@ class Wish:
     seed: int
 
 
-def lay_strokes(ground: Ground, mask: Mask, wish: Wish, limit: Floats | None = None) -> tuple[Line, ...]:
+def lay_strokes(
+    ground: StrokeGround, mask: Mask, wish: Wish, limit: Floats | None = None
+) -> tuple[Line, ...]:
     """Strokes that cover a place.
 
     Parameters
@@ -169,7 +171,7 @@ def _fullness(type_: StrokeType) -> float:
 class _Tracer:
     """Traces many strokes at once over one place."""
 
-    def __init__(self, ground: Ground, mask: Mask, wish: Wish) -> None:
+    def __init__(self, ground: StrokeGround, mask: Mask, wish: Wish) -> None:
         self.ground, self.mask, self.wish = ground, mask, wish
         height, width = ground.shape
         self.size_mm = (width * ground.mm_per_px, height * ground.mm_per_px)

@@ -23,7 +23,7 @@ EASY: dict[Hand, tuple[float, float]] = {"right": (0.6, -0.8), "left": (-0.6, -0
 
 
 @dataclass(frozen=True)
-class Place:
+class HandPlace:
     """A lock in the order of painting.
 
     Attributes
@@ -38,7 +38,7 @@ class Place:
     pull: Literal["root", "tip"]
 
 
-def in_order(locks: tuple[Lock, ...], hand: Hand) -> tuple[Place, ...]:
+def in_order(locks: tuple[Lock, ...], hand: Hand) -> tuple[HandPlace, ...]:
     """Locks in the order of painting: beneath before above, then from the side away from the hand."""
     side = 1.0 if hand == "right" else -1.0
     waits = {
@@ -53,7 +53,7 @@ def in_order(locks: tuple[Lock, ...], hand: Hand) -> tuple[Place, ...]:
         done.append(first)
         left.remove(first)
     by_number = {n.number: n for n in locks}
-    return tuple(Place(n, pull_of(by_number[n].spine, hand)) for n in done)
+    return tuple(HandPlace(n, pull_of(by_number[n].spine, hand)) for n in done)
 
 
 def pull_of(spine: Doubles, hand: Hand) -> Literal["root", "tip"]:

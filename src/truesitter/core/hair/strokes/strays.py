@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.field.growth_lines import ROOT_PART
-from truesitter.core.hair.strokes.hair_strokes import POINTS, Ground
+from truesitter.core.hair.strokes.hair_strokes import POINTS, StrokeGround
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Mask
 
@@ -25,7 +25,7 @@ _WITHOUT_LOCK = 0.3
 _END = 0.15
 
 
-def lay_strays(ground: Ground, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:
+def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:
     """A few strays of one layer.
 
     Parameters

@@ -13,7 +13,7 @@ import numpy as np
 
 from truesitter.core.light.key.body_normals import body_normals
 from truesitter.core.light.key.face_normals import face_normals
-from truesitter.core.light.key.lit_form import Fit, LitForm, fit_light
+from truesitter.core.light.key.lit_form import LightFit, LitForm, fit_light
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
@@ -195,7 +195,9 @@ def _in_front(directions: Doubles, middle: Doubles) -> Doubles:
     return np.where(directions[:, 2:] > _FROM_BEHIND, directions, middle)
 
 
-def _search(form: LitForm, others: Floats | None = None, near: Doubles | None = None) -> tuple[Doubles, Fit]:
+def _search(
+    form: LitForm, others: Floats | None = None, near: Doubles | None = None
+) -> tuple[Doubles, LightFit]:
     """The direction that explains the skin best, beside other lights; near one, or anywhere."""
     best = np.array([0.0, 0.0, 1.0]) if near is None else near
     fit = None

@@ -49,7 +49,7 @@ class LitForm:
 
 
 @dataclass(frozen=True)
-class Fit:
+class LightFit:
     """For each of d directions the strengths of the lights and of the even rest, and the squared error.
 
     Attributes
@@ -72,7 +72,7 @@ class Fit:
         return int(self.error.argmin())
 
 
-def fit_light(lit: Floats, seen: Floats, others: Floats | None = None) -> Fit:
+def fit_light(lit: Floats, seen: Floats, others: Floats | None = None) -> LightFit:
     """Least squares of strengths · lights + rest on the best fitting part of the skin.
 
     Parameters
@@ -106,4 +106,4 @@ def fit_light(lit: Floats, seen: Floats, others: Floats | None = None) -> Fit:
         away = np.abs(lit * strengths[:, 0] + fixed @ strengths[:, 1:].T.astype(np.float32) - seen[:, None])
         trusted = (away <= np.partition(away, at, axis=0)[at]).astype(np.float32)
     error = (trusted * away**2).sum(axis=0) / trusted.sum(axis=0)
-    return Fit(strengths, error, trusted > 0)
+    return LightFit(strengths, error, trusted > 0)

@@ -13,7 +13,7 @@ from truesitter.core.types import Floats, Ints, Mask, Shape
 from truesitter.core.values.edge_sides import UNLIKE
 
 
-class Kind(Enum):
+class HighlightKind(Enum):
     """What mirrors the light."""
 
     DAMP = "damp skin"
@@ -84,7 +84,7 @@ class Highlight:
     y: float
     value: float
     strength: float
-    kind: Kind
+    kind: HighlightKind
     edge: Edge
     crisp_towards: tuple[float, float] | None
     warmer: float
@@ -98,11 +98,11 @@ class Highlight:
     @property
     def wet(self) -> bool:
         """Only wet sparkle may be pure white (common practice)."""
-        return self.kind is Kind.WET
+        return self.kind is HighlightKind.WET
 
 
 def find_highlights(
-    shine: Floats, where: Mask, kind: Kind, full: float, lab: Floats, value: Floats, scale: float,
+    shine: Floats, where: Mask, kind: HighlightKind, full: float, lab: Floats, value: Floats, scale: float,
     mm_per_px: float,
 ) -> tuple[Highlight, ...]:  # fmt: skip
     """Lights of one kind of surface, strongest first.
@@ -114,7 +114,7 @@ def find_highlights(
     where
         (h, w) the surface.
     kind
-        Of the surface; `Kind.SHEEN` for skin, which is told from damp skin here.
+        Of the surface; `HighlightKind.SHEEN` for skin, which is told from damp skin here.
     full
         Full light of the skin, in the unit of `shine`.
     lab, value
@@ -130,10 +130,10 @@ def find_highlights(
     shine, where, lab, value = cv2.GaussianBlur(shine[box], (0, 0), _GRAIN), where[box], lab[box], value[box]
     own = shine[where]
     limit = max(WORTH * full, float(np.quantile(own, STRONGEST)))
-    small = 1 / 3 if kind is Kind.WET else 1.0
+    small = 1 / 3 if kind is HighlightKind.WET else 1.0
     least = (SMALLEST * small * scale) ** 2
     on = ((shine >= limit) & where).astype(np.uint8)
-    if kind is not Kind.WET:
+    if kind is not HighlightKind.WET:
         # Creases and hairs break one light into many.
         side = 2 * max(1, round(JOINED / 2 * scale)) + 1
         on = cv2.morphologyEx(on, cv2.MORPH_CLOSE, np.ones((side, side), np.uint8)) & where
@@ -165,7 +165,7 @@ class _Surface:
     lab: Floats
     value: Floats
     numbers: Ints
-    kind: Kind
+    kind: HighlightKind
     full: float
     scale: float
     mm_per_px: float
@@ -189,8 +189,8 @@ class _Surface:
         way = np.stack([-self.gx[box][rim], -self.gy[box][rim]], axis=1) / np.maximum(steep, 1e-6)[:, None]
         edge, towards = _ending(ends, way, self.mm_per_px)
         kind = self.kind
-        if kind is Kind.SHEEN and float(np.median(ends)) < DAMP_STEEPNESS * self.scale:
-            kind = Kind.DAMP
+        if kind is HighlightKind.SHEEN and float(np.median(ends)) < DAMP_STEEPNESS * self.scale:
+            kind = HighlightKind.DAMP
         ring = cv2.dilate(own.astype(np.uint8), np.ones((2 * pad + 1,) * 2, np.uint8)) > 0
         ring &= ~(self.numbers[box] > 0) & self.where[box]
         warmer = float(self.lab[box][own, 2].mean() - self.lab[box][ring, 2].mean()) if ring.any() else 0.0

@@ -21,7 +21,7 @@ _LEAST = 0.01
 
 
 @dataclass(frozen=True)
-class Stop:
+class HueStop:
     """A colour to mix: how far along the line, where (fractions), and its L*a*b*."""
 
     along: float
@@ -88,11 +88,11 @@ def fewest_stops(colours: Doubles) -> tuple[int, ...]:
     return tuple(reversed(way))
 
 
-def hue_stops(lab: Floats, points: Doubles, reach: float) -> tuple[Stop, ...]:
+def hue_stops(lab: Floats, points: Doubles, reach: float) -> tuple[HueStop, ...]:
     """The stops of a line; see `sample` for its parameters."""
     colours, spots = sample(lab, points, reach)
     return tuple(
-        Stop(
+        HueStop(
             n / (len(colours) - 1),
             float(spots[n, 0]),
             float(spots[n, 1]),

@@ -131,7 +131,7 @@ def _with_neighbours(parts: Doubles, owner: Ints, largest_total: int) -> tuple[D
 
 
 @dataclass(frozen=True)
-class Whole:
+class WholeParts:
     """Whole-part candidates, cheapest first: costs (c,), parts (c, n), row of each, colour, film."""
 
     cost: Doubles
@@ -146,15 +146,15 @@ class Whole:
         """Value steps between the cheapest candidate and a colour (3,)."""
         return float(abs(lab_value(self.lab[0]) - lab_value(lab)))
 
-    def one(self, i: int) -> Whole:
+    def one(self, i: int) -> WholeParts:
         """A single candidate by its place."""
         film = None if self.film_mm is None else self.film_mm[i : i + 1]
         one = slice(i, i + 1)
-        return Whole(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film, self.by_heap)
+        return WholeParts(self.cost[one], self.parts[one], self.owner[one], self.lab[one], film, self.by_heap)
 
 
 @dataclass(frozen=True)
-class Way:
+class RoundingWay:
     """One way to let tubes down: the tube set's row, the heaps, and its shares told with them (n,)."""
 
     row: int
@@ -174,7 +174,7 @@ class PartSearch:
         must = [sets.palette.tubes.index(key) for key in wishes.must]
         self.musts = np.isin(sets.sets, must)
 
-    def judge(self, parts: Doubles, owner: Ints) -> Whole:
+    def judge(self, parts: Doubles, owner: Ints) -> WholeParts:
         """Candidates in which every tube asked for has a part, cheapest first."""
         kept = (~self.musts[owner] | (parts > 0)).all(axis=1)
         parts, owner = parts[kept], owner[kept]
@@ -184,21 +184,21 @@ class PartSearch:
         cost = recipe_cost(lab, self.sets.target)
         cost += self.wishes.tube_cost * (parts > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
         order = np.argsort(cost, kind="stable")
-        return Whole(
+        return WholeParts(
             cost[order], parts[order], owner[order], lab[order], None if film is None else film[order]
         )
 
-    def _judge_totals(self, amounts: Doubles, rows: Ints, totals: range) -> Whole:
+    def _judge_totals(self, amounts: Doubles, rows: Ints, totals: range) -> WholeParts:
         parts, owner = _rounded(amounts, rows, totals)
         # A tube asked for gets a part even where none would be best.
         return self.judge(np.maximum(parts, self.musts[owner]), owner)
 
-    def small(self, count: int) -> list[Whole]:
+    def small(self, count: int) -> list[WholeParts]:
         """The best recipe of each of the `count` best tube sets, with few parts."""
         found = self._judge_totals(self.amounts, self.rows, range(1, self.wishes.largest_total + 1))
         return self._distinct(found, count, self.wishes.largest_total)
 
-    def by_the_touch(self, count: int) -> list[Whole]:
+    def by_the_touch(self, count: int) -> list[WholeParts]:
         """As `small` and `let_down`, with more parts than wished: a tube may be needed by the touch."""
         most = _TOUCH * self.wishes.largest_total
         totals = range(self.wishes.largest_total + 1, most + 1)
@@ -206,7 +206,7 @@ class PartSearch:
         found = self._judge_totals(self.amounts[:keep], self.rows[:keep], totals)
         return [*self._distinct(found, count, most), *self.let_down(count, _TOUCH)]
 
-    def let_down(self, count: int, times: int = 1) -> list[Whole]:
+    def let_down(self, count: int, times: int = 1) -> list[WholeParts]:
         """As `small`, with one or two strong tubes let down first; nothing for washes, which water weakens.
 
         `times` the largest total wished for may be counted out after that.
@@ -218,7 +218,7 @@ class PartSearch:
         # Of large totals every third will do: their neighbours are tried anyway.
         totals = range(2, most + 1) if times == 1 else range(least + 1, most + 1, 3)
         ways = [
-            Way(row, heaps, told)
+            RoundingWay(row, heaps, told)
             for row, amounts in zip(self.rows[: _HEAP_SETS * count], self.amounts, strict=False)
             for heaps, told in ways_to_weaken(amounts / amounts.sum(), least)
         ]
@@ -236,14 +236,16 @@ class PartSearch:
             i = int(costs.argmin())
             if np.isfinite(costs[i]):
                 one, owner = slice(i, i + 1), np.array([way.row], dtype=np.int32)
-                found.append(Whole(costs[one], full[one], owner, lab[one], None, by_heap=True))
-        by_tubes: dict[frozenset[str], Whole] = {}
+                found.append(WholeParts(costs[one], full[one], owner, lab[one], None, by_heap=True))
+        by_tubes: dict[frozenset[str], WholeParts] = {}
         for whole in sorted(found, key=lambda w: float(w.cost[0])):
             tubes = frozenset(self._named(whole.parts[0], int(whole.owner[0]), reduce=False))
             by_tubes.setdefault(tubes, whole)
         return list(by_tubes.values())[:count]
 
-    def _judge_heaps(self, ways: list[Way], parts: list[Doubles]) -> list[tuple[Doubles, Doubles, Doubles]]:
+    def _judge_heaps(
+        self, ways: list[RoundingWay], parts: list[Doubles]
+    ) -> list[tuple[Doubles, Doubles, Doubles]]:
         """For each way its costs, parts straight from the tubes, and colours of some parts; all at once.
 
         The cost is infinite where a heap or a tube asked for is missing.
@@ -264,7 +266,7 @@ class PartSearch:
         ends = np.cumsum(counts)[:-1]
         return list(zip(np.split(cost, ends), np.split(full, ends), np.split(lab, ends), strict=True))
 
-    def _distinct(self, found: Whole, count: int, largest_total: int) -> list[Whole]:
+    def _distinct(self, found: WholeParts, count: int, largest_total: int) -> list[WholeParts]:
         best = list(range(min(_REFINED, len(found.cost))))
         if count > 1:
             # The tubes used, as bits of a number: the first candidate of each tube set is its best.
@@ -272,7 +274,7 @@ class PartSearch:
             _, first = np.unique(bits, return_index=True)
             best = sorted(first.tolist())[: max(count, _REFINED)]
         refined = self.judge(*_with_neighbours(found.parts[best], found.owner[best], largest_total))
-        out: list[Whole] = []
+        out: list[WholeParts] = []
         seen: set[tuple[str, ...]] = set()
         for i in range(len(refined.cost)):
             tubes = tuple(sorted(self._named(refined.parts[i], int(refined.owner[i]))))
@@ -293,7 +295,7 @@ class PartSearch:
         }
         return dict(sorted(named.items(), key=lambda item: -item[1]))
 
-    def recipe(self, whole: Whole) -> Recipe:
+    def recipe(self, whole: WholeParts) -> Recipe:
         """One candidate as a recipe."""
         predicted, target = Colour.of(whole.lab[0]), self.sets.target
         film = None if whole.film_mm is None else DryMm(float(whole.film_mm[0]))

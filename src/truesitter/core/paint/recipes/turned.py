@@ -25,7 +25,7 @@ _BASES = (48, 24, 12, 6, 3)
 
 
 @dataclass(frozen=True)
-class Turned:
+class TurnedMixture:
     """A mixture and what turned it.
 
     Attributes
@@ -42,7 +42,7 @@ class Turned:
     after: Colour
 
 
-def turned(parts: Mapping[str, int], steps: float, way: Way | None, palette: Palette) -> Turned:
+def turned(parts: Mapping[str, int], steps: float, way: Way | None, palette: Palette) -> TurnedMixture:
     """A mixture made so many value steps lighter (darker below 0), and turned one way.
 
     Parameters
@@ -67,4 +67,4 @@ def turned(parts: Mapping[str, int], steps: float, way: Way | None, palette: Pal
     shares = np.array([parts.get(key, 0) / whole for key in palette.tubes])
     base, added, after = step_to(shares, wanted, palette, _BASES, kinds=2 if len(palette.tubes) > 8 else 3)
     counted = {key: int(n) for key, n in zip(palette.tubes, added, strict=True) if n}
-    return Turned(base, counted, Colour.of(wanted), after)
+    return TurnedMixture(base, counted, Colour.of(wanted), after)

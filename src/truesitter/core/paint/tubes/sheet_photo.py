@@ -26,7 +26,7 @@ _UNEVEN = 5.0
 
 
 @dataclass(frozen=True)
-class Mark:
+class SheetMark:
     """A rectangle on the photograph, corners in fractions of its width and height, 0–1."""
 
     x1: float
@@ -56,7 +56,7 @@ class PatchReading:
 
 
 def read_patches(
-    picture: Bytes, patches: dict[str, Mark], whites: tuple[Mark, ...], white: float
+    picture: Bytes, patches: dict[str, SheetMark], whites: tuple[SheetMark, ...], white: float
 ) -> dict[str, PatchReading]:
     """Read marked patches.
 
@@ -105,7 +105,7 @@ def read_patches(
     return found
 
 
-def _inside(picture: Bytes, mark: Mark, what: str) -> Doubles:
+def _inside(picture: Bytes, mark: SheetMark, what: str) -> Doubles:
     """Linear sRGB (n, 3) of the inner part of a mark."""
     height, width = picture.shape[:2]
     (x, y), half = mark.centre(), _INNER / 2
@@ -118,7 +118,7 @@ def _inside(picture: Bytes, mark: Mark, what: str) -> Doubles:
     return picture_to_linear(np.ascontiguousarray(patch)).reshape(-1, 3).astype(np.float64)
 
 
-def _light_over_sheet(whites: tuple[Mark, ...], lights: Doubles) -> Callable[[Mark], Doubles]:
+def _light_over_sheet(whites: tuple[SheetMark, ...], lights: Doubles) -> Callable[[SheetMark], Doubles]:
     """The light, linear RGB (3,), at any mark: even, or a plane through three or more whites."""
     if len(whites) < _PLANE:
         mean = lights.mean(axis=0)

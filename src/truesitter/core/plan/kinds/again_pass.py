@@ -27,7 +27,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if last is None:
         return "no thin coat lies under it."
     pieces = step.pieces & last.pieces
-    layers = [d for d in last.deeds if isinstance(d, Layer)]
+    layers = [d for d in last.operations if isinstance(d, Layer)]
     after = canvas
     for layer in layers:
         after = after.do(replace(layer, pieces=layer.pieces & pieces))
@@ -37,10 +37,12 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     area = scene.patchwork.sizes[pieces].sum() * scene.subject.mm_per_px**2 / 100
     if area < SMALLEST_CM2:
         return "one coat is enough everywhere."
-    deeds = tuple(replace(d, pieces=d.pieces & pieces) for d in layers if bool((d.pieces & pieces).any()))
+    operations = tuple(
+        replace(d, pieces=d.pieces & pieces) for d in layers if bool((d.pieces & pieces).any())
+    )
     done = canvas
-    for deed in deeds:
-        done = done.do(deed)
+    for operation in operations:
+        done = done.do(operation)
     sizes = scene.patchwork.sizes[pieces]
     lab = np.average(done.labs()[pieces], axis=0, weights=sizes)
     target = scene.target(pieces)
@@ -53,7 +55,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     )
     drop = float(np.average(canvas.piece_values()[pieces] - done.piece_values()[pieces], weights=sizes))
     said = f"The same mixture, no thinner and no thicker: it darkens what is there by {drop:.1f} more."
-    return replace(last, recipe=made, deeds=deeds, pieces=pieces, said=said)
+    return replace(last, recipe=made, operations=operations, pieces=pieces, said=said)
 
 
 AGAIN = Laying("again", _lay, "glaze", leaves_ground=True)

@@ -40,7 +40,7 @@ Which = Literal["light", "dark"]
 
 
 @dataclass(frozen=True)
-class Mixture:
+class CoatMixture:
     """One of the two: its parts, how it is thinned, and the dry film of one coat."""
 
     parts: dict[str, int]
@@ -48,7 +48,7 @@ class Mixture:
     film: float
 
 
-Pair = tuple[Mixture, Mixture]
+Pair = tuple[CoatMixture, CoatMixture]
 
 
 def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
@@ -104,7 +104,7 @@ def _costs(scene: Scene, pair: Pair, ground: Doubles, tones: Doubles) -> Doubles
     return np.where(past & (np.arange(len(table)) > 0), np.inf, cost)
 
 
-def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: float) -> Mixture:
+def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: float) -> CoatMixture:
     """So thin that a coat is a small step, but the darkest takes no more coats than are counted."""
     thinning, rack = scene.medium.thinning, scene.clear.rack
     start = float(lab_value(reflectance_to_lab(leave_surface(ground))))
@@ -112,7 +112,7 @@ def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: floa
     step = film_for_value(ground, parts, rack, start - A_COAT, thinning.thickest)
     wanted = max(step, all_of_it / MOST_COATS)
     dilution = thinning.dilution(DryMm(wanted))
-    return Mixture(parts, dilution, float(thinning.dry(dilution)))
+    return CoatMixture(parts, dilution, float(thinning.dry(dilution)))
 
 
 _NO_DARKER, _MOST_MM = 0.8, 0.1

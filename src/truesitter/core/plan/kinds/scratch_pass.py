@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Taking
+from truesitter.core.canvas.layer import Removal
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
@@ -49,7 +49,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         for line in step.lines
     )
     before = _at(canvas, step)
-    after = _at(canvas.do(Taking(everywhere, LEFT)), step)
+    after = _at(canvas.do(Removal(everywhere, LEFT)), step)
     if float(lab_value(after)) - float(lab_value(before)) < _LEAST_LIGHTER:
         return "what lies below is no lighter than what would be scratched away."
     made = Recipe(
@@ -59,9 +59,9 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         delta_e=0.0,
         value_error=0.0,
     )
-    deed = Taking(step.pieces, LEFT, lines=lines)
+    operation = Removal(step.pieces, LEFT, lines=lines)
     said = "A firm hand bares the layer below; a light one only thins the paint."
-    return Laid(made, (deed,), step.pieces, WetMm(0), 0.0, said=said)
+    return Laid(made, (operation,), step.pieces, WetMm(0), 0.0, said=said)
 
 
 _LEAST_LIGHTER = 0.3

@@ -7,7 +7,7 @@ from functools import partial
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Taking
+from truesitter.core.canvas.layer import Removal
 from truesitter.core.canvas.taking_off import TOOLS, ToolName, goes_dry, share_for_value, value_on, why_not
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
@@ -16,7 +16,7 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-from truesitter.core.plan.pass_plan import Taken
+from truesitter.core.plan.pass_plan import PaintTaken
 
 _LEAST_LIGHTER = 0.2
 """Where the reference is less than this lighter than the canvas, in value steps, nothing is taken."""
@@ -28,7 +28,7 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
     refused = why_not(tool, canvas, step.pieces, scene.support)
     if refused:
         return refused
-    deeds, taken, areas, wanted = [], [], [], []
+    operations, taken, areas, wanted = [], [], [], []
     for group in np.unique(scene.groups[step.pieces]):
         pieces = step.pieces & (scene.groups == group)
         lab = scene.target(pieces)
@@ -36,16 +36,16 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
         if value < value_on(canvas, pieces) + _LEAST_LIGHTER or why_not(tool, canvas, pieces, scene.support):
             continue
         share, pressure = share_for_value(canvas, pieces, value, tool)
-        deeds.append(Taking(pieces, share, goes_dry(tool, canvas, pieces)))
-        taken.append(Taken(int(group), share, pressure))
+        operations.append(Removal(pieces, share, goes_dry(tool, canvas, pieces)))
+        taken.append(PaintTaken(int(group), share, pressure))
         areas.append(float(scene.patchwork.sizes[pieces].sum()))
         wanted.append(lab)
-    if not deeds:
+    if not operations:
         return "nothing in its place is lighter than what is there."
-    covered = np.any([deed.pieces for deed in deeds], axis=0)
+    covered = np.any([operation.pieces for operation in operations], axis=0)
     after = canvas
-    for deed in deeds:
-        after = after.do(deed)
+    for operation in operations:
+        after = after.do(operation)
     left = np.average(after.labs()[covered], axis=0, weights=scene.patchwork.sizes[covered])
     target = np.average(wanted, axis=0, weights=areas)
     made = Recipe(
@@ -55,7 +55,7 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
         delta_e=float(delta_e_2000(left, target)),
         value_error=float(lab_value(left) - lab_value(target)),
     )
-    return Laid(made, tuple(deeds), covered, WetMm(0), 0.0, taken=tuple(taken))
+    return Laid(made, tuple(operations), covered, WetMm(0), 0.0, taken=tuple(taken))
 
 
 WIPE = Laying("wipe", partial(_take, "rag"), "remove")

@@ -22,7 +22,7 @@ from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Evidence, drop_islands, likeliest
 from truesitter.core.sitter.segmentation.region_beliefs import add_nearness
 from truesitter.core.sitter.segmentation.region_borders import refine_borders
-from truesitter.core.sitter.segmentation.scribbles import Told, hear_strokes
+from truesitter.core.sitter.segmentation.scribbles import ScribbleSeeds, hear_strokes
 from truesitter.core.sitter.segmentation.seeds import first_seeds
 from truesitter.core.types import Floats, Ints, Labels, Mask, Shape
 
@@ -128,7 +128,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     marked = np.where(np.isin(drawn, [int(r) for r in SOLVED]), drawn, 255).astype(np.uint8)
     person = _person(guess.person, drawn)
     seeds, beliefs = guess.seeds.copy(), {r: b.copy() for r, b in guess.beliefs.items()}
-    told = Told({}, np.zeros(drawn.shape, bool))
+    told = ScribbleSeeds({}, np.zeros(drawn.shape, bool))
     if face is not None:
         told = hear_strokes(beliefs, seeds, looks, marked)
     else:

@@ -32,7 +32,7 @@ _LOOK_AGAIN = 12
 
 
 @dataclass(frozen=True)
-class Told:
+class ScribbleSeeds:
     """What strokes teach, each only where it reaches.
 
     Attributes
@@ -49,7 +49,7 @@ class Told:
     heard: Mask
 
 
-def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, drawn: Labels) -> Told:
+def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, drawn: Labels) -> ScribbleSeeds:
     """Let strokes overrule beliefs about place and first seeds, in place, and say what they teach.
 
     Parameters
@@ -78,7 +78,7 @@ def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, dra
         heard |= away < _HEARD
         seeds[(near > _WORD_TAKEN) & (seeds != region)] = 255
     seeds[drawn != 255] = 255
-    return Told(taught, heard)
+    return ScribbleSeeds(taught, heard)
 
 
 def edge_resistance(features: Floats) -> Floats:

@@ -114,9 +114,9 @@ def _taken_in(
     else:
         # Nothing is kept of a photograph in which there is no painting.
         bench.study(sitter, {sha256: data}).easel.seen(given)
-    bench.shelf.paintings.keep(sitter.id, data, name, info)
+    bench.repository.paintings.keep(sitter.id, data, name, info)
     edit = Edit(f"Photograph {name}", {}, {"paintings": ListEdit(add=(given.model_dump(mode="json"),))})
-    return sitter_out(bench.shelf.change(sitter.id, "easel", edit, by=by), bench)
+    return sitter_out(bench.repository.change(sitter.id, "easel", edit, by=by), bench)
 
 
 @router.post("/camera", status_code=201)

@@ -67,7 +67,7 @@ class DabOut(BaseModel):
 @router.post("/easel/dab")
 def dab(asked: DabIn, study: CurrentStudy, bench: Bench) -> DabOut:
     """Hold a dab to the spot it is meant for; nothing is kept."""
-    picture = decode(bench.shelf.swatch_photo(asked.sha256))
+    picture = decode(bench.repository.swatch_photo(asked.sha256))
     read = read_patches(picture, {"dab": asked.dab.mark()}, (asked.white.mark(),), asked.reflects)
     wanted = as_lab(study.flesh.target(study.picture.colour_at((asked.x, asked.y))))
     for tube in asked.parts:

@@ -103,7 +103,7 @@ def again_picture(study: CurrentStudy, key: Key, request: Request) -> Response:
 
     def make() -> tuple[bytes, str]:
         plan = plan_again(study, one).plan
-        done = (Painting(p.deeds, p.into_wet) for p in plan.passes)
+        done = (Painting(p.operations, p.into_wet) for p in plan.passes)
         painted = paint(study.passes.borders(), done, plan.support, plan.bare.rack)
         return encode_png(painted.picture(len(plan.passes))), "image/png"
 
@@ -160,7 +160,7 @@ def found_habits(bench: Bench) -> tuple[int, tuple[Habit, ...]]:
     """How many paintings were looked at, and what is wrong the same way in one after the other."""
     seen: list[Observed] = []
     paintings = 0
-    for each in last_photographed(bench.shelf.all()):
+    for each in last_photographed(bench.repository.all()):
         study = bench.study(each)
         # What a comparison says of a painter is a few numbers: kept long after it is forgotten itself.
         taken = tuple(p.fingerprint for p in each.settings.easel.paintings)

@@ -125,10 +125,10 @@ def _tube(pigment: Pigment, rack: Rack, kept: KeptTube | None) -> Tube:
 @router.get("/library")
 def library(bench: Bench) -> Library:
     """Every tube that can be set out, the painter's own first, and every palette."""
-    kept = bench.shelf.tubes.all()
+    kept = bench.repository.tubes.all()
     rack, mine = Rack(tuple(k.tube for k in kept)), {k.tube.key: k for k in kept}
     starters = [(p.key, p.name, p.tubes, p.transparent, False) for p in STARTERS]
-    studio = [(p.key, p.name, p.tubes, p.transparent, True) for p in bench.shelf.palettes.all()]
+    studio = [(p.key, p.name, p.tubes, p.transparent, True) for p in bench.repository.palettes.all()]
     return Library(
         media=[
             MediumOut(
@@ -162,7 +162,7 @@ def library(bench: Bench) -> Library:
 @router.post("/palettes", status_code=201)
 def keep_palette(palette: PaletteIn, bench: Bench) -> PaletteOut:
     """Keep tubes as a palette of the studio's."""
-    kept = bench.shelf.palettes.keep(palette.name, tuple(palette.tubes), palette.transparent)
+    kept = bench.repository.palettes.keep(palette.name, tuple(palette.tubes), palette.transparent)
     return PaletteOut(
         key=kept.key, name=kept.name, tubes=list(kept.tubes), transparent=kept.transparent, own=True
     )
@@ -171,4 +171,4 @@ def keep_palette(palette: PaletteIn, bench: Bench) -> PaletteOut:
 @router.delete("/palettes/{key}", status_code=204)
 def drop_palette(key: str, bench: Bench) -> None:
     """Forget a palette of the studio's."""
-    bench.shelf.palettes.drop(key)
+    bench.repository.palettes.drop(key)

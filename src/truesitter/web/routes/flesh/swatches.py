@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field
 
 from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE
 from truesitter.core.paint.tubes.rack import Rack
-from truesitter.core.paint.tubes.sheet_photo import Mark, read_patches
+from truesitter.core.paint.tubes.sheet_photo import SheetMark, read_patches
 from truesitter.core.paint.tubes.swatches import PATCHES
 from truesitter.core.reference.decode import decode
 from truesitter.core.settings import SwatchSettings
@@ -54,9 +54,9 @@ class MarkIn(BaseModel):
     x2: Fraction
     y2: Fraction
 
-    def mark(self) -> Mark:
+    def mark(self) -> SheetMark:
         """For the core."""
-        return Mark(self.x1, self.y1, self.x2, self.y2)
+        return SheetMark(self.x1, self.y1, self.x2, self.y2)
 
 
 class PhotoMarks(BaseModel):
@@ -87,13 +87,13 @@ class PhotoOut(BaseModel):
 @router.post("/tubes/{key}/readings")
 def take_reading(key: str, reading: NewReading, bench: Bench) -> TubeOut:
     """Take swatches in: the tube is fitted anew, the earlier readings are kept."""
-    return tube_out(bench.shelf.tubes.read({key: reading.swatches.swatches()}, reading.source)[0])
+    return tube_out(bench.repository.tubes.read({key: reading.swatches.swatches()}, reading.source)[0])
 
 
 @router.post("/tubes/{key}/meter")
 def read_with_meter(key: str, bench: Bench) -> dict[str, PatchOut]:
     """Lay the simulated colour meter on the tube's swatches; nothing is kept yet."""
-    kept, meter = bench.shelf.tubes.get(key), SimulatedMeter()
+    kept, meter = bench.repository.tubes.get(key), SimulatedMeter()
     white = Rack((kept.tube,)).pigment(key).family == "white"
     labs = {p: meter.read(key, kept.tube.pigment, p).lab for p in (["masstone"] if white else PATCHES)}
     return {name: PatchOut(lab=lab, hex=hex_of(lab), uneven=False) for name, lab in labs.items()}
@@ -105,14 +105,14 @@ def add_photo(photo: UploadFile, bench: Bench) -> PhotoOut:
     data = photograph_bytes(photo)
     picture = decode(data)
     return PhotoOut(
-        sha256=bench.shelf.swatch_photos.put(data), width=picture.shape[1], height=picture.shape[0]
+        sha256=bench.repository.swatch_photos.put(data), width=picture.shape[1], height=picture.shape[0]
     )
 
 
 @heavy.get("/swatches/photo/{sha256}", response_class=Response)
 def photo(sha256: Sha, bench: Bench) -> Response:
     """A photograph of swatches, upright, at most 1600 px long."""
-    picture = decode(bench.shelf.swatch_photo(sha256))
+    picture = decode(bench.repository.swatch_photo(sha256))
     scale = min(1.0, PHOTO_LONG_SIDE / max(picture.shape[:2]))
     small = cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     return Response(encode_jpeg(np.asarray(small)), media_type="image/jpeg")
@@ -122,7 +122,7 @@ def photo(sha256: Sha, bench: Bench) -> Response:
 def read_photo(sha256: Sha, marks: PhotoMarks, bench: Bench) -> dict[str, PatchOut]:
     """Read the marked patches, corrected for the light; nothing is kept yet."""
     found = read_patches(
-        decode(bench.shelf.swatch_photo(sha256)),
+        decode(bench.repository.swatch_photo(sha256)),
         {name: mark.mark() for name, mark in marks.patches.items()},
         tuple(mark.mark() for mark in marks.whites),
         marks.white,
@@ -133,7 +133,7 @@ def read_photo(sha256: Sha, marks: PhotoMarks, bench: Bench) -> dict[str, PatchO
 @router.get("/swatches/sheet.pdf", response_class=Response)
 def swatch_sheet(bench: Bench, paper: Literal["A4", "Letter"] = "A4", named: bool = True) -> Response:
     """A blank swatch sheet, with the names of the tubes on the rack."""
-    names = [kept.tube.name for kept in bench.shelf.tubes.all()] if named else []
+    names = [kept.tube.name for kept in bench.repository.tubes.all()] if named else []
     return download(swatch_sheet_pdf(names, paper), "application/pdf", "swatches.pdf")
 
 
@@ -141,15 +141,15 @@ def swatch_sheet(bench: Bench, paper: Literal["A4", "Letter"] = "A4", named: boo
 def take_file(file: UploadFile, bench: Bench) -> list[TubeOut]:
     """Take in a file of readings, CSV or CGATS text; all of it or nothing."""
     readings = read_readings(file.file.read(LARGEST_TEXT + 1))
-    rack = {kept.tube.key: kept.tube.swatches for kept in bench.shelf.tubes.all()}
+    rack = {kept.tube.key: kept.tube.swatches for kept in bench.repository.tubes.all()}
     whole = swatches_by_tube(readings, rack)
-    return [tube_out(k) for k in bench.shelf.tubes.read(whole, source_of(file))]
+    return [tube_out(k) for k in bench.repository.tubes.read(whole, source_of(file))]
 
 
 def _readings(bench: Bench) -> tuple[PatchLab, ...]:
     return tuple(
         PatchLab(kept.tube.key, patch, lab)
-        for kept in bench.shelf.tubes.all()
+        for kept in bench.repository.tubes.all()
         if kept.tube.swatches
         for patch, lab in kept.tube.swatches.given().items()
     )

@@ -112,41 +112,41 @@ def source_of(file: UploadFile) -> str:
 @router.get("/tubes")
 def all_tubes(bench: Bench) -> list[TubeOut]:
     """The rack."""
-    return [tube_out(kept) for kept in bench.shelf.tubes.all()]
+    return [tube_out(kept) for kept in bench.repository.tubes.all()]
 
 
 @router.post("/tubes", status_code=201)
 def add_tube(tube: NewTube, bench: Bench) -> TubeOut:
     """Put a tube on the rack."""
-    return tube_out(bench.shelf.tubes.add(tube.name, tube.pigment, tube.amount_ml))
+    return tube_out(bench.repository.tubes.add(tube.name, tube.pigment, tube.amount_ml))
 
 
 @router.patch("/tubes/{key}")
 def change_tube(key: str, change: TubeChange, bench: Bench) -> TubeOut:
     """Rename a tube, set what is left, mark it empty."""
-    return tube_out(bench.shelf.tubes.change(key, change.name, change.amount_ml, change.empty))
+    return tube_out(bench.repository.tubes.change(key, change.name, change.amount_ml, change.empty))
 
 
 @router.delete("/tubes/{key}", status_code=204)
 def remove_tube(key: str, bench: Bench) -> None:
     """Take a tube off the rack; it can be put back."""
-    bench.shelf.tubes.remove(key)
+    bench.repository.tubes.remove(key)
 
 
 @router.post("/tubes/{key}/restore")
 def restore_tube(key: str, bench: Bench) -> TubeOut:
     """Put a tube back on the rack."""
-    return tube_out(bench.shelf.tubes.restore(key))
+    return tube_out(bench.repository.tubes.restore(key))
 
 
 @router.put("/tubes/{key}/reading")
 def use_reading(key: str, bench: Bench, reading: int | None = None) -> TubeOut:
     """Go back to an earlier reading, or without a number to the library's typical colour."""
-    return tube_out(bench.shelf.tubes.use_reading(key, reading))
+    return tube_out(bench.repository.tubes.use_reading(key, reading))
 
 
 def _stock(bench: Bench) -> list[Stock]:
-    return [Stock(kept.tube, kept.amount_ml, kept.empty) for kept in bench.shelf.tubes.all()]
+    return [Stock(kept.tube, kept.amount_ml, kept.empty) for kept in bench.repository.tubes.all()]
 
 
 @router.get("/files/rack.json", response_class=Response)
@@ -165,4 +165,4 @@ def rack_as_csv(bench: Bench) -> Response:
 def take_rack(file: UploadFile, bench: Bench) -> list[TubeOut]:
     """Take in a rack from CSV or JSON: new tubes are added, known ones changed; all of it or nothing."""
     stock = read_rack(file.file.read(LARGEST_RACK + 1))
-    return [tube_out(k) for k in bench.shelf.tubes.take_in(stock, source_of(file))]
+    return [tube_out(k) for k in bench.repository.tubes.take_in(stock, source_of(file))]

@@ -129,7 +129,7 @@ class ScoreOut(BaseModel):
 def all_drills(bench: Bench, by: By) -> DrillsOut:
     """Drills of whoever asks: what is due first, the weakest box before the others."""
     moment = now()
-    found = [_drill_out(drill, bench.shelf.drills, by, moment) for drill in DRILLS.values()]
+    found = [_drill_out(drill, bench.repository.drills, by, moment) for drill in DRILLS.values()]
     return DrillsOut(rounds=ROUNDS, drills=sorted(found, key=lambda d: (not d.due, d.box)))
 
 
@@ -217,8 +217,8 @@ def answered(study: CurrentStudy, sitter: CurrentSitter, given: AnsweredIn, benc
         )
     )  # fmt: skip
     asked = Asked(given.drill, given.go, given.level, given.seed, sitter.id)
-    kept = bench.shelf.drills.add(asked, score, by)
-    so_far = bench.shelf.drills.latest(given.drill, by)
+    kept = bench.repository.drills.add(asked, score, by)
+    so_far = bench.repository.drills.latest(given.drill, by)
     return ScoreOut(
         off=score.off, right=score.right, words=score.words, number=score.number, choice=score.choice,
         patches=list(score.patches), points=list(score.points), lines=[list(line) for line in score.lines],

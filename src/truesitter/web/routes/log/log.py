@@ -46,7 +46,7 @@ class EntryOut(BaseModel):
     struck_at: datetime | None
 
 
-class BoutOut(BaseModel):
+class IntervalOut(BaseModel):
     """Work on one thing."""
 
     work: Work | None
@@ -64,7 +64,7 @@ class SittingOut(BaseModel):
     ended: datetime | None
     paused: bool
     minutes: float
-    bouts: list[BoutOut]
+    intervals: list[IntervalOut]
     temperature: float | None
     humidity: float | None
     used: list[Used]
@@ -133,7 +133,7 @@ def sitting_out(sitting: Sitting) -> SittingOut:
         id=sitting.id, sitter=sitting.sitter, painter=sitting.painter, began=utc(sitting.began),
         ended=None if sitting.ended is None else utc(sitting.ended), paused=sitting.paused,
         minutes=sitting.minutes,
-        bouts=[BoutOut(work=b.work, minutes=b.minutes, done=b.done) for b in sitting.bouts],
+        intervals=[IntervalOut(work=b.work, minutes=b.minutes, done=b.done) for b in sitting.intervals],
         temperature=sitting.air[0] if sitting.air else None,
         humidity=sitting.air[1] if sitting.air else None,
         used=list(sitting.used), notes=list(sitting.notes),
@@ -152,7 +152,7 @@ def clock_out(clock: Clock) -> ClockOut:
 def get_log(sitter: CurrentSitter, bench: Bench, by: By) -> LogOut:
     """What was written down, newest last."""
     moment = now()
-    entries = bench.shelf.log.of(sitter.id)
+    entries = bench.repository.log.of(sitter.id)
     sittings = sittings_of(entries, moment)
     settled = {e.what.entry for e in entries if e.stands and isinstance(e.what, Settled)}
     going = next((s for s in sittings if s.ended is None and s.painter == by), None)
@@ -176,14 +176,14 @@ def get_log(sitter: CurrentSitter, bench: Bench, by: By) -> LogOut:
 def write_down(sitter_id: str, happened: HappenedIn, bench: Bench, by: By) -> EntryOut:
     """Write down that something happened."""
     at = None if happened.at is None else as_utc(happened.at)
-    return entry_out(bench.shelf.log.add(happened.what, sitter_id, at, by))
+    return entry_out(bench.repository.log.add(happened.what, sitter_id, at, by))
 
 
 @router.delete("/entries/{entry}", status_code=204)
 def strike_out(sitter_id: str, entry: Annotated[str, Field(max_length=64)], bench: Bench) -> None:
     """Strike an entry out; it stays visible."""
-    bench.shelf.get(sitter_id)
-    bench.shelf.log.strike(entry, sitter_id)
+    bench.repository.get(sitter_id)
+    bench.repository.log.strike(entry, sitter_id)
 
 
 @planned.get(
@@ -252,11 +252,11 @@ def possible(study: CurrentStudy, sitter: CurrentSitter, bench: Bench) -> Possib
     if refused:
         raise HTTPException(404, refused)
     moment = now()
-    sittings = sittings_of(bench.shelf.log.of(sitter.id), moment)
+    sittings = sittings_of(bench.repository.log.of(sitter.id), moment)
     school = sitter.settings.passes.school
     done = [
         f.document["pass"]
-        for f in bench.shelf.facts.all(sitter.id, "pass done")
+        for f in bench.repository.facts.all(sitter.id, "pass done")
         if f.document["school"] == school
     ]
     passes, names = study.passes.paced().passes, study.settings.values.group_names()

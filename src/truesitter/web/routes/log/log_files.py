@@ -36,20 +36,20 @@ class TakenIn(BaseModel):
 @router.get("/file.json", response_class=Response)
 def as_json(sitter: CurrentSitter, bench: Bench) -> Response:
     """The log with everything in it."""
-    return download(log_json(bench.shelf.log.of(sitter.id)), "application/json", "log.json")
+    return download(log_json(bench.repository.log.of(sitter.id)), "application/json", "log.json")
 
 
 @router.get("/file.csv", response_class=Response)
 def as_csv(sitter: CurrentSitter, bench: Bench) -> Response:
     """The log as a table."""
-    return download(log_csv(bench.shelf.log.of(sitter.id)), "text/csv; charset=utf-8", "log.csv")
+    return download(log_csv(bench.repository.log.of(sitter.id)), "text/csv; charset=utf-8", "log.csv")
 
 
 @router.get("/file.ics", response_class=Response)
 def as_calendar(sitter: CurrentSitter, bench: Bench) -> Response:
     """Sittings and ends of drying as a calendar."""
     moment = now()
-    sittings = sittings_of(bench.shelf.log.of(sitter.id), moment)
+    sittings = sittings_of(bench.repository.log.of(sitter.id), moment)
     data = log_ics(sittings, clocks_of(sittings), {sitter.id: sitter.name}, moment)
     return download(data, "text/calendar; charset=utf-8", "log.ics")
 
@@ -58,7 +58,7 @@ def as_calendar(sitter: CurrentSitter, bench: Bench) -> Response:
 def take_in(sitter: CurrentSitter, bench: Bench, file: UploadFile, by: By) -> TakenIn:
     """Take in a log from JSON or a table; what is here already stays once."""
     entries = read_log(file.file.read(LARGEST_LOG + 1))
-    return TakenIn(new=bench.shelf.log.take_in(entries, sitter.id, by))
+    return TakenIn(new=bench.repository.log.take_in(entries, sitter.id, by))
 
 
 @pictured.get("/record.pdf", response_class=Response)
@@ -67,7 +67,7 @@ def record(
     paper: Literal["A4", "Letter"] = "A4",
 ) -> Response:  # fmt: skip
     """Hours, sittings and pictures in order, to print."""
-    where, entries = zone_of(zone), bench.shelf.log.of(sitter.id)
+    where, entries = zone_of(zone), bench.repository.log.of(sitter.id)
     data = log_pdf(sitter.name, sittings_of(entries, now()), entries, _pictures(study), where, paper)
     return download(data, "application/pdf", "record.pdf")
 

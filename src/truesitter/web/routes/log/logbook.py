@@ -138,9 +138,9 @@ def search(
     most: Annotated[int, Query(ge=1, le=1000)] = 200,
 ) -> BookOut:
     """Entries of all logs that say some words, of a kind, a painter, a sitter, between two days."""
-    names = {s.id: s.name for s in bench.shelf.all()}
+    names = {s.id: s.name for s in bench.repository.all()}
     found = found_in(
-        bench.shelf.log.all(), names, words, kind=kind, painter=painter, sitter=sitter, since=since,
+        bench.repository.log.all(), names, words, kind=kind, painter=painter, sitter=sitter, since=since,
         until=until, zone=zone_of(zone),
     )  # fmt: skip
     return BookOut(names=names, entries=[entry_out(e) for e in found[:most]], found=len(found))
@@ -150,20 +150,20 @@ def search(
 def write_down(happened: HappenedIn, bench: Bench, by: By) -> EntryOut:
     """Write down something that belongs to no picture: a trial, a note, that own pace is learned anew."""
     at = None if happened.at is None else as_utc(happened.at)
-    return entry_out(bench.shelf.log.add(happened.what, None, at, by))
+    return entry_out(bench.repository.log.add(happened.what, None, at, by))
 
 
 @router.delete("/entries/{entry}", status_code=204)
 def strike_out(entry: Annotated[str, Field(max_length=64)], bench: Bench) -> None:
     """Strike such an entry out; it stays visible."""
-    bench.shelf.log.strike(entry)
+    bench.repository.log.strike(entry)
 
 
 @router.get("/shelf")
-def shelf(bench: Bench) -> ShelfLogOut:
+def repository(bench: Bench) -> ShelfLogOut:
     """Sittings that go on, what dries, and hours so far."""
     moment = now()
-    sittings = sittings_of(bench.shelf.log.all(), moment)
+    sittings = sittings_of(bench.repository.log.all(), moment)
     minutes: dict[str, float] = defaultdict(float)
     for sitting in sittings:
         minutes[sitting.sitter] += sitting.minutes
@@ -184,7 +184,7 @@ def month(
     """Every day of a month with what was painted and what dries."""
     first = date(year, number, 1)
     last = date(year + number // 12, number % 12 + 1, 1) - timedelta(days=1)
-    sittings = sittings_of(bench.shelf.log.all(), now())
+    sittings = sittings_of(bench.repository.log.all(), now())
     days = days_of(sittings, clocks_of(sittings), first, last, zone_of(zone))
     return [
         DayOut(day=day, minutes=dict(d.minutes), dry=[clock_out(c) for c in d.dry], drying=d.drying)
@@ -195,7 +195,7 @@ def month(
 @router.get("/rates")
 def rates(bench: Bench, by: By) -> RatesOut:
     """Own pace of whoever asks, and from how much it was learned."""
-    return rates_out(bench.shelf.log.pace(by))
+    return rates_out(bench.repository.log.pace(by))
 
 
 def rates_out(pace: OwnPace) -> RatesOut:
@@ -225,7 +225,7 @@ def _rate(what: Literal["time", "paint", "film"], level: Level, learned: Learned
 @router.get("/trials")
 def trials(bench: Bench) -> TrialsOut:
     """Trials of materials, newest first."""
-    entries = bench.shelf.log.all()
+    entries = bench.repository.log.all()
     tried = [(e, e.what) for e in entries if isinstance(e.what, Tried)]
     return TrialsOut(
         trials=[
@@ -246,10 +246,10 @@ def trials(bench: Bench) -> TrialsOut:
 def paintings(bench: Bench) -> list[PaintedOut]:
     """Figures of all paintings, side by side."""
     by_sitter: dict[str, list[Entry]] = defaultdict(list)
-    for entry in bench.shelf.log.all():
+    for entry in bench.repository.log.all():
         by_sitter[entry.sitter].append(entry)
-    ticked = bench.shelf.facts.by_sitter("pass done")
-    return [_painted(s.id, s.name, by_sitter[s.id], ticked.get(s.id, [])) for s in bench.shelf.all()]
+    ticked = bench.repository.facts.by_sitter("pass done")
+    return [_painted(s.id, s.name, by_sitter[s.id], ticked.get(s.id, [])) for s in bench.repository.all()]
 
 
 def _painted(sitter: str, name: str, entries: list[Entry], facts: list[Fact]) -> PaintedOut:
@@ -257,8 +257,8 @@ def _painted(sitter: str, name: str, entries: list[Entry], facts: list[Fact]) ->
     sittings = sittings_of(entries, moment)
     by_place: dict[str, float] = defaultdict(float)
     for sitting in sittings:
-        for bout in sitting.bouts:
-            by_place[(bout.work and bout.work.place) or "not said"] += bout.minutes
+        for interval in sitting.intervals:
+            by_place[(interval.work and interval.work.place) or "not said"] += interval.minutes
     judged = [e for e in entries if e.stands and isinstance(e.what, Judged)]
     ticked = {(f.document["school"], f.document["pass"]) for f in facts}
     done = ticked | {key for key, share in progress_of(sittings).items() if share >= 1}

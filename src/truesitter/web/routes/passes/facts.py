@@ -34,18 +34,18 @@ def passes_done(sitter_id: str, bench: Bench) -> list[DoneOut]:
     """Passes that are ticked."""
     return [
         DoneOut(id=f.id, school=f.document["school"], key=f.document["pass"], at=f.at)
-        for f in bench.shelf.facts.all(sitter_id, "pass done")
+        for f in bench.repository.facts.all(sitter_id, "pass done")
     ]
 
 
 @router.post("", status_code=201)
 def tick_pass(sitter_id: str, done: PassDone, bench: Bench, by: By) -> DoneOut:
     """Tick a pass."""
-    fact = bench.shelf.facts.add(sitter_id, "pass done", {"school": done.school, "pass": done.key}, by)
+    fact = bench.repository.facts.add(sitter_id, "pass done", {"school": done.school, "pass": done.key}, by)
     return DoneOut(id=fact.id, school=done.school, key=done.key, at=fact.at)
 
 
 @router.delete("/{fact}", status_code=204)
 def untick_pass(sitter_id: str, fact: int, bench: Bench) -> None:
     """Strike a tick out."""
-    bench.shelf.facts.strike(sitter_id, fact)
+    bench.repository.facts.strike(sitter_id, fact)

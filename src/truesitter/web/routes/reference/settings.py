@@ -1,6 +1,6 @@
 """Changes of a sitter's settings, undo and redo.
 
-A change says with If-Match which edition it was made on. Changes of other fields by another
+A change says with If-Match which revision it was made on. Changes of other fields by another
 window are joined; a change of the same field is refused in words (412).
 """
 
@@ -46,7 +46,7 @@ class ChangeOut(BaseModel):
 
     before: int
     """Edition it was applied to; a browser that knows another one asks for the whole sitter."""
-    edition: int
+    revision: int
     keys: dict[str, str]
     undo: str | None
     redo: str | None
@@ -66,7 +66,7 @@ def _change_out(stage: str, edit: EditIn, before: int, new: Sitter, bench: Bench
             start=change.start, remove=change.remove, add=[r.model_dump(mode="json") for r in added]
         )
     return ChangeOut(
-        before=before, edition=new.edition, keys=bench.keys(new), undo=new.undo,
+        before=before, revision=new.revision, keys=bench.keys(new), undo=new.undo,
         redo=new.redo, set=plain, lists=lists,
     )  # fmt: skip
 
@@ -77,7 +77,7 @@ def change_settings(
 ) -> ChangeOut:
     """Change a stage's settings."""
     lists = {name: change.edit() for name, change in edit.lists.items()}
-    before, changed = bench.shelf.apply(
+    before, changed = bench.repository.apply(
         sitter_id, stage, Edit(edit.change, edit.set, lists), expected, by
     )  # fmt: skip
     return _change_out(stage, edit, before, changed, bench)
@@ -86,16 +86,16 @@ def change_settings(
 @router.post("/settings/{stage}/reset")
 def reset_settings(stage: str, sitter: CurrentSitter, bench: Bench, by: By) -> SitterOut:
     """Give a stage its usual settings, also one that cannot be read."""
-    return sitter_out(bench.shelf.reset(sitter.id, stage, f"Begin {stage} anew", by), bench)
+    return sitter_out(bench.repository.reset(sitter.id, stage, f"Begin {stage} anew", by), bench)
 
 
 @router.post("/undo")
 def undo(sitter: CurrentSitter, bench: Bench, expected: Expected) -> SitterOut:
     """Take back the last change."""
-    return sitter_out(bench.shelf.undo(sitter.id, expected), bench)
+    return sitter_out(bench.repository.undo(sitter.id, expected), bench)
 
 
 @router.post("/redo")
 def redo(sitter: CurrentSitter, bench: Bench, expected: Expected) -> SitterOut:
     """Bring back the last change taken back."""
-    return sitter_out(bench.shelf.redo(sitter.id, expected), bench)
+    return sitter_out(bench.repository.redo(sitter.id, expected), bench)

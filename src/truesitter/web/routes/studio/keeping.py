@@ -72,7 +72,7 @@ def _plain(name: str) -> str:
 @router.get("/keeping")
 def keeping(bench: Bench, request: Request) -> KeepingOut:
     """Where the sitters are kept, and the copies there are."""
-    copies, folder = bench.shelf.copies, bench.shelf.folder.resolve()
+    copies, folder = bench.repository.copies, bench.repository.folder.resolve()
     owner = bench.door is None or at_the_machine(request.scope)
     return KeepingOut(
         folder=str(folder) if owner else None, daily=copies.wanted,
@@ -84,14 +84,14 @@ def keeping(bench: Bench, request: Request) -> KeepingOut:
 @router.put("/keeping/daily")
 def want_daily(wanted: DailyIn, bench: Bench, request: Request) -> KeepingOut:
     """Make a copy every day from now on, or no more."""
-    bench.shelf.copies.want(wanted.daily)
+    bench.repository.copies.want(wanted.daily)
     return keeping(bench, request)
 
 
 @heavy.post("/keeping/check")
 def check(bench: Bench) -> FoundOut:
     """Look whether all that was kept is there, and mend what the daily copies can mend."""
-    found = check_folder(bench.shelf.folder, mend=True)
+    found = check_folder(bench.repository.folder, mend=True)
     return FoundOut(
         sitters=found.sitters, photographs=found.photographs, troubles=list(found.troubles),
         mended=list(found.mended),
@@ -101,10 +101,10 @@ def check(bench: Bench) -> FoundOut:
 @heavy.get("/keeping/backup", response_class=FileResponse)
 def backup(bench: Bench) -> FileResponse:
     """All sitters as one file."""
-    aside = tempfile.TemporaryDirectory(prefix=".part-backup-", dir=bench.shelf.folder)
+    aside = tempfile.TemporaryDirectory(prefix=".part-backup-", dir=bench.repository.folder)
     try:
         path = Path(aside.name) / "backup.zip"
-        made = write_backup(bench.shelf.folder, path)
+        made = write_backup(bench.repository.folder, path)
     except BaseException:
         aside.cleanup()
         raise
@@ -119,7 +119,7 @@ def backup(bench: Bench) -> FileResponse:
 @heavy.get("/sitters/{sitter_id}/file", response_class=Response)
 def sitter_file(sitter: CurrentSitter, bench: Bench) -> Response:
     """A sitter as one open file."""
-    return download(bench.shelf.file(sitter.id), "application/zip", f"{_plain(sitter.name)}.sitter.zip")
+    return download(bench.repository.file(sitter.id), "application/zip", f"{_plain(sitter.name)}.sitter.zip")
 
 
 @heavy.post("/sitter-files", status_code=201)
@@ -128,7 +128,7 @@ def take_in_sitter(bench: Bench, file: UploadFile, by: By) -> SitterOut:
     data = file.file.read(MOST_BYTES + 1)
     if not data:
         raise Refusal("this file is empty")
-    return sitter_out(bench.shelf.take_in(data, by), bench)
+    return sitter_out(bench.repository.take_in(data, by), bench)
 
 
 @router.get("/schemas/sitter")

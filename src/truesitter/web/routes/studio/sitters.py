@@ -36,7 +36,7 @@ class SitterOut(BaseModel):
     height: int
     settings: StudySettings
     troubles: list[TroubleOut]
-    edition: int
+    revision: int
     keys: dict[str, str]
     undo: str | None
     redo: str | None
@@ -60,7 +60,7 @@ def sitter_out(sitter: Sitter, bench: Bench, keys: dict[str, str] | None = None)
         height=sitter.height,
         settings=sitter.settings,
         troubles=[TroubleOut(stage=t.stage, sentence=t.sentence) for t in sitter.troubles],
-        edition=sitter.edition,
+        revision=sitter.revision,
         keys=bench.keys(sitter) if keys is None else keys,
         undo=sitter.undo,
         redo=sitter.redo,
@@ -70,7 +70,7 @@ def sitter_out(sitter: Sitter, bench: Bench, keys: dict[str, str] | None = None)
 @router.get("")
 def list_sitters(bench: Bench) -> list[SitterOut]:
     """Every sitter on the shelf."""
-    sitters = bench.shelf.all()
+    sitters = bench.repository.all()
     keys = bench.all_keys(sitters)
     return [sitter_out(s, bench, keys[s.id]) for s in sitters]
 
@@ -80,7 +80,9 @@ def add_sitter(
     bench: Bench, photo: UploadFile, name: Annotated[str, Form(max_length=200)] = ""
 ) -> SitterOut:  # fmt: skip
     """Put a photograph on the shelf."""
-    return sitter_out(bench.shelf.add(photograph_bytes(photo), photo.filename or "photograph", name), bench)
+    return sitter_out(
+        bench.repository.add(photograph_bytes(photo), photo.filename or "photograph", name), bench
+    )
 
 
 @router.get("/{sitter_id}")
@@ -92,16 +94,16 @@ def get_sitter(sitter: CurrentSitter, bench: Bench) -> SitterOut:
 @router.patch("/{sitter_id}")
 def rename_sitter(sitter: CurrentSitter, name: Name, bench: Bench) -> SitterOut:
     """Give a sitter another name."""
-    return sitter_out(bench.shelf.rename(sitter.id, name.name), bench)
+    return sitter_out(bench.repository.rename(sitter.id, name.name), bench)
 
 
 @router.delete("/{sitter_id}", status_code=204)
 def delete_sitter(sitter: CurrentSitter, bench: Bench) -> None:
     """Take a sitter off the shelf; it can be restored until the next start."""
-    bench.shelf.delete(sitter.id)
+    bench.repository.delete(sitter.id)
 
 
 @router.post("/{sitter_id}/restore")
 def restore_sitter(sitter_id: str, bench: Bench) -> SitterOut:
     """Put a deleted sitter back."""
-    return sitter_out(bench.shelf.restore(sitter_id), bench)
+    return sitter_out(bench.repository.restore(sitter_id), bench)
