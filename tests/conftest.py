@@ -23,6 +23,22 @@ from truesitter.core.stages import Study
 settings.register_profile("steady", deadline=None)
 settings.load_profile("steady")
 
+
+def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption(
+        "--all", action="store_true", help="the long tests as well: rooms by lot, siege, every sitter"
+    )
+
+
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """Without --all the long tests are left out; each has a shorter one beside it that holds the same law."""
+    if config.getoption("--all"):
+        return
+    left_out = [item for item in items if item.get_closest_marker("long")]
+    items[:] = [item for item in items if not item.get_closest_marker("long")]
+    config.hook.pytest_deselected(items=left_out)
+
+
 TRUTH = Path(__file__).parent / "truth"
 
 # Six strokes at most; what a painter would draw over the back view.

@@ -53,7 +53,7 @@ def test_no_sheet_tells_a_thin_layer_by_its_dry_film(name: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("name", "lot", "grey", "school"),
+    ("name", "seed", "grey", "school"),
     [("maren", 401, False, "layered-oil"), ("tobias", 402, True, "direct-oil")],
 )
 def test_nor_in_a_room_drawn_by_lot_in_colour_or_grey(name: str, seed: int, grey: bool, school: str) -> None:

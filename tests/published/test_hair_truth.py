@@ -48,7 +48,7 @@ def test_roots_are_told_from_tips_in_a_mirror(name: str) -> None:
     assert score.axis() <= 6.5
 
 
-@pytest.mark.parametrize(("name", "lot"), [("maren", 11), ("orsolya", 11)])
+@pytest.mark.parametrize(("name", "seed"), [("maren", 11), ("orsolya", 11)])
 def test_roots_are_told_from_tips_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
     study, mirrored = study_in_a_room(name, seed)
     score = combed(name, study, mirrored)

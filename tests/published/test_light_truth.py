@@ -132,7 +132,7 @@ def test_the_strongest_shine_is_found(name: str) -> None:
 
 
 @pytest.mark.parametrize("name", FACES)
-@pytest.mark.parametrize("lot", [11])
+@pytest.mark.parametrize("seed", [11])
 def test_the_light_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
     """Other skin, hair, cloth, wall, exposure and grain, some mirrored: the light stays where it was."""
     picture, labels = restaged(name, seed)

@@ -147,7 +147,7 @@ def test_regions_without_colour_hold_in_a_room_drawn_by_lot(name: str, skin: flo
     assert overlap(regions.mask(Region.HAIR), labels == 2) >= hair
 
 
-@pytest.mark.parametrize("lot", [601, 603, 606])
+@pytest.mark.parametrize("seed", [601, 603, 606])
 def test_bare_shoulders_are_skin_in_rooms_drawn_by_lot(seed: int) -> None:
     """Rooms that no rule was adjusted on; without the rule for bare skin selda's is found to 0.31."""
     picture, labels = restaged("selda", seed)
@@ -188,7 +188,7 @@ def test_a_painted_top_is_cloth_even_in_a_colour_near_skin(tone: tuple[float, fl
     assert overlap(regions.mask(Region.GARMENT), labels == 7) >= 0.96
 
 
-@pytest.mark.parametrize("lot", [1, 2])
+@pytest.mark.parametrize("seed", [1, 2])
 @pytest.mark.parametrize("name", ["maren", "tobias", "ines"])
 def test_regions_hold_in_rooms_drawn_by_lot(name: str, seed: int) -> None:
     """Hair, skin, cloth, wall, light, framing that no rule was adjusted on; the bars are what is reached."""
