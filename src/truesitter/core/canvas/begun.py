@@ -103,7 +103,22 @@ def _smooth(lab: Doubles, known: dict[Lab, Doubles]) -> Doubles:
 
 
 def adds_nothing(before: Canvas, after: Canvas, pieces: Mask) -> bool:
-    """True when laying something hardly changed what was there."""
+    """True when laying something hardly changed what was there.
+
+    Parameters
+    ----------
+    before
+        The canvas before.
+    after
+        And after.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+
+    Returns
+    -------
+    bool
+        True for a change that nobody would see.
+    """
     if not pieces.any():
         return False
     sizes = before.patchwork.sizes[pieces]

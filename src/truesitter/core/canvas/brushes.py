@@ -56,6 +56,20 @@ def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
     """In how many goes an area is laid, so that the edges of each can be softened while they are open.
 
     1 for paint that never stays open: there is nothing to wait for.
+
+    Parameters
+    ----------
+    area_cm2
+        Area to be laid, cm².
+    brush_mm
+        Width of the brush, mm.
+    open_minutes
+        How long an edge can be moved; 0 for paint that never stays open.
+
+    Returns
+    -------
+    int
+        Number of goes, 1 or more.
     """
     if open_minutes <= 0:
         return 1

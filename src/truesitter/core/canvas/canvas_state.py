@@ -56,7 +56,22 @@ class Canvas:
 
     @classmethod
     def bare(cls, patchwork: Patchwork, support: Support = PRIMED_CANVAS, rack: Rack = LIBRARY) -> Canvas:
-        """A support with nothing on it."""
+        """A support with nothing on it.
+
+        Parameters
+        ----------
+        patchwork
+            The pieces that are laid.
+        support
+            What is painted on.
+        rack
+            The tubes by key.
+
+        Returns
+        -------
+        Canvas
+            No film anywhere, the colour of the support.
+        """
         return cls(patchwork, np.zeros(len(patchwork.sizes), np.int32), support.internal()[None], rack)
 
     def dried(self) -> Canvas:

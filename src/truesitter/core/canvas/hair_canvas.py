@@ -107,7 +107,22 @@ class HairCanvas:
 
 
 def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:
-    """The support in the value of what lies round the hair, as when hair is painted into its surround."""
+    """The support in the value of what lies round the hair, as when hair is painted into its surround.
+
+    Parameters
+    ----------
+    photograph
+        (h, w, 3) sRGB.
+    hair
+        (h, w) hair.
+    support
+        What is painted on.
+
+    Returns
+    -------
+    Support
+        The same, of another colour.
+    """
     grown = cv2.dilate(hair.astype(np.uint8), np.ones((_ROUND, _ROUND), np.uint8)) > 0
     ring = grown & ~hair
     if not ring.any():
@@ -120,7 +135,24 @@ def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:
 def paint_hair(
     layers: tuple[HairLayer, ...], mm_per_px: float, support: Support, rack: Rack
 ) -> HairCanvas | None:
-    """Paint every layer on a bare support; nothing without layers."""
+    """Paint every layer on a bare support; nothing without layers.
+
+    Parameters
+    ----------
+    layers
+        From the lowest to the last.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    support
+        What is painted on.
+    rack
+        The tubes by key.
+
+    Returns
+    -------
+    HairCanvas | None
+        The canvas after every layer; None without any.
+    """
     if not layers:
         return None
     masks = [layer.mask.view(np.uint8) for layer in layers if not layer.lines]

@@ -57,7 +57,22 @@ MASSES: tuple[tuple[str, tuple[Kind, ...]], ...] = (
 
 
 def tone_levels(value: Floats, mask: Mask, count: int) -> Labels:
-    """Tones of a mass from 1 dark to `count` light, cut where they part best; 0 outside. (h, w)."""
+    """Tones of a mass from 1 dark to `count` light, cut where they part best; 0 outside. (h, w).
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    mask
+        (h, w) where it is looked at.
+    count
+        Of tones, 1 or more.
+
+    Returns
+    -------
+    Labels
+        0 outside, else 1 to `count`.
+    """
     levels = np.zeros(value.shape, np.uint8)
     inside = value[mask]
     counts = histogram(inside)

@@ -267,7 +267,22 @@ def carried_on(passes: tuple[Painting, ...]) -> list[Mask | None]:
 
 
 def reached(borders: Borders, operation: Operation, later: Mask | None) -> Where:
-    """Pixels a deed reaches and how far each is covered."""
+    """Pixels a deed reaches and how far each is covered.
+
+    Parameters
+    ----------
+    borders
+        How soft each border is.
+    operation
+        What is laid or taken off.
+    later
+        (n,) pieces that are laid afterwards and cover the border; None for none.
+
+    Returns
+    -------
+    Where
+        Pixels and their cover 0–1.
+    """
     labels = borders.patchwork.labels
     if operation.lines:
         rows, columns, levels = line_cover(operation.lines, labels.shape, borders.mm_per_px)

@@ -100,7 +100,22 @@ def _neighbours(labels: Ints) -> Counts:
 
 
 def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Borders:
-    """Borders that are all equally soft, to both sides."""
+    """Borders that are all equally soft, to both sides.
+
+    Parameters
+    ----------
+    patchwork
+        The pieces that are laid.
+    blur_mm
+        Width of every border, mm.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    Borders
+        To be read as those of the photograph.
+    """
     pixels = _neighbours(patchwork.labels)
     sides = np.full((len(pixels), 2), max(_FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
     return Borders(patchwork, pixels, sides, np.zeros(len(pixels), np.float32), mm_per_px)

@@ -84,7 +84,22 @@ class Patchwork:
         return np.stack(channels, axis=1)
 
     def spread(self, values: Floats, bins: int, top: float) -> Doubles:
-        """Histogram of a map (h, w) of values 0–`top` in each piece, (n, bins)."""
+        """Histogram of a map (h, w) of values 0–`top` in each piece, (n, bins).
+
+        Parameters
+        ----------
+        values
+            (h, w) from 0 to `top`.
+        bins
+            Of the histogram.
+        top
+            Largest value.
+
+        Returns
+        -------
+        Doubles
+            Counts.
+        """
         code = np.clip(values * (bins / top), 0, bins - 1).astype(np.int32)
         code += self.labels * bins
         return np.bincount(code.ravel(), minlength=len(self.sizes) * bins).reshape(-1, bins).astype(float)

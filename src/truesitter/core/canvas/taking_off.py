@@ -57,6 +57,22 @@ def why_not(tool: Tool, canvas: Canvas, pieces: Mask, support: Support) -> str |
     """In words why nothing can be taken off some pieces; None when it can.
 
     Only films still open come off, and dry ones where the support lets go of them by degrees.
+
+    Parameters
+    ----------
+    tool
+        What paint is taken off with.
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+    support
+        What is painted on.
+
+    Returns
+    -------
+    str | None
+        A sentence, or None.
     """
     if tool.wet and canvas.open_on(pieces):
         return None
@@ -72,7 +88,22 @@ def why_not(tool: Tool, canvas: Canvas, pieces: Mask, support: Support) -> str |
 
 
 def goes_dry(tool: Tool, canvas: Canvas, pieces: Mask) -> bool:
-    """True when a tool has to work on dry films there."""
+    """True when a tool has to work on dry films there.
+
+    Parameters
+    ----------
+    tool
+        What paint is taken off with.
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+
+    Returns
+    -------
+    bool
+        False where it works in wet films alone.
+    """
     return tool.dry and not (tool.wet and canvas.open_on(pieces))
 
 
@@ -82,7 +113,24 @@ def value_on(canvas: Canvas, pieces: Mask) -> float:
 
 
 def share_for_pressure(canvas: Canvas, pieces: Mask, pressure: float, tool: Tool) -> float:
-    """What pressing so hard, 0–1, leaves of the films on some pieces: the value moves evenly with it."""
+    """What pressing so hard, 0–1, leaves of the films on some pieces: the value moves evenly with it.
+
+    Parameters
+    ----------
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+    pressure
+        0 takes nothing, 1 all that this tool can.
+    tool
+        What paint is taken off with.
+
+    Returns
+    -------
+    float
+        Part of the films left, 0–1.
+    """
     dry = goes_dry(tool, canvas, pieces)
     full = value_on(canvas, pieces)
     least = value_on(canvas.do(Removal(pieces, tool.least, dry)), pieces)
@@ -91,6 +139,17 @@ def share_for_pressure(canvas: Canvas, pieces: Mask, pressure: float, tool: Tool
 
 def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> tuple[float, float]:
     """What to leave of the films on some pieces, so that they come nearest to a value.
+
+    Parameters
+    ----------
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+    value
+        Wanted, 0–10.
+    tool
+        What paint is taken off with.
 
     Returns
     -------

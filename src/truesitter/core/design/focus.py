@@ -150,7 +150,22 @@ def finish_for(
 
 
 def words_for(weight: float, small: float, in_skin_shadow: bool) -> str:
-    """What a weight means for the hand."""
+    """What a weight means for the hand.
+
+    Parameters
+    ----------
+    weight
+        Of the finish, 0 loose to 1 finished.
+    small
+        Small contrast there, in value steps.
+    in_skin_shadow
+        True in the shadow of skin.
+
+    Returns
+    -------
+    str
+        A sentence for the hand.
+    """
     if weight >= 0.75:
         said = "finish it as far as you can see"
     elif weight >= 0.45:
@@ -168,7 +183,22 @@ _QUIET = 0.08
 
 
 def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
-    """The reference as it may be finished: softer the farther from the focus, (h, w, 3) sRGB."""
+    """The reference as it may be finished: softer the farther from the focus, (h, w, 3) sRGB.
+
+    Parameters
+    ----------
+    lab
+        (h, w, 3) L*a*b* of the reference.
+    finish
+        How far each place is finished.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    Bytes
+        sRGB.
+    """
     # Light is what mixes when an edge is softened, not its code.
     light = srgb_to_linear(lab_to_srgb(lab))
     layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in _BLURS]

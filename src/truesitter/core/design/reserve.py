@@ -59,6 +59,22 @@ def reserve_for(place: str, edge: Edge, size_mm: float, support: Support) -> Res
 
     A mask leaves a hard border, so that it is right for crisp lights alone; soft ones are lifted while the
     paper is damp where it lets go of paint, else painted round.
+
+    Parameters
+    ----------
+    place
+        Its name.
+    edge
+        How the light ends.
+    size_mm
+        Across, on the canvas.
+    support
+        What is painted on.
+
+    Returns
+    -------
+    Reserve
+        Means and reason.
     """
     if edge is Edge.SOFT:
         if support.lightens == "by degrees":

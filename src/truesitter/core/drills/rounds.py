@@ -155,6 +155,18 @@ def chosen(answer: Answer, choices: int) -> int:
 def told(answer: Answer, least: float, most: float) -> float:
     """The number that was told, inside its range.
 
+    Parameters
+    ----------
+    answer
+        As it came.
+    least, most
+        Of the range.
+
+    Returns
+    -------
+    float
+        The number.
+
     Raises
     ------
     Refusal
@@ -166,7 +178,22 @@ def told(answer: Answer, least: float, most: float) -> float:
 
 
 def patch_of(picture: DrillPicture, rng: Rng, places: Places = ()) -> Doubles:
-    """Mean L*a*b* of a small spot of the picture, now and then of places that are asked for."""
+    """Mean L*a*b* of a small spot of the picture, now and then of places that are asked for.
+
+    Parameters
+    ----------
+    picture
+        What the round is made from.
+    rng
+        Source of chance.
+    places
+        Names of places to prefer; none for anywhere.
+
+    Returns
+    -------
+    Doubles
+        (3,) L*a*b*.
+    """
     height, width = picture.shape
     radius = max(2, height // 60)
     inside = np.zeros(picture.shape, bool)

@@ -65,7 +65,22 @@ def at_threshold(choices: int) -> float:
 
 
 def chance(level: Doubles | float, threshold: Doubles | float, choices: int) -> Doubles:
-    """Probability of a right choice at a level."""
+    """Probability of a right choice at a level.
+
+    Parameters
+    ----------
+    level
+        Difficulty asked.
+    threshold
+        Level at which three of four are right.
+    choices
+        To choose from; 0 for an answer without any.
+
+    Returns
+    -------
+    Doubles
+        0–1, of the shape of its arguments.
+    """
     guess = 1 / choices
     return np.asarray(
         guess + (1 - guess - LAPSE) * (1 - np.exp(-((np.asarray(level) / np.asarray(threshold)) ** SLOPE)))

@@ -238,7 +238,22 @@ class Source:
             thread.join()
 
     def ask(self, name: str, args: tuple[Any, ...], work: Callable[[], T]) -> T:
-        """A result, computed once for its key and arguments."""
+        """A result, computed once for its key and arguments.
+
+        Parameters
+        ----------
+        name
+            Of the result.
+        args
+            Of the method, part of the key.
+        work
+            What computes it.
+
+        Returns
+        -------
+        T
+            As computed, read-only.
+        """
         key = (self.key(name), args)
         if not self._watch:
             return self.memo.get(key, work)
@@ -292,6 +307,23 @@ def result(
     needs: Needs | Callable[[StudySettings], Needs] = (),
     version: int = 1,
 ) -> Callable[[Callable[Concatenate[S, P], T]], Result[S, P, T]]:
-    """Declare a method of a stage as a result; see `Declaration`."""
+    """Declare a method of a stage as a result; see `Declaration`.
+
+    Parameters
+    ----------
+    name
+        Unlike any other’s; part of the key.
+    settings
+        Paths of settings it reads, as ``stage.field``.
+    needs
+        Names of results it asks; a function where that hangs on settings.
+    version
+        Of the computation; raise it when its answer changes.
+
+    Returns
+    -------
+    Callable[[Callable[Concatenate[S, P], T]], Result[S, P, T]]
+        Decorator of the method.
+    """
     declaration = Declaration(name, settings, needs, version)
     return lambda work: Result(declaration, work)

@@ -34,7 +34,24 @@ def box_of(mask: Mask, pad: int = 0) -> tuple[slice, slice]:
 
 
 def window_at(x: float, y: float, shape: Shape, reach: int) -> tuple[slice, slice]:
-    """Rows and columns within `reach` pixels of a spot, cut off at the picture's edge."""
+    """Rows and columns within `reach` pixels of a spot, cut off at the picture's edge.
+
+    Parameters
+    ----------
+    x
+        In fractions.
+    y
+        In fractions, down.
+    shape
+        Height and width in pixels; more is ignored.
+    reach
+        Pixels to each side.
+
+    Returns
+    -------
+    tuple[slice, slice]
+        Rows and columns.
+    """
     row, column = pixel_at(x, y, shape)
     return slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)
 

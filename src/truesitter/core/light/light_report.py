@@ -136,7 +136,22 @@ def passage(form: Form, lab: Floats) -> Passage | None:
 
 
 def cast_shadows(form: Form, met: Labels, scale: float) -> tuple[CastShadow, ...]:
-    """The cast shadows, largest first."""
+    """The cast shadows, largest first.
+
+    Parameters
+    ----------
+    form
+        Classes of the skin.
+    met
+        (h, w) what casts, as from `blocked`.
+    scale
+        Height of the face in pixels.
+
+    Returns
+    -------
+    tuple[CastShadow, ...]
+        Each with its caster.
+    """
     skin = max(1, int((form.classes > 0).sum()))
     _, numbers, stats, centres = cv2.connectedComponentsWithStats(
         (form.classes == FormClass.CAST_SHADOW).astype(np.uint8)

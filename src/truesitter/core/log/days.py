@@ -71,7 +71,26 @@ def by_day(span: Span, zone: ZoneInfo) -> dict[date, float]:
 def days_of(
     sittings: Iterable[Sitting], clocks: Iterable[Clock], first: date, last: date, zone: ZoneInfo
 ) -> dict[date, Day]:
-    """Every day from one to another, both counted, with what happened on it."""
+    """Every day from one to another, both counted, with what happened on it.
+
+    Parameters
+    ----------
+    sittings
+        Of any sitter.
+    clocks
+        What is drying.
+    first
+        Day.
+    last
+        Day, counted too.
+    zone
+        In which a day begins at midnight.
+
+    Returns
+    -------
+    dict[date, Day]
+        A day for every date.
+    """
     days = {first + timedelta(days=n): Day() for n in range((last - first).days + 1)}
     for sitting in sittings:
         for span in sitting.spans:

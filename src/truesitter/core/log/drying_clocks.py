@@ -31,7 +31,24 @@ class Clock:
 
 
 def slowed(minutes: float, planned: Room, found: tuple[float, float] | None, watery: bool) -> float:
-    """Minutes until it is dry in the air there was, from those in the air that was planned for."""
+    """Minutes until it is dry in the air there was, from those in the air that was planned for.
+
+    Parameters
+    ----------
+    minutes
+        In the air that was planned for.
+    planned
+        Its temperature and humidity.
+    found
+        °C and % that were measured; None for none.
+    watery
+        True for paint that dries by giving off water.
+
+    Returns
+    -------
+    float
+        Minutes, never fewer than none.
+    """
     if found is None:
         return minutes
     temperature, humidity = found

@@ -192,6 +192,21 @@ class Laying:
 
 
 def even_film(scene: Scene, step: Step, recipe: Recipe) -> Laid:
-    """An even film of a mixture over the whole place."""
+    """An even film of a mixture over the whole place.
+
+    Parameters
+    ----------
+    scene
+        All that a kind of pass may ask.
+    step
+        Place, film and name of the pass.
+    recipe
+        What is laid.
+
+    Returns
+    -------
+    Laid
+        One layer.
+    """
     layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film))
     return Laid(recipe, (layer,), step.pieces, step.film, step.film)

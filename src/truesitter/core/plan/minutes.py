@@ -29,7 +29,22 @@ _FEATURES = (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS)
 
 
 def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
-    """Minutes a cm² by region (n,)."""
+    """Minutes a cm² by region (n,).
+
+    Parameters
+    ----------
+    pace
+        Of the school, minutes a cm².
+    exactness
+        Wanted.
+    massed
+        True for hair in masses.
+
+    Returns
+    -------
+    Doubles
+        (n,) by region.
+    """
     found = np.full(len(Region), pace.garment)
     found[Region.BACKGROUND] = pace.background
     found[Region.SKIN] = pace.skin

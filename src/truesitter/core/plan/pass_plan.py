@@ -236,7 +236,22 @@ class Pass:
 
 
 def titled(name: str, group: int | None, group_names: tuple[str, ...]) -> str:
-    """A pass's name with that of its value group."""
+    """A pass's name with that of its value group.
+
+    Parameters
+    ----------
+    name
+        Of the pass.
+    group
+        Number of its value group; None for all.
+    group_names
+        The painter’s own.
+
+    Returns
+    -------
+    str
+        For the screen.
+    """
     return name if group is None else name.format(band=group_names[group])
 
 

@@ -47,7 +47,24 @@ class Beneath:
 
 
 def wash_over(palette: Palette, wishes: Wishes, under: Beneath, lab: Doubles) -> Recipe:
-    """The thinned mixture that brings what lies beneath nearest to a colour (3,)."""
+    """The thinned mixture that brings what lies beneath nearest to a colour (3,).
+
+    Parameters
+    ----------
+    palette
+        The tubes that may be used.
+    wishes
+        What the painter asks of recipes.
+    under
+        What lies there, as it shines through.
+    lab
+        (3,) wanted.
+
+    Returns
+    -------
+    Recipe
+        With its dilution.
+    """
     return solve_recipes(as_lab(lab), replace(palette, washes_on=under), wishes, 1)[0]
 
 

@@ -109,7 +109,20 @@ def place(frame: Frame, width: int, height: int) -> Crop:
 
 
 def crop_scale(frame: Frame, width: int, height: int) -> float:
-    """How many times longer a photograph is than the crop placed on it."""
+    """How many times longer a photograph is than the crop placed on it.
+
+    Parameters
+    ----------
+    frame
+        Crop, turn and corners.
+    width, height
+        Of the photograph, pixels.
+
+    Returns
+    -------
+    float
+        1 or more.
+    """
     return max(width, height) / max(place(frame, width, height).size)
 
 
@@ -137,6 +150,18 @@ def keystone_matrix(quad: Quad, width: int, height: int) -> Doubles:
     """Homography (3, 3) in pixels that turns a quadrilateral into an upright rectangle.
 
     The rectangle has the quadrilateral's mean width and height and its centre stays where it is.
+
+    Parameters
+    ----------
+    quad
+        Four corners in fractions, top left and on clockwise.
+    width, height
+        Of the photograph, pixels.
+
+    Returns
+    -------
+    Doubles
+        (3, 3).
 
     Raises
     ------

@@ -117,6 +117,20 @@ def lift_shadows(picture: Bytes, below: float = 3.5, by: float = 2.0) -> Bytes:
 
     Values under `below` are spread upwards by up to `by` steps; the rest stays in order.
     A look only: nothing is planned from it.
+
+    Parameters
+    ----------
+    picture
+        (h, w, 3) sRGB.
+    below
+        Value up to which it is lifted, 0–10.
+    by
+        Value steps, 0 or more.
+
+    Returns
+    -------
+    Bytes
+        (h, w, 3) sRGB.
     """
     steps = np.linspace(0, 10, 1001)
     opened, rest = (below + by) / below, (10 - below - by) / (10 - below)

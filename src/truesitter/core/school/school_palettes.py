@@ -44,6 +44,24 @@ def palettes_for(
 ) -> Palettes:
     """The tubes that are set out, as a school uses them.
 
+    Parameters
+    ----------
+    school
+        Its document.
+    palette
+        The tubes set out.
+    wishes
+        What the painter asks of recipes.
+    medium
+        What is painted in.
+    support
+        What is painted on.
+
+    Returns
+    -------
+    Palettes
+        For opaque passes, washes and greys.
+
     Raises
     ------
     Refusal

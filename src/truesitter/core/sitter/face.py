@@ -160,7 +160,22 @@ class Face:
         return np.asarray(up / np.hypot(*up))
 
     def outline_mask(self, landmarks: tuple[int, ...], shape: Shape, grow: float = 1.0) -> Mask:
-        """Filled outline through landmarks, scaled about its centre by `grow`; bool (h, w)."""
+        """Filled outline through landmarks, scaled about its centre by `grow`; bool (h, w).
+
+        Parameters
+        ----------
+        landmarks
+            Numbers, in order round the outline.
+        shape
+            Height and width in pixels; more is ignored.
+        grow
+            1 keeps its size.
+
+        Returns
+        -------
+        Mask
+            (h, w)
+        """
         points = in_pixels(self.points[list(landmarks), :2], shape)
         centre = points.mean(axis=0)
         polygon = np.round((points - centre) * grow + centre).astype(np.int32)

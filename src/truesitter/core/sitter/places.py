@@ -64,7 +64,24 @@ OWN_REACH = 0.15
 
 
 def own_name(x: float, y: float, own: tuple[OwnPlace, ...], aspect: float) -> str | None:
-    """The painter's own name for a spot: that of the nearest spot named, none where all are far."""
+    """The painter's own name for a spot: that of the nearest spot named, none where all are far.
+
+    Parameters
+    ----------
+    x
+        In fractions.
+    y
+        In fractions, down.
+    own
+        Places the painter named.
+    aspect
+        Height ÷ width of the picture.
+
+    Returns
+    -------
+    str | None
+        A name or None.
+    """
     away = [float(np.hypot((p.x - x) / aspect, p.y - y)) for p in own]
     if not away or min(away) > OWN_REACH:
         return None

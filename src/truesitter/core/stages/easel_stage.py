@@ -230,7 +230,24 @@ class EaselStage:
 
     @result("remedies", settings=(*MIXING, *TIMES, "passes.school", "passes.own", "passes.support"))
     def remedies(self, measured: Lab, wanted: Lab, wet: bool, soft: bool) -> tuple[Remedy, ...]:
-        """What can be done about a place; nothing where these tubes cannot paint in the school."""
+        """What can be done about a place; nothing where these tubes cannot paint in the school.
+
+        Parameters
+        ----------
+        measured
+            L*a*b* of the painting.
+        wanted
+            L*a*b* of the plan.
+        wet
+            True while its paint is open.
+        soft
+            True at a soft border.
+
+        Returns
+        -------
+        tuple[Remedy, ...]
+            The mildest first.
+        """
         if not self.planned():
             return ()
         return remedies(measured, wanted, self.bench(wet), soft)

@@ -92,7 +92,24 @@ class Study:
         cls, data: bytes, settings: StudySettings, memo: Memo | None = None,
         paintings: Callable[[str], bytes] | None = None,
     ) -> Study:  # fmt: skip
-        """A study of a photograph held in memory."""
+        """A study of a photograph held in memory.
+
+        Parameters
+        ----------
+        data
+            The photograph as it was uploaded.
+        settings
+            Of all stages.
+        memo
+            Keeps answers; None for one of its own.
+        paintings
+            Photographs of paintings by their SHA-256; None without any.
+
+        Returns
+        -------
+        Study
+            Nothing is computed yet.
+        """
         own = hashlib.sha256(data).hexdigest()
         return cls(own, lambda: data, settings, memo or Memo(), paintings=paintings)
 

@@ -135,6 +135,20 @@ def best_fit_cuts(histogram: Doubles, groups: int, locked: tuple[float, ...] = (
 def split_group(histogram: Doubles, cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
     """Cuts with one more, where it parts the values inside a group best.
 
+    Parameters
+    ----------
+    histogram
+        (bins,) counts of values 0–10.
+    cuts
+        Ascending values between groups.
+    group
+        Number of the group, 0 the darkest.
+
+    Returns
+    -------
+    tuple[float, ...]
+        One more than before.
+
     Raises
     ------
     Refusal

@@ -97,7 +97,22 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
 
 
 def evened(tree: cKDTree, direction: Doubles, readings: Doubles) -> Doubles:
-    """Readings (n, c) averaged with those near them, in mm, on the same border."""
+    """Readings (n, c) averaged with those near them, in mm, on the same border.
+
+    Parameters
+    ----------
+    tree
+        Of the spots, in mm.
+    direction
+        (n, 2) along the border.
+    readings
+        (n, c)
+
+    Returns
+    -------
+    Doubles
+        (n, c)
+    """
     near = tree.query_pairs(_SMOOTH_MM, output_type="ndarray")
     along = np.abs((direction[near[:, 0]] * direction[near[:, 1]]).sum(axis=1)) > 0.7
     near = near[along]

@@ -46,7 +46,26 @@ class ShapeInfo:
 def list_shapes(
     labels: Labels, regions: Labels, value: Floats, lab: Floats, mm_per_px: float
 ) -> tuple[ShapeMap, tuple[ShapeInfo, ...]]:
-    """All shapes of a label map; maps of one size (H, W)."""
+    """All shapes of a label map; maps of one size (H, W).
+
+    Parameters
+    ----------
+    labels
+        (h, w) numbers of value groups.
+    regions
+        (h, w) regions of the sitter.
+    value
+        (h, w) Munsell values 0–10.
+    lab
+        (h, w, 3) L*a*b*.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    tuple[ShapeMap, tuple[ShapeInfo, ...]]
+        The map of shapes and what each is.
+    """
     shapes = find_shapes(labels)
     circles = largest_circles(shapes)
     flat = shapes.number.ravel()
@@ -81,7 +100,24 @@ def list_shapes(
 
 
 def join_shape(labels: Labels, x: float, y: float, group: int) -> Labels:
-    """Give the shape under a spot (fractions of the picture) to another group."""
+    """Give the shape under a spot (fractions of the picture) to another group.
+
+    Parameters
+    ----------
+    labels
+        (h, w) numbers of value groups.
+    x
+        In fractions.
+    y
+        In fractions, down.
+    group
+        To join.
+
+    Returns
+    -------
+    Labels
+        Changed copy.
+    """
     shapes = find_shapes(labels)
     here = shapes.number[pixel_at(x, y, labels.shape)]
     return np.where(shapes.number == here, np.uint8(group), labels)

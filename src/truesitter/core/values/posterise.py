@@ -90,7 +90,24 @@ def posterise(
 
 
 def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:
-    """Mean value, mean colour and share of every group; empty groups take their middle value."""
+    """Mean value, mean colour and share of every group; empty groups take their middle value.
+
+    Parameters
+    ----------
+    labels
+        (h, w) numbers of value groups.
+    value
+        (h, w) Munsell values 0–10.
+    lab
+        (h, w, 3) L*a*b*.
+    cuts
+        Ascending values between groups.
+
+    Returns
+    -------
+    tuple[Group, ...]
+        The darkest first.
+    """
     edges = (0.0, *cuts, 10.0)
     groups = []
     for i in range(len(cuts) + 1):

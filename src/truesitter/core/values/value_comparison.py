@@ -61,7 +61,22 @@ class ValueComparison:
 
 
 def read_spot(value: Floats, x: float, y: float) -> SpotValue:
-    """Value of a spot (fractions of the picture) and of its surround."""
+    """Value of a spot (fractions of the picture) and of its surround.
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    x
+        In fractions.
+    y
+        In fractions, down.
+
+    Returns
+    -------
+    SpotValue
+        0–10 both.
+    """
     height, width = value.shape
     column, row = x * width, y * height
     rows, columns = window_at(x, y, value.shape, int(np.ceil(_RING * width)) + 1)
@@ -75,6 +90,19 @@ def read_spot(value: Floats, x: float, y: float) -> SpotValue:
 
 
 def compare(value: Floats, first: tuple[float, float], second: tuple[float, float]) -> ValueComparison:
-    """Compare two spots of a value map (H, W)."""
+    """Compare two spots of a value map (H, W).
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    first, second
+        x, y in fractions.
+
+    Returns
+    -------
+    ValueComparison
+        Both and their difference.
+    """
     one, other = read_spot(value, *first), read_spot(value, *second)
     return ValueComparison(one, other, one.value - other.value)

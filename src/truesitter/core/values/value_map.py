@@ -81,7 +81,22 @@ def paint_values(value: Floats) -> Bytes:
 
 
 def histogram(value: Floats, mask: Mask | None = None, bins: int = 256) -> Doubles:
-    """Counts of values 0–10 in equal bins, of the whole map or of a mask; float64 (bins,)."""
+    """Counts of values 0–10 in equal bins, of the whole map or of a mask; float64 (bins,).
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    mask
+        (h, w); None for all.
+    bins
+        Of equal width, 1 or more.
+
+    Returns
+    -------
+    Doubles
+        (bins,) counts.
+    """
     codes = np.clip(value * (bins / 10), 0, bins - 1).astype(np.uint16)
     if mask is not None:
         codes = codes[mask]

@@ -19,6 +19,22 @@ def outline(line: Line, shape: Shape, mm_per_px: float, scale: float) -> Doubles
 
     It is drawn half a fine pixel inside its true border, because a filled polygon takes in
     the pixels its border runs through.
+
+    Parameters
+    ----------
+    line
+        Points in fractions and widths in mm.
+    shape
+        Height and width in pixels; more is ignored.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    scale
+        Times finer than the picture that is drawn.
+
+    Returns
+    -------
+    Doubles
+        Closed outline.
     """
     points = line.points * (shape[1], shape[0]) * scale
     step = np.gradient(points, axis=0)
@@ -30,6 +46,15 @@ def outline(line: Line, shape: Shape, mm_per_px: float, scale: float) -> Doubles
 
 def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple[slice, slice, Labels]:
     """How far lines cover each pixel of a picture of `shape`.
+
+    Parameters
+    ----------
+    lines
+        Points in fractions and widths in mm.
+    shape
+        Height and width in pixels; more is ignored.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
 
     Returns
     -------

@@ -108,6 +108,20 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
     """Borders too hard or too soft, place by place, the farthest off first.
 
     Free work is as hard or soft as its painter likes: only what stands out from the rest is told.
+
+    Parameters
+    ----------
+    read
+        Borders of both, in mm.
+    areas
+        The picture by name.
+    free
+        True for free work, held to a photograph.
+
+    Returns
+    -------
+    tuple[EdgeOff, ...]
+        One entry a place at most on either side.
     """
     if free and read.clear.any():
         usual = float(np.median((read.painted_mm / np.maximum(read.planned_mm, 0.3))[read.clear]))

@@ -52,7 +52,24 @@ def colour_words(delta: tuple[float, float, float], wanted: tuple[float, float, 
 
 
 def sentence(place: str, steps: float, delta: tuple[float, float, float], wanted: Doubles) -> str:
-    """What is wrong with a place, value first."""
+    """What is wrong with a place, value first.
+
+    Parameters
+    ----------
+    place
+        Its name.
+    steps
+        Painted − planned, in value steps.
+    delta
+        Differences of L*, a*, b*.
+    wanted
+        (3,) planned L*a*b*.
+
+    Returns
+    -------
+    str
+        One sentence.
+    """
     said = [value_words(steps)] if abs(steps) >= SILENT else []
     colour = colour_words(delta, (float(wanted[0]), float(wanted[1]), float(wanted[2])))
     if colour:

@@ -235,6 +235,23 @@ def _middle_heavy(shape: tuple[int, ...]) -> Mask:
 
 
 def offsets(features: tuple[Feature, ...], own: Floats, plan: Floats, mm_per_px: float) -> tuple[Offset, ...]:
-    """Every feature that can be measured."""
+    """Every feature that can be measured.
+
+    Parameters
+    ----------
+    features
+        Of the drawing, with the box each lies in.
+    own
+        (h, w) of the painting.
+    plan
+        (h, w) of the plan, in the same unit.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    tuple[Offset, ...]
+        In the order of the features; those that cannot be measured are left out.
+    """
     found = (offset_of(feature, own, plan, mm_per_px) for feature in features)
     return tuple(o for o in found if o is not None)

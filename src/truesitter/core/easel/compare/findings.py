@@ -264,7 +264,22 @@ _MOST_OF_IT = 0.6
 
 
 def place_words(areas: Areas, weight: Doubles, where: Mask) -> str:
-    """Name of what a patch lies on: one place, two, or the larger thing they are part of."""
+    """Name of what a patch lies on: one place, two, or the larger thing they are part of.
+
+    Parameters
+    ----------
+    areas
+        The picture by name.
+    weight
+        (h, w) how much each pixel counts.
+    where
+        (h, w) the patch.
+
+    Returns
+    -------
+    str
+        A name for the sentence.
+    """
     shares = share_by_area(areas, weight)
     order = np.argsort(-shares)
     first = int(order[0])

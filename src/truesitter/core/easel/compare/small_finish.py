@@ -127,6 +127,26 @@ def finish_off(
     """Places whose finish is not as planned, the farthest off first.
 
     Free work is held to its own usual finish.
+
+    Parameters
+    ----------
+    own
+        (h, w) of the painting.
+    plan
+        (h, w) of the plan, in the same unit.
+    areas
+        The picture by name.
+    trusted
+        (h, w) where the photograph can be believed.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    free
+        True for free work, held to a photograph.
+
+    Returns
+    -------
+    tuple[FinishOff, ...]
+        One entry a place at most.
     """
     least_px = LEAST_CM2 * 100 / mm_per_px**2
     mine, wanted = small_contrast(own), small_contrast(plan)

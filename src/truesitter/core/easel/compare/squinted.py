@@ -50,7 +50,22 @@ class Squinted:
 
 
 def squint(own: Floats, plan: Floats, trusted: Mask) -> Squinted:
-    """Squint at two pictures of linear light (h, w, 3), leaving out what cannot be believed."""
+    """Squint at two pictures of linear light (h, w, 3), leaving out what cannot be believed.
+
+    Parameters
+    ----------
+    own
+        (h, w, 3) linear light of the painting.
+    plan
+        (h, w, 3) linear light of the plan.
+    trusted
+        (h, w) where the photograph can be believed.
+
+    Returns
+    -------
+    Squinted
+        Both, blurred as light.
+    """
     sigma = SQUINT * max(trusted.shape)
     known = trusted.astype(np.float32)
     share = np.maximum(blur(known, sigma), 1e-3)

@@ -30,7 +30,20 @@ def normalised(grey: Floats) -> Floats:
 
 
 def correlation(one: Floats, other: Floats, where: Mask | None = None) -> float:
-    """Correlation of two normalised maps, −1 to 1."""
+    """Correlation of two normalised maps, −1 to 1.
+
+    Parameters
+    ----------
+    one, other
+        (h, w), normalised.
+    where
+        (h, w) what counts; None for all.
+
+    Returns
+    -------
+    float
+        −1 to 1.
+    """
     a, b = (one[where], other[where]) if where is not None else (one.ravel(), other.ravel())
     a, b = a - a.mean(), b - b.mean()
     both = float(np.sqrt((a * a).sum() * (b * b).sum()))
@@ -38,6 +51,19 @@ def correlation(one: Floats, other: Floats, where: Mask | None = None) -> float:
 
 
 def displacement(one: Floats, other: Floats, window: Floats) -> tuple[float, float, float]:
-    """By how many pixels `other` is shifted against `one`, right and down, and how surely (0–1)."""
+    """By how many pixels `other` is shifted against `one`, right and down, and how surely (0–1).
+
+    Parameters
+    ----------
+    one, other
+        (h, w)
+    window
+        (h, w) weight that falls to 0 at the border.
+
+    Returns
+    -------
+    tuple[float, float, float]
+        Pixels right, pixels down, and how surely, 0–1.
+    """
     (dx, dy), sure = cv2.phaseCorrelate(one.astype(np.float64), other.astype(np.float64), window)
     return float(dx), float(dy), float(sure)

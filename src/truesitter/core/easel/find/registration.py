@@ -65,7 +65,22 @@ def _template(template: Bytes, size: tuple[int, int]) -> Floats:
 
 
 def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
-    """A view brought near by correlation; the same where that does not help."""
+    """A view brought near by correlation; the same where that does not help.
+
+    Parameters
+    ----------
+    photograph
+        (H, W, 3) sRGB.
+    view
+        Where the painting is thought to lie.
+    template
+        (h, w, 3) sRGB of what it should show.
+
+    Returns
+    -------
+    View
+        At least as near.
+    """
     size = _size(template, COARSE_LONG_SIDE)
     look = _template(template, size)
     margin = round(0.06 * max(size))

@@ -105,7 +105,22 @@ class View:
         return np.asarray(maps[..., 0]), np.asarray(maps[..., 1])
 
     def squared(self, photograph: Bytes | Floats, shape: Shape, margin: int = 0) -> Bytes | Floats:
-        """The painting squared up, (height, width, …) of the photograph's own kind."""
+        """The painting squared up, (height, width, …) of the photograph's own kind.
+
+        Parameters
+        ----------
+        photograph
+            (H, W, …), 8-bit or float.
+        shape
+            Height and width in pixels; more is ignored.
+        margin
+            Pixels left round the painting.
+
+        Returns
+        -------
+        Bytes | Floats
+            (h, w, …) of the same kind.
+        """
         x, y = self.where(shape, margin)
         shrink = self.pixels_to_one(shape)
         if shrink > 1.4:

@@ -197,7 +197,24 @@ def _robust(terms: Doubles, values: Doubles, weights: Doubles) -> Doubles:
 def known_card(
     photograph: Floats, view: View, mark: tuple[float, float, float, float], white: float
 ) -> Known:
-    """A card marked by a rectangle (x1, y1, x2, y2) in fractions of a linear photograph (H, W, 3)."""
+    """A card marked by a rectangle (x1, y1, x2, y2) in fractions of a linear photograph (H, W, 3).
+
+    Parameters
+    ----------
+    photograph
+        (H, W, 3) linear light.
+    view
+        Where the painting lies.
+    mark
+        Left, top, right, bottom in fractions of the photograph.
+    white
+        Luminance factor of the card, 0–1.
+
+    Returns
+    -------
+    Known
+        Where it lies beside the painting, and its light.
+    """
     height, width = photograph.shape[:2]
     x1, x2 = sorted((mark[0], mark[2]))
     y1, y2 = sorted((mark[1], mark[3]))

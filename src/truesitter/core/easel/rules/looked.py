@@ -90,7 +90,22 @@ def spread(value: Floats, where: Mask) -> float:
 
 
 def border_widths(look: Looked, one: Mask, other: Mask) -> tuple[float, float, int]:
-    """Median widths, painted and planned, where two regions meet."""
+    """Median widths, painted and planned, where two regions meet.
+
+    Parameters
+    ----------
+    look
+        Painting and plan, as they were read.
+    one
+        (h, w) a region.
+    other
+        (h, w) the region beside it.
+
+    Returns
+    -------
+    tuple[float, float, int]
+        Painted mm, planned mm, and readings.
+    """
     size = max(3, 2 * round(2.5 / look.mm_per_px) + 1)
     disc = np.ones((size, size), np.uint8)
     meet = cv2.dilate(one.astype(np.uint8), disc) & cv2.dilate(other.astype(np.uint8), disc)

@@ -89,7 +89,22 @@ class _LineTracer:
         return bool(inside) and not self.taken.room[int(y * _FINE) * self.taken.row + int(x * _FINE)]
 
     def walk(self, x: float, y: float, sign: int) -> list[tuple[float, float]]:
-        """Points from a seed towards the tip (1) or the root (−1)."""
+        """Points from a seed towards the tip (1) or the root (−1).
+
+        Parameters
+        ----------
+        x
+            Column of the seed.
+        y
+            Its row.
+        sign
+            1 to the tip, −1 to the root.
+
+        Returns
+        -------
+        list[tuple[float, float]]
+            x, y of each step, in pixels.
+        """
         line: list[tuple[float, float]] = []
         width, height, across, up, mask = self.width, self.height, self.across, self.up, self.mask
         near, fine_row = self.taken.near, self.taken.row

@@ -144,7 +144,22 @@ def _along(points: Doubles, shape: Shape) -> tuple[Ints, Ints, Doubles]:
 
 
 def line_mask(points: Points, shape: Shape, thickness: int = 1) -> Mask:
-    """Pixels that a line drawn in fractions runs over; bool (h, w)."""
+    """Pixels that a line drawn in fractions runs over; bool (h, w).
+
+    Parameters
+    ----------
+    points
+        (n, 2) x, y in fractions.
+    shape
+        Height and width in pixels; more is ignored.
+    thickness
+        Pixels, 1 or more.
+
+    Returns
+    -------
+    Mask
+        (h, w)
+    """
     canvas = np.zeros(shape, np.uint8)
     height, width = shape
     at = np.array(points, dtype=np.float64) * (width, height)

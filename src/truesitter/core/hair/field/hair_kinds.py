@@ -120,7 +120,22 @@ class BrowLine:
 
     @staticmethod
     def of(face: Face, side: int, aspect: float) -> BrowLine:
-        """The left (0) or right (1) brow of a face; `aspect` is height / width of the picture."""
+        """The left (0) or right (1) brow of a face; `aspect` is height / width of the picture.
+
+        Parameters
+        ----------
+        face
+            As found by the detector; None without one.
+        side
+            0 left, 1 right in the picture.
+        aspect
+            Height ÷ width of the picture.
+
+        Returns
+        -------
+        BrowLine
+            Its middle line.
+        """
         upper, lower = BROW_EDGES[side]
         middle = (face.line(upper) + face.line(lower))[::-1] / 2
         return BrowLine(middle, face.axis(aspect) * (1, -1))
@@ -144,7 +159,22 @@ class BrowLine:
 
 
 def brow_directions(kinds: Labels, face: Face, shape: Shape) -> Floats:
-    """Anatomical root→tip directions of both brows, (h, w, 2); zero elsewhere."""
+    """Anatomical root→tip directions of both brows, (h, w, 2); zero elsewhere.
+
+    Parameters
+    ----------
+    kinds
+        (h, w) kinds of hair.
+    face
+        As found by the detector; None without one.
+    shape
+        Height and width in pixels; more is ignored.
+
+    Returns
+    -------
+    Floats
+        (h, w, 2) unit vectors, x right, y up; zero elsewhere.
+    """
     height, width = shape
     found = np.zeros((*shape, 2), np.float32)
     lines = [BrowLine.of(face, side, height / width) for side in (0, 1)]

@@ -32,7 +32,22 @@ def _parts(signs: Signs, handles: Handles) -> Labels:
 
 
 def orient(field: AxisField, signs: Signs, handles: Handles = NOTHING_DRAWN) -> Floats:
-    """Root→tip unit direction, (h, w, 2) float32, x right and y up; zero outside the hair."""
+    """Root→tip unit direction, (h, w, 2) float32, x right and y up; zero outside the hair.
+
+    Parameters
+    ----------
+    field
+        Axes without sense.
+    signs
+        What tells root from tip, and how surely.
+    handles
+        The painter’s own strokes.
+
+    Returns
+    -------
+    Floats
+        (h, w, 2) unit vectors, x right, y up.
+    """
     angle = field.angle
     axis = np.stack([np.cos(angle), np.sin(angle)], axis=-1)
     directed: Floats = np.zeros(axis.shape, np.float32)

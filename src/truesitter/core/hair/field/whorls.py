@@ -67,7 +67,22 @@ def find_whorls(field: AxisField, sureness: float = 0.35, merge: float = 0.03) -
 def with_drawn(
     found: tuple[Whorl, ...], drawn: tuple[DrawnWhorl, ...], shape: tuple[int, ...]
 ) -> tuple[Whorl, ...]:
-    """Whorls set by hand, and those found that are not the same ones."""
+    """Whorls set by hand, and those found that are not the same ones.
+
+    Parameters
+    ----------
+    found
+        By winding number.
+    drawn
+        By the painter.
+    shape
+        (h, w) of the field.
+
+    Returns
+    -------
+    tuple[Whorl, ...]
+        Drawn ones first.
+    """
     aspect = shape[1] / shape[0]
     others = [
         whorl

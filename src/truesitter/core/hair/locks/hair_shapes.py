@@ -195,7 +195,22 @@ class LightForms:
 
 
 def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
-    """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing."""
+    """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing.
+
+    Parameters
+    ----------
+    mask
+        (h, w) where it is looked at.
+    value
+        (h, w) Munsell values 0–10.
+    face_px
+        Height of the face in pixels.
+
+    Returns
+    -------
+    LightForms
+        Places and how evenly they are spread.
+    """
     from scipy.spatial import cKDTree
 
     spacing = FORM_SPACING * face_px

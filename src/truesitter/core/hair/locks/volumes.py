@@ -116,7 +116,22 @@ class Along:
 
 
 def masked_blur(light: Floats, mask: Mask, sigma: float) -> Floats:
-    """Gaussian blur that takes nothing from outside a mask."""
+    """Gaussian blur that takes nothing from outside a mask.
+
+    Parameters
+    ----------
+    light
+        (h, w)
+    mask
+        (h, w) where it is looked at.
+    sigma
+        Pixels, > 0.
+
+    Returns
+    -------
+    Floats
+        (h, w), zero outside.
+    """
     cover = mask.astype(np.float32)
     return np.asarray(blur(light * cover, sigma) / np.maximum(blur(cover, sigma), 1e-4))
 

@@ -103,6 +103,24 @@ def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, 
 
     Masses keep to brushes above the band; smaller locks take half the width. Strands get finer
     evenly and jump over the band. The last layer of both is single hairs.
+
+    Parameters
+    ----------
+    way
+        Masses or strands.
+    layers
+        After the base.
+    wide
+        Widest brush, mm.
+    fine
+        Finest, mm.
+    band
+        Widths between masses and single hairs that are jumped, mm.
+
+    Returns
+    -------
+    tuple[float, ...]
+        Widths in mm.
     """
     count = layers - 1
     widths: list[float] = []
@@ -119,7 +137,24 @@ def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, 
 
 
 def strokes_needed(area_mm2: float, widths: tuple[float, ...], length_mm: float, hair_mm: float) -> int:
-    """Strokes of nested layers over an area."""
+    """Strokes of nested layers over an area.
+
+    Parameters
+    ----------
+    area_mm2
+        Area of the hair.
+    widths
+        Of each layer, mm.
+    length_mm
+        Of a stroke.
+    hair_mm
+        Width of a single hair.
+
+    Returns
+    -------
+    int
+        Number of strokes.
+    """
     total = 0.0
     for n, width in enumerate(widths):
         density = HAIRS_DENSITY if width <= NEITHER[0] * hair_mm or n == len(widths) - 1 else DENSITY

@@ -195,7 +195,26 @@ class _Tracer:
     def trace(
         self, rows: Ints, columns: Ints, limit: Floats, count: int, chance: np.random.Generator
     ) -> list[Line]:
-        """So many strokes, or bundles of them, seeded anywhere in the place."""
+        """So many strokes, or bundles of them, seeded anywhere in the place.
+
+        Parameters
+        ----------
+        rows
+            Of the pixels strokes may begin at.
+        columns
+            And their columns.
+        limit
+            (h, w) how far from the root a stroke may reach.
+        count
+            Of strokes.
+        chance
+            Source of chance.
+
+        Returns
+        -------
+        list[Line]
+            At most `count` strokes.
+        """
         type_, ground = self.wish.type, self.ground
         # Every part of the place comes in turn: seeds lie in an even comb of the shuffled pixels.
         pick = chance.permutation(len(rows))[np.arange(count) * len(rows) // max(count, 1) % len(rows)]

@@ -68,7 +68,26 @@ class LightPeak:
 def usual_place(
     x: float, y: float, face: Face | None, shape: Shape, own: tuple[places.OwnPlace, ...] = ()
 ) -> str:
-    """The place of a spot by the name it has among the usual places, or by the painter's own."""
+    """The place of a spot by the name it has among the usual places, or by the painter's own.
+
+    Parameters
+    ----------
+    x
+        In fractions.
+    y
+        In fractions, down.
+    face
+        As found by the detector; None without one.
+    shape
+        Height and width in pixels; more is ignored.
+    own
+        Places the painter named.
+
+    Returns
+    -------
+    str
+        A name.
+    """
     height, width = shape[:2]
     place = places.place_of(x, y, face, height / width)
     if places.is_unnamed(place):
@@ -89,6 +108,20 @@ def prominences(value: Floats, where: Mask, spots: list[tuple[int, int]]) -> lis
 
     The water falls by steps of 0.05: a spot's prominence is how far it has to fall until the spot's island
     joins that of a higher one.
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    where
+        (h, w) what water can lie on.
+    spots
+        Row, column, highest first.
+
+    Returns
+    -------
+    list[float]
+        Value steps, one a spot.
     """
     found = [0.0] * len(spots)
     if not spots:
@@ -158,7 +191,26 @@ def own_peaks(
     face: Face | None,
     own: tuple[places.OwnPlace, ...] = (),
 ) -> tuple[LightPeak, ...]:
-    """The painter's own peaks (x, y in fractions), in their order."""
+    """The painter's own peaks (x, y in fractions), in their order.
+
+    Parameters
+    ----------
+    spots
+        x, y in fractions.
+    value
+        (h, w) Munsell values 0–10.
+    lit
+        (h, w) skin in the light.
+    face
+        As found by the detector; None without one.
+    own
+        Places the painter named.
+
+    Returns
+    -------
+    tuple[LightPeak, ...]
+        As they were set.
+    """
     pixels = [pixel_at(*s, value.shape) for s in spots]
     order = sorted(range(len(spots)), key=lambda i: -value[pixels[i]])
     where = lit.copy()

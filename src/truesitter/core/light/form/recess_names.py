@@ -84,7 +84,22 @@ class Names:
         return None
 
     def of(self, rows: Ints, columns: Ints, deepest: tuple[int, int]) -> str:
-        """What a valley through some pixels is called, which is deepest at one of them."""
+        """What a valley through some pixels is called, which is deepest at one of them.
+
+        Parameters
+        ----------
+        rows
+            Of the valley.
+        columns
+            And their columns.
+        deepest
+            Row and column.
+
+        Returns
+        -------
+        str
+            A name.
+        """
         height, width = self._shape[:2]
         x, y = (deepest[1] + 0.5) / width, (deepest[0] + 0.5) / height
         place = places.place_of(x, y, self._face, height / width)

@@ -76,7 +76,22 @@ class LightZones:
 
 
 def unlit_mask(face: Face | None, unlit: tuple[str, ...], shape: Shape) -> Mask:
-    """Where a school lays no light, (h, w)."""
+    """Where a school lays no light, (h, w).
+
+    Parameters
+    ----------
+    face
+        As found by the detector; None without one.
+    unlit
+        Places by name.
+    shape
+        Height and width in pixels; more is ignored.
+
+    Returns
+    -------
+    Mask
+        (h, w)
+    """
     found = np.zeros(shape, bool)
     if face is None:
         return found

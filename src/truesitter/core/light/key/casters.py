@@ -44,6 +44,22 @@ def blocked(casters: Labels, skin: Mask, light_2d: tuple[float, float], scale: f
     """What the way towards the light first meets, (h, w) numbers as in `caster_map`; 0 for nothing.
 
     What a pixel belongs to itself does not shade it: a nose's own dark side is its form.
+
+    Parameters
+    ----------
+    casters
+        (h, w) numbers as in `caster_map`.
+    skin
+        (h, w) bare skin.
+    light_2d
+        Towards the light in the picture, x right, y down.
+    scale
+        Height of the face in pixels.
+
+    Returns
+    -------
+    Labels
+        (h, w) numbers; 0 where nothing is met.
     """
     out = np.zeros(casters.shape, np.uint8)
     length = float(np.hypot(*light_2d))

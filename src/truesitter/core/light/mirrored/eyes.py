@@ -191,7 +191,22 @@ def checks_of(parts: tuple[EyePart, ...], skin: float | None) -> tuple[Check, ..
 
 
 def cut_out(picture: Bytes, box: tuple[float, float, float, float], long_side: int) -> Bytes:
-    """A part of a picture (fractions), enlarged or reduced to a long side."""
+    """A part of a picture (fractions), enlarged or reduced to a long side.
+
+    Parameters
+    ----------
+    picture
+        (h, w, 3)
+    box
+        Left, top, right, bottom in fractions.
+    long_side
+        Pixels of the answer.
+
+    Returns
+    -------
+    Bytes
+        (n, m, 3)
+    """
     height, width = picture.shape[:2]
     left, top, right, bottom = box
     part = picture[

@@ -69,6 +69,20 @@ def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
 
     The band in which a window sees most of an edge's fall is as wide as the window for a hard
     edge, and empty for one wider than it: bands of a narrow and of a wide window are compared.
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    mask
+        (h, w) where it is looked at.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    float
+        0–1.
     """
     sizes = [max(3, round(mm / mm_per_px) | 1) for mm in (HARD_MM, SOFT_MM)]
     inside = cv2.erode(mask.astype(np.uint8), np.ones((sizes[1], sizes[1]), np.uint8)) > 0

@@ -61,7 +61,22 @@ def shine_map(linear: Floats, where: Mask, scale: float) -> Floats:
 
 
 def above_surround(light: Floats, where: Mask, sigma: float) -> Floats:
-    """What stands above the mean of the same surface round it."""
+    """What stands above the mean of the same surface round it.
+
+    Parameters
+    ----------
+    light
+        (h, w)
+    where
+        (h, w) one surface.
+    sigma
+        Of its surround, pixels.
+
+    Returns
+    -------
+    Floats
+        (h, w), 0 or more.
+    """
     part = where.astype(np.float32)
     around = blur(light * part, sigma) / np.maximum(blur(part, sigma), 1e-3)
     return np.asarray(np.where(where, np.maximum(light - around, 0), 0), dtype=np.float32)

@@ -89,7 +89,22 @@ def fewest_stops(colours: Doubles) -> tuple[int, ...]:
 
 
 def hue_stops(lab: Floats, points: Doubles, reach: float) -> tuple[HueStop, ...]:
-    """The stops of a line; see `sample` for its parameters."""
+    """The stops of a line; see `sample` for its parameters.
+
+    Parameters
+    ----------
+    lab
+        (h, w, 3) L*a*b*.
+    points
+        (n, 2) x, y in fractions.
+    reach
+        To either side, in fractions of the height.
+
+    Returns
+    -------
+    tuple[HueStop, ...]
+        Along the line.
+    """
     colours, spots = sample(lab, points, reach)
     return tuple(
         HueStop(

@@ -92,6 +92,15 @@ class SkinColour:
 def off_mean(lab: Floats, skin: Mask, scale: float) -> tuple[Floats, Doubles]:
     """How far a* and b* lie from the skin's own mean at the same lightness.
 
+    Parameters
+    ----------
+    lab
+        (h, w, 3) L*a*b*.
+    skin
+        (h, w) bare skin.
+    scale
+        Height of the face in pixels.
+
     Returns
     -------
     off, hue

@@ -122,7 +122,24 @@ def paintable(counts: Ints, radius_px: float) -> Ints:
 
 
 def coats_error(lab: Floats, first: Ints, second: Ints, coats: Coats) -> float:
-    """Mean distance of the coats from what is wanted: ΔE2000, a value error counting more."""
+    """Mean distance of the coats from what is wanted: ΔE2000, a value error counting more.
+
+    Parameters
+    ----------
+    lab
+        (h, w, 3) wanted.
+    first
+        (h, w) coats of the first mixture.
+    second
+        (h, w) of the second.
+    coats
+        Colours of every number of both.
+
+    Returns
+    -------
+    float
+        ΔE00 with its weight on value.
+    """
     step = max(1, int(np.sqrt(lab.shape[0] * lab.shape[1] / 40_000)))
     made = coats.labs[first[::step, ::step], second[::step, ::step]]
     wanted = lab[::step, ::step].astype(np.float64)

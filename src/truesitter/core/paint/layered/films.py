@@ -58,7 +58,22 @@ def ground_near(lab: Lab) -> Doubles:
 
 
 def stack(ground: Doubles, films: tuple[Film, ...], rack: Rack = LIBRARY) -> Doubles:
-    """Internal reflectance (31,) of films laid over a ground, the first film lowest."""
+    """Internal reflectance (31,) of films laid over a ground, the first film lowest.
+
+    Parameters
+    ----------
+    ground
+        (31,) internal reflectance, 0–1.
+    films
+        The lowest first.
+    rack
+        The tubes by key.
+
+    Returns
+    -------
+    Doubles
+        (31,) 0–1.
+    """
     below = ground
     for film in films:
         k, s = rack.mixture(film.parts)
@@ -77,7 +92,22 @@ def _value(internal: Doubles) -> float:
 
 
 def hiding(parts: Mapping[str, float], mm: DryMm, rack: Rack = LIBRARY) -> float:
-    """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully."""
+    """Luminance over black divided by that over white (0.8): 0 clear as glass, 1 hides fully.
+
+    Parameters
+    ----------
+    parts
+        By tube.
+    mm
+        Dry thickness.
+    rack
+        The tubes by key.
+
+    Returns
+    -------
+    float
+        0–1.
+    """
     grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
     k, s = rack.mixture(parts)
     black, white = reflectance_to_xyz(leave_surface(film_reflectance(k, s, mm, grounds)))[:, 1]

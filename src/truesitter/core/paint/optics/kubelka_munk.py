@@ -65,7 +65,22 @@ def film_reflectance(
 
 
 def film_terms(absorption: ArrayLike, scattering: ArrayLike, thickness: ArrayLike) -> tuple[Doubles, Doubles]:
-    """What `over_ground` needs to know of a film: 1 + K/S, and tanh(bSX)/b."""
+    """What `over_ground` needs to know of a film: 1 + K/S, and tanh(bSX)/b.
+
+    Parameters
+    ----------
+    absorption
+        K, 1/mm, 0 or more.
+    scattering
+        S, 1/mm, > 0.
+    thickness
+        X, mm.
+
+    Returns
+    -------
+    tuple[Doubles, Doubles]
+        a and t, of the broadcast shape.
+    """
     k = np.asarray(absorption, dtype=np.float64)
     s = np.asarray(scattering, dtype=np.float64)
     q = k / s
@@ -77,25 +92,100 @@ def film_terms(absorption: ArrayLike, scattering: ArrayLike, thickness: ArrayLik
 
 
 def over_ground(a: NDArray[Real], t: NDArray[Real], below: NDArray[Real]) -> NDArray[Real]:
-    """Reflectance of a film, by its terms, over a ground of internal reflectance 0–1; any precision."""
+    """Reflectance of a film, by its terms, over a ground of internal reflectance 0–1; any precision.
+
+    Parameters
+    ----------
+    a
+        1 + K/S.
+    t
+        tanh(bSX)/b.
+    below
+        Internal reflectance of the ground, 0–1.
+
+    Returns
+    -------
+    NDArray[Real]
+        0–1.
+    """
     return np.asarray((t * (1 - a * below) + below) / (t * (a - below) + 1))
 
 
 def leave_surface(internal: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> Doubles:
-    """Internal reflectance to what the eye sees, specular excluded (Saunderson 1942)."""
+    """Internal reflectance to what the eye sees, specular excluded (Saunderson 1942).
+
+    Parameters
+    ----------
+    internal
+        0–1.
+    k1
+        Reflectance of the surface from outside, 0–1.
+    k2
+        Reflectance of the surface from inside, 0–1.
+
+    Returns
+    -------
+    Doubles
+        0–1.
+    """
     return seen_from(np.asarray(internal, dtype=np.float64), k1, k2)
 
 
 def seen_from(internal: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
-    """`leave_surface` in any precision."""
+    """`leave_surface` in any precision.
+
+    Parameters
+    ----------
+    internal
+        0–1.
+    k1
+        Reflectance of the surface from outside, 0–1.
+    k2
+        Reflectance of the surface from inside, 0–1.
+
+    Returns
+    -------
+    NDArray[Real]
+        0–1, in the precision given.
+    """
     return np.asarray((1 - k1) * (1 - k2) * internal / (1 - k2 * internal))
 
 
 def enter_surface(seen: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> Doubles:
-    """What the eye sees to internal reflectance; the inverse of `leave_surface`."""
+    """What the eye sees to internal reflectance; the inverse of `leave_surface`.
+
+    Parameters
+    ----------
+    seen
+        0–1.
+    k1
+        Reflectance of the surface from outside, 0–1.
+    k2
+        Reflectance of the surface from inside, 0–1.
+
+    Returns
+    -------
+    Doubles
+        0–1.
+    """
     return internal_of(np.asarray(seen, dtype=np.float64), k1, k2)
 
 
 def internal_of(seen: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
-    """`enter_surface` in any precision."""
+    """`enter_surface` in any precision.
+
+    Parameters
+    ----------
+    seen
+        0–1.
+    k1
+        Reflectance of the surface from outside, 0–1.
+    k2
+        Reflectance of the surface from inside, 0–1.
+
+    Returns
+    -------
+    NDArray[Real]
+        0–1, in the precision given.
+    """
     return np.asarray(seen / ((1 - k1) * (1 - k2) + k2 * seen))

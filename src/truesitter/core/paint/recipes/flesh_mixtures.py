@@ -54,6 +54,22 @@ def target_for(lab: Doubles, palette: Palette, clip: bool = False, monochrome: b
 
     Fitted into the reach of the palette, of which only tubes that may be used should be left; in
     monochrome only its value counts.
+
+    Parameters
+    ----------
+    lab
+        (..., 3) L*a*b* of the photograph.
+    palette
+        The tubes that may be used.
+    clip
+        True to keep to the nearest value that can be reached; False to fit the whole range.
+    monochrome
+        True where only the value counts.
+
+    Returns
+    -------
+    Doubles
+        (..., 3) L*a*b*.
     """
     target = map_target(lab, palette_reach(palette), clip)
     if monochrome:
@@ -68,7 +84,26 @@ def mix_colour(
     clip: bool = False,
     monochrome: bool = False,
 ) -> tuple[Recipe, Suggestion | None]:
-    """Recipe for a colour of the photograph, and the tube that would help; see `target_for`."""
+    """Recipe for a colour of the photograph, and the tube that would help; see `target_for`.
+
+    Parameters
+    ----------
+    lab
+        (3,) L*a*b* of the photograph.
+    palette
+        The tubes that may be used.
+    wishes
+        What the painter asks of recipes.
+    clip
+        True to keep to the nearest value that can be reached; False to fit the whole range.
+    monochrome
+        True where only the value counts.
+
+    Returns
+    -------
+    tuple[Recipe, Suggestion | None]
+        Recipe, and a tube or None.
+    """
     wishes = wishes or Wishes()
     target = target_for(lab, wishes.palette(palette), clip, monochrome)
     recipe = solve_recipes(as_lab(target), palette, wishes, 1)[0]

@@ -78,7 +78,22 @@ def _shoulder(v: Doubles, knee: float, end: float, limit: float) -> Doubles:
 
 
 def map_target(lab: ArrayLike, reach: Reach, clip: bool = False) -> Doubles:
-    """Bring an L*a*b* colour (..., 3) into a palette's value range, keeping a* and b*."""
+    """Bring an L*a*b* colour (..., 3) into a palette's value range, keeping a* and b*.
+
+    Parameters
+    ----------
+    lab
+        (..., 3) L*a*b*.
+    reach
+        Darkest and lightest value of the palette.
+    clip
+        True to keep to the nearest value that can be reached; False to fit the whole range.
+
+    Returns
+    -------
+    Doubles
+        (..., 3) L*a*b*.
+    """
     out = np.array(lab, dtype=np.float64)
     value = lab_value(out)
     mapped = clip_value(value, reach) if clip else compress_value(value, reach)

@@ -96,7 +96,24 @@ def solve_recipes(
 
 
 def solve_recipe(target_lab: Lab, palette: Palette, most_tubes: int = 4, largest_total: int = 24) -> Recipe:
-    """The best recipe for a colour; see `solve_recipes`."""
+    """The best recipe for a colour; see `solve_recipes`.
+
+    Parameters
+    ----------
+    target_lab
+        L*a*b* (D65).
+    palette
+        The tubes that may be used.
+    most_tubes
+        In one mixture.
+    largest_total
+        Of all parts.
+
+    Returns
+    -------
+    Recipe
+        Its parts and what they make.
+    """
     return solve_recipes(target_lab, palette, Wishes(most_tubes, largest_total), 1)[0]
 
 
@@ -106,6 +123,20 @@ def suggest_tube(recipe: Recipe, palette: Palette, wishes: Wishes | None = None)
     Tubes with a hazard that have a substitute are passed over, and so is what the wishes rule
     out. Returns None when the recipe already reaches its target or no tube takes away at least
     a third of the error.
+
+    Parameters
+    ----------
+    recipe
+        That falls short.
+    palette
+        The tubes that may be used.
+    wishes
+        What the painter asks of recipes.
+
+    Returns
+    -------
+    Suggestion | None
+        Tube and the error it leaves, or None.
     """
     if recipe.reached:
         return None

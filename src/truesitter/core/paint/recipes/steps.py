@@ -22,7 +22,22 @@ _SHORTLIST_SETS = 60
 
 
 def common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[str, ...]:
-    """The one set of tubes that serves all tones best."""
+    """The one set of tubes that serves all tones best.
+
+    Parameters
+    ----------
+    targets
+        (n, 3) L*a*b*.
+    palette
+        The tubes that may be used.
+    wishes
+        What the painter asks of recipes.
+
+    Returns
+    -------
+    tuple[str, ...]
+        Keys.
+    """
     count = len(palette.tubes)
     must = {palette.tubes.index(key) for key in wishes.must}
     every = combinations(range(count), min(wishes.most_tubes, count))

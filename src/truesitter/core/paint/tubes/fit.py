@@ -131,13 +131,43 @@ def fit_titanium_white(masstone: Lab) -> Curves:
 
 
 def fit_white(masstone: Lab, opacity: str, titanium: Curves) -> Curves:
-    """Curves of another white: K from the masstone, S from its opacity class."""
+    """Curves of another white: K from the masstone, S from its opacity class.
+
+    Parameters
+    ----------
+    masstone
+        L*a*b* of the full strength.
+    opacity
+        Class of opacity.
+    titanium
+        Curves of the white it is measured by.
+
+    Returns
+    -------
+    Curves
+        K and S, 400–700 nm.
+    """
     scattering = titanium.scattering * OPACITY_PRIOR[opacity]
     return Curves(absorption=_ratio_of(masstone) * scattering, scattering=scattering)
 
 
 def film_labs(absorption: Doubles, scattering: Doubles, mm: DryMm) -> Doubles:
-    """L*a*b* (2, 3) of a film over the swatch sheet's black line and over its paper."""
+    """L*a*b* (2, 3) of a film over the swatch sheet's black line and over its paper.
+
+    Parameters
+    ----------
+    absorption
+        (31,) K.
+    scattering
+        (31,) S.
+    mm
+        Dry thickness.
+
+    Returns
+    -------
+    Doubles
+        (2, 3) over black and over paper.
+    """
     grounds = enter_surface(np.array([[PRINTED_BLACK], [PAPER_REFLECTANCE]]) * np.ones(31))
     return reflectance_to_lab(leave_surface(film_reflectance(absorption, scattering, mm, grounds)))
 

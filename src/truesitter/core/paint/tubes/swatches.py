@@ -108,7 +108,22 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
 
 
 def patch_labs(curves: Curves, film_mm: DryMm | None = None, strength: float = 1.0) -> dict[str, Lab]:
-    """What curves say that the patches look like, by name; `strength` is that of the wash."""
+    """What curves say that the patches look like, by name; `strength` is that of the wash.
+
+    Parameters
+    ----------
+    curves
+        Absorption and scattering by wavelength.
+    film_mm
+        Thickness of the dry film; None for one that hides.
+    strength
+        Of a wash, beside the usual.
+
+    Returns
+    -------
+    dict[str, Lab]
+        L*a*b* by name of the patch.
+    """
     black, white = film_labs(curves.absorption, curves.scattering, film_mm or FILM_MM)
     found = {
         "masstone": masstone_lab(curves),
@@ -123,7 +138,24 @@ def patch_labs(curves: Curves, film_mm: DryMm | None = None, strength: float = 1
 def misses(
     swatches: Swatches, curves: Curves, film_mm: DryMm | None = None, strength: float = 1.0
 ) -> dict[str, float]:
-    """ΔE2000 between what was read and what curves predict, for each patch read."""
+    """ΔE2000 between what was read and what curves predict, for each patch read.
+
+    Parameters
+    ----------
+    swatches
+        As read.
+    curves
+        Absorption and scattering by wavelength.
+    film_mm
+        Thickness of the dry film; None for one that hides.
+    strength
+        Of a wash, beside the usual.
+
+    Returns
+    -------
+    dict[str, float]
+        ΔE00 by name of the patch.
+    """
     predicted = patch_labs(curves, film_mm, strength)
     return {
         name: float(delta_e_2000(np.array(lab), np.array(predicted[name])))

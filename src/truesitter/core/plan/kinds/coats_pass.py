@@ -57,6 +57,20 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
     Light ones are washes that come near to lighter parts of the place over the bare ground, dark ones
     those which over that come near to its darker parts; of all pairs the one whose whole coats come
     nearest to tones all through the place is taken.
+
+    Parameters
+    ----------
+    scene
+        All that a kind of pass may ask.
+    canvas
+        The canvas as it is.
+    where
+        (n,) pieces of the place.
+
+    Returns
+    -------
+    Pair
+        A light and a dark one.
     """
     labs = scene.sums[where] / scene.patchwork.sizes[where][:, None]
     sizes = scene.patchwork.sizes[where].astype(float)

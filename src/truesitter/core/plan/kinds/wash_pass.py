@@ -38,7 +38,22 @@ def wash_parts(palette: Palette) -> dict[str, int]:
 
 
 def judged(parts: dict[str, int], palette: Palette, target: Doubles) -> Recipe:
-    """Given parts as a recipe for the L*a*b* (3,) that they are thinned to."""
+    """Given parts as a recipe for the L*a*b* (3,) that they are thinned to.
+
+    Parameters
+    ----------
+    parts
+        By tube.
+    palette
+        The tubes that may be used.
+    target
+        (3,) L*a*b*.
+
+    Returns
+    -------
+    Recipe
+        With its error.
+    """
     predicted = mix({k: float(n) for k, n in parts.items()}, palette)
     return Recipe(
         parts=parts,

@@ -21,7 +21,22 @@ LEAST_DARKER = 0.2
 
 
 def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
-    """The mean of what lies on some pieces, by area."""
+    """The mean of what lies on some pieces, by area.
+
+    Parameters
+    ----------
+    scene
+        All that a kind of pass may ask.
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+
+    Returns
+    -------
+    Beneath
+        What shines through.
+    """
     weights = scene.patchwork.sizes[pieces]
     return Beneath(np.average(canvas.spectra[canvas.stack[pieces]], axis=0, weights=weights))
 

@@ -196,7 +196,30 @@ def _areas(edges: Floats) -> Ints:
 def grown(
     areas: Ints, edges: Floats, likely: Mask, off: Floats, smooth: Mask, start: Mask, hem: float
 ) -> Mask:
-    """Areas joined from the start on, across borders that are no hem."""
+    """Areas joined from the start on, across borders that are no hem.
+
+    Parameters
+    ----------
+    areas
+        (h, w) numbers of even areas.
+    edges
+        (h, w) strength of edges.
+    likely
+        (h, w) colours of skin.
+    off
+        (h, w) distance from the skin’s colour.
+    smooth
+        (h, w) without the pattern of cloth.
+    start
+        (h, w) skin for certain.
+    hem
+        Strength of an edge that is a hem.
+
+    Returns
+    -------
+    Mask
+        (h, w) skin.
+    """
     count = int(areas.max()) + 1
     flat = areas.ravel()
     size = np.bincount(flat, minlength=count)

@@ -169,6 +169,15 @@ def drop_islands(posterior: Floats, drawn: Labels, mouth: float | None) -> None:
     A sitter's neck, ears and hands are islands of skin in their own right; hair and cloth
     seldom come in crumbs, and hair that begins below the mouth (a row) grows from no head.
     What the painter marked (`drawn`) stays.
+
+    Parameters
+    ----------
+    posterior
+        (h, w, n) by region; changed in place.
+    drawn
+        (h, w) what the painter marked, 255 elsewhere.
+    mouth
+        Row of the mouth; None without a face.
     """
     best, _ = likeliest(enumerate(posterior))
     for i, region in enumerate(SOLVED):

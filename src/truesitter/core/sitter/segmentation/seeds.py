@@ -13,7 +13,24 @@ from truesitter.core.types import Floats, Labels, Mask
 
 
 def first_seeds(features: Floats, person: Floats, face: Face | None, bare: Mask | None = None) -> Labels:
-    """First guess of certain pixels, 255 where unknown; uint8 (h, w). `bare` is skin below the neck."""
+    """First guess of certain pixels, 255 where unknown; uint8 (h, w). `bare` is skin below the neck.
+
+    Parameters
+    ----------
+    features
+        (h, w, c) colour and texture.
+    person
+        (h, w) 0–1.
+    face
+        As found by the detector; None without one.
+    bare
+        (h, w) skin below the neck; None without.
+
+    Returns
+    -------
+    Labels
+        (h, w) regions; 255 unknown.
+    """
     shape = person.shape
     seeds = np.full(shape, 255, np.uint8)
     seeds[person < 0.1] = Region.BACKGROUND
