@@ -18,7 +18,13 @@ MIXING_MINUTES = 8.0
 
 
 def widest_brush(circle_mm: float) -> float:
-    """Widest usual brush, in mm, for a shape whose largest circle has that diameter."""
+    """Widest usual brush, in mm, for a shape whose largest circle has that diameter.
+
+    Examples
+    --------
+    >>> widest_brush(14.0)
+    8.0
+    """
     # A brush is moved about inside its shape: two thirds of the circle leaves room to turn.
     fitting = [w for w in WIDTHS_MM if w <= circle_mm * 2 / 3]
     return float(fitting[-1] if fitting else WIDTHS_MM[0])
@@ -42,7 +48,13 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
 
 
 def laying_minutes(area_cm2: float, brush_mm: float) -> float:
-    """Rough minutes to cover an area (from memory; the painter's log knows better)."""
+    """Rough minutes to cover an area (from memory; the painter's log knows better).
+
+    Examples
+    --------
+    >>> round(laying_minutes(100.0, 20.0), 2)
+    2.5
+    """
     strokes = area_cm2 * 100 / (brush_mm * _STROKE_MM)
     return strokes * _STROKE_SECONDS / 60 * 1.5
 
@@ -70,6 +82,11 @@ def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
     -------
     int
         Number of goes, 1 or more.
+
+    Examples
+    --------
+    >>> lays(400.0, 10.0, 0.0)
+    1
     """
     if open_minutes <= 0:
         return 1

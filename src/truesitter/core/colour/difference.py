@@ -15,6 +15,11 @@ def delta_e_2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Doubles:
     ----------
     Sharma, G., Wu, W., Dalal, E. N. (2005). The CIEDE2000 color-difference formula:
     implementation notes, supplementary test data, and mathematical observations.
+
+    Examples
+    --------
+    >>> round(float(delta_e_2000((50, 2.6772, -79.7751), (50, 0, -82.7485))), 4)
+    2.0425
     """
     one, two = np.broadcast_arrays(np.asarray(lab_1, dtype=np.float64), np.asarray(lab_2, dtype=np.float64))
     l1, a1, b1 = np.moveaxis(one, -1, 0)

@@ -68,7 +68,15 @@ def at_one_lightness(lab: Floats) -> Floats:
 
 
 def hue_word(a: float, b: float) -> str:
-    """Grey, or the word for a hue."""
+    """Grey, or the word for a hue.
+
+    Examples
+    --------
+    >>> hue_word(40, 40)
+    'orange'
+    >>> hue_word(0, -30)
+    'blue'
+    """
     if np.hypot(a, b) < _GREY:
         return "grey"
     angle = float(np.degrees(np.arctan2(b, a)) % 360)

@@ -36,20 +36,38 @@ def as_lab(colour: Doubles) -> Lab:
 
 
 def srgb_to_linear(srgb: ArrayLike) -> Doubles:
-    """Decode sRGB components in [0, 1] to linear light in [0, 1] (IEC 61966-2-1)."""
+    """Decode sRGB components in [0, 1] to linear light in [0, 1] (IEC 61966-2-1).
+
+    Examples
+    --------
+    >>> srgb_to_linear([0.0, 0.5, 1.0]).round(4)
+    array([0.   , 0.214, 1.   ])
+    """
     c = np.asarray(srgb, dtype=np.float64)
     high = ((np.maximum(c, 0.0) + 0.055) / 1.055) ** 2.4
     return np.where(c <= 0.04045, c / 12.92, high)
 
 
 def linear_to_srgb(linear: ArrayLike) -> Doubles:
-    """Encode linear light as sRGB, clipped to [0, 1] (IEC 61966-2-1)."""
+    """Encode linear light as sRGB, clipped to [0, 1] (IEC 61966-2-1).
+
+    Examples
+    --------
+    >>> linear_to_srgb([0.0, 0.2140, 1.0]).round(3)
+    array([0. , 0.5, 1. ])
+    """
     c = np.clip(np.asarray(linear, dtype=np.float64), 0.0, 1.0)
     return np.where(c <= 0.0031308, c * 12.92, 1.055 * np.maximum(c, 1e-12) ** (1 / 2.4) - 0.055)
 
 
 def xyz_to_lab(xyz: ArrayLike) -> Doubles:
-    """CIE XYZ (white has Y = 1), shape (..., 3), to CIE L*a*b* (CIE 15)."""
+    """CIE XYZ (white has Y = 1), shape (..., 3), to CIE L*a*b* (CIE 15).
+
+    Examples
+    --------
+    >>> xyz_to_lab(WHITE_XYZ).round(3) + 0.0
+    array([100.,   0.,   0.])
+    """
     t = np.asarray(xyz, dtype=np.float64) / WHITE_XYZ
     f = np.where(t > _EPSILON, np.cbrt(np.maximum(t, 0.0)), _SLOPE * t + 4 / 29)
     return np.stack(
@@ -63,7 +81,13 @@ def xyz_to_lab(xyz: ArrayLike) -> Doubles:
 
 
 def lab_to_xyz(lab: ArrayLike) -> Doubles:
-    """CIE L*a*b*, shape (..., 3), to CIE XYZ with Y = 1 for white (CIE 15)."""
+    """CIE L*a*b*, shape (..., 3), to CIE XYZ with Y = 1 for white (CIE 15).
+
+    Examples
+    --------
+    >>> lab_to_xyz((100, 0, 0)).round(4)
+    array([0.9505, 1.    , 1.089 ])
+    """
     values = np.asarray(lab, dtype=np.float64)
     fy = (values[..., 0] + 16) / 116
     f = np.stack([fy + values[..., 1] / 500, fy, fy - values[..., 2] / 200], axis=-1)
@@ -71,23 +95,49 @@ def lab_to_xyz(lab: ArrayLike) -> Doubles:
 
 
 def srgb_to_lab(srgb: ArrayLike) -> Doubles:
-    """SRGB components in [0, 1], shape (..., 3), to L*a*b*."""
+    """SRGB components in [0, 1], shape (..., 3), to L*a*b*.
+
+    Examples
+    --------
+    >>> srgb_to_lab((1.0, 1.0, 1.0)).round(1) + 0.0
+    array([100.,   0.,   0.])
+    >>> srgb_to_lab(hex_to_srgb("#c2967f")).round(1)
+    array([65.6, 13.3, 18.5])
+    """
     return xyz_to_lab(srgb_to_linear(srgb) @ RGB_TO_XYZ.T)
 
 
 def lab_to_srgb(lab: ArrayLike) -> Doubles:
-    """L*a*b* to sRGB in [0, 1]; what the screen cannot show is clipped (see `in_srgb`)."""
+    """L*a*b* to sRGB in [0, 1]; what the screen cannot show is clipped (see `in_srgb`).
+
+    Examples
+    --------
+    >>> lab_to_srgb((100, 0, 0)).round(3)
+    array([1., 1., 1.])
+    """
     return linear_to_srgb(lab_to_xyz(lab) @ XYZ_TO_RGB.T)
 
 
 def in_srgb(lab: ArrayLike, tolerance: float = 1e-3) -> Any:
-    """Say whether an sRGB screen can show the colour; bool of shape (...)."""
+    """Say whether an sRGB screen can show the colour; bool of shape (...).
+
+    Examples
+    --------
+    >>> bool(in_srgb((50, 0, 0))), bool(in_srgb((50, 120, 0)))
+    (True, False)
+    """
     linear = lab_to_xyz(lab) @ XYZ_TO_RGB.T
     return np.all((linear >= -tolerance) & (linear <= 1 + tolerance), axis=-1)
 
 
 def srgb_to_hex(srgb: ArrayLike) -> str:
-    """One colour, components in [0, 1], as ``#rrggbb``."""
+    """One colour, components in [0, 1], as ``#rrggbb``.
+
+    Examples
+    --------
+    >>> srgb_to_hex((1, 0.5, 0))
+    '#ff8000'
+    """
     r, g, b = (int(v) for v in np.round(np.clip(np.asarray(srgb, dtype=float), 0, 1) * 255))
     return f"#{r:02x}{g:02x}{b:02x}"
 
@@ -99,6 +149,11 @@ def hex_to_srgb(text: str) -> Doubles:
     ------
     Refusal
         If the text is not six hexadecimal digits.
+
+    Examples
+    --------
+    >>> hex_to_srgb("#ff8000").round(3)
+    array([1.   , 0.502, 0.   ])
     """
     match = re.fullmatch(r"#?([0-9a-fA-F]{6})", text.strip())
     if match is None:

@@ -34,7 +34,13 @@ def reflectance_to_xyz(reflectance: ArrayLike) -> Doubles:
 
 
 def reflectance_to_lab(reflectance: ArrayLike) -> Doubles:
-    """Reflectance (..., 31) in [0, 1] to L*a*b* (..., 3), D65."""
+    """Reflectance (..., 31) in [0, 1] to L*a*b* (..., 3), D65.
+
+    Examples
+    --------
+    >>> reflectance_to_lab([0.18] * 31).round(1) + 0.0
+    array([49.5,  0. ,  0. ])
+    """
     return xyz_to_lab(reflectance_to_xyz(reflectance))
 
 
@@ -60,6 +66,11 @@ def smoothest_reflectance(lab: ArrayLike, iterations: int = 60) -> Doubles:
     Burns, S. A. Generating reflectance curves from sRGB triplets: the least slope
     squared of atanh-transformed reflectance, solved by Newton's method with
     Lagrange multipliers.
+
+    Examples
+    --------
+    >>> smoothest_reflectance((50, 0, 0)).round(2)[:3]
+    array([0.18, 0.18, 0.18])
     """
     target = lab_to_xyz(lab)
     weights = observer_weights()

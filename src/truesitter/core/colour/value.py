@@ -24,7 +24,13 @@ MAGNESIUM_OXIDE = 1.0257
 
 
 def value_to_luminance(value: ArrayLike) -> Luminance:
-    """Munsell value 0–10 to luminance factor Y in [0, 1] (ASTM D1535, perfect diffuser = 1)."""
+    """Munsell value 0–10 to luminance factor Y in [0, 1] (ASTM D1535, perfect diffuser = 1).
+
+    Examples
+    --------
+    >>> value_to_luminance([1, 5, 9]).round(4)
+    array([0.0118, 0.1927, 0.767 ])
+    """
     v = np.asarray(value, dtype=np.float64)
     percent = v * (1.1914 + v * (-0.22533 + v * (0.23352 + v * (-0.020484 + v * 0.00081939))))
     return Luminance(percent / 100.0)
@@ -42,30 +48,60 @@ def luminance_to_srgb(luminance: Luminance) -> Doubles:
 
 
 def value_to_srgb(value: ArrayLike) -> Doubles:
-    """Munsell value 0–10 to the sRGB component in [0, 1] of the grey that has it."""
+    """Munsell value 0–10 to the sRGB component in [0, 1] of the grey that has it.
+
+    Examples
+    --------
+    >>> value_to_srgb(5).round(3)
+    0.476
+    """
     return luminance_to_srgb(value_to_luminance(value))
 
 
 def luminance_to_value(luminance: Luminance) -> Doubles:
-    """Luminance factor Y in [0, 1] to Munsell value 0–10; outside is clipped."""
+    """Luminance factor Y in [0, 1] to Munsell value 0–10; outside is clipped.
+
+    Examples
+    --------
+    >>> round(float(luminance_to_value(value_to_luminance(5.0))), 3)
+    5.0
+    """
     ys, vs = _inverse()
     return np.interp(np.asarray(luminance, dtype=np.float64), ys, vs)
 
 
 def lstar_to_value(lstar: ArrayLike) -> Doubles:
-    """CIE L* 0–100 to Munsell value 0–10, through luminance."""
+    """CIE L* 0–100 to Munsell value 0–10, through luminance.
+
+    Examples
+    --------
+    >>> lstar_to_value([0, 50, 100]).round(2)
+    array([ 0. ,  4.9, 10. ])
+    """
     lightness = np.asarray(lstar, dtype=np.float64)
     lab = np.stack([lightness, np.zeros_like(lightness), np.zeros_like(lightness)], axis=-1)
     return luminance_to_value(Luminance(lab_to_xyz(lab)[..., 1]))
 
 
 def lab_value(lab: Doubles) -> Doubles:
-    """Munsell value 0–10 of L*a*b* colours (..., 3)."""
+    """Munsell value 0–10 of L*a*b* colours (..., 3).
+
+    Examples
+    --------
+    >>> round(float(lab_value(np.array((66.0, 18.0, 18.0)))), 2)
+    6.5
+    """
     return luminance_to_value(Luminance(lab_to_xyz(lab)[..., 1]))
 
 
 def value_to_lightness(value: ArrayLike) -> Doubles:
-    """Munsell value 0–10 to CIE L* 0–100."""
+    """Munsell value 0–10 to CIE L* 0–100.
+
+    Examples
+    --------
+    >>> value_to_lightness([2, 5, 8]).round(1)
+    array([20.2, 51. , 80.5])
+    """
     y = value_to_luminance(value)
     f = np.where(y > (6 / 29) ** 3, np.cbrt(y), y * (29 / 6) ** 2 / 3 + 4 / 29)
     return np.asarray(116 * f - 16)

@@ -59,7 +59,13 @@ class Estimate:
 
 
 def at_threshold(choices: int) -> float:
-    """Part of the rounds that are right at the threshold: the Weibull function where it is steepest."""
+    """Part of the rounds that are right at the threshold: the Weibull function where it is steepest.
+
+    Examples
+    --------
+    >>> round(at_threshold(4), 3)
+    0.711
+    """
     guess = 1 / choices
     return guess + (1 - guess - LAPSE) * (1 - float(np.exp(-1)))
 
@@ -80,6 +86,11 @@ def chance(level: Doubles | float, threshold: Doubles | float, choices: int) -> 
     -------
     Doubles
         0–1, of the shape of its arguments.
+
+    Examples
+    --------
+    >>> round(float(chance(1.0, 1.0, 2)), 2)
+    0.8
     """
     guess = 1 / choices
     return np.asarray(

@@ -17,13 +17,28 @@ def pixel_at(x: float, y: float, shape: Shape) -> tuple[int, int]:
         In fractions of width and height.
     shape
         Height and width of the map, further dimensions are ignored.
+
+    Examples
+    --------
+    >>> pixel_at(0.5, 0.25, (100, 200))
+    (25, 100)
+    >>> pixel_at(1.0, 1.0, (100, 200))
+    (99, 199)
     """
     height, width = shape[:2]
     return min(height - 1, max(0, int(y * height))), min(width - 1, max(0, int(x * width)))
 
 
 def box_of(mask: Mask, pad: int = 0) -> tuple[slice, slice]:
-    """Rows and columns that hold a mask, with a rim; the whole map for an empty one."""
+    """Rows and columns that hold a mask, with a rim; the whole map for an empty one.
+
+    Examples
+    --------
+    >>> mask = np.zeros((5, 5), bool)
+    >>> mask[1:3, 2] = True
+    >>> box_of(mask)
+    (slice(1, 3, None), slice(2, 3, None))
+    """
     rows, columns = (np.flatnonzero(mask.any(axis=axis)) for axis in (1, 0))
     if not len(rows):
         return slice(0, mask.shape[0]), slice(0, mask.shape[1])
@@ -51,11 +66,22 @@ def window_at(x: float, y: float, shape: Shape, reach: int) -> tuple[slice, slic
     -------
     tuple[slice, slice]
         Rows and columns.
+
+    Examples
+    --------
+    >>> window_at(0.0, 0.5, (100, 200), 2)
+    (slice(48, 53, None), slice(0, 3, None))
     """
     row, column = pixel_at(x, y, shape)
     return slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)
 
 
 def in_pixels(points: ArrayLike, shape: Shape) -> Doubles:
-    """Points (..., 2) in fractions as positions in pixels, (0, 0) the outer corner of the first."""
+    """Points (..., 2) in fractions as positions in pixels, (0, 0) the outer corner of the first.
+
+    Examples
+    --------
+    >>> in_pixels([(0.5, 0.5)], (100, 200))
+    array([[100.,  50.]])
+    """
     return np.asarray(points, dtype=np.float64) * (shape[1], shape[0])

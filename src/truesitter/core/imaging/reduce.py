@@ -9,7 +9,13 @@ from truesitter.core.types import Floats, Labels, Shape
 
 
 def reduced_size(shape: Shape, long_side: int) -> tuple[int, int]:
-    """(width, height) of a map shrunk to a long side, never enlarged."""
+    """(width, height) of a map shrunk to a long side, never enlarged.
+
+    Examples
+    --------
+    >>> reduced_size((2000, 1600), 500)
+    (400, 500)
+    """
     scale = min(1.0, long_side / max(shape[:2]))
     return max(1, round(shape[1] * scale)), max(1, round(shape[0] * scale))
 

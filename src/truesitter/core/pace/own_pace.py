@@ -101,13 +101,25 @@ def _nearest(known: dict[Level, Learned], level: Level) -> tuple[Level, Learned]
 
 
 def brush_size(width_mm: float) -> str:
-    """Size of a brush in one word; empty for none."""
+    """Size of a brush in one word; empty for none.
+
+    Examples
+    --------
+    >>> brush_size(3.0)
+    'small'
+    """
     if width_mm <= 0:
         return ""
     return next((word for most, word in _BRUSHES if width_mm < most), "broad")
 
 
 def place_of(places: Iterable[str]) -> str:
-    """The one place that work on several places counts for."""
+    """The one place that work on several places counts for.
+
+    Examples
+    --------
+    >>> place_of(["skin"])
+    'skin'
+    """
     found = {"features" if p in _FEATURES else p.replace("facial hair", "hair") for p in places}
     return found.pop() if len(found) == 1 else "several places"

@@ -90,5 +90,11 @@ def pass_minutes(
 
 
 def areas_cm2(sizes: Counts, mm_per_px: float) -> Doubles:
-    """Area of each piece."""
+    """Area of each piece.
+
+    Examples
+    --------
+    >>> areas_cm2(np.array([10000]), 0.5)
+    array([25.])
+    """
     return sizes * (mm_per_px**2 / 100)

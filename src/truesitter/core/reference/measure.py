@@ -73,6 +73,11 @@ def levelling_turn(start: Point, end: Point, size: tuple[float, float]) -> float
     ------
     Refusal
         When the line has no length.
+
+    Examples
+    --------
+    >>> round(levelling_turn((0.0, 0.0), (1.0, 0.1), (100.0, 100.0)), 2)
+    5.71
     """
     dx, dy = (end[0] - start[0]) * size[0], (end[1] - start[1]) * size[1]
     if math.hypot(dx, dy) < 1e-9 * max(size):

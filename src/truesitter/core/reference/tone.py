@@ -76,6 +76,11 @@ def balance_from(patch: Bytes) -> tuple[float, float, float]:
     ------
     Refusal
         When the patch is too dark, too light or too strongly coloured to have been neutral.
+
+    Examples
+    --------
+    >>> tuple(round(g, 2) for g in balance_from(np.full((4, 4, 3), (120, 128, 136), np.uint8)))
+    (1.13, 0.98, 0.86)
     """
     if np.median(patch) <= 8 or np.median(patch) >= 250:
         raise Refusal("this spot is too dark or too light to balance by; choose a middle grey")

@@ -89,12 +89,24 @@ def own_name(x: float, y: float, own: tuple[OwnPlace, ...], aspect: float) -> st
 
 
 def is_unnamed(place: str) -> bool:
-    """True for a place of the figure that has no name of its own."""
+    """True for a place of the figure that has no name of its own.
+
+    Examples
+    --------
+    >>> is_unnamed("chin")
+    False
+    """
     return place == "figure" or place.endswith("of the figure")
 
 
 def numbered(names: Iterable[str]) -> tuple[str, ...]:
-    """Names made unlike one another: the second ``neck`` becomes ``neck, 2``."""
+    """Names made unlike one another: the second ``neck`` becomes ``neck, 2``.
+
+    Examples
+    --------
+    >>> numbered(["cheek", "chin", "cheek"])
+    ('cheek', 'chin', 'cheek, 2')
+    """
     used: list[str] = []
     for name in names:
         own, count = name, 1

@@ -19,7 +19,13 @@ def check_group_count(groups: int) -> None:
 
 
 def even_cuts(groups: int) -> tuple[float, ...]:
-    """Cuts at equal value steps from 0 to 10."""
+    """Cuts at equal value steps from 0 to 10.
+
+    Examples
+    --------
+    >>> even_cuts(4)
+    (2.5, 5.0, 7.5)
+    """
     check_group_count(groups)
     return tuple(10 * i / groups for i in range(1, groups))
 
@@ -103,6 +109,13 @@ def best_fit_cuts(histogram: Doubles, groups: int, locked: tuple[float, ...] = (
     ------
     Refusal
         When more cuts are locked than there are, or too few different values lie between them.
+
+    Examples
+    --------
+    >>> counts = np.zeros(256)
+    >>> counts[[40, 45, 200, 205]] = 10
+    >>> len(best_fit_cuts(counts, 2))
+    1
     """
     check_group_count(groups)
     bins, kept = len(histogram), tuple(sorted(locked))
@@ -174,6 +187,11 @@ def merge_group(cuts: tuple[float, ...], group: int) -> tuple[float, ...]:
     ------
     Refusal
         When there is no lighter group, or only two are left.
+
+    Examples
+    --------
+    >>> merge_group((2.5, 5.0, 7.5), 0)
+    (5.0, 7.5)
     """
     if not 0 <= group < len(cuts):
         raise Refusal(f"there is no group lighter than group {group + 1}")
@@ -188,6 +206,11 @@ def check_own_cuts(cuts: tuple[float, ...]) -> tuple[float, ...]:
     ------
     Refusal
         With a sentence for the painter.
+
+    Examples
+    --------
+    >>> check_own_cuts((2.0, 6.5))
+    (2.0, 6.5)
     """
     check_group_count(len(cuts) + 1)
     if not all(np.isfinite(c) and 0 < c < 10 for c in cuts):

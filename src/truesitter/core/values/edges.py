@@ -42,7 +42,15 @@ class Sharpness(Enum):
 
 
 def sharpness_of(width_mm: float, contrast: float) -> Sharpness:
-    """The kind of edge with a width in mm and a contrast in value steps."""
+    """The kind of edge with a width in mm and a contrast in value steps.
+
+    Examples
+    --------
+    >>> sharpness_of(0.5, 3.0).value
+    'hard'
+    >>> sharpness_of(9.0, 3.0).value
+    'soft'
+    """
     if contrast < LEAST_CONTRAST or width_mm > SOFT_MM:
         return Sharpness.LOST
     if width_mm <= HARD_MM:

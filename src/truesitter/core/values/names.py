@@ -11,5 +11,11 @@ _NAMES = {
 
 
 def group_names(count: int) -> tuple[str, ...]:
-    """Names of value groups, darkest first; above five they are numbered."""
+    """Names of value groups, darkest first; above five they are numbered.
+
+    Examples
+    --------
+    >>> group_names(3)
+    ('dark', 'middle', 'light')
+    """
     return _NAMES.get(count, tuple(f"group {i + 1}" for i in range(count)))

@@ -53,7 +53,13 @@ def cut_codes(codes: Codes, cuts: tuple[float, ...]) -> Labels:
 
 
 def cut_labels(value: Floats, cuts: tuple[float, ...]) -> Labels:
-    """Group number of every pixel of a value map."""
+    """Group number of every pixel of a value map.
+
+    Examples
+    --------
+    >>> cut_labels(np.array([[1.0, 4.9, 5.1, 9.0]], np.float32), (5.0,))
+    array([[0, 0, 1, 1]], dtype=uint8)
+    """
     return cut_codes(value_codes(value), cuts)
 
 

@@ -95,7 +95,13 @@ class LightDirection:
 
 
 def direction_words(vector: Vector) -> str:
-    """A direction as a painter says it."""
+    """A direction as a painter says it.
+
+    Examples
+    --------
+    >>> direction_words((-0.5, 0.5, 0.7))
+    'upper left, from the front'
+    """
     x, y, z = vector
     height = "upper " if y > 0.25 else "lower " if y < -0.25 else ""
     side = "left" if x < -0.2 else "right" if x > 0.2 else "middle"

@@ -28,6 +28,11 @@ def paint_ml(area_cm2: float, film_mm: float, coats: int = 1, loss: float = 0.0)
         Number of coats ≥ 0.
     loss
         Part left in brush and on palette, 0 ≤ loss < 1.
+
+    Examples
+    --------
+    >>> round(paint_ml(100, 0.1), 3)
+    1.0
     """
     if area_cm2 < 0 or film_mm < 0 or coats < 0 or not 0 <= loss < 1:
         raise Refusal("area, film and coats cannot be negative, and not all paint can be lost")
@@ -41,6 +46,11 @@ def tube_amounts(parts: Mapping[str, float], ml: float) -> dict[str, float]:
     ------
     Refusal
         For no parts, negative parts or a negative amount.
+
+    Examples
+    --------
+    >>> tube_amounts({"titanium-white": 3, "yellow-ochre": 1}, 2.0)
+    {'titanium-white': 1.5, 'yellow-ochre': 0.5}
     """
     total = sum(parts.values())
     if ml < 0 or total <= 0 or any(p < 0 for p in parts.values()):
@@ -57,6 +67,11 @@ def tube_cm(ml: float, opening_mm: float = TUBE_OPENING_MM) -> float:
         ≥ 0.
     opening_mm
         Diameter of the tube's opening, > 0.
+
+    Examples
+    --------
+    >>> round(tube_cm(1.0), 2)
+    1.99
     """
     if ml < 0 or opening_mm <= 0:
         raise Refusal("paint and opening cannot be negative")

@@ -30,13 +30,25 @@ SAUNDERSON_K2 = 0.6
 
 
 def ratio_from_reflectance(reflectance: ArrayLike) -> Doubles:
-    """K/S of an opaque layer: (1 − R)² / 2R, R in (0, 1]."""
+    """K/S of an opaque layer: (1 − R)² / 2R, R in (0, 1].
+
+    Examples
+    --------
+    >>> float(ratio_from_reflectance(0.5))
+    0.25
+    """
     r = np.asarray(reflectance, dtype=np.float64)
     return np.asarray((1 - r) ** 2 / (2 * r))
 
 
 def opaque_reflectance(ratio: ArrayLike) -> Doubles:
-    """Reflectance of a layer too thick to see through, from K/S ≥ 0."""
+    """Reflectance of a layer too thick to see through, from K/S ≥ 0.
+
+    Examples
+    --------
+    >>> float(opaque_reflectance(0.25))
+    0.5
+    """
     q = np.asarray(ratio, dtype=np.float64)
     return np.asarray(1 / (1 + q + np.sqrt(q * (q + 2))))
 
@@ -59,6 +71,11 @@ def film_reflectance(
     -----
     Written with tanh(bSX)/b, which stays finite both for b → 0 (no absorption) and
     for a film of any thickness.
+
+    Examples
+    --------
+    >>> float(film_reflectance(0.0, 10.0, 0.1, 0.0).round(3))
+    0.5
     """
     below = np.asarray(ground, dtype=np.float64)
     return over_ground(*film_terms(absorption, scattering, thickness), below)
@@ -127,6 +144,11 @@ def leave_surface(internal: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SA
     -------
     Doubles
         0–1.
+
+    Examples
+    --------
+    >>> float(leave_surface(1.0).round(3))
+    0.97
     """
     return seen_from(np.asarray(internal, dtype=np.float64), k1, k2)
 
@@ -167,6 +189,11 @@ def enter_surface(seen: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDE
     -------
     Doubles
         0–1.
+
+    Examples
+    --------
+    >>> float(enter_surface(leave_surface(0.4)).round(6))
+    0.4
     """
     return internal_of(np.asarray(seen, dtype=np.float64), k1, k2)
 

@@ -52,6 +52,11 @@ def expand(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> 
     ------
     Refusal
         For a mixture nobody knows, one that holds itself, no parts, or more than can be counted.
+
+    Examples
+    --------
+    >>> expand({"ivory-black": 1, "@green-ground": 1}, FIXED)
+    {'ivory-black': 3, 'green-earth': 2, 'raw-umber': 1}
     """
     shares = _shares(parts, known, ())
     if not shares:

@@ -98,6 +98,13 @@ def mix(parts: dict[str, float], palette: Palette, film_mm: DryMm | None = None)
     ------
     Refusal
         For negative parts, no parts at all, or a wash without a film.
+
+    Examples
+    --------
+    >>> from truesitter.core.paint.tubes.palettes import STARTERS
+    >>> grey = mix({"titanium-white": 1, "ivory-black": 1}, STARTERS[0])
+    >>> 2 < grey.value < 6
+    True
     """
     if any(p < 0 or not np.isfinite(p) for p in parts.values()):
         raise Refusal("parts of paint cannot be negative")
