@@ -30,7 +30,6 @@ from truesitter.core.colour.spectrum import (
     smoothest_reflectance,
 )
 from truesitter.core.colour.value import (
-    MAGNESIUM_OXIDE,
     lstar_to_value,
     picture_luminance,
     value_to_lightness,
@@ -68,6 +67,10 @@ def test_value_agrees_with_astm_d1535() -> None:
     y = np.linspace(0.05, 100, 400)
     expected = colour.notation.munsell_value_ASTMD1535(y)
     np.testing.assert_allclose(luminance_to_value(y / 100), expected, atol=0.01)
+
+
+MAGNESIUM_OXIDE = 1.0257
+"""Reflectance of magnesium oxide, the 1943 reference white, to a perfect diffuser (ASTM D1535)."""
 
 
 def test_value_agrees_with_the_1943_renotation() -> None:

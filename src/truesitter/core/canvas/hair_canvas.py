@@ -22,9 +22,6 @@ from truesitter.core.types import Bytes, Floats, Mask
 SOFT_MM = 1.5
 """How softly the border of a flat layer is painted."""
 
-_TONES = (0.03, 0.85)
-"""Reflectance a surround can have."""
-
 _ROUND = 41
 """Pixels round the hair that are its surround, twice."""
 

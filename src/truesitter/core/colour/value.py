@@ -19,9 +19,6 @@ from truesitter.core.types import Bytes, Doubles, Floats
 Luminance = NewType("Luminance", Doubles)
 """Luminance factors Y, 1 for the perfect diffuser, never per cent; arithmetic on them gives plain numbers."""
 
-MAGNESIUM_OXIDE = 1.0257
-"""Reflectance of magnesium oxide, the 1943 reference white, to a perfect diffuser (ASTM D1535)."""
-
 
 def value_to_luminance(value: ArrayLike) -> Luminance:
     """Munsell value 0–10 to luminance factor Y in [0, 1] (ASTM D1535, perfect diffuser = 1).

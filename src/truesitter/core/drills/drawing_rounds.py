@@ -7,6 +7,7 @@ import numpy as np
 
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.rounds import Answer, NotHere, Places, Point, Question, Rng, Round, Score
+from truesitter.core.imaging.line import evenly_spaced
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Mask
 
@@ -187,13 +188,13 @@ def contour_upside_down(picture: DrillPicture, level: float, rng: Rng, places: P
     if line is None:
         raise NotHere("the figure has no border inside this picture that is long enough")
     turned = (width, height) - line
-    true = _even(turned)
+    true = evenly_spaced(turned, _POINTS)
 
     def score(answer: Answer) -> Score:
         given = np.array(answer.points, dtype=np.float64).reshape(-1, 2) * (width, height)
         if len(given) < 2 or np.ptp(given, axis=0).max() < 0.05 * height:
             raise Refusal("copy the whole line")
-        drawn = _even(given)
+        drawn = evenly_spaced(given, _POINTS)
         off = 100 * (_mean_distance(drawn, true) + _mean_distance(true, drawn)) / 2 / height
         words = f"On average {off:.1f} % of the height beside the line."
         return Score(off, off <= level, words, lines=(_fractions(true, picture.shape),))
@@ -238,13 +239,6 @@ def _piece(line: Doubles, length: float, rng: Rng) -> Doubles | None:
         return None
     start = rng.uniform(0, along[-1] - length)
     return np.asarray(line[(along >= start) & (along <= start + length)])
-
-
-def _even(line: Doubles) -> Doubles:
-    """The same line as points at even distances."""
-    along = np.r_[0.0, np.cumsum(np.hypot(*np.diff(line, axis=0).T))]
-    at = np.linspace(0, along[-1], _POINTS)
-    return np.column_stack([np.interp(at, along, line[:, k]) for k in (0, 1)])
 
 
 def _mean_distance(points: Doubles, line: Doubles) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.types import Floats, Labels, Shape
+from truesitter.core.types import Bytes, Floats, Labels, Shape
 
 
 def reduced_size(shape: Shape, long_side: int) -> tuple[int, int]:
@@ -29,3 +29,16 @@ def reduced_labels(labels: Labels, long_side: int) -> Labels:
     """A map of labels shrunk by picking."""
     size = reduced_size(labels.shape, long_side)
     return np.asarray(cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST))
+
+
+def reduced_picture(picture: Bytes, long_side: int) -> Bytes:
+    """A picture shrunk by averaging; itself where it is no larger."""
+    if max(picture.shape[:2]) <= long_side:
+        return picture
+    size = reduced_size(picture.shape, long_side)
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+
+
+def grey(picture: Bytes) -> Bytes:
+    """SRGB (h, w, 3) as 8-bit grey (h, w), for what looks at edges and patches alone."""
+    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY))

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import linear_to_srgb, srgb_to_linear
+from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.value import value_to_luminance
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Mask
@@ -85,7 +85,7 @@ def balance_from(patch: Bytes) -> tuple[float, float, float]:
     if np.median(patch) <= 8 or np.median(patch) >= 250:
         raise Refusal("this spot is too dark or too light to balance by; choose a middle grey")
     mean = srgb_to_linear(patch.reshape(-1, 3) / 255.0).mean(axis=0)
-    luminance = float(mean @ (0.2126, 0.7152, 0.0722))
+    luminance = float(mean @ LUMINANCE_WEIGHTS)
     gains = luminance / np.maximum(mean, 1e-6)
     if gains.max() > MOST_GAIN or gains.min() < 1 / MOST_GAIN:
         raise Refusal("this spot is too strongly coloured to have been grey")

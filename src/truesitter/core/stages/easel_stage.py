@@ -14,7 +14,7 @@ from truesitter.core.easel.comparison import ComparedSubject, Comparison, compar
 from truesitter.core.easel.correct.remedy import Bench, Remedy, remedies
 from truesitter.core.easel.correct.stop import Progress, Stop, error_of, stop_test
 from truesitter.core.easel.find.corners import find_corners
-from truesitter.core.easel.find.correlation import correlation, normalised
+from truesitter.core.easel.find.correlation import correlation, normalised_grey
 from truesitter.core.easel.find.registration import Registered, register
 from truesitter.core.easel.find.view import View
 from truesitter.core.easel.lamp.rectified import RectifiedPainting, check_likeness, has_drawing, take_in
@@ -323,7 +323,7 @@ class EaselStage:
 
 def _look(picture: Bytes) -> Floats:
     small = cv2.resize(picture, None, fx=0.4, fy=0.4, interpolation=cv2.INTER_AREA)
-    return normalised(cv2.cvtColor(small, cv2.COLOR_RGB2GRAY).astype(np.float32))
+    return normalised_grey(np.asarray(small))
 
 
 def _liked(picture: Bytes, view: View, template: Bytes) -> float:

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import picture_to_linear
-from truesitter.core.colour.value import linear_to_value
+from truesitter.core.colour.value import linear_luminance, linear_to_value
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of
@@ -41,7 +41,6 @@ LIGHT_LONG_SIDE = 1000
 FACE_OF_FIGURE = 0.3
 """Height of a face as part of the picture's, where none was found."""
 
-LUMINANCE = np.array((0.2126, 0.7152, 0.0722), np.float32)
 """Of linear sRGB (IEC 61966-2-1)."""
 
 _HAIR_SHINE = 0.12
@@ -101,7 +100,7 @@ class LightStage:
     @result("light direction", needs=("linear light", "regions", "detection"), version=3)
     def direction(self) -> LightDirection | None:
         """Where the key light comes from, as the photograph shows it; None without enough bare skin."""
-        face, luminance, regions = self._sitter.face, self.linear() @ LUMINANCE, self.regions()
+        face, luminance, regions = self._sitter.face, linear_luminance(self.linear()), self.regions()
         skin = regions == Region.SKIN
         if face is None:
             return figure_light(luminance, skin, regions)
@@ -137,7 +136,7 @@ class LightStage:
         regions = self.regions()
         scale = self.scale(regions.shape)
         skin, lips = regions == Region.SKIN, regions == Region.LIPS
-        full = float(np.quantile(linear[skin] @ LUMINANCE, 0.95)) if skin.any() else 0.0
+        full = float(np.quantile(linear_luminance(linear[skin]), 0.95)) if skin.any() else 0.0
         eyes, hair = regions == Region.EYES, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
         white = linear.min(axis=2)
         return Shine(
@@ -155,7 +154,7 @@ class LightStage:
 
     def _squinted(self, strength: float) -> Floats:
         """Luminance blurred by a part of the picture's height."""
-        luminance = self.linear() @ LUMINANCE
+        luminance = linear_luminance(self.linear())
         return blur(luminance, strength * luminance.shape[0])
 
     @result("surface of the skin", needs=("regions", "detection", "framed"))

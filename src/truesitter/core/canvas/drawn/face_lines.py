@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.imaging.line import Line
+from truesitter.core.imaging.line import Line, evenly_spaced
 from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, PARTING, UPPER_LIDS, Face
 from truesitter.core.types import Doubles
 
@@ -39,20 +39,13 @@ SMALL_BROW_MM = 1.6
 _POINTS = 17
 
 
-def _even(points: Doubles, count: int) -> Doubles:
-    """A line with so many points at equal distances."""
-    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    at = np.linspace(0, along[-1], count)
-    return np.stack([np.interp(at, along, axis) for axis in points.T], axis=1)
-
-
 def _width(points: Doubles) -> float:
     return float(np.hypot(*(points[-1] - points[0])))
 
 
 def lip_parting(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """Where the lips part: hair-thin, thinning out into both corners."""
-    upper, lower = (_even(face.line(edge) * size_mm, _POINTS) for edge in PARTING)
+    upper, lower = (evenly_spaced(face.line(edge) * size_mm, _POINTS) for edge in PARTING)
     middle = (upper + lower) / 2
     swell = np.sin(np.linspace(0.12, np.pi - 0.12, _POINTS)) ** 0.5
     widths = np.maximum(PARTING_WIDTH * _width(middle) * swell, FINEST_MM / 2)
@@ -63,7 +56,7 @@ def lid_creases(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """The crease of each upper lid: swelling over the eye, gone at both ends."""
     lines = []
     for crease, lid in zip(LID_CREASES, UPPER_LIDS, strict=True):
-        points = _even(face.line(crease) * size_mm, _POINTS)
+        points = evenly_spaced(face.line(crease) * size_mm, _POINTS)
         widest = CREASE_WIDTH * _width(face.line(lid) * size_mm)
         widths = np.maximum(widest * np.sin(np.linspace(0.1, np.pi - 0.1, _POINTS)), FINEST_MM / 4)
         lines.append(Line(points / size_mm, widths))
@@ -75,7 +68,7 @@ def lashes(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     lines = []
     up = face.axis(size_mm[1] / size_mm[0])
     for edge in UPPER_LIDS:
-        lid = _even(face.line(edge) * size_mm, 101)
+        lid = evenly_spaced(face.line(edge) * size_mm, 101)
         eye = _width(lid)
         outward = (lid[0] - lid[-1]) / eye
         for at in TUFTS:
@@ -104,8 +97,8 @@ def brow_lines(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """Two lines for each brow, the lower the larger, one where it is very small; widest toward the nose."""
     lines = []
     for upper_edge, lower_edge in BROW_EDGES:
-        upper = _even(face.line(upper_edge) * size_mm, _POINTS)
-        lower = _even(face.line(lower_edge) * size_mm, _POINTS)
+        upper = evenly_spaced(face.line(upper_edge) * size_mm, _POINTS)
+        lower = evenly_spaced(face.line(lower_edge) * size_mm, _POINTS)
         height = float(np.median(np.hypot(*(lower - upper).T)))
         for down, width in _BROW_LINES[: 1 if height < SMALL_BROW_MM else 2]:
             along = np.linspace(0, 1, _POINTS)

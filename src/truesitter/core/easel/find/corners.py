@@ -15,8 +15,9 @@ from itertools import combinations
 import cv2
 import numpy as np
 
-from truesitter.core.easel.find.correlation import correlation, normalised
+from truesitter.core.easel.find.correlation import correlation, normalised_grey
 from truesitter.core.easel.find.view import UNIT, View
+from truesitter.core.imaging.reduce import grey, reduced_picture
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
 
@@ -59,25 +60,15 @@ class CornersFound:
     how: str
 
 
-def _grey(picture: Bytes) -> Bytes:
-    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY))
-
-
-def _even(grey: Bytes) -> Bytes:
+def _even_contrast(grey_picture: Bytes) -> Bytes:
     """Local contrast made alike, so that patches of dim corners are found as well."""
-    return np.asarray(cv2.createCLAHE(3.0, (8, 8)).apply(grey))
-
-
-def _shrunk(picture: Bytes, long_side: int) -> Bytes:
-    scale = min(1.0, long_side / max(picture.shape[:2]))
-    return picture if scale == 1 else np.asarray(
-        cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA))  # fmt: skip
+    return np.asarray(cv2.createCLAHE(3.0, (8, 8)).apply(grey_picture))
 
 
 def by_paint(photograph: Bytes, template: Bytes) -> Doubles | None:
     """Corners (4, 2) in fractions by patches of the template found again; None when too few agree."""
     finder = cv2.SIFT_create(nfeatures=2000, contrastThreshold=0.02)  # type: ignore[attr-defined]
-    near, far = _even(_grey(photograph)), _even(_grey(template))
+    near, far = _even_contrast(grey(photograph)), _even_contrast(grey(template))
     spots_a, looks_a = finder.detectAndCompute(far, None)
     spots_b, looks_b = finder.detectAndCompute(near, None)
     if looks_a is None or looks_b is None or min(len(spots_a), len(spots_b)) < _FEWEST_MATCHES:
@@ -257,12 +248,12 @@ def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float)
     Refusal
         When nothing in the photograph can be a painting of that shape.
     """
-    small = _shrunk(photograph, FINDING_LONG_SIDE)
+    small = reduced_picture(photograph, FINDING_LONG_SIDE)
     size = _compared_size(aspect)
     looks = [_look(t, size) for t in templates]
     found: list[CornersFound] = []
     for template in templates:
-        quad = by_paint(small, _shrunk(template, FINDING_LONG_SIDE))
+        quad = by_paint(small, reduced_picture(template, FINDING_LONG_SIDE))
         found += _held(small, looks, size, "paint", [quad] if quad is not None else [])
         if found and found[-1].correlation >= ENOUGH:
             return found[-1]
@@ -286,7 +277,7 @@ def _held(
             view = View.of_corners(quad, (small.shape[0], small.shape[1]))
         except Refusal:
             continue
-        own = normalised(_grey(np.asarray(view.squared(small, size), dtype=np.uint8)).astype(np.float32))
+        own = normalised_grey(np.asarray(view.squared(small, size), dtype=np.uint8))
         found.append(CornersFound(quad, max((correlation(own, look) for look in looks), default=0.0), how))
     return found
 
@@ -298,4 +289,4 @@ def _compared_size(aspect: float) -> tuple[int, int]:
 
 def _look(template: Bytes, size: tuple[int, int]) -> Floats:
     small = cv2.resize(template, size[::-1], interpolation=cv2.INTER_AREA)
-    return normalised(_grey(np.asarray(small)).astype(np.float32))
+    return normalised_grey(np.asarray(small))

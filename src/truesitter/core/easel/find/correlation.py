@@ -11,7 +11,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.blur import blur
-from truesitter.core.types import Floats, Mask
+from truesitter.core.imaging.reduce import grey
+from truesitter.core.types import Bytes, Floats, Mask
 
 SURROUNDINGS = 25 / 600
 """Sigma of a spot's surroundings, in parts of the picture's long side (by trial)."""
@@ -27,6 +28,11 @@ def normalised(grey: Floats) -> Floats:
     spread = np.sqrt(np.maximum(blur(rest * rest, sigma), 0))
     least = _FLAT * float(grey.std()) + 1e-6
     return np.asarray(rest / (spread + least), dtype=np.float32)
+
+
+def normalised_grey(picture: Bytes) -> Floats:
+    """SRGB (h, w, 3) as a grey map of mean 0 and spread 1."""
+    return normalised(grey(picture).astype(np.float32))
 
 
 def correlation(one: Floats, other: Floats, where: Mask | None = None) -> float:

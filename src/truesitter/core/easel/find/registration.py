@@ -12,8 +12,9 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 
-from truesitter.core.easel.find.correlation import correlation, displacement, normalised
+from truesitter.core.easel.find.correlation import correlation, displacement, normalised, normalised_grey
 from truesitter.core.easel.find.view import View
+from truesitter.core.imaging.reduce import grey
 from truesitter.core.types import Bytes, Doubles, Floats
 
 COARSE_LONG_SIDE = 600
@@ -51,17 +52,13 @@ class Registered:
     windows: int
 
 
-def _grey(picture: Bytes) -> Floats:
-    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), dtype=np.float32)
-
-
 def _size(template: Bytes, long_side: int) -> tuple[int, int]:
     scale = long_side / max(template.shape[:2])
     return max(8, round(template.shape[0] * scale)), max(8, round(template.shape[1] * scale))
 
 
 def _template(template: Bytes, size: tuple[int, int]) -> Floats:
-    return normalised(_grey(np.asarray(cv2.resize(template, size[::-1], interpolation=cv2.INTER_AREA))))
+    return normalised_grey(np.asarray(cv2.resize(template, size[::-1], interpolation=cv2.INTER_AREA)))
 
 
 def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
@@ -84,7 +81,7 @@ def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
     size = _size(template, COARSE_LONG_SIDE)
     look = _template(template, size)
     margin = round(0.06 * max(size))
-    own = normalised(_grey(np.asarray(view.squared(photograph, size, margin), dtype=np.uint8)))
+    own = normalised_grey(np.asarray(view.squared(photograph, size, margin), dtype=np.uint8))
     inside = np.zeros(size, np.uint8)
     rim = max(2, round(0.015 * max(size)))
     inside[rim:-rim, rim:-rim] = 1
@@ -105,7 +102,7 @@ def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
 
 
 def _agreement(photograph: Bytes, view: View, look: Floats) -> float:
-    own = _grey(np.asarray(view.squared(photograph, look.shape[:2]), dtype=np.uint8))
+    own = grey(np.asarray(view.squared(photograph, look.shape[:2]), dtype=np.uint8)).astype(np.float32)
     return correlation(normalised(own), look)
 
 
@@ -161,7 +158,7 @@ def register(photograph: Bytes, view: View, template: Bytes) -> Registered:
     look = _template(template, size)
     rms, agreeing = float("inf"), 0
     for _ in range(_ROUNDS):
-        own = normalised(_grey(np.asarray(view.squared(photograph, size), dtype=np.uint8)))
+        own = normalised_grey(np.asarray(view.squared(photograph, size), dtype=np.uint8))
         middles, moves, trust = _windows(own, look)
         if len(middles) < _FEWEST:
             break

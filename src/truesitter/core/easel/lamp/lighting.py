@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import srgb_to_linear
+from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, srgb_to_linear
 from truesitter.core.colour.value import linear_luminance, linear_to_value
 from truesitter.core.easel.find.view import View
 from truesitter.core.refusal import Refusal
@@ -145,8 +145,7 @@ def lighting_of(
     )
     y, x = np.mgrid[0 : size[1], 0 : size[0]]
     terms = _terms((x[there] + 0.5) / size[0], (y[there] + 0.5) / size[1])
-    luma = np.array((0.2126, 0.7152, 0.0722))
-    light, should = np.maximum(own[there] @ luma, 1e-5), np.maximum(plan[there] @ luma, 1e-5)
+    light, should = (np.maximum(p[there] @ LUMINANCE_WEIGHTS, 1e-5) for p in (own, plan))
     if even:
         surface = np.zeros(6)
     elif len(known) >= 3:
@@ -293,8 +292,7 @@ _OVERLOOKED = 2.0
 
 def _with_skirt(kept: Mask, least: Floats, most: Floats, wanted: Floats) -> Mask:
     """Gloss with its faint rim: on dark paint a trace of it is seen."""
-    luma = np.array((0.2126, 0.7152, 0.0722), np.float32)
-    ground = wanted @ luma
+    ground = linear_luminance(wanted)
     faint = (least > _FAINT * (ground + 0.01)) & (least > 0.5 * most)
     reach = np.sqrt(kept.sum() / np.pi) * _SKIRT
     near = cv2.distanceTransform((~kept).astype(np.uint8), cv2.DIST_L2, 3) <= reach
