@@ -20,7 +20,7 @@ STATE = Path(".sitter/mutate")
 CONTRACT = "tests/web/test_app.py::test_the_checked_in_schemas_are_those_of_the_code"
 """What settings are and how far they go is written down there too."""
 
-TESTS = ("tests/core", "tests/published", "tests/formats", "tests/store", CONTRACT)
+TESTS = ("tests/core", "tests/published", "tests/truth", "tests/formats", "tests/store", CONTRACT)
 
 
 @dataclass(frozen=True)

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from skimage.feature import structure_tensor as skimage_tensor
 
 from truesitter.core.hair.field.direction_field import AxisField, solve_axes, structure_tensor_field
 from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
 from truesitter.core.hair.field.guides import Guide, Handles
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.whorls import find_whorls
 from truesitter.core.light.key.light_direction import light_direction
 from truesitter.core.sitter.face import MESH_POINTS, Face
 
@@ -127,3 +129,30 @@ def test_the_smooth_solution_is_the_least_squares_one(seed: int) -> None:
     wanted = np.concatenate([np.sqrt(weight)[:, None] * data, np.zeros((len(coupling), 2))])
     expected = np.linalg.lstsq(system, wanted, rcond=None)[0]
     np.testing.assert_allclose(solve_smooth(data, weight, pairs, coupling), expected, atol=1e-8)
+
+
+@pytest.mark.parametrize("degrees", [0, 20, 45, 70, 90, 120, 150])
+def test_structure_tensor_reads_gratings(degrees: float) -> None:
+    """Source: gratings at known angles, and skimage.feature.structure_tensor on the same picture."""
+    y, x = np.mgrid[0:160, 0:160].astype(np.float32)
+    across = np.radians(degrees + 90)
+    grating = (50 + 30 * np.sin((x * np.cos(across) - y * np.sin(across)) * 0.8)).astype(np.float32)
+    z = structure_tensor_field(grating)
+    middle = z[50:110, 50:110].mean(axis=(0, 1))
+    ours = np.degrees(0.5 * np.arctan2(middle[1], middle[0])) % 180
+    rr, rc, cc = (a[50:110, 50:110].mean() for a in skimage_tensor(grating, sigma=2, order="rc"))
+    theirs = np.degrees(0.5 * np.arctan2(2 * rc, rr - cc)) % 180
+    for found in (ours, theirs):
+        assert min(abs(found - degrees), 180 - abs(found - degrees)) < 1
+
+
+def test_a_swirl_winds_once_and_a_saddle_is_none() -> None:
+    """Source: the winding number of a circular field is +1."""
+    y, x = np.mgrid[-30:31, -30:31].astype(np.float32) + 0.25
+    angle = np.arctan2(-y, x) + np.pi / 2
+    inside = np.full(angle.shape, Kind.SCALP, np.uint8)
+    for factor, expected in ((1, [1.0]), (-1, [])):
+        z = np.dstack([np.cos(2 * factor * angle), np.sin(2 * factor * angle)]).astype(np.float32)
+        whorls = find_whorls(AxisField(z, np.ones(angle.shape, np.float32), inside))
+        assert [w.index for w in whorls] == expected
+    assert whorls == ()

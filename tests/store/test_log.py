@@ -210,9 +210,9 @@ def test_a_sitting_in_progress_survives_a_power_cut(repository: Repository, one:
     repository.close()
     program = (
         "import os, signal, sys; from pathlib import Path;"
-        "from truesitter.store.settings.sitters import Shelf;"
+        "from truesitter.store.settings.sitters import Repository;"
         "from truesitter.core.log.events import Began, Paused, Resumed;"
-        "log = Shelf(Path(sys.argv[1])).log; b = log.add(Began(), sys.argv[2]);"
+        "log = Repository(Path(sys.argv[1])).log; b = log.add(Began(), sys.argv[2]);"
         "log.add(Paused(sitting=b.id), sys.argv[2]); log.add(Resumed(sitting=b.id), sys.argv[2]);"
         "os.kill(os.getpid(), signal.SIGKILL)"
     )

@@ -136,7 +136,7 @@ class LightStage:
         regions = self.regions()
         scale = self.scale(regions.shape)
         skin, lips = regions == Region.SKIN, regions == Region.LIPS
-        full = float(np.quantile(linear_luminance(linear[skin]), 0.95)) if skin.any() else 0.0
+        full = float(np.quantile(linear_luminance(linear)[skin], 0.95)) if skin.any() else 0.0
         eyes, hair = regions == Region.EYES, np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
         white = linear.min(axis=2)
         return Shine(

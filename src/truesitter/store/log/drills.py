@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import Float, cast, func, select
 
 from truesitter.core.drills.drill_kinds import DrillName
 from truesitter.core.drills.rounds import Score
@@ -76,7 +76,7 @@ class DrillRounds:
         """Goes of a painter at a drill that have all their rounds, oldest first."""
         ended = func.max(DrillRow.at)
         wanted = (
-            select(ended, func.avg(DrillRow.right * 1.0))
+            select(ended, func.avg(cast(DrillRow.right, Float)))
             .where(DrillRow.painter == painter, DrillRow.drill == drill)
             .group_by(DrillRow.go).having(func.count() >= whole).order_by(ended)
         )  # fmt: skip

@@ -5,7 +5,6 @@ from __future__ import annotations
 import threading
 from collections import OrderedDict
 from dataclasses import replace
-from datetime import datetime
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -80,11 +79,7 @@ class Paces:
             self._entries[numbers[entry.id]] = entry
 
     def _strike(self, session: Session) -> None:
-        struck: dict[int, datetime | None] = dict(
-            session.execute(
-                select(EntryRow.number, EntryRow.struck_at).where(EntryRow.struck_at.is_not(None))
-            ).tuples().all()
-        )  # fmt: skip
-        for number, at in struck.items():
+        struck = select(EntryRow.number, EntryRow.struck_at).where(EntryRow.struck_at.is_not(None))
+        for number, at in session.execute(struck):
             if number in self._entries:
                 self._entries[number] = replace(self._entries[number], struck_at=at)

@@ -72,7 +72,7 @@ class RemoteTasks:
     """
 
     def __init__(self, cluster: Cluster, repository: Repository, do: Callable[..., Brought]) -> None:
-        self._cluster, self._shelf, self._do = cluster, repository, do
+        self._cluster, self._repository, self._do = cluster, repository, do
         self.queue = Queue(cluster.places)
         self._limit = anyio.CapacityLimiter(2 * cluster.places)
         self._shared: OrderedDict[str, Any] = OrderedDict()
@@ -111,11 +111,11 @@ class RemoteTasks:
         return Response(brought.body, brought.status, brought.headers)
 
     def _bring(self, path: str, query: str, sitter_id: str) -> Brought:
-        sitter = self._shelf.get(sitter_id)
+        sitter = self._repository.get(sitter_id)
         hashes = [sitter.sha256]
         if any(part in path for part in _PAINTED):
             hashes += [p.sha256 for p in sitter.settings.easel.paintings]
-        task = RemoteTask(path, query, sitter, self._shelf.log.pace_at(sitter.id), dict.fromkeys(hashes))
+        task = RemoteTask(path, query, sitter, self._repository.log.pace_at(sitter.id), dict.fromkeys(hashes))
 
         def ask() -> Brought:
             places = [self._place(sha, sitter.sha256) for sha in hashes]
@@ -138,7 +138,7 @@ class RemoteTasks:
         """A photograph where the cluster finds it: it goes there once."""
         with self._lock:
             if sha256 not in self._shared:
-                kept = self._shelf.photograph if sha256 == reference else self._shelf.paintings.get
+                kept = self._repository.photograph if sha256 == reference else self._repository.paintings.get
                 self._shared[sha256] = self._cluster.share(kept(sha256))
             self._shared.move_to_end(sha256)
             while len(self._shared) > _SHARED:

@@ -7,15 +7,11 @@ import json
 import cv2
 import numpy as np
 import pytest
-from skimage.feature import structure_tensor as skimage_tensor
 
 from tests.conftest import TRUTH, jpeg, overlap, study_of, truth
 from tests.restaged import restaged
 from tests.robot import TRUE_REGIONS, next_stroke
 from truesitter.core.colour.spaces import linear_to_srgb, srgb_to_linear
-from truesitter.core.hair.field.direction_field import AxisField, structure_tensor_field
-from truesitter.core.hair.field.hair_kinds import Kind
-from truesitter.core.hair.field.whorls import find_whorls
 from truesitter.core.reference.tone import PictureTone, correct
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.landmarks import detect
@@ -216,33 +212,6 @@ def test_the_person_of_the_back_view_is_found_without_help() -> None:
     person = study.sitter.regions().labels != Region.BACKGROUND
     assert overlap(person, truth("ines").labels != 0) > 0.9
     assert not study.sitter.regions().mask(Region.SKIN, Region.HAIR).any()
-
-
-@pytest.mark.parametrize("degrees", [0, 20, 45, 70, 90, 120, 150])
-def test_structure_tensor_reads_gratings(degrees: float) -> None:
-    """Source: gratings at known angles, and skimage.feature.structure_tensor on the same picture."""
-    y, x = np.mgrid[0:160, 0:160].astype(np.float32)
-    across = np.radians(degrees + 90)
-    grating = (50 + 30 * np.sin((x * np.cos(across) - y * np.sin(across)) * 0.8)).astype(np.float32)
-    z = structure_tensor_field(grating)
-    middle = z[50:110, 50:110].mean(axis=(0, 1))
-    ours = np.degrees(0.5 * np.arctan2(middle[1], middle[0])) % 180
-    rr, rc, cc = (a[50:110, 50:110].mean() for a in skimage_tensor(grating, sigma=2, order="rc"))
-    theirs = np.degrees(0.5 * np.arctan2(2 * rc, rr - cc)) % 180
-    for found in (ours, theirs):
-        assert min(abs(found - degrees), 180 - abs(found - degrees)) < 1
-
-
-def test_a_swirl_winds_once_and_a_saddle_is_none() -> None:
-    """Source: the winding number of a circular field is +1."""
-    y, x = np.mgrid[-30:31, -30:31].astype(np.float32) + 0.25
-    angle = np.arctan2(-y, x) + np.pi / 2
-    inside = np.full(angle.shape, Kind.SCALP, np.uint8)
-    for factor, expected in ((1, [1.0]), (-1, [])):
-        z = np.dstack([np.cos(2 * factor * angle), np.sin(2 * factor * angle)]).astype(np.float32)
-        whorls = find_whorls(AxisField(z, np.ones(angle.shape, np.float32), inside))
-        assert [w.index for w in whorls] == expected
-    assert whorls == ()
 
 
 def key_light(name: str) -> np.ndarray:
