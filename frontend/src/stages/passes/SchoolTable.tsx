@@ -15,8 +15,13 @@ const kinds = [
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",
-  "recess darks", "highlights",
+  "recess darks", "highlights", "hair layers",
 ] as const satisfies readonly Template["band"][]; // prettier-ignore
+
+/** Does not compile while a kind or a band that a school can name is missing above. */
+type Complete<All, Listed> = [Exclude<All, Listed>] extends [never] ? true : never;
+true satisfies Complete<Template["kind"], (typeof kinds)[number]>;
+true satisfies Complete<Template["band"], (typeof bands)[number]>;
 
 /** Every pass of the painter's own school on the wall, to be moved, changed, doubled or taken out. */
 export function SchoolTable({ sitter, school }: { sitter: Sitter; school: School }) {
