@@ -84,7 +84,7 @@ def start() -> list[Figure]:
             command = [
                 sys.executable,
                 "-m",
-                "truesitter.cli.main",
+                "truesitter.cli",
                 "serve",
                 "--data",
                 folder,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 import zlib
 from dataclasses import dataclass
 from functools import cache
@@ -15,6 +16,7 @@ import pytest
 from hypothesis import settings
 from PIL import Image
 
+from tests.long import LONG
 from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
@@ -31,11 +33,13 @@ def pytest_addoption(parser: pytest.Parser) -> None:
 
 
 def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
-    """Without --all the long tests are left out; each has a shorter one beside it that holds the same law."""
+    """Without --all long tests are left out; `tests/long.py` says which shorter ones hold the same laws."""
     if config.getoption("--all"):
         return
-    left_out = [item for item in items if item.get_closest_marker("long")]
-    items[:] = [item for item in items if not item.get_closest_marker("long")]
+    long = re.compile("|".join(LONG))
+    left_out = [item for item in items if item.get_closest_marker("long") or long.match(item.nodeid)]
+    dropped = set(map(id, left_out))
+    items[:] = [item for item in items if id(item) not in dropped]
     config.hook.pytest_deselected(items=left_out)
 
 

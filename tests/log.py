@@ -67,13 +67,13 @@ class Hand:
 
 def painted(speeds: dict[str, float], sittings: int, seed: int, spread: float = 0.1) -> list[Entry]:
     """The log of a painter who takes so many times the usual for each place, give or take."""
-    seed, hand = random.Random(seed), Hand()
+    rng, hand = random.Random(seed), Hand()
     for number in range(sittings):
         hand.clock = NOON + timedelta(days=number)
         works = [work(place=place, key=f"{place}-{number}", name=f"{place} {number}") for place in speeds]
         last = 0.0
         for k, one in enumerate(works):
-            took = one.minutes * speeds[one.place] * seed.lognormvariate(0, spread)
+            took = one.minutes * speeds[one.place] * rng.lognormvariate(0, spread)
             if k == 0:
                 hand.begin(one)
             else:

@@ -307,14 +307,14 @@ def test_hair_grows_as_it_does_on_the_sitter(name: str) -> None:
 
 def answered(drill: DrillName, threshold: float, rounds: int, seed: int) -> list[Told]:
     """A painter of a known threshold, asked where it is most telling."""
-    seed, one, told = random.Random(seed), DRILLS[drill], []
+    rng, one, told = random.Random(seed), DRILLS[drill], []
     for _ in range(rounds):
         level = estimate(one, told).level
         if one.choices:
-            right = seed.random() < float(chance(level, threshold, one.choices))
+            right = rng.random() < float(chance(level, threshold, one.choices))
             told.append(Told(level, right, 0.0 if right else level))
         else:
-            off = abs(seed.gauss(0, threshold))
+            off = abs(rng.gauss(0, threshold))
             told.append(Told(level, off <= level, off))
     return told
 

@@ -121,9 +121,7 @@ MOVES = st.tuples(st.sampled_from(["pause", "resume", "turn", "end"]), st.intege
 
 
 @given(st.lists(MOVES, max_size=12), st.randoms())
-def test_work_and_breaks_fill_the_time_of_a_sitting(
-    moves: list[tuple[str, int]], seed: random.Random
-) -> None:
+def test_work_and_breaks_fill_the_time_of_a_sitting(moves: list[tuple[str, int]], rng: random.Random) -> None:
     """However it goes: no minute is counted twice, none outside, whatever order the rows come in."""
     hand = Hand()
     hand.begin(work())
@@ -145,7 +143,7 @@ def test_work_and_breaks_fill_the_time_of_a_sitting(
     assert sitting.minutes == pytest.approx(minutes)
     assert all(end <= start for (_, end), (start, _) in pairwise(sorted(sitting.spans)))
     mixed = list(hand.entries)
-    seed.shuffle(mixed)
+    rng.shuffle(mixed)
     assert sittings_of(mixed, hand.clock) == (sitting,)
 
 
@@ -232,13 +230,11 @@ def test_what_lies_over_wet_paint_waits_and_what_need_not_goes_first() -> None:
 
 def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
     passes = study_of("tobias").passes.plan().passes
-    seed = random.Random(3)
+    rng = random.Random(3)
     for _ in range(200):
-        done = {p.key for p in passes if seed.random() < 0.6}
-        damp = seed.choice((0.1, 0.7))
-        wet = {
-            key: NOON + timedelta(hours=seed.uniform(1, 90)) for key in sorted(done) if seed.random() < damp
-        }
+        done = {p.key for p in passes if rng.random() < 0.6}
+        damp = rng.choice((0.1, 0.7))
+        wet = {key: NOON + timedelta(hours=rng.uniform(1, 90)) for key in sorted(done) if rng.random() < damp}
         clocks = [Clock("s1", "x", key, key, NOON, dry) for key, dry in wet.items()]
         found = possible_now(passes, "x", done, {}, clocks, NOON)
         assert found.number is not None

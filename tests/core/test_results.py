@@ -235,11 +235,11 @@ def test_a_picture_shows_only_what_it_declares(name: str) -> None:
 @pytest.mark.parametrize("seed", range(5))
 def test_equal_keys_mean_equal_results(seed: int) -> None:
     """For settings drawn by lot: whatever keeps its key comes out the same when computed from nothing."""
-    seed = random.Random(seed)
-    first = seed.sample(CHANGES, 2)
-    data = small(seed.choice(["maren", "tobias"]))
+    rng = random.Random(seed)
+    first = rng.sample(CHANGES, 2)
+    data = small(rng.choice(["maren", "tobias"]))
     one = Study.of_bytes(data, merged(*first), Memo(), lambda _: photographed())
-    other = Study.of_bytes(data, merged(*first, seed.choice(CHANGES)), Memo(), lambda _: photographed())
+    other = Study.of_bytes(data, merged(*first, rng.choice(CHANGES)), Memo(), lambda _: photographed())
     kept = [n for n in results() if n not in EASEL and one.source.key(n) == other.source.key(n)]
     for name in kept:
         assert same(ask(one, name), ask(other, name)), name

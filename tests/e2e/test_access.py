@@ -16,7 +16,6 @@ STILL = """() => document.getAnimations().every(
   a => a.playState !== "running" || a.effect?.getTiming().iterations === Infinity)"""
 
 
-
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
     photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}

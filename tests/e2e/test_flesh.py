@@ -104,12 +104,12 @@ def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
     page.get_by_role("button", name="Add an ingredient").click()
     page.get_by_role("button", name="Add an ingredient").click()
     made = page.get_by_test_id("combined")
-    expect(made).to_contain_text("Green earth")
+    expect(made).to_contain_text("Burnt umber")
     page.get_by_label("Then add").click()
     page.get_by_role("option", name="Ivory black").click()
     expect(made).to_contain_text("of Ivory black to")
     made.get_by_role("button", name="Keep as a pin").click()
-    expect(page.get_by_label("Name of pin light skin and green ground")).to_be_visible()
+    expect(page.get_by_label("Name of pin light skin and dark skin")).to_be_visible()
 
 
 def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base: str) -> None:

@@ -70,7 +70,7 @@ def test_the_record_and_striking_out(page: Page, sitter: str) -> None:
     page.get_by_label("Worked, min").fill("50")
     page.get_by_role("button", name="Write it down").click()
     expect(sittings.get_by_role("listitem")).to_have_count(2)
-    expect(sittings.get_by_text("50 min")).to_be_visible()
+    expect(sittings.get_by_text("50 min", exact=True).first).to_be_visible()
     page.get_by_role("button", name="4 of 5").click()
     page.get_by_label("Why").fill("the beard")
     page.get_by_role("button", name="Write", exact=True).click()

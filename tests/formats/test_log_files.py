@@ -118,12 +118,12 @@ def test_two_entries_of_one_id_are_refused() -> None:
 
 def test_spoiled_logs_never_do_more_than_be_refused() -> None:
     whole = [log_csv(a_log(HOSTILE).entries).encode(), log_json(a_log(HOSTILE).entries).encode()]
-    seed = random.Random(5)
+    rng = random.Random(5)
     for _ in range(300):
-        data = bytearray(seed.choice(whole))
-        for _ in range(seed.randrange(1, 6)):
-            at = seed.randrange(len(data))
-            data[at : at + seed.randrange(3)] = seed.randbytes(seed.randrange(3))
+        data = bytearray(rng.choice(whole))
+        for _ in range(rng.randrange(1, 6)):
+            at = rng.randrange(len(data))
+            data[at : at + rng.randrange(3)] = rng.randbytes(rng.randrange(3))
         # Anything but a log or a refusal fails here.
         with suppress(Refusal):
             read_log(bytes(data))

@@ -31,9 +31,9 @@ def two_fluxes(k: float, s: float, x: float, ground: float) -> float:
 
 @pytest.mark.parametrize("seed", range(30))
 def test_films_agree_with_the_equations_they_solve(seed: int) -> None:
-    seed = np.random.default_rng(seed)
-    k, s = 10 ** seed.uniform(-1, 2, 2)
-    x, ground = 10 ** seed.uniform(-3, -0.5), seed.uniform(0, 0.95)
+    rng = np.random.default_rng(seed)
+    k, s = 10 ** rng.uniform(-1, 2, 2)
+    x, ground = 10 ** rng.uniform(-3, -0.5), rng.uniform(0, 0.95)
     assert film_reflectance(k, s, x, ground) == pytest.approx(two_fluxes(k, s, x, ground), abs=1e-4)
 
 

@@ -380,28 +380,28 @@ def test_a_bomb_in_a_sitters_file_is_not_unpacked(repository: Repository, tmp_pa
             repository.take_in(junk)
 
 
-def spoilt(data: bytes, seed: random.Random) -> bytes:
+def spoilt(data: bytes, rng: random.Random) -> bytes:
     """With some bytes changed, mostly where an archive says what is in it."""
     changed = bytearray(data)
-    for _ in range(seed.randrange(1, 12)):
-        near_the_end = len(changed) - 1 - seed.randrange(min(len(changed), 1200))
-        changed[seed.choice((near_the_end, seed.randrange(len(changed))))] = seed.randrange(256)
+    for _ in range(rng.randrange(1, 12)):
+        near_the_end = len(changed) - 1 - rng.randrange(min(len(changed), 1200))
+        changed[rng.choice((near_the_end, rng.randrange(len(changed))))] = rng.randrange(256)
     return bytes(changed)
 
 
 def test_however_an_archive_is_spoilt_it_is_read_or_refused(repository: Repository, tmp_path: Path) -> None:
     """Bad sums, streams that cannot be unpacked, names that are no text: never anything but a sentence."""
     write_backup(repository.folder, tmp_path / "whole.zip")
-    whole, seed = (tmp_path / "whole.zip").read_bytes(), random.Random(5)
+    whole, rng = (tmp_path / "whole.zip").read_bytes(), random.Random(5)
     sitter = repository.file(repository.all()[0].id)
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr(SHEET, b'{"format": "truesitter-sitter"}' * 40)
         archive.writestr("é", b"x")
     for number in range(250):
-        (tmp_path / "b.zip").write_bytes(spoilt(whole, seed))
+        (tmp_path / "b.zip").write_bytes(spoilt(whole, rng))
         with suppress(Refusal):
             restore_backup(tmp_path / "b.zip", tmp_path / f"new-{number}")
         for data in (sitter, out.getvalue()):
             with suppress(Refusal):
-                repository.take_in(spoilt(data, seed))
+                repository.take_in(spoilt(data, rng))

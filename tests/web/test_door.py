@@ -352,7 +352,7 @@ def test_a_studio_without_a_passphrase_does_not_open(tmp_path: Path) -> None:
     command = [
         sys.executable,
         "-m",
-        "truesitter.cli.main",
+        "truesitter.cli",
         "serve",
         "--studio",
         "--data",
