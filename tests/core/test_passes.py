@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
-from truesitter.core.canvas.brushes import WIDTHS_MM, brush_for, laying_minutes, lays, work_minutes
+from truesitter.core.canvas.brushes import WIDTHS_MM, brush_for, goes_needed, laying_minutes, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
@@ -168,10 +168,10 @@ def test_brushes_fit_their_shapes() -> None:
 @given(st.floats(1, 3000), st.sampled_from(WIDTHS_MM), st.floats(0.2, 600))
 def test_no_go_takes_longer_than_the_paint_stays_open(area: float, brush: int, open_minutes: float) -> None:
     """And one go fewer would."""
-    count = lays(area, brush, open_minutes)
+    count = goes_needed(area, brush, open_minutes)
     assert laying_minutes(area / count, brush) <= open_minutes * (1 + 1e-6)
     assert count == 1 or laying_minutes(area / (count - 1), brush) > open_minutes * (1 - 1e-6)
-    assert lays(area, brush, 0) == 1
+    assert goes_needed(area, brush, 0) == 1
 
 
 def plan(name: str) -> PassPlan:
@@ -237,7 +237,7 @@ def test_what_it_is_painted_in_sets_the_waits() -> None:
     hasty = replace(MEDIA["oil"], open_minutes=(1.0, 2.0))
     for one in plan_passes(subject, palette, oil, None, hasty).passes:
         soft = "soft" in one.edge or "lost" in one.edge
-        needed = lays(one.area_cm2, one.brush_mm, 2.0) if soft and not one.lines else 1
+        needed = goes_needed(one.area_cm2, one.brush_mm, 2.0) if soft and not one.lines else 1
         assert bool(one.goes) == (needed > 1)
         assert not one.goes or sum(g.area_cm2 for g in one.goes) == pytest.approx(one.area_cm2, rel=0.01)
         assert one.open_minutes == (1.0, 2.0)
@@ -334,11 +334,11 @@ def test_goes_are_whole_shapes_each_softened_while_it_is_open(
     assert 1 <= len(found) <= shapes
     for go in found:
         assert mask[int(go.y * 60), int(go.x * 80)]
-        assert go.in_time == (lays(go.area_cm2, brush, open_minutes) == 1)
+        assert go.in_time == (goes_needed(go.area_cm2, brush, open_minutes) == 1)
         assert go.minutes == pytest.approx(laying_minutes(go.area_cm2, brush))
         assert go.in_time or go.area_cm2 <= 9 * 9 * 0.04 + 1e-9, "only a single shape is ever too large"
-    if lays(mask.sum() * 0.04, brush, open_minutes) == 1:
+    if goes_needed(mask.sum() * 0.04, brush, open_minutes) == 1:
         assert len(found) == 1
     for one, after in pairwise(found):
-        assert lays(one.area_cm2 + after.area_cm2, brush, open_minutes) > 1 or not one.in_time
+        assert goes_needed(one.area_cm2 + after.area_cm2, brush, open_minutes) > 1 or not one.in_time
     assert goes_of(np.zeros((9, 9), bool), 1, 10, 1) == ()

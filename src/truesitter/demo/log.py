@@ -61,7 +61,7 @@ class _Diary:
         if isinstance(what, Began):
             self._sitting = made
 
-    def sit(self, ago: int, hour: int, work: Work, air: tuple[float, float]) -> None:
+    def add_sitting(self, ago: int, hour: int, work: Work, air: tuple[float, float]) -> None:
         self.day(ago, hour)
         self.write(Began(work=work))
         self.write(AirRead(sitting=self._sitting, temperature=air[0], humidity=air[1], simulated=True))
@@ -86,15 +86,15 @@ class _Diary:
 def ferry_log(sitter: str, now: datetime) -> list[Entry]:
     """Of the ferry pilot: ground, underpainting in two goes, and the wall begun yesterday."""
     diary = _Diary(sitter, now)
-    diary.sit(13, 9, _GROUND, (18.5, 52))
+    diary.add_sitting(13, 9, _GROUND, (18.5, 52))
     diary.end(71, 1)
-    diary.sit(8, 14, _UNDER, (20.5, 47))
+    diary.add_sitting(8, 14, _UNDER, (20.5, 47))
     diary.rest(50, 20)
     diary.note("The far cheek is a whole group darker than it looks.")
     diary.end(38, 0.7)
-    diary.sit(7, 14, _UNDER, (20.0, 49))
+    diary.add_sitting(7, 14, _UNDER, (20.0, 49))
     diary.end(41, 1)
-    diary.sit(1, 10, _WALL, (19.5, 50))
+    diary.add_sitting(1, 10, _WALL, (19.5, 50))
     diary.turn(48, _CLOTH, 0.8)
     diary.ahead("Let the wall go darker beside the lit cheek.")
     diary.ahead("Collar: its shadow is cooler than the coat.")
@@ -105,7 +105,7 @@ def ferry_log(sitter: str, now: datetime) -> list[Entry]:
 def clock_log(sitter: str, now: datetime) -> list[Entry]:
     """Of the clockmaker: a ground, and what somebody thinks of it."""
     diary = _Diary(sitter, now)
-    diary.sit(10, 15, _LARGE, (21.0, 45))
+    diary.add_sitting(10, 15, _LARGE, (21.0, 45))
     diary.note("Two coats: the first went on too thin.")
     diary.end(102, 1)
     diary.write(Judged(liked=4, why="The ground is warm enough to carry the beard.", by="Ove"), 30)

@@ -69,7 +69,7 @@ def sentence_for(error: Exception) -> str | None:
 
 
 @contextmanager
-def told(folder: Path) -> Iterator[None]:
+def disk_errors_as_refusals(folder: Path) -> Iterator[None]:
     """Turn what a disk or database refuses at a start into one sentence about the folder.
 
     Raises

@@ -64,7 +64,7 @@ def work_minutes(area_cm2: float, brush_mm: float) -> float:
     return MIXING_MINUTES + laying_minutes(area_cm2, brush_mm)
 
 
-def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
+def goes_needed(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
     """In how many goes an area is laid, so that the edges of each can be softened while they are open.
 
     1 for paint that never stays open: there is nothing to wait for.
@@ -85,7 +85,7 @@ def lays(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
 
     Examples
     --------
-    >>> lays(400.0, 10.0, 0.0)
+    >>> goes_needed(400.0, 10.0, 0.0)
     1
     """
     if open_minutes <= 0:

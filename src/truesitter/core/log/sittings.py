@@ -136,10 +136,10 @@ class _Open:
             self.since = at
         elif isinstance(what, Turned):
             running = self.since is not None
-            self._leave(at, what.done)
+            self._close_interval(at, what.done)
             self.work, self.since = what.work, at if running else None
         elif isinstance(what, Ended):
-            self._leave(at, what.done)
+            self._close_interval(at, what.done)
             self.ended = at
 
     def _stop(self, at: datetime) -> None:
@@ -149,7 +149,7 @@ class _Open:
                 self.spans.append((self.since, until))
             self.since = None
 
-    def _leave(self, at: datetime, done: float | None) -> None:
+    def _close_interval(self, at: datetime, done: float | None) -> None:
         self._stop(at)
         if self.spans or self.work is not None:
             self.intervals.append(WorkInterval(self.work, tuple(self.spans), done, at))

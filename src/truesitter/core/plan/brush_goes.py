@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.brushes import laying_minutes, lays
+from truesitter.core.canvas.brushes import goes_needed, laying_minutes
 from truesitter.core.types import Counts, Doubles, Ints, Mask
 
 
@@ -51,18 +51,20 @@ def goes_of(mask: Mask, mm_per_px: float, brush_mm: float, open_minutes: float) 
     total = float(areas.sum())
     if count < 2:
         return ()
-    if lays(total, brush_mm, open_minutes) == 1:
+    if goes_needed(total, brush_mm, open_minutes) == 1:
         return (_go(shape, stats, np.arange(1, count), areas, brush_mm, True),)
 
     def close(numbers: list[int], area: float) -> UnbrokenPatch:
-        return _go(shape, stats, np.array(numbers), areas, brush_mm, lays(area, brush_mm, open_minutes) == 1)
+        return _go(
+            shape, stats, np.array(numbers), areas, brush_mm, goes_needed(area, brush_mm, open_minutes) == 1
+        )
 
     found: list[UnbrokenPatch] = []
     together: list[int] = []
     sum_ = 0.0
     for number in sorted(range(1, count), key=lambda n: (stats[n, cv2.CC_STAT_TOP], n)):
         area = float(areas[number - 1])
-        if together and lays(sum_ + area, brush_mm, open_minutes) > 1:
+        if together and goes_needed(sum_ + area, brush_mm, open_minutes) > 1:
             found.append(close(together, sum_))
             together, sum_ = [], 0.0
         together.append(number)

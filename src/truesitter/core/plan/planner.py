@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from truesitter.core.canvas.begun import Begun, adds_nothing
-from truesitter.core.canvas.brushes import brush_for, lays, work_minutes
+from truesitter.core.canvas.brushes import brush_for, goes_needed, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm, stroke_minutes
 from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
@@ -181,7 +181,7 @@ class _Planner:
             return ()
         subject, longest = self.scene.subject, self.scene.medium.open_minutes[1]
         area = float(self.scene.patchwork.sizes[pieces].sum()) * subject.mm_per_px**2 / 100
-        if lays(area, brush, longest) == 1:
+        if goes_needed(area, brush, longest) == 1:
             return ()
         return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 

@@ -25,7 +25,7 @@ from truesitter.store.files.archives import SPOILT
 from truesitter.store.files.blobs import Blobs
 from truesitter.store.rows.clock import now
 from truesitter.store.rows.database import DATABASE, NEWEST, copy_database, form_of, only_read
-from truesitter.store.trouble import FULL, NotKept, told
+from truesitter.store.trouble import FULL, NotKept, disk_errors_as_refusals
 
 BLOBS = ("originals", "paintings")
 """Folders of photographs in a data folder."""
@@ -92,7 +92,7 @@ def write_backup(folder: Path, target: Path) -> Backup:
     """
     if not (folder / DATABASE).is_file():
         raise Refusal(f"there are no sitters in {folder}")
-    with told(target.parent):
+    with disk_errors_as_refusals(target.parent):
         target.parent.mkdir(parents=True, exist_ok=True)
         return _write_backup(folder, target)
 
@@ -193,12 +193,12 @@ def restore_backup(source: Path, folder: Path) -> int:
     """
     if folder.exists() and (not folder.is_dir() or any(folder.iterdir())):
         raise Refusal(f"{folder} is not empty: a backup is restored into a new folder")
-    with told(folder):
+    with disk_errors_as_refusals(folder):
         folder.parent.mkdir(parents=True, exist_ok=True)
         part = Path(tempfile.mkdtemp(prefix=".part-", dir=folder.parent))
     try:
         held = _copy_folder(source, part) if source.is_dir() else _unpack(source, part)
-        with told(folder):
+        with disk_errors_as_refusals(folder):
             if folder.exists():
                 folder.rmdir()
             part.chmod(0o755)

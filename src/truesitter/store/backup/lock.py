@@ -10,7 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from truesitter.core.refusal import Refusal
-from truesitter.store.trouble import told
+from truesitter.store.trouble import disk_errors_as_refusals
 
 _LOCK, _COPYING = ".lock", ".copying"
 
@@ -35,7 +35,7 @@ def folder_lock(folder: Path, words: str = "another True Sitter") -> Iterator[No
     UnusableFolder
         When nothing can be written there.
     """
-    with told(folder):
+    with disk_errors_as_refusals(folder):
         folder.mkdir(parents=True, exist_ok=True)
         # Opened for appending: what the holder wrote stays for whoever comes second.
         file = (folder / _LOCK).open("a+")
@@ -46,7 +46,7 @@ def folder_lock(folder: Path, words: str = "another True Sitter") -> Iterator[No
             file.seek(0)
             holder = file.read(200).strip() or "another True Sitter"
             raise Held(f"{holder} is working on the sitters in {folder}: stop it first") from None
-        with told(folder):
+        with disk_errors_as_refusals(folder):
             file.truncate(0)
             file.write(f"{words} (process {os.getpid()})\n")
             file.flush()

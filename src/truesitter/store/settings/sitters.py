@@ -37,7 +37,7 @@ from truesitter.store.settings.facts import Facts
 from truesitter.store.settings.palettes import StudioPalettes
 from truesitter.store.settings.sitter import Sitter, UnknownSitter, clean_filename
 from truesitter.store.settings.tubes import TubeRack, UnknownTube
-from truesitter.store.trouble import told
+from truesitter.store.trouble import disk_errors_as_refusals
 
 _PHOTOGRAPHS: dict[str, type[ReferenceRow | PaintingRow]] = {
     "originals": ReferenceRow, "paintings": PaintingRow,
@@ -51,7 +51,7 @@ class Repository:
     """All sitters in one data folder."""
 
     def __init__(self, folder: Path) -> None:
-        with told(folder):
+        with disk_errors_as_refusals(folder):
             folder.mkdir(parents=True, exist_ok=True)
             check_not_lost(folder)
             self._engine = open_database(folder / DATABASE)

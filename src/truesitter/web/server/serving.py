@@ -20,7 +20,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.store.backup.copies import DailyCopies
 from truesitter.store.backup.lock import Held, folder_lock
 from truesitter.store.settings.sitters import Repository
-from truesitter.store.trouble import DATABASE_ERRORS, told
+from truesitter.store.trouble import DATABASE_ERRORS, disk_errors_as_refusals
 from truesitter.web.access.sessions import Opening, SessionAuth
 from truesitter.web.queue.pools import Cluster, Scheduler
 from truesitter.web.queue.remote_tasks import RemoteTasks
@@ -151,7 +151,7 @@ def run(
             door = SessionAuth(
                 repository.passphrase, Opening(port, studio.names, studio.certificate is not None)
             )
-        with told(folder):
+        with disk_errors_as_refusals(folder):
             for sentence in repository.purge(began):
                 print(sentence, flush=True)
         if prepare:
