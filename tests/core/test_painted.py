@@ -233,7 +233,7 @@ def test_what_is_taken_off_lies_between_all_and_nothing(
     np.testing.assert_allclose(none_left.labs(), ground.labs(), atol=1e-9)
     low, high = sorted((one, other))
     values = [laid.do(Removal(LEFT, share)).piece_values()[1] for share in (0.0, low, high, 1.0)]
-    falls = values[0] > values[-1]
+    falls = bool(values[0] > values[-1])
     assert sorted(values, reverse=falls) == pytest.approx(values, abs=1e-6)
     np.testing.assert_array_equal(laid.do(Removal(LEFT, low)).labs()[0], laid.labs()[0])
 

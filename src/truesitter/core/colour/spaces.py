@@ -40,8 +40,8 @@ def srgb_to_linear(srgb: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> srgb_to_linear([0.0, 0.5, 1.0]).round(4)
-    array([0.   , 0.214, 1.   ])
+    >>> srgb_to_linear([0.0, 0.5, 1.0]).round(4).tolist()
+    [0.0, 0.214, 1.0]
     """
     c = np.asarray(srgb, dtype=np.float64)
     high = ((np.maximum(c, 0.0) + 0.055) / 1.055) ** 2.4
@@ -53,8 +53,8 @@ def linear_to_srgb(linear: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> linear_to_srgb([0.0, 0.2140, 1.0]).round(3)
-    array([0. , 0.5, 1. ])
+    >>> linear_to_srgb([0.0, 0.2140, 1.0]).round(3).tolist()
+    [0.0, 0.5, 1.0]
     """
     c = np.clip(np.asarray(linear, dtype=np.float64), 0.0, 1.0)
     return np.where(c <= 0.0031308, c * 12.92, 1.055 * np.maximum(c, 1e-12) ** (1 / 2.4) - 0.055)
@@ -65,8 +65,8 @@ def xyz_to_lab(xyz: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> xyz_to_lab(WHITE_XYZ).round(3) + 0.0
-    array([100.,   0.,   0.])
+    >>> (xyz_to_lab(WHITE_XYZ).round(3) + 0.0).tolist()
+    [100.0, 0.0, 0.0]
     """
     t = np.asarray(xyz, dtype=np.float64) / WHITE_XYZ
     f = np.where(t > _EPSILON, np.cbrt(np.maximum(t, 0.0)), _SLOPE * t + 4 / 29)
@@ -85,8 +85,8 @@ def lab_to_xyz(lab: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> lab_to_xyz((100, 0, 0)).round(4)
-    array([0.9505, 1.    , 1.089 ])
+    >>> lab_to_xyz((100, 0, 0)).round(4).tolist()
+    [0.9505, 1.0, 1.089]
     """
     values = np.asarray(lab, dtype=np.float64)
     fy = (values[..., 0] + 16) / 116
@@ -99,10 +99,10 @@ def srgb_to_lab(srgb: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> srgb_to_lab((1.0, 1.0, 1.0)).round(1) + 0.0
-    array([100.,   0.,   0.])
-    >>> srgb_to_lab(hex_to_srgb("#c2967f")).round(1)
-    array([65.6, 13.3, 18.5])
+    >>> (srgb_to_lab((1.0, 1.0, 1.0)).round(1) + 0.0).tolist()
+    [100.0, 0.0, 0.0]
+    >>> srgb_to_lab(hex_to_srgb("#c2967f")).round(1).tolist()
+    [65.6, 13.3, 18.5]
     """
     return xyz_to_lab(srgb_to_linear(srgb) @ RGB_TO_XYZ.T)
 
@@ -112,8 +112,8 @@ def lab_to_srgb(lab: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> lab_to_srgb((100, 0, 0)).round(3)
-    array([1., 1., 1.])
+    >>> lab_to_srgb((100, 0, 0)).round(3).tolist()
+    [1.0, 1.0, 1.0]
     """
     return linear_to_srgb(lab_to_xyz(lab) @ XYZ_TO_RGB.T)
 
@@ -152,8 +152,8 @@ def hex_to_srgb(text: str) -> Doubles:
 
     Examples
     --------
-    >>> hex_to_srgb("#ff8000").round(3)
-    array([1.   , 0.502, 0.   ])
+    >>> hex_to_srgb("#ff8000").round(3).tolist()
+    [1.0, 0.502, 0.0]
     """
     match = re.fullmatch(r"#?([0-9a-fA-F]{6})", text.strip())
     if match is None:

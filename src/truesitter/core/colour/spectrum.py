@@ -38,8 +38,8 @@ def reflectance_to_lab(reflectance: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> reflectance_to_lab([0.18] * 31).round(1) + 0.0
-    array([49.5,  0. ,  0. ])
+    >>> (reflectance_to_lab([0.18] * 31).round(1) + 0.0).tolist()
+    [49.5, 0.0, 0.0]
     """
     return xyz_to_lab(reflectance_to_xyz(reflectance))
 
@@ -69,8 +69,8 @@ def smoothest_reflectance(lab: ArrayLike, iterations: int = 60) -> Doubles:
 
     Examples
     --------
-    >>> smoothest_reflectance((50, 0, 0)).round(2)[:3]
-    array([0.18, 0.18, 0.18])
+    >>> smoothest_reflectance((50, 0, 0)).round(2)[:3].tolist()
+    [0.18, 0.18, 0.18]
     """
     target = lab_to_xyz(lab)
     weights = observer_weights()

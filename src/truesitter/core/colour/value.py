@@ -25,8 +25,8 @@ def value_to_luminance(value: ArrayLike) -> Luminance:
 
     Examples
     --------
-    >>> value_to_luminance([1, 5, 9]).round(4)
-    array([0.0118, 0.1927, 0.767 ])
+    >>> value_to_luminance([1, 5, 9]).round(4).tolist()
+    [0.0118, 0.1927, 0.767]
     """
     v = np.asarray(value, dtype=np.float64)
     percent = v * (1.1914 + v * (-0.22533 + v * (0.23352 + v * (-0.020484 + v * 0.00081939))))
@@ -49,7 +49,7 @@ def value_to_srgb(value: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> value_to_srgb(5).round(3)
+    >>> round(float(value_to_srgb(5)), 3)
     0.476
     """
     return luminance_to_srgb(value_to_luminance(value))
@@ -72,8 +72,8 @@ def lstar_to_value(lstar: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> lstar_to_value([0, 50, 100]).round(2)
-    array([ 0. ,  4.9, 10. ])
+    >>> lstar_to_value([0, 50, 100]).round(2).tolist()
+    [0.0, 4.9, 10.0]
     """
     lightness = np.asarray(lstar, dtype=np.float64)
     lab = np.stack([lightness, np.zeros_like(lightness), np.zeros_like(lightness)], axis=-1)
@@ -96,8 +96,8 @@ def value_to_lightness(value: ArrayLike) -> Doubles:
 
     Examples
     --------
-    >>> value_to_lightness([2, 5, 8]).round(1)
-    array([20.2, 51. , 80.5])
+    >>> value_to_lightness([2, 5, 8]).round(1).tolist()
+    [20.2, 51.0, 80.5]
     """
     y = value_to_luminance(value)
     f = np.where(y > (6 / 29) ** 3, np.cbrt(y), y * (29 / 6) ** 2 / 3 + 4 / 29)

@@ -30,8 +30,8 @@ def evenly_spaced(points: Doubles, count: int) -> Doubles:
 
     Examples
     --------
-    >>> evenly_spaced(np.array([(0.0, 0.0), (1.0, 0.0), (4.0, 0.0)]), 3)[:, 0]
-    array([0., 2., 4.])
+    >>> evenly_spaced(np.array([(0.0, 0.0), (1.0, 0.0), (4.0, 0.0)]), 3)[:, 0].tolist()
+    [0.0, 2.0, 4.0]
     """
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
     at = np.linspace(0, along[-1], count)

@@ -81,7 +81,7 @@ def in_pixels(points: ArrayLike, shape: Shape) -> Doubles:
 
     Examples
     --------
-    >>> in_pixels([(0.5, 0.5)], (100, 200))
-    array([[100.,  50.]])
+    >>> in_pixels([(0.5, 0.5)], (100, 200)).tolist()
+    [[100.0, 50.0]]
     """
     return np.asarray(points, dtype=np.float64) * (shape[1], shape[0])

@@ -94,7 +94,7 @@ def areas_cm2(sizes: Counts, mm_per_px: float) -> Doubles:
 
     Examples
     --------
-    >>> areas_cm2(np.array([10000]), 0.5)
-    array([25.])
+    >>> areas_cm2(np.array([10000]), 0.5).tolist()
+    [25.0]
     """
     return sizes * (mm_per_px**2 / 100)

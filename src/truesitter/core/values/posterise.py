@@ -57,8 +57,8 @@ def cut_labels(value: Floats, cuts: tuple[float, ...]) -> Labels:
 
     Examples
     --------
-    >>> cut_labels(np.array([[1.0, 4.9, 5.1, 9.0]], np.float32), (5.0,))
-    array([[0, 0, 1, 1]], dtype=uint8)
+    >>> cut_labels(np.array([[1.0, 4.9, 5.1, 9.0]], np.float32), (5.0,)).tolist()
+    [[0, 0, 1, 1]]
     """
     return cut_codes(value_codes(value), cuts)
 
