@@ -24,7 +24,7 @@ SIZE = 120
 ALL = np.full((SIZE, SIZE), Kind.SCALP, np.uint8)
 
 
-def swirl(index: float, centre: tuple[float, float] = (60.3, 60.3)) -> AxisField:
+def whorl_field(index: float, centre: tuple[float, float] = (60.3, 60.3)) -> AxisField:
     """A field whose undirected direction winds `index` times round a point; radial for 1."""
     y, x = np.mgrid[0:SIZE, 0:SIZE].astype(float)
     angle = index * np.arctan2(-(y - centre[1]), x - centre[0])
@@ -104,7 +104,7 @@ def test_the_strict_part_is_measured_along_the_line() -> None:
 
 
 def test_hair_turns_outward_from_a_whorl() -> None:
-    field = swirl(1.0)
+    field = whorl_field(1.0)
     (whorl,) = find_whorls(field)
     assert (whorl.x, whorl.y) == pytest.approx((0.5, 0.5), abs=0.02)
     assert whorl.index == 1
@@ -130,7 +130,7 @@ def test_a_lock_beside_a_whorl_grows_away_from_it(tilt: float) -> None:
     assert (directed[58:63, 46:59, 0] < -0.9).all()
 
 
-def test_half_swirls_close_together_are_one_whorl_and_far_apart_two() -> None:
+def test_half_whorls_close_together_are_one_whorl_and_far_apart_two() -> None:
     y, x = np.mgrid[0:SIZE, 0:SIZE].astype(float)
 
     def pair(apart: float) -> list[float]:
@@ -143,11 +143,11 @@ def test_half_swirls_close_together_are_one_whorl_and_far_apart_two() -> None:
     assert pair(40) == [0.5, 0.5]
 
 
-def test_a_swirl_that_cannot_be_seen_or_winds_the_other_way_is_no_whorl() -> None:
-    field = swirl(1.0)
+def test_a_whorl_that_cannot_be_seen_or_winds_the_other_way_is_none() -> None:
+    field = whorl_field(1.0)
     faint = AxisField(field.z, field.coherence * 0.2, field.kinds)
     assert find_whorls(faint) == ()
-    assert find_whorls(swirl(-0.5)) == ()
+    assert find_whorls(whorl_field(-0.5)) == ()
 
 
 def test_a_guide_says_which_end_is_the_root_against_gravity() -> None:

@@ -11,7 +11,7 @@ from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
 from truesitter.core.hair.field.guides import Guide, Handles
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import find_whorls
-from truesitter.core.light.key.light_direction import light_direction
+from truesitter.core.light.key.light_direction import _FROM_BEHIND, _beside, _in_front, light_direction
 from truesitter.core.sitter.face import MESH_POINTS, Face
 
 SIZE = (300, 240)
@@ -49,6 +49,17 @@ def test_the_light_on_a_matt_egg_is_found(light: tuple[float, float, float]) -> 
     unsure = light_direction(luminance + noise, np.ones(SIZE, bool), face)
     assert unsure is not None
     assert unsure.confidence < found.confidence - 0.1
+
+
+def test_a_refinement_never_steps_behind_the_head() -> None:
+    """From farther behind nothing of a face is lit (Lambert 1760), so that such a light fits anything."""
+    middle = np.array([0.6, 0.2, _FROM_BEHIND + 0.05])
+    middle /= np.linalg.norm(middle)
+    tried = _beside(middle, 24.0)
+    assert (tried[:, 2] <= _FROM_BEHIND).any()
+    kept = _in_front(tried, middle)
+    assert (kept[:, 2] > _FROM_BEHIND).all()
+    np.testing.assert_array_equal(kept[tried[:, 2] > _FROM_BEHIND], tried[tried[:, 2] > _FROM_BEHIND])
 
 
 def test_too_little_skin_tells_nothing_of_the_light() -> None:
@@ -146,7 +157,7 @@ def test_structure_tensor_reads_gratings(degrees: float) -> None:
         assert min(abs(found - degrees), 180 - abs(found - degrees)) < 1
 
 
-def test_a_swirl_winds_once_and_a_saddle_is_none() -> None:
+def test_a_circular_field_winds_once_and_a_saddle_is_none() -> None:
     """Source: the winding number of a circular field is +1."""
     y, x = np.mgrid[-30:31, -30:31].astype(np.float32) + 0.25
     angle = np.arctan2(-y, x) + np.pi / 2

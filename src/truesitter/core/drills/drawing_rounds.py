@@ -30,24 +30,7 @@ _POINTS = 120
 
 
 def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """As many marks as there are peaks, each held to the nearest.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """As many marks as there are peaks, each held to the nearest."""
     del rng, places
     peaks = picture.peaks[:MOST_PEAKS]
     if not peaks:
@@ -74,24 +57,7 @@ def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places
 
 
 def mass_the_shadows(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """Shapes drawn, held to the darker mass of the figure: what is not shared of both together.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """Shapes drawn, held to the darker mass of the figure: what is not shared of both together."""
     del rng, places
     true, figure = picture.shadow, picture.figure
     if not true.any() or not (figure & ~true).any():
@@ -110,24 +76,7 @@ def mass_the_shadows(picture: DrillPicture, level: float, rng: Rng, places: Plac
 
 
 def stroke_along(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """One stroke from a root: how far it leaves the growth there, and whether it thins out.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """One stroke from a root: how far it leaves the growth there, and whether it thins out."""
     del places
     ys, xs = np.nonzero(np.hypot(picture.growth[..., 0], picture.growth[..., 1]) > 0.5)
     if not len(ys):
@@ -164,24 +113,7 @@ def stroke_along(picture: DrillPicture, level: float, rng: Rng, places: Places) 
 
 
 def contour_upside_down(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """A piece of the figure's border, turned on its head, to be copied into an empty frame.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """A piece of the figure's border, turned on its head, to be copied into an empty frame."""
     del places
     height, width = picture.shape
     line = _piece(picture.outline * (width, height), _LONG * height, rng)

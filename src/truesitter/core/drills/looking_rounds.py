@@ -32,47 +32,13 @@ _DARK, _LIGHT = 0.8, 9.2
 
 
 def name_value(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """How light one colour is.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """How light one colour is."""
     patch = Patch.of(patch_of(picture, rng, places))
     return Round(Question(patches=(patch.hex,)), lambda a: _value_score(patch, level, told(a, 0, 10)))
 
 
 def among_others(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """The same with a surround that makes it look lighter or darker than it is.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """The same with a surround that makes it look lighter or darker than it is."""
     lab = patch_of(picture, rng, places)
     patch = Patch.of(lab)
     away = _FOOLING if patch.value < 5 + rng.uniform(-2, 2) else -_FOOLING
@@ -92,24 +58,7 @@ def _value_score(patch: Patch, level: float, answer: float) -> Score:
 
 
 def which_is_lighter(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """Which of two colours of the picture is lighter.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """Which of two colours of the picture is lighter."""
     one, other = patch_of(picture, rng, places), patch_of(picture, rng, places)
     middle = float(np.clip(Patch.of(one).value, _DARK + level / 2, _LIGHT - level / 2))
     pair = [Patch.of(at_value(one, middle + level / 2)), Patch.of(at_value(other, middle - level / 2))]
@@ -124,24 +73,7 @@ def which_is_lighter(picture: DrillPicture, level: float, rng: Rng, places: Plac
 
 
 def same_value(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """Which of four other colours is as light as one.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """Which of four other colours is as light as one."""
     first = patch_of(picture, rng, places)
     # Between the rims three steps find room on one side at least.
     value = float(np.clip(Patch.of(first).value, _DARK, _LIGHT))
@@ -166,24 +98,7 @@ def same_value(picture: DrillPicture, level: float, rng: Rng, places: Places) ->
 
 
 def steps_between(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """By how many steps two colours of the picture differ.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """By how many steps two colours of the picture differ."""
     one = patch_of(picture, rng, places)
     value = Patch.of(one).value
     away = rng.uniform(0.5, 5.0) * (1 if value < 5 else -1)
@@ -204,24 +119,7 @@ def steps_between(picture: DrillPicture, level: float, rng: Rng, places: Places)
 
 
 def warm_or_cool(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """Which of two equally light colours is warmer: nearer to orange in a*b*.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """Which of two equally light colours is warmer: nearer to orange in a*b*."""
     lab = patch_of(picture, rng, places)
     value = float(np.clip(Patch.of(lab).value, 2.5, 7.5))
     # Bright colours leave no room to move in: the screen would show both alike.

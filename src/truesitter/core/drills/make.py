@@ -26,6 +26,8 @@ from truesitter.core.drills.mixing_rounds import mix_by_eye
 from truesitter.core.drills.rounds import Places, Rng, Round
 
 Maker = Callable[[DrillPicture, float, Rng, Places], Round]
+"""What makes a round of a drill: from a picture, at a level in the drill's own unit, by a source of chance,
+of places to prefer (none for anywhere). It gives what is shown, and how an answer is scored."""
 
 MAKERS: dict[DrillName, Maker] = {
     "value": name_value,

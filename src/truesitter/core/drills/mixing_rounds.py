@@ -19,24 +19,7 @@ _TARGET_PARTS = 6
 
 
 def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
-    """A colour that three of four tubes make, in few parts.
-
-    Parameters
-    ----------
-    picture
-        What the round is made from.
-    level
-        Difficulty, in the unit of the drill.
-    rng
-        Source of chance.
-    places
-        Names of places to prefer; none for anywhere.
-
-    Returns
-    -------
-    Round
-        What is shown, and how an answer is scored.
-    """
+    """A colour that three of four tubes make, in few parts."""
     del places
     tubes = picture.palette.tubes
     if len(tubes) < 2:

@@ -154,22 +154,7 @@ def leave_surface(internal: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SA
 
 
 def seen_from(internal: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
-    """`leave_surface` in any precision.
-
-    Parameters
-    ----------
-    internal
-        0–1.
-    k1
-        Reflectance of the surface from outside, 0–1.
-    k2
-        Reflectance of the surface from inside, 0–1.
-
-    Returns
-    -------
-    NDArray[Real]
-        0–1, in the precision given.
-    """
+    """`leave_surface` in any precision; parameters as there."""
     return np.asarray((1 - k1) * (1 - k2) * internal / (1 - k2 * internal))
 
 
@@ -199,20 +184,5 @@ def enter_surface(seen: ArrayLike, k1: float = SAUNDERSON_K1, k2: float = SAUNDE
 
 
 def internal_of(seen: NDArray[Real], k1: float = SAUNDERSON_K1, k2: float = SAUNDERSON_K2) -> NDArray[Real]:
-    """`enter_surface` in any precision.
-
-    Parameters
-    ----------
-    seen
-        0–1.
-    k1
-        Reflectance of the surface from outside, 0–1.
-    k2
-        Reflectance of the surface from inside, 0–1.
-
-    Returns
-    -------
-    NDArray[Real]
-        0–1, in the precision given.
-    """
+    """`enter_surface` in any precision; parameters as there."""
     return np.asarray(seen / ((1 - k1) * (1 - k2) + k2 * seen))
