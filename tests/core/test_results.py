@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+import threading
 from functools import cache
 from typing import Any
 
@@ -16,6 +17,7 @@ from truesitter.core.graph.results import (
     PHOTOGRAPH,
     Declaration,
     Result,
+    Source,
     Watch,
     all_declared,
     declared,
@@ -308,3 +310,27 @@ def test_own_pace_changes_only_what_takes_time_or_paint() -> None:
     usual, own = (Study("hash", bytes, StudySettings(), Memo(), pace=p) for p in (None, pace))
     changed = {d.name for d in all_declared() if usual.key(d) != own.key(d)}
     assert changed == {"paced passes", "sittings"}
+
+
+def test_what_is_computed_ahead_is_there_when_it_is_asked_for() -> None:
+    """Computed once, elsewhere; what fails ahead fails again where it is asked for."""
+    source = Source("x", bytes, StudySettings(), Memo())
+    threads: list[str] = []
+    begun = threading.Event()
+
+    def work() -> int:
+        threads.append(threading.current_thread().name)
+        begun.set()
+        return 7
+
+    def fails() -> int:
+        raise ValueError("no such thing")
+
+    source.ahead(lambda: source.ask("lab", (), work))
+    assert begun.wait(10)
+    assert source.ask("lab", (), work) == 7
+    assert threads != [threading.current_thread().name]
+    assert len(threads) == 1
+    source.ahead(lambda: source.ask("value", (), fails))
+    with pytest.raises(ValueError, match="no such thing"):
+        source.ask("value", (), fails)

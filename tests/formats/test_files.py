@@ -36,7 +36,7 @@ from truesitter.formats.documents.plan import Plan, heap_of, plan_of
 from truesitter.formats.documents.tables import mixtures_csv, shapes_csv
 from truesitter.formats.folder import write_plan
 from truesitter.formats.pictures.full_size import full_picture
-from truesitter.formats.pictures.png import encode_jpeg, encode_png
+from truesitter.formats.pictures.png import SMALL, encode_jpeg, encode_png, smaller
 from truesitter.formats.pictures.views import VIEWS, zones_picture
 from truesitter.formats.print.mixing_sheet import mixing_pdf
 from truesitter.formats.print.pdf import plan_pdf
@@ -346,3 +346,16 @@ def test_a_heap_is_shown_in_the_colour_it_has_on_the_palette() -> None:
     assert once.hexes == {"ivory-black": grey.hex}
     assert 5 < grey.value < 9
     assert heap_of({"titanium-white": 7, "ivory-black": 5}, LIBRARY) is None
+
+
+@given(st.integers(1, 1400), st.integers(1, 1400), st.sampled_from([3, 4]))
+@settings(max_examples=25)
+def test_a_small_picture_is_the_large_one_seen_from_afar(height: int, width: int, channels: int) -> None:
+    """Averaged, not picked: a fine checker becomes the mean of its two greys (sampling theorem)."""
+    checker = np.indices((height, width)).sum(axis=0) % 2 * 200
+    picture = np.repeat(checker[..., None], channels, axis=2).astype(np.uint8)
+    small = smaller(picture)
+    scale = SMALL / max(height, width)
+    assert small.shape == (max(1, round(height * scale)), max(1, round(width * scale)), channels)
+    if min(small.shape[:2]) > 4 and scale < 0.45:
+        assert np.abs(small[1:-1, 1:-1].astype(int) - 100).max() <= 4

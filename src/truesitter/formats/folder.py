@@ -78,13 +78,14 @@ def plan_files(study: Study, title: str) -> tuple[Plan, dict[str, bytes]]:
     layers = len(study.hair_layers.layers())
     for number in range(1, layers + 1):
         files[f"hair_{number:02d}"] = f"hair_{number:02d}.png"
-    with ThreadPoolExecutor(os.cpu_count()) as threads:
-        packed = _pictures(study, _Packing(threads).png, planned)
+    with ThreadPoolExecutor(os.cpu_count()) as threads, ThreadPoolExecutor(1) as painter:
+        # Whoever paints pictures mostly waits for those who pack them: the rest is written meanwhile.
+        painting = painter.submit(_pictures, study, _Packing(threads).png, planned)
         plan = plan_of(study, files)
         contents = _drawings(study, canvas, plan, title)
         if planned:
             contents["lines"] = lines_svg(study.passes.plan(), canvas).encode()
-        contents |= {key: picture.result() for key, picture in packed.items()}
+        contents |= {key: picture.result() for key, picture in painting.result().items()}
     named = {files[key]: contents[key] for key in files}
     named["plan.json"] = plan.model_dump_json(indent=1, by_alias=True).encode()
     return plan, named

@@ -52,31 +52,33 @@ class HairCanvas:
         laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
         for change, flat in zip(self.painted.changes[:number], self.flat, strict=False):
             (laid if flat else stroked)[change.where] = True
-        shape = photograph.shape[:2]
-        return self._over(
-            photograph, self.painted.picture(number), laid.reshape(shape), stroked.reshape(shape)
-        )
+        share = self._faded(laid.reshape(photograph.shape[:2]), stroked)
+        out = photograph.reshape(-1, 3).copy()
+        _blend(out, self.painted.picture(number).reshape(-1, 3), photograph.reshape(-1, 3), share)
+        return out.reshape(photograph.shape)
 
     def pictures(self, photograph: Bytes) -> Iterator[Bytes]:
-        """The same after each layer, each made of the one before."""
+        """The same after each layer: strokes end sharp, what is laid flat fades."""
         laid, stroked = (np.zeros(photograph.shape[0] * photograph.shape[1], bool) for _ in range(2))
         shape = photograph.shape[:2]
-        painted = zip(self.painted.pictures(), self.painted.changes, self.flat, strict=True)
-        for picture, change, flat in painted:
+        out, below = photograph.reshape(-1, 3).copy(), photograph.reshape(-1, 3)
+        painted = zip(self.painted.frames(), self.painted.changes, self.flat, strict=True)
+        for frame, change, flat in painted:
             (laid if flat else stroked)[change.where] = True
-            yield self._over(photograph, picture, laid.reshape(shape), stroked.reshape(shape))
+            if flat:
+                share = self._faded(laid.reshape(shape), stroked)
+                _blend(out, frame.reshape(-1, 4), below, share)
+            else:
+                # A stroke hides what is below; round it nothing is otherwise than before.
+                out[change.where] = frame.reshape(-1, 4)[change.where, :3]
+            yield out.reshape(photograph.shape).copy()
 
-    def _over(self, photograph: Bytes, painted: Bytes, laid: Mask, stroked: Mask) -> Bytes:
-        """The painted picture over the photograph: strokes end sharp, what is laid flat fades."""
+    def _faded(self, laid: Mask, stroked: Mask) -> Floats:
+        """How far what is painted hides the photograph, 0–1 for each pixel."""
         fade = cv2.GaussianBlur(laid.astype(np.float32), (0, 0), self.soft_px)
-        share = np.where(laid, np.clip(2 * fade - 1, 0, 1), np.float32(0))
+        share = np.where(laid, np.clip(2 * fade - 1, 0, 1), np.float32(0)).ravel()
         share[stroked] = 1
-        out = photograph.copy()
-        out[share == 1] = painted[share == 1]
-        rim = (share > 0) & (share < 1)
-        part = share[rim][:, None]
-        out[rim] = np.round(photograph[rim] + part * (painted[rim].astype(np.float32) - photograph[rim]))
-        return out
+        return np.asarray(share)
 
     def value(self, number: int) -> Floats:
         """Value of the canvas (h, w) after so many layers."""
@@ -101,6 +103,14 @@ class HairCanvas:
             seen = linear_to_value(blur(picture_luminance(picture[box]), sigma))
             found.append(float(np.abs(seen - meant)[mask[box]].mean()))
         return tuple(found)
+
+
+def _blend(out: Bytes, painted: Bytes, photograph: Bytes, share: Floats) -> None:
+    """Put painted pixels (n, 3 or 4) over those of the photograph (n, 3), each by its share, into `out`."""
+    touched = np.flatnonzero(share)
+    ground = photograph[touched]
+    over = painted[touched, :3].astype(np.float32) - ground
+    out[touched] = np.round(ground + share[touched][:, None] * over)
 
 
 def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:

@@ -88,6 +88,11 @@ def _text(value: Any) -> str:
     return repr(value)
 
 
+def _quietly(ask: Callable[[], object]) -> None:
+    with suppress(Exception):
+        ask()
+
+
 @dataclass
 class Watch:
     """What a computation really read: for tests of the declarations."""
@@ -226,16 +231,20 @@ class Source:
             yield
             return
 
-        def quietly() -> None:
-            with suppress(Exception):
-                ask()
-
-        thread = threading.Thread(target=copy_context().run, args=(quietly,), daemon=True)
+        thread = threading.Thread(target=copy_context().run, args=(_quietly, ask), daemon=True)
         thread.start()
         try:
             yield
         finally:
             thread.join()
+
+    def ahead(self, ask: Callable[[], object]) -> None:
+        """Have what will be asked for next computed meanwhile.
+
+        It is remembered; what fails there fails again, and is told, where it is asked for.
+        """
+        if not self._watch:
+            threading.Thread(target=copy_context().run, args=(_quietly, ask), daemon=True).start()
 
     def ask(self, name: str, args: tuple[Any, ...], work: Callable[[], T]) -> T:
         """A result, computed once for its key and arguments.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import as_file, files
 
 from anyascii import anyascii
@@ -26,6 +26,7 @@ def ready() -> None:
             pdfmetrics.registerFont(TTFont(name, str(path)))
 
 
+@lru_cache(1 << 14)
 def width_of(words: str, font: str, size: float) -> float:
     """Width in points of a line."""
     ready()
@@ -54,19 +55,22 @@ def printable(words: str, font: str = SANS) -> str:
 def wrapped(words: str, font: str, size: float, width: float) -> list[str]:
     """Words broken into lines no wider than `width` points; a word too long for a line is broken too."""
     lines: list[str] = []
-    line = ""
+    line, taken = "", 0.0
+    space = width_of(" ", font, size)
     for word in printable(words, font).split():
-        trial = f"{line} {word}" if line else word
-        if width_of(trial, font, size) <= width:
-            line = trial
+        # Letters keep their distance whatever stands beside them: a line is as wide as its words.
+        wide = width_of(word, font, size)
+        if line and taken + space + wide <= width:
+            line, taken = f"{line} {word}", taken + space + wide
             continue
         if line:
             lines.append(line)
-        line = word
-        while width_of(line, font, size) > width and len(line) > 1:
+        line, taken = word, wide
+        while taken > width and len(line) > 1:
             fits = next(
                 n for n in range(len(line) - 1, 0, -1) if n == 1 or width_of(line[:n], font, size) <= width
             )
             lines.append(line[:fits])
             line = line[fits:]
+            taken = width_of(line, font, size)
     return [*lines, line] if line or not lines else lines

@@ -12,11 +12,10 @@ from reportlab.pdfgen.canvas import Canvas as Page
 from truesitter.core.hair.field.growth_lines import GrowthLine
 from truesitter.core.imaging.line import Line
 from truesitter.core.stages import Study
-from truesitter.core.types import Doubles
 from truesitter.formats.print.fonts import ready
 from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
 from truesitter.formats.print.strokes import line_row, outline_mm
-from truesitter.formats.print.svg import document
+from truesitter.formats.print.svg import coordinates, document, path
 from truesitter.formats.print.transfer import print_tiled
 
 MOST_STROKES = 6000
@@ -28,10 +27,6 @@ _SAMPLES = 3
 def _canvas(study: Study) -> tuple[float, float]:
     reference = study.settings.reference
     return reference.canvas_width_mm, reference.canvas_height_mm
-
-
-def _points(points: Doubles) -> str:
-    return " ".join(f"{x:.2f},{y:.2f}" for x, y in points)
 
 
 def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:
@@ -47,8 +42,8 @@ def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) ->
         points, cut = line.points * canvas_mm, line.split()
         data = f'data-number="{number}" data-sure="{line.sure:.2f}"'
         weight = f'stroke-width="{weight_mm(line.sure):.2f}" {data}'
-        root_parts.append(f'<polyline {weight} points="{_points(points[: cut + 1])}"/>')
-        free.append(f'<polyline {weight} points="{_points(points[cut:])}"/>')
+        root_parts.append(f'<polyline {weight} points="{coordinates(points[: cut + 1])}"/>')
+        free.append(f'<polyline {weight} points="{coordinates(points[cut:])}"/>')
         x, y = points[0]
         roots.append(f'<circle cx="{x:.2f}" cy="{y:.2f}" r="0.6"/>')
         numbers.append(f'<text x="{x + 0.9:.2f}" y="{y - 0.5:.2f}">{number}</text>')
@@ -112,8 +107,7 @@ def _thinned(lines: tuple[Line, ...]) -> Iterable[Line]:
 
 
 def _stroke_path(line: Line, canvas: tuple[float, float]) -> str:
-    ring = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in outline_mm(line, canvas)) + "Z"
-    return f'<path d="{ring}"/>'
+    return f'<path d="{path(outline_mm(line, canvas))}"/>'
 
 
 def hair_practice_pdf(study: Study, title: str, paper: str) -> bytes:
@@ -153,7 +147,7 @@ def brush_svg(study: Study, across: bool) -> str:
     ]
     for region, lines in study.brush.arrows(across).items():
         body.append(f'<g id="{region}" fill="none" stroke="#000" stroke-width="0.4" marker-end="url(#tip)">')
-        body += [f'<polyline points="{_points(line.points * canvas)}"/>' for line in lines]
+        body += [f'<polyline points="{coordinates(line.points * canvas)}"/>' for line in lines]
         body.append("</g>")
     words = "across the planes" if across else "along the form"
     return document(canvas[0], canvas[1], f"Direction of the brush, {words}", body)

@@ -13,7 +13,7 @@ from truesitter.core.stages import Study
 from truesitter.core.types import Doubles, Labels, Mask
 from truesitter.formats.documents.plan_light import PlanLight, light_of
 from truesitter.formats.print.sheet import HAIRLINE, INK, SANS, Art, Sheet, fit
-from truesitter.formats.print.svg import document
+from truesitter.formats.print.svg import document, path
 from truesitter.formats.words.wording import Counting, parts_sentence
 
 _SHORTEST = 8
@@ -67,7 +67,7 @@ def _contours(mask: Mask | Labels, size: tuple[float, float]) -> list[Doubles]:
 
 def _paths(lines: Iterable[Doubles], closed: bool = True) -> list[str]:
     end = "Z" if closed else ""
-    return ['<path d="M' + "L".join(f"{x:.2f} {y:.2f}" for x, y in line) + f'{end}"/>' for line in lines]
+    return [f'<path d="{path(line, end)}"/>' for line in lines]
 
 
 def light_pdf(study: Study, title: str, paper: str, counting: Counting) -> bytes:

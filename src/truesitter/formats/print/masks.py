@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from truesitter.core.design.reserve import Reserve, mask_shapes, reserve_for
 from truesitter.core.stages import Study
+from truesitter.formats.print.svg import coordinates
 
 
 def reserves_of(study: Study) -> tuple[Reserve, ...]:
@@ -29,7 +30,7 @@ def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:
     )
     paths = []
     for points, tape_mm in mask_shapes(strength, mm, lights):
-        run = " ".join(f"{x * mm:.2f},{y * mm:.2f}" for x, y in points)
+        run = coordinates(points * mm)
         if tape_mm is None:
             title, kind = "masking fluid", 'class="fluid" stroke-dasharray="1.2 0.8"'
         else:

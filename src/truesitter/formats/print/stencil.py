@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from truesitter.core.design.texture import Texture
 from truesitter.core.imaging.line import Line
+from truesitter.formats.print.svg import coordinates
 
 
 def stencil_svg(texture: Texture, canvas_mm: tuple[float, float]) -> str:
@@ -19,12 +20,9 @@ def stencil_svg(texture: Texture, canvas_mm: tuple[float, float]) -> str:
     )
 
 
-def _points(line: Line, canvas_mm: tuple[float, float]) -> str:
-    return " ".join(f"{x:.2f},{y:.2f}" for x, y in line.points * canvas_mm)
-
-
 def _mark(line: Line, canvas_mm: tuple[float, float]) -> str:
-    return f'<polyline points="{_points(line, canvas_mm)}" stroke-width="{line.widths_mm.max():.2f}"/>'
+    points, width = coordinates(line.points * canvas_mm), line.widths_mm.max()
+    return f'<polyline points="{points}" stroke-width="{width:.2f}"/>'
 
 
 def _ring(line: Line, canvas_mm: tuple[float, float]) -> str:

@@ -11,7 +11,7 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.types import Doubles
 from truesitter.formats.print.sheet import HAIRLINE, INK, Art, Sheet, Words
-from truesitter.formats.print.svg import document
+from truesitter.formats.print.svg import coordinates, document, path
 
 ENLARGED = (1.0, 3.0)
 """Lines are practised at their own size and so many times as large."""
@@ -38,9 +38,8 @@ def lines_svg(plan: PassPlan, canvas_mm: tuple[float, float]) -> str:
             continue
         body.append(f'<g id="{current.key}" data-pass="{number}" fill="#000">')
         for line in current.lines:
-            ring = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in outline_mm(line, canvas_mm)) + "Z"
-            centre = " ".join(f"{x:.2f},{y:.2f}" for x, y in line.points * canvas_mm)
-            widths = " ".join(f"{w:.2f}" for w in line.widths_mm)
+            ring, centre = path(outline_mm(line, canvas_mm)), coordinates(line.points * canvas_mm)
+            widths = " ".join([f"{w:.2f}" for w in line.widths_mm.tolist()])
             body.append(f'<path d="{ring}" data-centre="{centre}" data-widths="{widths}"/>')
         body.append("</g>")
     return document(canvas_mm[0], canvas_mm[1], "Lines to paint", body)

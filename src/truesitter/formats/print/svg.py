@@ -10,6 +10,7 @@ from shapely import Polygon
 
 from truesitter.core.reference.grid import Grid
 from truesitter.core.stages.values_stage import OutlineDrawing
+from truesitter.core.types import Doubles
 from truesitter.core.values.edge_runs import EdgeRun
 from truesitter.core.values.edges import Sharpness
 
@@ -32,14 +33,21 @@ def document(width_mm: float, height_mm: float, title: str, body: Iterable[str])
     )
 
 
-def _ring(points: np.ndarray[tuple[int, int], np.dtype[np.float64]]) -> str:
-    return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in points[:-1]) + "Z"
+def coordinates(points: Doubles) -> str:
+    """Points (n, 2) in mm as ``x,y x,y``, for polylines and polygons."""
+    # Python's own numbers are written several times faster than those of an array.
+    return " ".join([f"{x:.2f},{y:.2f}" for x, y in points.tolist()])
+
+
+def path(points: Doubles, end: str = "Z") -> str:
+    """Points (n, 2) in mm as the data of a path, closed unless `end` is empty."""
+    return "M" + "L".join([f"{x:.2f} {y:.2f}" for x, y in points.tolist()]) + end
 
 
 def polygon_path(polygon: Polygon, scale: float) -> str:
     """SVG path of a polygon with its holes, scaled."""
     rings = [polygon.exterior, *polygon.interiors]
-    return "".join(_ring(np.asarray(r.coords, dtype=np.float64)[:, :2] * scale) for r in rings)
+    return "".join(path(np.asarray(r.coords, dtype=np.float64)[:-1, :2] * scale) for r in rings)
 
 
 def outlines_svg(
@@ -80,10 +88,9 @@ def outlines_svg(
     if edges:
         body.append('<g id="edges" fill="none" stroke="#000" stroke-linecap="round">')
         for e in edges:
-            points = " ".join(f"{x:.2f},{y:.2f}" for x, y in e.points * canvas_mm)
             body.append(
                 f'<polyline data-edge="{e.kind.value}" stroke-width="{EDGE_WEIGHTS_MM[e.kind]:g}"'
-                f' points="{points}"/>'
+                f' points="{coordinates(e.points * canvas_mm)}"/>'
             )
         body.append("</g>")
     return document(canvas_mm[0], canvas_mm[1], "Outlines of the value groups", body)

@@ -37,7 +37,9 @@ def outline(line: Line, shape: Shape, mm_per_px: float, scale: float) -> Doubles
         Closed outline.
     """
     points = line.points * (shape[1], shape[0]) * scale
-    step = np.gradient(points, axis=0)
+    step = np.empty_like(points)
+    step[1:-1] = points[2:] - points[:-2]
+    step[0], step[-1] = points[1] - points[0], points[-1] - points[-2]
     length = np.maximum(np.hypot(step[:, 0], step[:, 1]), 1e-9)
     across = np.stack([-step[:, 1], step[:, 0]], axis=1) / length[:, None]
     half = np.maximum(line.widths_mm / mm_per_px * scale / 2 - 0.5, 0)[:, None]

@@ -76,6 +76,10 @@ class TrialIn(BaseModel):
 )
 def get_passes(study: CurrentStudy) -> PassesOut:
     """The passes of the chosen school."""
+    if not study.passes.refused():
+        study.passes.plan()
+        # Whoever asks for the passes asks for the canvas after each of them next.
+        study.source.ahead(study.passes.painted)
     passes, remarks = passes_of(study)
     school = study.settings.passes.followed()
     return PassesOut(
