@@ -21,6 +21,8 @@ from truesitter.core.types import Doubles
 
 _WHITE_GROUND = 0.8
 _LEAST_READ = 0.1
+_FILM_TOLERANCE_MM = 1e-7
+"""A film is found to so many mm: far below what moves a value by a thousandth of a step."""
 """A swatch nearer to its support than this, in value steps, tells nothing."""
 _THICKEST_SWATCH_MM = DryMm(0.2)
 
@@ -166,7 +168,9 @@ def coats_to_value(
 def film_for_value(
     ground: Doubles, parts: dict[str, int], rack: Rack, value: float, thickest: DryMm
 ) -> DryMm:
-    """Dry film that brings a ground down to a value, by bisection; `thickest` when none does.
+    """Dry film that brings a ground down to a value; `thickest` when none does.
+
+    The root is found as in Brent 1973, *Algorithms for minimization without derivatives*.
 
     Parameters
     ----------
@@ -184,16 +188,13 @@ def film_for_value(
     def reached(film: float) -> float:
         return _value(film_reflectance(k, s, film, ground))
 
-    low, high = 0.0, float(thickest)
-    if reached(high) > value:
+    if reached(thickest) > value:
         return thickest
-    for _ in range(24):
-        middle = (low + high) / 2
-        if reached(middle) > value:
-            low = middle
-        else:
-            high = middle
-    return DryMm((low + high) / 2)
+    if reached(0.0) <= value:
+        return DryMm(0.0)
+    from scipy.optimize import brentq
+
+    return DryMm(brentq(lambda film: reached(film) - value, 0.0, float(thickest), xtol=_FILM_TOLERANCE_MM))
 
 
 def strength_by_swatch(
