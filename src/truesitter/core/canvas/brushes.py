@@ -13,8 +13,11 @@ WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
 """Usual brush widths (common practice)."""
 
 _STROKE_MM = 30.0
+"""Length of one stroke of a filling brush, mm [try]."""
 _STROKE_SECONDS = 6.0
+"""One stroke, loading the brush included [try]."""
 MIXING_MINUTES = 8.0
+"""To mix one colour [try]."""
 
 
 def widest_brush(circle_mm: float) -> float:

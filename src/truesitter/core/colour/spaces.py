@@ -27,7 +27,9 @@ WHITE_XYZ: Doubles = RGB_TO_XYZ.sum(axis=1)
 LUMINANCE_WEIGHTS: Doubles = RGB_TO_XYZ[1]
 
 _EPSILON = (6 / 29) ** 3
+"""Below it the cube root of L*a*b* is a straight line (CIE 15:2004, 8.2.1)."""
 _SLOPE = (29 / 6) ** 2 / 3
+"""Of that line (CIE 15:2004, 8.2.1)."""
 
 
 def as_lab(colour: Doubles) -> Lab:

@@ -180,6 +180,7 @@ def words_for(weight: float, small: float, in_skin_shadow: bool) -> str:
 
 
 _QUIET = 0.08
+"""Small contrast in value steps below which there is little to leave out [try]."""
 
 
 def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:

@@ -24,8 +24,11 @@ _FILM_MM = 0.09
 """Of the opaque paint that is saved."""
 
 _LONG_SIDE = 320
+"""Pixels; grounds are compared at this size."""
 _EARTH_VALUES = (4.5, 6.0)
+"""Values of the earth grounds that are proposed; common practice."""
 _HALFTONE = (0.35, 0.65)
+"""Quantiles of the skin's lightness between which its half tones lie [try]."""
 
 
 @dataclass(frozen=True)

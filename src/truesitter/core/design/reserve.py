@@ -150,3 +150,4 @@ def _rolls(shape: Mask, radius: float) -> bool:
 
 
 _TIGHT = 0.01
+"""Part of a shape that a disc may miss where it rolls along the inside [try]."""

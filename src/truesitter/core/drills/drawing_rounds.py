@@ -27,6 +27,7 @@ _SHOWN = 0.08
 _LONG = 0.55
 """Length of a contour to copy, in heights of the picture [try]."""
 _POINTS = 120
+"""Points at which a drawn line is held to the true one."""
 
 
 def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
@@ -155,6 +156,7 @@ def borders(mask: Mask) -> tuple[tuple[Point, ...], ...]:
 
 
 _LEAST_PART = 0.001
+"""Parts of the picture; smaller places have no outline to draw [try]."""
 
 
 def _fractions(line: Doubles, shape: tuple[int, int]) -> tuple[Point, ...]:

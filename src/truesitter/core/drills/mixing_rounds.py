@@ -16,6 +16,7 @@ TUBES = 4
 MOST_PARTS = 12
 """Of one tube."""
 _TARGET_PARTS = 6
+"""Most parts of a tube in what is to be mixed [try]."""
 
 
 def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:

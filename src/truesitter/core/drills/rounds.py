@@ -224,3 +224,4 @@ def at_value(lab: Doubles, value: float) -> Doubles:
 
 
 _EDGE = 1e-4
+"""Linear light by which a colour may leave sRGB: rounding only."""

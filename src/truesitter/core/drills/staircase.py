@@ -27,6 +27,7 @@ SURE = 0.5
 REMEMBERED = 60
 """Older rounds count no longer: an eye learns [try]."""
 _GRID = 600
+"""Thresholds that are weighed."""
 
 
 @dataclass(frozen=True)

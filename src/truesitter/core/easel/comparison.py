@@ -187,7 +187,9 @@ _OFFSET_AS_STEPS = 0.35
 """A mm of wrong drawing weighs as much as this many value steps over the feature's box [try]."""
 
 _EDGE_AS_STEPS = 0.4
+"""Value steps that a border twice as wide, by natural logarithm, weighs as much as [try]."""
 _FINISH_AS_STEPS = 0.15
+"""Likewise for small contrast [try]."""
 
 
 def _mean(lab: Floats, where: Mask) -> Lab:

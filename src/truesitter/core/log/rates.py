@@ -25,9 +25,13 @@ from truesitter.core.paint.media.quantity import DEFAULT_LOSS
 _LEAST_SHARE = 0.02
 """Less than this of a piece of work tells nothing of its pace [try]."""
 _LEAST_MINUTES = 1.0
+"""Shorter work tells nothing of anybody's pace [try]."""
 _TRACE = 0.01
+"""Part of the time that is left when an overlong break is taken off [try]."""
 _LEAST_CM2 = 0.01
+"""Smaller places tell nothing of anybody's pace [try]."""
 _LEAST_ML = 1e-4
+"""Less paint tells nothing of what is used [try]."""
 
 
 class _Sum(NamedTuple):

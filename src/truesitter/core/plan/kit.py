@@ -148,6 +148,7 @@ def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], 
 
 
 _LONGEST = 180.0
+"""Minutes; longer waits are told with the sittings [try]."""
 
 
 def _stir(plan: PassPlan, rack: Rack) -> tuple[str, ...]:

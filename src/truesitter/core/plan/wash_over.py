@@ -24,6 +24,7 @@ _STAGES = (1.0, 0.3, 0.02)
 """Darkest parts of the picture whose means are washed over one another."""
 
 _SAMPLE = 40_000
+"""Pixels that a wash is reckoned on."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -20,7 +20,9 @@ MOST_GAIN = 4.0
 """A channel is raised or lowered by no more than this when greys are balanced."""
 
 _MIDDLE = 5.0
+"""Value that exposure is told at: middle grey."""
 _CLIPPED_DARK, _CLIPPED_LIGHT = 3, 252
+"""8-bit levels at which a photograph tells nothing any more [try]."""
 
 
 @dataclass(frozen=True)

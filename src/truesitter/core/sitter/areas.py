@@ -18,7 +18,9 @@ _NEAR_OVAL = 0.06
 """What lies so far outside the face's outline, in heights of the face, still counts for it."""
 
 _EAR = 0.25
+"""An ear lies so far outside the face's outline, in heights of the face [try]."""
 _NECK = 0.7
+"""A neck reaches so far below the chin, in heights of the face [try]."""
 
 
 @dataclass(frozen=True)

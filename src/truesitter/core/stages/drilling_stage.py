@@ -25,8 +25,10 @@ DRILL_LONG_SIDE = 600
 SQUINT = 0.02
 """Of the masses, in heights of the picture [try]; chosen by eye on maren."""
 _BINS = 500
+"""Of values: fiftieths of a step."""
 _USUAL = "earth-four"
 _RIM = 2
+"""Pixels at the border of the picture that no drill asks for."""
 
 
 class DrillStage:

@@ -31,7 +31,9 @@ HEAD_MM = 230.0
 """Height of a grown head in mm, chin to crown (from memory); of the face, four fifths of it."""
 
 _FACE_OF_HEAD = 0.8
+"""Height of a face as part of the head's [try]."""
 _SEED = 7
+"""The same texture every time."""
 
 
 class FinishStage:
@@ -126,6 +128,7 @@ class FinishStage:
 
 
 _LEAST_SHARE = 0.01
+"""Part of the picture from which on a place is told of [try]."""
 
 
 def _middle(rows: Counts, columns: Counts, shape: Shape) -> tuple[float, float]:

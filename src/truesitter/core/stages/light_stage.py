@@ -47,7 +47,9 @@ _HAIR_SHINE = 0.12
 """Hair shines where it stands above the light blurred so far, in heights of the face."""
 
 _FORM_SQUINT = 0.002
+"""Blur for the form, as part of the picture's long side [try]."""
 _RECESS_SQUINT = 0.0008
+"""Blur for the recesses, likewise [try]."""
 
 _MOST_EVEN = 0.3
 """More even light than this is the mesh's error."""

@@ -15,6 +15,7 @@ HEAD_OF_FIGURE = 0.4
 """The same in heights of the picture, where no face is seen [try]."""
 
 _LEAST_PX = 100
+"""Pixels; fewer of a place tell nothing [try]."""
 
 
 def observed_in(study: Study, name: str) -> tuple[Observed, ...]:

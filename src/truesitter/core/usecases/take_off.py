@@ -21,6 +21,7 @@ SCRATCH_MM = (0.4, 1.6)
 """Width of a scratched line, pressed lightly and hard [try]."""
 
 _FEWEST = 2
+"""Points of a line."""
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Ints
 
 LEAST_GROUPS, MOST_GROUPS = 2, 9
+"""Value groups; common practice is three to seven."""
 
 
 def check_group_count(groups: int) -> None:

@@ -15,8 +15,11 @@ if TYPE_CHECKING:
     from scipy.spatial import cKDTree
 
 _SMOOTH_MM = 6.0
+"""Readings within so many mm are evened out together [try]."""
 _JOIN_MM = 3.2
+"""Readings nearer than this belong to one run: half again their distance."""
 _SHORTEST_MM = 4.0
+"""Shorter runs are not told [try]."""
 
 
 @dataclass(frozen=True)

@@ -30,6 +30,7 @@ _GRAIN = 0.2
 """A fall by less than this, in value steps, is grain and not the end of an edge."""
 
 _TANGENT_SPAN = 5
+"""Pixels along a border that tell its direction."""
 
 
 class Sharpness(Enum):

@@ -15,6 +15,7 @@ _THINNEST = 0.6
 """A shape with no room for a circle of this part of the smallest width cannot be painted either."""
 
 _TOOTH, _LARGEST_MEDIAN = 0.8, 61
+"""A median so wide, in smallest shapes, takes teeth off a border; and the widest there is, in pixels."""
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ _DRAWN = 0.6
 """The line covers this part of the valley's width: its sides are shading [try]."""
 
 _POINTS = 17
+"""Points of a line."""
 
 MOST = 24
 """The deepest so many: more age the sitter [try]."""

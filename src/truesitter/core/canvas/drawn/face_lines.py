@@ -37,6 +37,7 @@ SMALL_BROW_MM = 1.6
 """A brow lower than this takes one line only [try]."""
 
 _POINTS = 17
+"""Points of a line."""
 
 
 def _width(points: Doubles) -> float:

@@ -15,6 +15,7 @@ ENDS_BEFORE = 0.6
 """A streak covers this part of its ray: it ends long before the line that stops the light [try]."""
 
 _POINTS = 9
+"""Points of a line."""
 
 
 def streaks(rays: tuple[Ray, ...], tall_mm: float) -> tuple[Line, ...]:

@@ -28,6 +28,7 @@ FEWEST = 10
 """Readings of a border in one place before anything is said of it."""
 
 _GRAIN_PX = 1.2
+"""Sigma in pixels that takes the grain off before borders are read [try]."""
 
 
 @dataclass(frozen=True)

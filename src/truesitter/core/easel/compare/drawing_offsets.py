@@ -34,6 +34,7 @@ _FARTHEST = 0.6
 """A feature off by more than this part of its own size is another thing found in its place."""
 
 _SURE = 0.12
+"""Correlation below which a feature was not found again [try]."""
 
 _CORNERED = 0.2
 """Strength of the borders across the strongest ones, below which a window may slide along them [try]."""

@@ -12,6 +12,7 @@ from truesitter.core.sitter.areas import Areas
 from truesitter.core.types import Mask
 
 _LEAST_PX = 150
+"""Pixels; fewer of a place tell nothing of its tone [try]."""
 
 
 @dataclass(frozen=True)

@@ -33,6 +33,7 @@ _LEAST_SMALL = 0.05
 """Small contrast, in value steps, that is seen at all."""
 
 _TRIMS = 6
+"""Rounds of leaving out what stands apart."""
 
 
 @dataclass(frozen=True)

@@ -27,7 +27,9 @@ _FARTHEST = 14.0
 """A window off by more than so many pixels has found something else."""
 
 _FEWEST = 12
+"""Windows; fewer tell no perspective and bow [try]."""
 _MOST_BOW = 0.08
+"""Radial distortion that a lens has at most, as part of half the diagonal [try]."""
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,9 @@ TOLERANCE = 0.3
 """Value steps within which a printed step is right."""
 
 _LEAST_RISE = 0.02
+"""Value steps by which each step of a printed scale has to be lighter than the one before [try]."""
 _INVERTED = 4001
+"""Points at which a printer's curve is inverted: 0.0025 of a step apart."""
 
 
 @dataclass(frozen=True)

@@ -35,7 +35,9 @@ def full_range(look: Looked) -> Verdict | None:
 
 
 _OVER = 0.4
+"""Value steps that a light may stand over its ceiling [try]."""
 _LIGHT_MM = 2.0
+"""How far round a light it is looked for, mm [try]."""
 
 
 def lights_under_ceilings(look: Looked) -> Verdict | None:
@@ -162,6 +164,7 @@ def background_quiet(look: Looked) -> Verdict | None:
 
 
 _BARE = 9.0
+"""Value from which on a wall is bare primed canvas [try]."""
 
 
 def no_bare_white(look: Looked) -> Verdict | None:

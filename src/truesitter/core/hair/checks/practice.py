@@ -28,7 +28,9 @@ ONE_LINE = 0.15
 """Starts of strokes side by side spread less than this part of their length lie on one line."""
 
 _SAMPLES = 25
+"""Points at which a practised stroke is held to its guide."""
 _TOGETHER = 4
+"""Strokes; fewer side by side tell nothing of their starts [try]."""
 
 
 @dataclass(frozen=True)

@@ -48,6 +48,7 @@ _ANATOMY = 0.3
 """What the anatomy of a brow counts beside strands plainly seen [try]."""
 
 _FLOOR = 1e-3
+"""Weight that every strand keeps in the least-squares problem, so that it has one answer."""
 
 
 @dataclass(frozen=True)

@@ -24,6 +24,7 @@ SOFTER = 1.6
 """It is painted softer than it is seen, by this factor, and never harder than `SOFTEST_MM` [try]."""
 
 SOFTEST_MM = 3.0
+"""A hairline is painted at least this soft, mm [try]."""
 
 LEAST_CONTRAST = 0.5
 """Steps of value between skin and hair under which there is no passage to read."""
@@ -41,9 +42,13 @@ ROOTED = 0.25
 """Cosine between the growth and the way into the hair from which a border is a hairline [try]."""
 
 _LOOK_MM = 4.0
+"""How far to a side of the hairline is looked, mm [try]."""
 _PAST_MM = 1.5
+"""How far past the passage the shadow lies at least, mm [try]."""
 _POINTS = 61
+"""Readings across the hairline."""
 _SMOOTH = 1.5
+"""Sigma in pixels that rounds the border of the hair [try]."""
 
 
 @dataclass(frozen=True)

@@ -42,6 +42,7 @@ _FULLNESS = 0.62
 """Mean width of a tapered stroke beside its widest."""
 
 _MINUTES_A_LAYER = 10.0
+"""To mix, and to change brushes [try]."""
 
 
 @dataclass(frozen=True)

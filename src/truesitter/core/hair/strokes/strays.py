@@ -23,6 +23,7 @@ _WITHOUT_LOCK = 0.3
 """Length of hair in heights of the face, where there is no lock [try]."""
 
 _END = 0.15
+"""Width of a stray at its tip, as part of its own [try]."""
 
 
 def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:

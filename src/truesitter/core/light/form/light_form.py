@@ -72,9 +72,13 @@ _SMALLEST = 0.02
 """Patches smaller than this square of the face's height join what lies round them."""
 
 _FULL = 0.95
+"""Quantile of the skin's light that stands for its full light."""
 _STRONGEST = 0.99
+"""Quantile of the mirrored light that stands for its strongest."""
 _GRAIN = 1e-3
+"""Luminance added before the logarithm, so that black has one."""
 _BINS = 256
+"""Of the histogram that is cut."""
 
 
 @dataclass(frozen=True)

@@ -28,7 +28,9 @@ FADING = 0.15
 """Zone 4 fades over this part of its depth [try]."""
 
 RAYS = 72
+"""Directions from a peak in which its zones are limited: 5° apart."""
 _SHOWN_RAYS = 24
+"""So many of them are drawn."""
 
 _LONGEST, _SHORTEST = 2.6, 0.3
 """Of its mean reach, what zone 1 reaches along any one ray."""

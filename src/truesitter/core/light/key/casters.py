@@ -18,8 +18,11 @@ REACH = 0.9
 shoulder [try]."""
 
 _STEPS = 24
+"""Steps on the way from a shadow to what may cast it."""
 _SPOTS = 150
+"""Spots of a shadow that are asked."""
 _LEAST_VOTES = 0.3
+"""Part of the votes that names what casts a shadow [try]."""
 
 CASTERS = ("hair", "brow", "nose", "chin", "beard", "cloth")
 """By their numbers on the map of casters, from 1; 0 is nothing that casts."""

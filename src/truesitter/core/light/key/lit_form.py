@@ -13,10 +13,13 @@ TRUSTED = 0.85
 """The best fitting part of the skin; the rest holds highlights, cast shadows and moles [try]."""
 
 _LEAST_PIXELS = 200
+"""Fewer lit pixels tell no direction [try]."""
 
 _SAMPLES = 1000
+"""Pixels that the light is fitted to."""
 
 _ROUNDS = 3
+"""Of weighting what does not fit down."""
 
 
 class LitForm:

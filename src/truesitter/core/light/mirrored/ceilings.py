@@ -25,6 +25,7 @@ _RING = (0.03, 0.09)
 """A neighbour lies between so many heights of the face away."""
 
 _LEAST_OVER = 0.1
+"""Value steps over a ceiling that are worth a word [try]."""
 
 
 @dataclass(frozen=True)

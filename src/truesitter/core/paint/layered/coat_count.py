@@ -26,6 +26,7 @@ _L_CELL, _AB_CELL = 0.5, 4.0
 """Colours in one cell of L* and of a* and b* take the same coats."""
 
 _CHUNK = 512
+"""Places reckoned at a time: bounds the memory."""
 
 
 @dataclass(frozen=True)

@@ -25,6 +25,7 @@ _FILM_TOLERANCE_MM = 1e-7
 """A film is found to so many mm: far below what moves a value by a thousandth of a step."""
 """A swatch nearer to its support than this, in value steps, tells nothing."""
 _THICKEST_SWATCH_MM = DryMm(0.2)
+"""No swatch of a wash dries thicker [try]."""
 
 
 @dataclass(frozen=True)

@@ -15,6 +15,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 MOST_SHIFT = 4.0
+"""Value steps; no paint dries by more [try]."""
 
 
 @dataclass(frozen=True)

@@ -29,7 +29,9 @@ _STAGES = ((2, 0.4), (2, 0.25), (8, 1.0))
 """Iterations, and the part of the sets worth going on with after them."""
 
 _FEWEST = 24
+"""Starts of the search that are followed at least."""
 _NUDGE = 1e-5
+"""Relative step of the numerical derivatives: about the cube root of the precision."""
 
 
 def weighting(target: Doubles) -> Doubles:

@@ -16,6 +16,7 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats
 
 _TABLE_STEPS = 20000
+"""Entries of the table by lightness: 0.005 of L* apart."""
 _RATIOS = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
 
 

@@ -32,7 +32,9 @@ _TOUCH = 5
 """A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
 
 REACHED_DELTA_E = 3.0
+"""ΔE2000 within which a mixture reaches its colour [try]."""
 REACHED_VALUE = 0.25
+"""Value steps within which it reaches its value [try]."""
 
 
 @dataclass(frozen=True)

@@ -16,9 +16,13 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
 
 _ADDED = (1, 2, 3, 4, 6, 8, 12, 16)
+"""Parts of a tube that are added to a mixture at a time."""
 _MOST_ADDED = 20
+"""More parts are no step but another mixture [try]."""
 _PART_COST = 0.015
+"""ΔE2000 that a part fewer is worth [try]."""
 _SHORTLIST_SETS = 60
+"""Pairs of tubes that are looked at closely."""
 
 
 def common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[str, ...]:

@@ -22,8 +22,11 @@ _BASES = (6, 3, 2, 1)
 """Parts that may be taken of the last tone when the next is made from it."""
 
 _TAILS = (0.02, 0.98)
+"""Quantiles of a family's values between which its string runs [try]."""
 _KERNEL = 0.7
+"""Width of the mean colour at a tone, in steps of the string [try]."""
 _SAMPLE = 20000
+"""Pixels that a string is read from."""
 
 
 class SingleValue(Refusal):

@@ -22,6 +22,7 @@ _AXES: dict[Way, tuple[float, float]] = {
     "redder": (1.0, 0.0), "yellower": (0.0, 1.0), "greener": (-1.0, 0.0), "bluer": (0.0, -1.0),
 }  # fmt: skip
 _BASES = (48, 24, 12, 6, 3)
+"""Parts of the first mixture that something is added to, the finest first."""
 
 
 @dataclass(frozen=True)

@@ -20,6 +20,7 @@ KEY_PATTERN = r"^[a-z0-9][a-z0-9-]{0,59}$"
 """With both ends, for whoever searches instead of matching whole."""
 
 _FITS = 256
+"""Fits of tubes that are remembered."""
 
 
 @dataclass(frozen=True)

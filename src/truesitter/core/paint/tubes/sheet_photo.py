@@ -23,6 +23,7 @@ _LEAST_SPREAD = 0.15
 """Whites tell of the light in a direction when they spread this much of their widest spread along it."""
 
 _UNEVEN = 5.0
+"""Spread of a patch in ΔE from which on it is called uneven [try]."""
 
 
 @dataclass(frozen=True)

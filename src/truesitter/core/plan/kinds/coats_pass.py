@@ -104,6 +104,7 @@ _LIGHTER, _DARKER = ((0.5, 1.0), (0.25, 0.75)), ((0.0, 0.15),)
 """Parts of the place, by area from dark to light, that mixtures are tried for [try]."""
 
 _TONES = 8
+"""Tones that the places of a pass of coats are parted into."""
 
 
 def _costs(scene: Scene, pair: Pair, ground: Doubles, tones: Doubles) -> Doubles:
@@ -130,6 +131,7 @@ def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: floa
 
 
 _NO_DARKER, _MOST_MM = 0.8, 0.1
+"""A coat is no darker than this value, and no thicker than so many mm dry [try]."""
 
 
 def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

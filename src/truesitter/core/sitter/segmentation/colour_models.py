@@ -10,8 +10,11 @@ import numpy as np
 from truesitter.core.types import Doubles, Floats
 
 _COMPONENTS = 4
+"""Normal distributions that a region's colours are told by."""
 _SAMPLE = 3000
+"""Pixels that they are fitted to."""
 _FLOOR_STD = 1.2
+"""Least spread of each, in the units of the features [try]."""
 
 
 def quadratic_terms(features: Floats) -> Floats:

@@ -11,6 +11,7 @@ from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.types import Floats, Labels, Shape
 
 _NEARNESS = 40.0
+"""Log odds lost by a picture's height away from what was drawn [try]."""
 
 
 def place_beliefs(face: Face | None, shape: Shape) -> dict[Region, Floats]:

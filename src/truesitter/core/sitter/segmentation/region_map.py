@@ -30,6 +30,7 @@ _LEAST_ROUND, _GAP = 6, 0.12
 """A stroke of so many points, whose ends lie nearer than this part of its length, is closed."""
 
 _ROUNDS = 3
+"""Of solving regions and learning their colours again."""
 
 
 @dataclass(frozen=True)

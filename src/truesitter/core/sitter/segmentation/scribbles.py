@@ -26,9 +26,13 @@ _STEP_COST = 0.2
 """Of crossing the picture's height over even ground; what bounds a stroke there is its own length."""
 
 _VOICE, _COLOURS_FADE, _WORD_TAKEN, _HEARD = 2.0, 10.0, 0.5, 2.5
+"""Log odds a stroke gives near it and loses with distance, and from which on it is believed [try]."""
 _LIKE, _TOLERANCE = 0.1, 4.0
+"""Quantile of the colours under a stroke that still are its colour, and how soon others stop being [try]."""
 _FURTHEST = 3.0
+"""A stroke reaches no further than this cost [try]."""
 _LOOK_AGAIN = 12
+"""Times that colours are learnt from what strokes gave, at most."""
 
 
 @dataclass(frozen=True)
