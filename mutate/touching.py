@@ -7,6 +7,7 @@ import functools
 import hashlib
 import json
 import os
+import re
 import subprocess
 import sys
 from collections import Counter, defaultdict
@@ -50,15 +51,37 @@ class Touching:
 
         None when no test runs its statement; of one run at import (a constant), all of its module's.
         """
+        if path.endswith("/tuning.py"):
+            return self._by_use(path, line, longest)
         of_file = self.lines.get(path, {})
         run = [of_file[n] for n in _statement(path, line) if n in of_file]
         if not run:
             return ()
         touching = frozenset().union(*run) or frozenset().union(*of_file.values())
+        return self._in_order(path, touching, longest)
+
+    def _by_use(self, path: str, line: int, longest: float) -> tuple[str, ...]:
+        """Tests that run a statement which uses the number of a tuning table."""
+        where = _statement(path, line)
+        head = "\n".join(_text(path).splitlines()[where.start - 1 : where.stop - 1]).split("=")[0]
+        used = re.compile(rf"\b({'|'.join(re.findall('[A-Z][A-Z0-9_]*', head))})\b")
+        for user, of_file in self.lines.items():
+            if f"from {_module(path)} import" not in _text(user):
+                continue
+            places = [n for n, words in enumerate(_text(user).splitlines(), 1) if used.search(words)]
+            run = [of_file[n] for place in places for n in _statement(user, place) if n in of_file]
+            touching = frozenset().union(*run)
+            if touching:
+                # A number has one user, but for a few.
+                return self._in_order(user, touching, longest)
+        return ()
+
+    def _in_order(self, path: str, touching: frozenset[str], longest: float) -> tuple[str, ...]:
+        of_file = self.lines[path]
         about = Counter(t for tests in of_file.values() for t in tests)
         chosen = [CONTRACT] if "/core/settings/" in path else []
         total = self.time_of(chosen)
-        module = path.removeprefix("src/").removesuffix(".py").replace("/", ".")
+        module = _module(path)
         order = {t: (module not in _text(t.split("::")[0]), -about[t] / self.breadth[t], t) for t in touching}
         for test in sorted(touching - set(chosen), key=lambda t: order[t]):
             total += self.seconds.get(test, 1.0)
@@ -70,6 +93,10 @@ class Touching:
     def time_of(self, tests: Iterable[str]) -> float:
         """Seconds of some tests together."""
         return sum(self.seconds.get(t, 1.0) for t in tests)
+
+
+def _module(path: str) -> str:
+    return path.removeprefix("src/").removesuffix(".py").replace("/", ".")
 
 
 @functools.cache

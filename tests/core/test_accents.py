@@ -13,13 +13,15 @@ from hypothesis import strategies as st
 
 from tests.conftest import jpeg, study_of
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.light.mirrored.ceilings import IN_SHADOW, ceilings
+from truesitter.core.light.mirrored.ceilings import ceilings
 from truesitter.core.light.mirrored.eyes import ORDER
 from truesitter.core.light.mirrored.highlights import Edge, HighlightKind, find_highlights, how_to_make
 from truesitter.core.light.mirrored.skin_shine import shine_map
+from truesitter.core.light.mirrored.tuning import IN_SHADOW
 from truesitter.core.light.tints.borrowing import borrowed, cloth_borrows
-from truesitter.core.light.tints.hue_line import TOLERANCE, fewest_stops, hue_stops
+from truesitter.core.light.tints.hue_line import fewest_stops, hue_stops
 from truesitter.core.light.tints.skin_colour import Turn, off_mean, skin_colour, turn_of
+from truesitter.core.light.tints.tuning import TOLERANCE
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings

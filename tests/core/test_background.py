@@ -9,14 +9,8 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of
 from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.design.background import (
-    FOUND,
-    Background,
-    Design,
-    design_background,
-    kind_of,
-    wanted_outside,
-)
+from truesitter.core.design.background import Background, Design, design_background, kind_of, wanted_outside
+from truesitter.core.design.tuning import FOUND
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask
 

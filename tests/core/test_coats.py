@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.families import APART, colour_families, hue_word
+from truesitter.core.colour.families import colour_families, hue_word
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.tuning import APART
 from truesitter.core.graph.memo import Memo
 from truesitter.core.paint.layered.coat_count import coat_map, coats_of, paintable
 from truesitter.core.paint.layered.films import Film, ground_of, stack

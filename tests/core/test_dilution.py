@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 
 from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.layered.films import Film, ground_of, seen, stack, strength_by_swatch
-from truesitter.core.paint.media.dilution import CONSISTENCIES, MOST_WATER, Dilution, Thinning
+from truesitter.core.paint.media.dilution import CONSISTENCIES, Dilution, Thinning
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
+from truesitter.core.paint.media.tuning import MOST_WATER
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.tubes.palettes import Palette, starter

@@ -9,7 +9,8 @@ import pytest
 
 from tests.conftest import study_of
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.hair_lines import A_SIDE, ROOT_PART, STRAYS, moustache, strays
+from truesitter.core.canvas.drawn.hair_lines import moustache, strays
+from truesitter.core.canvas.drawn.tuning import A_SIDE, ROOT_PART, STRAYS
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.paint.media.dilution import Dilution

@@ -7,9 +7,10 @@ import pytest
 
 from tests.conftest import study_of, truth
 from truesitter.core.settings import StudySettings
-from truesitter.core.sitter.places import OWN_REACH, OwnPlace, is_unnamed, numbered, own_name
+from truesitter.core.sitter.places import OwnPlace, is_unnamed, numbered, own_name
 from truesitter.core.sitter.region_names import DRAWN, Region
 from truesitter.core.sitter.segmentation.region_map import Scribble, rasterise
+from truesitter.core.sitter.tuning import OWN_REACH
 from truesitter.core.stages import Study
 
 ROUND = tuple((0.5 + 0.1 * float(np.cos(a)), 0.15 + 0.06 * float(np.sin(a))) for a in np.linspace(0, 6.1, 24))

@@ -25,8 +25,9 @@ from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.areas import Areas, areas_of
-from truesitter.core.sitter.places import OWN_REACH, OwnPlace
+from truesitter.core.sitter.places import OwnPlace
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.tuning import OWN_REACH
 from truesitter.devices.camera import Studio
 from truesitter.devices.faults import Fault, plant
 from truesitter.devices.printer import printed, read_wedge

@@ -12,7 +12,7 @@ from tests.conftest import jpeg, study_of, truth
 from tests.restaged import restaged
 from truesitter.core.canvas.layer import Layer, Removal
 from truesitter.core.graph.memo import Memo
-from truesitter.core.plan.kinds.coats_pass import PAST
+from truesitter.core.plan.kinds.tuning import PAST
 from truesitter.core.plan.pass_places import split
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes

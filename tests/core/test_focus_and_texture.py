@@ -13,10 +13,6 @@ from scipy.spatial import cKDTree
 from tests.core.test_schools import planned
 from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.design.focus import (
-    LEAST,
-    REACH,
-    SHARPEST_MM,
-    SOFTEST_MM,
     Finish,
     FocusMark,
     finish_for,
@@ -25,8 +21,17 @@ from truesitter.core.design.focus import (
     small_contrast,
     words_for,
 )
-from truesitter.core.design.texture import LEAST as LEAST_TEXTURE
-from truesitter.core.design.texture import LIGHT_AT, PORE_MM, SIZES, lay_texture
+from truesitter.core.design.texture import lay_texture
+from truesitter.core.design.tuning import (
+    FOCUS_LEAST,
+    LIGHT_AT,
+    PORE_MM,
+    REACH,
+    SHARPEST_MM,
+    SIZES,
+    SOFTEST_MM,
+    TEXTURE_LEAST,
+)
 from truesitter.core.sitter.region_names import Region
 from truesitter.formats.print.stencil import stencil_svg
 
@@ -37,7 +42,7 @@ NEAR = FocusMark(0.5, 0.5, "near")
 @given(st.floats(0, 1), st.floats(0, 1), st.sampled_from(["near", "middle", "far"]))
 def test_weight_falls_from_the_focus_and_never_to_nothing(x: float, y: float, depth: str) -> None:
     weight = focus_weight((60, 80), (FocusMark(x, y, depth),), 20.0)  # type: ignore[arg-type]
-    assert weight.min() >= LEAST - 1e-6
+    assert weight.min() >= FOCUS_LEAST - 1e-6
     assert weight.max() <= 1
     rows, columns = np.indices(weight.shape)
     away = np.hypot(rows - y * 60, columns - x * 80)
@@ -48,7 +53,9 @@ def test_weight_falls_from_the_focus_and_never_to_nothing(x: float, y: float, de
 def test_weight_is_half_way_at_the_reach() -> None:
     weight = focus_weight((201, 201), (FocusMark(100 / 201, 100 / 201, "near"),), 50.0)
     assert weight[100, 100] == pytest.approx(1, abs=0.01)
-    assert weight[100, 100 + round(REACH * 50)] == pytest.approx(LEAST + (1 - LEAST) / 2, abs=0.02)
+    assert weight[100, 100 + round(REACH * 50)] == pytest.approx(
+        FOCUS_LEAST + (1 - FOCUS_LEAST) / 2, abs=0.02
+    )
 
 
 def test_a_far_mark_quiets_what_lies_round_it() -> None:
@@ -153,7 +160,7 @@ def test_smooth_skin_gets_no_marks_and_rough_skin_does() -> None:
     smooth = lay_texture(rough(0.04), SKIN, SKIN, 0.4, 1.0, (1, 0), 1)
     coarse = lay_texture(rough(0.3), SKIN, SKIN, 0.4, 1.0, (1, 0), 1)
     assert smooth.darks == smooth.lights == ()
-    assert smooth.contrast < LEAST_TEXTURE < coarse.contrast
+    assert smooth.contrast < TEXTURE_LEAST < coarse.contrast
     assert len(coarse.darks) > 200
     assert lay_texture(rough(0.3), SKIN, ~SKIN, 0.4, 1.0, (1, 0), 1).darks == (), "none in the shadow"
     assert planned("selda", "airbrush").finish.texture().darks == ()

@@ -8,7 +8,8 @@ import pytest
 from tests.conftest import study_of
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
-from truesitter.core.design.ground_tone import STAYS_DELTA_E, STAYS_VALUE, choose_grounds, stays_where
+from truesitter.core.design.ground_tone import choose_grounds, stays_where
+from truesitter.core.design.tuning import STAYS_DELTA_E, STAYS_VALUE
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.plan.minutes import rates
 from truesitter.core.refusal import Refusal

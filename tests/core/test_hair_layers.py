@@ -14,8 +14,9 @@ from truesitter.core.canvas.hair_canvas import HairCanvas
 from truesitter.core.canvas.painted import Painted
 from truesitter.core.graph.memo import Memo
 from truesitter.core.hair.locks.lock_shapes import Lock
-from truesitter.core.hair.strokes.approach import NEITHER, brushes, choose_approach
+from truesitter.core.hair.strokes.approach import brushes, choose_approach
 from truesitter.core.hair.strokes.hands import in_order, pull_of
+from truesitter.core.hair.strokes.tuning import NEITHER
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 

@@ -7,17 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from truesitter.core.hair.field.growth_lines import ROOT_PART
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.field.whorls import Whorl
-from truesitter.core.hair.strokes.hair_strokes import (
-    POINTS,
-    StrokeGround,
-    Wish,
-    curvature,
-    lay_strokes,
-    widest_brush,
-)
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, curvature, lay_strokes, widest_brush
 from truesitter.core.hair.strokes.strays import lay_strays
 from truesitter.core.hair.strokes.stroke_types import (
     ALL_TYPES,
@@ -32,6 +25,7 @@ from truesitter.core.hair.strokes.stroke_types import (
     hair_type,
     type_for,
 )  # fmt: skip
+from truesitter.core.hair.strokes.tuning import POINTS
 from truesitter.core.imaging.line import Line
 
 SHAPE = (300, 240)

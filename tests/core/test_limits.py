@@ -7,7 +7,8 @@ import pytest
 from pydantic import ValidationError
 
 from truesitter.core.colour.spaces import srgb_to_hex
-from truesitter.core.light.form.peaks import MOST, find_peaks
+from truesitter.core.light.form.peaks import find_peaks
+from truesitter.core.light.form.tuning import PEAKS_MOST
 from truesitter.core.light.key.light_direction import LightDirection
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.recipes.nudges import nudge
@@ -15,8 +16,9 @@ from truesitter.core.paint.recipes.reach import Reach, map_picture, map_target
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.plan.kinds.wash_pass import wash_parts
 from truesitter.core.reference.decode import PhotographInfo, estimated_bytes
-from truesitter.core.reference.frame import LEAST_CROP_PX, Frame, place
+from truesitter.core.reference.frame import Frame, place
 from truesitter.core.reference.tone import balance_from
+from truesitter.core.reference.tuning import LEAST_CROP_PX
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import StudySettings
 from truesitter.core.values.names import group_names
@@ -72,7 +74,7 @@ def test_peaks_close_together_are_one_and_only_so_many_are_named() -> None:
     assert (peaks[0].x, peaks[0].y) == pytest.approx((0.5, 0.5), abs=0.02)
     crowd = value.copy()
     crowd[4::20, 4::20] = 8
-    assert len(find_peaks(crowd, skin, None, 100)) == MOST
+    assert len(find_peaks(crowd, skin, None, 100)) == PEAKS_MOST
     assert len(find_peaks(value, skin, None, 100)) == 5
 
 

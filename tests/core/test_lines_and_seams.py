@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
-from truesitter.core.canvas.drawn.face_lines import PARTING_WIDTH, SMALL_BROW_MM, brow_lines, face_lines
+from truesitter.core.canvas.drawn.face_lines import brow_lines, face_lines
 from truesitter.core.canvas.drawn.painted_lines import (
     line_area_cm2,
     line_brush_mm,
@@ -20,7 +20,8 @@ from truesitter.core.canvas.drawn.painted_lines import (
     line_length_mm,
     stroke_minutes,
 )
-from truesitter.core.canvas.painted_borders import LEVELS
+from truesitter.core.canvas.drawn.tuning import PARTING_WIDTH, SMALL_BROW_MM
+from truesitter.core.canvas.tuning import LEVELS
 from truesitter.core.graph.memo import Memo
 from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.media_table import MEDIA

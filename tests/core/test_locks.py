@@ -11,8 +11,9 @@ from tests.bands import Bands, drawn_bands
 from truesitter.core.colour.value import linear_to_value
 from truesitter.core.hair.locks.lock_joining import join_pieces
 from truesitter.core.hair.locks.lock_regions import LockMap, split_locks
-from truesitter.core.hair.locks.lock_shapes import DARK, LIGHT, MIDDLE, describe_locks, lock_tones
+from truesitter.core.hair.locks.lock_shapes import describe_locks, lock_tones
 from truesitter.core.hair.locks.lock_strokes import LockStroke, mend_locks
+from truesitter.core.hair.locks.tuning import DARK, LIGHT, MIDDLE
 from truesitter.core.hair.locks.volumes import Along, hair_volumes
 
 

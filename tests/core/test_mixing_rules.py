@@ -16,11 +16,12 @@ from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.flesh_mixtures import mix_colour, mix_flesh
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.nudges import PILES, nudge
+from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.reach import palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes, suggest_tube
 from truesitter.core.paint.recipes.strings import SingleValue, mix_string, tone_targets
+from truesitter.core.paint.recipes.tuning import PILES
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette, starter
 from truesitter.core.paint.tubes.pigments import pigment_library

@@ -13,18 +13,10 @@ from tests.conftest import study_of
 from tests.log import NOON, Hand, painted, work
 from truesitter.core.log.events import PaceReset
 from truesitter.core.log.rates import own_pace
-from truesitter.core.pace.own_pace import (
-    FEWEST_SITTINGS,
-    SLOWEST,
-    Learned,
-    Level,
-    OwnPace,
-    brush_size,
-    levels_of,
-    place_of,
-)
+from truesitter.core.pace.own_pace import Learned, Level, OwnPace, brush_size, levels_of, place_of
+from truesitter.core.pace.tuning import FEWEST_SITTINGS, SLOWEST
 from truesitter.core.pace.waiting import Timed, earliest_starts
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS
+from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.plan.pacing import level_of, paced
 
 LATER = NOON + timedelta(days=400)

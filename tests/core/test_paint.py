@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.recipes.flesh_mixtures import mix_colour
-from truesitter.core.paint.recipes.let_down import HEAP_PARTS, Heaps, told_by_heaps
+from truesitter.core.paint.recipes.let_down import Heaps, told_by_heaps
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.recipes.solver import solve_recipe, suggest_tube
+from truesitter.core.paint.recipes.tuning import HEAP_PARTS
 from truesitter.core.paint.tubes.cautions import (
     GENERAL,
     PROCESSES,

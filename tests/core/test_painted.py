@@ -13,9 +13,10 @@ from tests.conftest import study_of
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import THICK_MM, Layer, Removal
 from truesitter.core.canvas.painted import Painting, carried_on, paint, reached
-from truesitter.core.canvas.painted_borders import LEVELS, WIDEST_SIDE_MM, Borders, cover, measure_borders
+from truesitter.core.canvas.painted_borders import Borders, cover, measure_borders
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.taking_off import TOOLS, share_for_value, value_on, why_not
+from truesitter.core.canvas.tuning import LEVELS, WIDEST_SIDE_MM
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab

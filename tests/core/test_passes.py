@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
-from truesitter.core.canvas.brushes import WIDTHS_MM, brush_for, goes_needed, laying_minutes, work_minutes
+from truesitter.core.canvas.brushes import brush_for, goes_needed, laying_minutes, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.canvas.tuning import WIDTHS_MM
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value

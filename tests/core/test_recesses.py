@@ -10,14 +10,8 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of
 from truesitter.core.canvas.drawn.crease_lines import crease_lines
-from truesitter.core.light.form.recesses import (
-    DARK_SHARE,
-    LEAST_DEPTH,
-    WIDEST,
-    Recesses,
-    find_recesses,
-    valley_depth,
-)
+from truesitter.core.light.form.recesses import Recesses, find_recesses, valley_depth
+from truesitter.core.light.form.tuning import DARK_SHARE, LEAST_DEPTH, WIDEST
 
 SHAPE = (300, 300)
 SCALE = 250.0

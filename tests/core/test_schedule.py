@@ -15,10 +15,11 @@ from tests.core.test_schools import planned
 from truesitter.core.canvas.brush_numbers import FLAT_MM, LINER_MM, ROUND_MM, brush_number
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.plan.kit import HEAVY_G_CM3, LEAST_WASH_RATIO, kit_for
-from truesitter.core.plan.minutes import EXACT, MASSED_HAIR, pass_minutes, rates
+from truesitter.core.plan.kit import HEAVY_G_CM3, kit_for
+from truesitter.core.plan.minutes import EXACT, pass_minutes, rates
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.schedule import DAY_MINUTES, Task, sittings_for
+from truesitter.core.plan.tuning import LEAST_WASH_RATIO, MASSED_HAIR
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region

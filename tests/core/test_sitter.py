@@ -23,8 +23,9 @@ from truesitter.core.sitter.places import place_of
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Looks
-from truesitter.core.sitter.segmentation.region_borders import BAND, as_masses, refine_borders
+from truesitter.core.sitter.segmentation.region_borders import as_masses, refine_borders
 from truesitter.core.sitter.segmentation.region_map import Scribble, rasterise, solve_regions
+from truesitter.core.sitter.segmentation.tuning import BAND
 
 
 def test_scribbles_win_where_they_are_drawn() -> None:

@@ -45,7 +45,7 @@ def test_strips_make_no_difference(kind: str, monkeypatch: pytest.MonkeyPatch) -
     data = pictures()[kind]
     whole = decode(data)
     small = decode(data, 32)
-    monkeypatch.setattr(module, "_STRIP", 130 * 10)
+    monkeypatch.setattr(module, "STRIP", 130 * 10)
     assert np.array_equal(decode(data), whole)
     assert whole.shape == (97, 130, 3)
     in_strips = decode(data, 32)

@@ -8,7 +8,8 @@ import numpy as np
 import pytest
 
 from tests.core.test_lines_and_seams import planned
-from truesitter.core.canvas.drawn.light_lines import ENDS_BEFORE, streaks
+from truesitter.core.canvas.drawn.light_lines import streaks
+from truesitter.core.canvas.drawn.tuning import ENDS_BEFORE
 from truesitter.core.light.form.zones import Ray
 from truesitter.core.pace.waiting import drying_minutes
 from truesitter.core.paint.media.media_table import MEDIA

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
 from truesitter.core.light.form.peaks import LightPeak, beside_usual, find_peaks, own_peaks, prominences
+from truesitter.core.light.form.tuning import FADING
 from truesitter.core.light.form.zones import (
     ABOVE_THE_MOUTH,
-    FADING,
     RED_OF_THE_LIPS,
     grow_zones,
     inside_limits,

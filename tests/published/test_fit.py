@@ -8,8 +8,9 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import WAVELENGTHS, reflectance_to_lab
 from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
-from truesitter.core.paint.tubes.fit import TINT_WHITE_PARTS, fit_pigment
+from truesitter.core.paint.tubes.fit import fit_pigment
 from truesitter.core.paint.tubes.pigments import pigment_curves
+from truesitter.core.paint.tubes.tuning import TINT_WHITE_PARTS
 from truesitter.core.types import Doubles
 
 WHITE = pigment_curves()["titanium-white"]

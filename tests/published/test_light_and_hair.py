@@ -11,7 +11,8 @@ from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
 from truesitter.core.hair.field.guides import Guide, Handles
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import find_whorls
-from truesitter.core.light.key.light_direction import _FROM_BEHIND, _beside, _in_front, light_direction
+from truesitter.core.light.key.light_direction import _beside, _in_front, light_direction
+from truesitter.core.light.key.tuning import FROM_BEHIND
 from truesitter.core.sitter.face import MESH_POINTS, Face
 
 SIZE = (300, 240)
@@ -53,13 +54,13 @@ def test_the_light_on_a_matt_egg_is_found(light: tuple[float, float, float]) -> 
 
 def test_a_refinement_never_steps_behind_the_head() -> None:
     """From farther behind nothing of a face is lit (Lambert 1760), so that such a light fits anything."""
-    middle = np.array([0.6, 0.2, _FROM_BEHIND + 0.05])
+    middle = np.array([0.6, 0.2, FROM_BEHIND + 0.05])
     middle /= np.linalg.norm(middle)
     tried = _beside(middle, 24.0)
-    assert (tried[:, 2] <= _FROM_BEHIND).any()
+    assert (tried[:, 2] <= FROM_BEHIND).any()
     kept = _in_front(tried, middle)
-    assert (kept[:, 2] > _FROM_BEHIND).all()
-    np.testing.assert_array_equal(kept[tried[:, 2] > _FROM_BEHIND], tried[tried[:, 2] > _FROM_BEHIND])
+    assert (kept[:, 2] > FROM_BEHIND).all()
+    np.testing.assert_array_equal(kept[tried[:, 2] > FROM_BEHIND], tried[tried[:, 2] > FROM_BEHIND])
 
 
 def test_too_little_skin_tells_nothing_of_the_light() -> None:

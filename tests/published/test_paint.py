@@ -23,9 +23,10 @@ from truesitter.core.paint.optics.kubelka_munk import (
 )
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.solver import solve_recipe
-from truesitter.core.paint.tubes.fit import HIDING, HIDING_FILM_MM
+from truesitter.core.paint.tubes.fit import HIDING_FILM_MM
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.pigments import pigment_curves, pigment_library
+from truesitter.core.paint.tubes.tuning import HIDING
 
 SKIN_TUBES = Palette("test", "test", ("titanium-white", "yellow-ochre", "vermilion", "ivory-black"))
 ALL = Palette("all", "all", ("titanium-white", "arylide-yellow", "phthalo-blue", "ultramarine-blue",

@@ -9,7 +9,7 @@ import pytest
 from sqlalchemy import event
 
 from truesitter.core.drills.rounds import Score
-from truesitter.core.drills.staircase import REMEMBERED
+from truesitter.core.drills.tuning import REMEMBERED
 from truesitter.store.log.drills import Asked
 from truesitter.store.settings.sitters import Repository
 

@@ -13,7 +13,8 @@ from fastapi.testclient import TestClient
 from tests.conftest import jpeg, made_head, truth
 from tests.web.conftest import put_in
 from truesitter.core.drills.drill_habits import TRAINS, wanted_by
-from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS
+from truesitter.core.drills.drill_kinds import DRILLS
+from truesitter.core.drills.tuning import ROUNDS
 from truesitter.core.easel.correct.painting_habits import Habit
 from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import random
 
-from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS, DrillName
+from truesitter.core.drills.drill_kinds import DRILLS, DrillName
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.staircase import Told, chance, estimate
+from truesitter.core.drills.tuning import ROUNDS
 from truesitter.store.log.drills import Asked, DrillRounds
 
 _EYES: dict[DrillName, tuple[float, ...]] = {

@@ -21,8 +21,9 @@ from truesitter.core.paint.optics.kubelka_munk import (
     leave_surface,
     opaque_reflectance,
 )
-from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE, PRINTED_BLACK, TINT_WHITE_PARTS
+from truesitter.core.paint.tubes.fit import PAPER_REFLECTANCE, PRINTED_BLACK
 from truesitter.core.paint.tubes.pigments import Curves, pigment_curves
+from truesitter.core.paint.tubes.tuning import TINT_WHITE_PARTS
 from truesitter.core.paint.tubes.wash import usual_wash_mm
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles

@@ -8,27 +8,20 @@ import cv2
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.tuning import (
+    FEWEST_PX,
+    MIDDLE,
+    NOISE_COLOUR,
+    NOISE_STEPS,
+    NOTHING_DELTA,
+    NOTHING_STEPS,
+    RIM,
+)
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import ground_near
 from truesitter.core.types import Doubles, Floats, Mask, Pieces
-
-NOISE_STEPS, NOISE_COLOUR = 0.25, 4.0
-"""What a photograph of a painting cannot tell, in value steps and in a* and b*: taken as planned [try]."""
-
-FEWEST_PX = 60
-"""A piece of which less can be seen is taken as planned."""
-
-NOTHING_STEPS, NOTHING_DELTA = 0.2, 3.0
-"""A pass that would change the canvas by less than this, in steps and ΔE2000, is there already: a
-photograph tells no more [try]."""
-
-_RIM, _MIDDLE = 2.0, 8.0
-"""Pixels from its border within which a piece is hardly asked, and from which on fully: borders are soft."""
-
-BEYOND = 0.3
-"""Value steps from which on a place is out of the plan's reach."""
 
 
 @dataclass(frozen=True)
@@ -92,7 +85,7 @@ def _inside(labels: Pieces) -> Floats:
     border[:, 1:] |= labels[:, 1:] != labels[:, :-1]
     border[1:] |= labels[1:] != labels[:-1]
     away = cv2.distanceTransform(1 - border, cv2.DIST_L2, 3)
-    return np.asarray(np.clip((away - _RIM) / (_MIDDLE - _RIM), 0.01, 1), dtype=np.float32)
+    return np.asarray(np.clip((away - RIM) / (MIDDLE - RIM), 0.01, 1), dtype=np.float32)
 
 
 def _smooth(lab: Doubles, known: dict[Lab, Doubles]) -> Doubles:

@@ -7,17 +7,8 @@ import math
 import cv2
 import numpy as np
 
+from truesitter.core.canvas.tuning import MIXING_MINUTES, STROKE_MM, STROKE_SECONDS, WIDTHS_MM
 from truesitter.core.types import Mask
-
-WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
-"""Usual brush widths (common practice)."""
-
-_STROKE_MM = 30.0
-"""Length of one stroke of a filling brush, mm [try]."""
-_STROKE_SECONDS = 6.0
-"""One stroke, loading the brush included [try]."""
-MIXING_MINUTES = 8.0
-"""To mix one colour [try]."""
 
 
 def widest_brush(circle_mm: float) -> float:
@@ -58,8 +49,8 @@ def laying_minutes(area_cm2: float, brush_mm: float) -> float:
     >>> round(laying_minutes(100.0, 20.0), 2)
     2.5
     """
-    strokes = area_cm2 * 100 / (brush_mm * _STROKE_MM)
-    return strokes * _STROKE_SECONDS / 60 * 1.5
+    strokes = area_cm2 * 100 / (brush_mm * STROKE_MM)
+    return strokes * STROKE_SECONDS / 60 * 1.5
 
 
 def work_minutes(area_cm2: float, brush_mm: float) -> float:

@@ -12,21 +12,13 @@ from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.painted import Painted, Painting, paint
 from truesitter.core.canvas.painted_borders import even_borders
 from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.canvas.tuning import ROUND, SOFT_MM, SQUINT
 from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.types import Bytes, Floats, Mask
-
-SOFT_MM = 1.5
-"""How softly the border of a flat layer is painted."""
-
-_ROUND = 41
-"""Pixels round the hair that are its surround, twice."""
-
-SQUINT = 0.006
-"""Painted hair is judged squinted by this part of the picture's height."""
 
 
 @dataclass(frozen=True)
@@ -130,7 +122,7 @@ def toned(photograph: Bytes, hair: Mask, support: Support) -> Support:
     Support
         The same, of another colour.
     """
-    grown = cv2.dilate(hair.astype(np.uint8), np.ones((_ROUND, _ROUND), np.uint8)) > 0
+    grown = cv2.dilate(hair.astype(np.uint8), np.ones((ROUND, ROUND), np.uint8)) > 0
     ring = grown & ~hair
     if not ring.any():
         return support

@@ -13,20 +13,23 @@ from dataclasses import replace
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.brushes import MIXING_MINUTES, brush_for, work_minutes
+from truesitter.core.canvas.brushes import brush_for, work_minutes
 from truesitter.core.canvas.hair_job import HairJob, HairLayer
+from truesitter.core.canvas.tuning import (
+    BROW_BRUSH_MM,
+    EARLY_DENSITY,
+    LEAST_CM2,
+    LEAST_TURN,
+    MIXING_MINUTES,
+    UNDER_MM,
+)
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
-from truesitter.core.hair.strokes.approach import (
-    DENSITY,
-    HAIRS_DENSITY,
-    SECONDS_A_STROKE,
-    SMALLER_FROM,
-)
 from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
 from truesitter.core.hair.strokes.strays import lay_strays
 from truesitter.core.hair.strokes.stroke_types import type_for
+from truesitter.core.hair.strokes.tuning import DENSITY, HAIRS_DENSITY, SECONDS_A_STROKE, SMALLER_FROM
 from truesitter.core.imaging.line import Line
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.thickness import DryMm, WetMm
@@ -36,20 +39,9 @@ from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
 
-UNDER_MM = 4.0
-"""Skin is carried on so far under the hair: 3–6 mm [try]."""
-
 BASE_FILM, LOCK_FILM, LIGHT_FILM = WetMm(0.06), WetMm(0.09), WetMm(0.15)
 """Wet films; the light one at least twice the base [try]."""
 
-EARLY_DENSITY = 0.06
-"""Area of early lights as part of their place [try]."""
-
-_LEAST_CM2 = 0.3
-"""Masses smaller than this get no layers of their own."""
-
-BROW_BRUSH_MM = 0.8
-"""Brows are drawn, not massed: a small brush for their middle tone [try]."""
 
 MASSES: tuple[tuple[str, tuple[Kind, ...]], ...] = (
     ("Hair", (Kind.SCALP,)), ("Beard and moustache", (Kind.BEARD, *MOUSTACHE)), ("Brows", BROWS),
@@ -89,7 +81,7 @@ def plan_hair(job: HairJob) -> tuple[HairLayer, ...]:
         layers += [] if under is None else [under]
     for name, kinds in MASSES:
         mask = np.isin(job.kinds, kinds)
-        if mask.sum() * job.ground.mm_per_px**2 / 100 >= _LEAST_CM2:
+        if mask.sum() * job.ground.mm_per_px**2 / 100 >= LEAST_CM2:
             layers += _Mass(job, name, kinds, mask).layers()
     return tuple(layers)
 
@@ -241,10 +233,6 @@ class _Mass:
         change = recipe.target_lab[2] - float(before[2])
         step = float(lab_value(np.array(recipe.target_lab)) - lab_value(before))
         tone = f"{abs(step):.1f} steps {'lighter' if step > 0 else 'darker'}"
-        if abs(change) < _LEAST_TURN:
+        if abs(change) < LEAST_TURN:
             return f"{tone.capitalize()} than the layer before, as warm as it."
         return f"{tone.capitalize()} and {'warmer' if change > 0 else 'cooler'} than the layer before."
-
-
-_LEAST_TURN = 1.0
-"""A change of b* that is told."""

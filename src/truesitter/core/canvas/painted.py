@@ -19,7 +19,8 @@ from numpy.typing import NDArray
 from truesitter.core.canvas.canvas_change import Change
 from truesitter.core.canvas.drawn.painted_lines import line_cover
 from truesitter.core.canvas.layer import Layer, Operation, Removal, laid_over
-from truesitter.core.canvas.painted_borders import LEVELS, Borders, cover
+from truesitter.core.canvas.painted_borders import Borders, cover
+from truesitter.core.canvas.tuning import ALIKE, LEVELS, MOST_STEPS, SHARES
 from truesitter.core.colour.spaces import lab_to_srgb, xyz_to_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
 from truesitter.core.paint.media.supports import PRIMED_CANVAS, Support
@@ -27,21 +28,12 @@ from truesitter.core.paint.optics.kubelka_munk import seen_from
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Counts, Floats, Ints, Labels, Mask
 
-ALIKE = 0.25
-"""New stacks of one layer that fall into one cell of this size in L*a*b* are made one."""
-
-_SHARES = 32
-"""What is left of a film is told in so many parts."""
-
-_MOST_STEPS = 48
-"""Pixels covered alike to one of so many steps are reckoned as one."""
-
 
 def _steps(power: float) -> tuple[Ints, Floats]:
     """The step of each level, and the share covered at each step: finer towards nothing for a power of 2."""
     levels = np.arange(LEVELS + 1) / LEVELS
-    steps = np.rint(levels ** (1 / power) * _MOST_STEPS).astype(np.int32)
-    return steps, ((np.arange(_MOST_STEPS + 1) / _MOST_STEPS) ** power).astype(np.float32)
+    steps = np.rint(levels ** (1 / power) * MOST_STEPS).astype(np.int32)
+    return steps, ((np.arange(MOST_STEPS + 1) / MOST_STEPS) ** power).astype(np.float32)
 
 
 _STEPS = {False: _steps(1.0), True: _steps(2.0)}
@@ -139,17 +131,17 @@ class _Hand:
     def _over(self, layer: Layer, below: Ints, levels: Labels, left: Floats | None = None) -> Ints:
         """Stacks that come of a layer over others, new ones listed."""
         steps, shares = _STEPS[layer.fades]
-        code = below.astype(np.int64) * (_MOST_STEPS + 1) + steps[levels]
+        code = below.astype(np.int64) * (MOST_STEPS + 1) + steps[levels]
         if left is None:
-            distinct, which = _distinct(code, len(self.table) * (_MOST_STEPS + 1))
+            distinct, which = _distinct(code, len(self.table) * (MOST_STEPS + 1))
             parts = None
         else:
-            code = code * (_SHARES + 1) + np.rint(left * _SHARES).astype(np.int64)
+            code = code * (SHARES + 1) + np.rint(left * SHARES).astype(np.int64)
             distinct, which = np.unique(code, return_inverse=True)
-            parts = (distinct % (_SHARES + 1)).astype(np.float32) / _SHARES
-            distinct = distinct // (_SHARES + 1)
-        covers = shares[distinct % (_MOST_STEPS + 1)]
-        fresh = laid_over(layer, self.rack, self.table[distinct // (_MOST_STEPS + 1)], covers, parts)
+            parts = (distinct % (SHARES + 1)).astype(np.float32) / SHARES
+            distinct = distinct // (SHARES + 1)
+        covers = shares[distinct % (MOST_STEPS + 1)]
+        fresh = laid_over(layer, self.rack, self.table[distinct // (MOST_STEPS + 1)], covers, parts)
         numbers: Ints = self._listed(fresh)[which]
         return numbers
 

@@ -12,43 +12,26 @@ import cv2
 import numpy as np
 
 from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.canvas.tuning import (
+    CELL_PX,
+    CLOSEST_PX,
+    DEEPEST_PX,
+    EVEN_MM,
+    FLOOR_PX,
+    LEAST_BLUR,
+    LEVELS,
+    NEAREST,
+    OVERLAP,
+    REACH_MM,
+    STEP_MM,
+    SURE,
+    TENTH_OF_RAMP,
+    WIDEST_SIDE_MM,
+)
 from truesitter.core.types import Counts, Doubles, Floats, Ints, Labels, Mask
 from truesitter.core.values.edge_runs import evened
-from truesitter.core.values.edges import LEAST_CONTRAST, read_edges
-
-LEVELS = 240
-"""How far a pixel is covered is told in so many parts."""
-
-LEAST_BLUR = 0.2 / 300
-"""Total width of the sharpest border a brush leaves, as part of the canvas's width [try]."""
-
-WIDEST_SIDE_MM = 6.0
-"""A brush softens no further than this to either side [try]; wider turns are made by the tones between."""
-
-TENTH_OF_RAMP = 0.8
-"""Where a side's straight ramp, from the middle to its end, comes to within a tenth of it."""
-
-_OVERLAP = 2.0
-"""Moves a ramp outward by its own length: it begins to fall where the neighbour's is full."""
-
-_FLOOR_PX = 0.5
-"""A side narrower than half a pixel is drawn as that."""
-
-
-_NEAREST, _EVEN_MM = 8, 3.0
-"""A pair of pixels goes by so many readings near it, those within so many mm above all."""
-
-_CELL_PX = 2
-"""Readings near a pair are looked for from the middle of a cell of so many pixels."""
-
-_SURE = 0.05
-"""A border is as soft as its readings say from so much weight of them on."""
-
-_CLOSEST_PX, _DEEPEST_PX = 1.5, 48
-"""Pieces are looked into from so far beside their border, and so deep."""
-
-_STEP_MM, _REACH_MM = 3.0, 10.0
-"""Readings lie so far apart and look so far to either side."""
+from truesitter.core.values.edges import read_edges
+from truesitter.core.values.tuning import LEAST_CONTRAST
 
 
 @dataclass(frozen=True)
@@ -117,7 +100,7 @@ def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Bord
         To be read as those of the photograph.
     """
     pixels = _neighbours(patchwork.labels)
-    sides = np.full((len(pixels), 2), max(_FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
+    sides = np.full((len(pixels), 2), max(FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
     return Borders(patchwork, pixels, sides, np.zeros(len(pixels), np.float32), mm_per_px)
 
 
@@ -131,8 +114,8 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     """
     labels = patchwork.labels
     pixels = _neighbours(labels)
-    samples = read_edges(labels, value, mm_per_px, _STEP_MM, _REACH_MM)
-    least = max(LEAST_BLUR * labels.shape[1] / 2, _FLOOR_PX)
+    samples = read_edges(labels, value, mm_per_px, STEP_MM, REACH_MM)
+    least = max(LEAST_BLUR * labels.shape[1] / 2, FLOOR_PX)
     if len(samples.points) == 0 or len(pixels) == 0:
         return Borders(
             patchwork, pixels, np.full((len(pixels), 2), least, np.float32),
@@ -157,7 +140,7 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     seen = between[near]
     one, two = weight * (seen == pieces[:, None]), weight * (seen == swapped[:, None])
     known = one.sum(axis=1) + two.sum(axis=1)
-    share = np.minimum(1, known / _SURE) / np.maximum(known, 1e-12)
+    share = np.minimum(1, known / SURE) / np.maximum(known, 1e-12)
     darker, lighter = sides[near, 0], sides[near, 1]
     first, second = (one * darker + two * lighter).sum(axis=1), (one * lighter + two * darker).sum(axis=1)
     both = np.stack([first, second], axis=1) * share[:, None]
@@ -172,17 +155,17 @@ def _nearby(places: Doubles, points: Doubles, mm_per_px: float) -> tuple[Ints, D
     from scipy.spatial import cKDTree
 
     # Neighbouring places have the same readings near them.
-    cells, which = np.unique((places // _CELL_PX).astype(np.int64) @ (1 << 20, 1), return_inverse=True)
-    middles = np.stack([cells >> 20, cells & ((1 << 20) - 1)], axis=1) * _CELL_PX + _CELL_PX / 2
-    many = min(_NEAREST, len(points))
+    cells, which = np.unique((places // CELL_PX).astype(np.int64) @ (1 << 20, 1), return_inverse=True)
+    middles = np.stack([cells >> 20, cells & ((1 << 20) - 1)], axis=1) * CELL_PX + CELL_PX / 2
+    many = min(NEAREST, len(points))
     far, near = cKDTree(points * mm_per_px).query(middles * mm_per_px, k=many)
     far, near = far.reshape(-1, many), near.reshape(-1, many)
-    return near[which].astype(np.int32), np.exp(-((far / _EVEN_MM) ** 2) / 2)[which] + 1e-9
+    return near[which].astype(np.int32), np.exp(-((far / EVEN_MM) ** 2) / 2)[which] + 1e-9
 
 
 def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> tuple[Doubles, Counts]:
     """How deep the pieces on the darker and the lighter side of points are, in pixels; and their numbers."""
-    far = np.arange(_CLOSEST_PX, _CLOSEST_PX + _DEEPEST_PX)
+    far = np.arange(CLOSEST_PX, CLOSEST_PX + DEEPEST_PX)
     deep, which = [], []
     for sign in (-1.0, 1.0):
         x = points[:, 0, None] + sign * lighter[:, 0, None] * far
@@ -191,7 +174,7 @@ def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> tuple[Doubles, C
         rows = np.clip(y, 0, labels.shape[0] - 1).astype(np.int32)
         seen = labels[rows, columns]
         other = seen != seen[:, :1]
-        deep.append(np.where(other.any(axis=1), other.argmax(axis=1), _DEEPEST_PX))
+        deep.append(np.where(other.any(axis=1), other.argmax(axis=1), DEEPEST_PX))
         which.append(seen[:, 0])
     return np.stack(deep, axis=1) + 1.0, np.stack(which, axis=1).astype(np.int64)
 
@@ -218,7 +201,7 @@ def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[sl
     other = borders.sides_px[rows, 1 - inner]
     shift = np.zeros(len(rows), np.float32)
     if later is not None:
-        shift[later[borders.pieces[rows, 1 - inner]]] = _OVERLAP
+        shift[later[borders.pieces[rows, 1 - inner]]] = OVERLAP
     mask = pieces[labels]
     reach = (1 + float(shift.max(initial=0))) * float(other.max(initial=0)) + 2
     box = _box(mask, reach)

@@ -12,12 +12,10 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
+from truesitter.core.canvas.tuning import MANY
 from truesitter.core.types import Counts, Doubles, Floats, Labels, Mask, Pieces, Shape
 
 Kind = TypeVar("Kind", np.uint8, np.bool_)
-
-_MANY = 1 << 18
-"""Numbers are closed up when there are more of them than this."""
 
 
 def _renumbered(labels: Pieces, kinds: int) -> tuple[Pieces, int]:
@@ -58,7 +56,7 @@ class Patchwork:
             if one.shape != labels.shape:
                 raise ValueError(f"a map of {one.shape} for pieces of {shape}")
             here = int(one.max()) + 1
-            if kinds * here > _MANY:
+            if kinds * here > MANY:
                 labels, kinds = _renumbered(labels, kinds)
             labels *= here
             labels += one

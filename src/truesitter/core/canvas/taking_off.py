@@ -9,12 +9,11 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Removal
+from truesitter.core.canvas.tuning import STEPS
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.types import Mask
 
 ToolName = Literal["rag", "cotton bud", "damp brush", "eraser", "brush handle"]
-_STEPS = 33
-"""Shares that are tried between nothing and all."""
 
 
 @dataclass(frozen=True)
@@ -158,7 +157,7 @@ def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> t
         (a few hundredths of an opaque film still hide most).
     """
     dry = goes_dry(tool, canvas, pieces)
-    shares = np.geomspace(tool.least, 1, _STEPS)
+    shares = np.geomspace(tool.least, 1, STEPS)
     values = np.array([value_on(canvas.do(Removal(pieces, float(s), dry)), pieces) for s in shares])
     whole = values[-1] - values[0]
     if abs(whole) < 1e-9:

@@ -12,26 +12,8 @@ from itertools import combinations
 import cv2
 import numpy as np
 
+from truesitter.core.colour.tuning import APART, CLEAR, DARKEST, GREY, LEAST_SHARE, MOST, SAMPLE
 from truesitter.core.types import Doubles, Floats, Labels
-
-MOST = 3
-"""A region has no more families: more are told as one colour each anyway."""
-
-APART = 14.0
-"""Families lie at least so far apart, in a* and b* at L* 45 [try]."""
-
-LEAST_SHARE = 0.06
-"""Smaller ones are accents, not families [try]."""
-
-_CLEAR = 0.3
-"""Families spread, along the line between them, by less than this part of their distance [try]."""
-
-_SAMPLE = 20_000
-_DARKEST = 6.0
-"""Below this L* hue says nothing."""
-
-_GREY = 7.0
-"""Less chroma than this at L* 45 is grey to the eye."""
 
 _HUES = ((20.0, "red"), (60.0, "orange"), (100.0, "yellow"), (190.0, "green"), (285.0, "blue"),
          (330.0, "violet"), (361.0, "red"))  # fmt: skip
@@ -77,7 +59,7 @@ def hue_word(a: float, b: float) -> str:
     >>> hue_word(0, -30)
     'blue'
     """
-    if np.hypot(a, b) < _GREY:
+    if np.hypot(a, b) < GREY:
         return "grey"
     angle = float(np.degrees(np.arctan2(b, a)) % 360)
     return next(word for end, word in _HUES if angle < end)
@@ -96,8 +78,8 @@ def colour_families(lab: Floats) -> Families:
     Families
         One where the region is of one colour.
     """
-    step = max(1, len(lab) // _SAMPLE)
-    seen = at_one_lightness(lab[::step][lab[::step][:, 0] > _DARKEST])
+    step = max(1, len(lab) // SAMPLE)
+    seen = at_one_lightness(lab[::step][lab[::step][:, 0] > DARKEST])
     if len(seen) < 100:
         flat = at_one_lightness(lab).mean(axis=0, dtype=np.float64) if len(lab) else np.zeros(2)
         return Families(np.asarray(flat)[None], np.ones(1), (hue_word(*flat),))
@@ -124,7 +106,7 @@ def _parted(seen: Floats, count: int) -> Families | None:
         if distance < APART:
             return None
         spread = max(float((seen[which == n] @ (way / distance)).std()) for n in (i, j))
-        if spread > _CLEAR * distance:
+        if spread > CLEAR * distance:
             return None
     order = np.argsort(-shares)
     words = [hue_word(*centres[i]) for i in order]

@@ -13,30 +13,13 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.design.tuning import ECHO, EVERY_MM, FADES, FOUND, HALO, LOST, NEAR_MM, RANGE_OF_HEAD
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 Design = Literal["photo", "counter", "halo"]
 Hue = Literal["as photographed", "neutral", "garment", "shadow flesh"]
-
-FOUND, LOST = 1.0, 0.4
-"""Value steps across an edge that is to be found, and at most across one that is to be lost [try]."""
-
-EVERY_MM = 3.0
-"""The outline is judged at places so far apart [try]."""
-
-RANGE_OF_HEAD = 0.5
-"""The background's range is at most this part of the head's [try]."""
-
-HALO = 0.9
-"""Behind the head it is so many steps lighter than in its middle, at the edges as much darker [try]."""
-
-_NEAR_MM = 3.0
-"""Values beside the outline are means over so much."""
-
-_FADES = 0.22
-"""What the outline asks for fades to the background's own tone over this part of the picture."""
 
 
 @dataclass(frozen=True)
@@ -134,7 +117,7 @@ def _outline(value: Floats, wall: Mask, mm_per_px: float) -> _Outline | None:
     """The outline of the figure at every few mm; the picture's own rim is not part of it."""
     if not wall.any() or wall.all():
         return None
-    sigma = _NEAR_MM / mm_per_px / 2
+    sigma = NEAR_MM / mm_per_px / 2
     inside, outside = _beside(value, ~wall, sigma), _beside(value, wall, sigma)
     height, width = value.shape
     step = EVERY_MM / mm_per_px
@@ -213,7 +196,7 @@ def _spread(
     far = away * mm_per_px
     mixed = np.where(far < 4, smooth[0], np.where(far < 14, smooth[1], smooth[2]))
     mixed = _beside(mixed.astype(np.float32), wall, 1.0 / mm_per_px)
-    fade = 1 - np.exp(-((away / (_FADES * max(value.shape))) ** 1.5))
+    fade = 1 - np.exp(-((away / (FADES * max(value.shape))) ** 1.5))
     return np.asarray(mixed + (rim - mixed) * fade, dtype=np.float32)
 
 
@@ -233,12 +216,8 @@ def _coloured(lab: Floats, value: Floats, wall: Mask, regions: Labels, hue: Hue,
             where = where & (value <= np.quantile(value[where], 0.3))
         if where.any():
             # An echo is weaker than what it echoes.
-            out[wall, 1:] = _ECHO * lab[where][:, 1:].mean(axis=0)
+            out[wall, 1:] = ECHO * lab[where][:, 1:].mean(axis=0)
     return out
-
-
-_ECHO = 0.5
-"""Chroma of an echo beside that of the colour it takes up [try]."""
 
 
 def kind_of(contrast: float) -> Literal["found", "soft", "lost"]:

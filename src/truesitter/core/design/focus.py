@@ -13,33 +13,27 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
+from truesitter.core.design.tuning import (
+    BLURS,
+    FOCUS_LEAST,
+    PALE,
+    QUIET,
+    REACH,
+    SHADOW_PALE_HAIR,
+    SHADOW_SKIN,
+    SHARPEST_MM,
+    SMALL,
+    SOFTEST_MM,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Bytes, Floats, Labels, Mask
 
 Depth = Literal["near", "middle", "far"]
 
-REACH = 0.9
-"""The focus has fallen to half at this distance, in heights of the face [try]."""
-
-LEAST = 0.12
-"""No place is finished less than this part of the focus: even the far cheek stays a cheek [try]."""
 
 DEPTHS: dict[Depth, float] = {"near": 1.0, "middle": 0.55, "far": 0.2}
 """Weight that a mark gives to what lies round it [try]."""
-
-SHARPEST_MM, SOFTEST_MM = 0.5, 8.0
-"""Width of the sharpest edge allowed at the focus, and of the softest asked for away from it [try]."""
-
-SMALL = 0.006
-"""Contrast finer than this part of the picture's height is small contrast."""
-
-SHADOW_SKIN, SHADOW_PALE_HAIR = 0.5, 1.25
-"""Marks allowed in the shadow of skin, and of pale hair, beside those in its light [try]."""
-
-_PALE = 5.0
-_BLURS = (0.0, 0.8, 1.8, 3.6, 7.0)
-"""Blurs in mm between which a picture of the finish is mixed."""
 
 
 @dataclass(frozen=True)
@@ -115,10 +109,10 @@ def focus_weight(shape: tuple[int, int], marks: tuple[FocusMark, ...], scale: fl
     away = np.stack([np.hypot(x - m.x * width, y - m.y * height) for m in marks]) / (REACH * scale)
     own = np.array([DEPTHS[m.depth] for m in marks], np.float32)[:, None, None]
     # Gaussian in distance: half at `REACH`.
-    falls = LEAST + (own - LEAST) * np.exp2(-(away**2))
+    falls = FOCUS_LEAST + (own - FOCUS_LEAST) * np.exp2(-(away**2))
     near = np.exp2(-6 * away)
     weight = (falls * near).sum(axis=0) / np.maximum(near.sum(axis=0), 1e-12)
-    return np.asarray(np.clip(weight, LEAST, 1), dtype=np.float32)
+    return np.asarray(np.clip(weight, FOCUS_LEAST, 1), dtype=np.float32)
 
 
 def finish_for(
@@ -140,7 +134,7 @@ def finish_for(
     weight = focus_weight((value.shape[0], value.shape[1]), marks, scale)
     small = small_contrast(value)
     hair = np.isin(regions, (Region.HAIR, Region.FACIAL_HAIR))
-    pale = hair.any() and float(np.median(value[hair])) >= _PALE
+    pale = hair.any() and float(np.median(value[hair])) >= PALE
     material = np.ones(value.shape, np.float32)
     material[(regions == Region.SKIN) & shadow] = SHADOW_SKIN
     if pale:
@@ -176,11 +170,7 @@ def words_for(weight: float, small: float, in_skin_shadow: bool) -> str:
         said = "two or three tones, no detail, borders lost where they can be"
     if in_skin_shadow:
         said += "; few marks in its shadow"
-    return f"{said}." if small >= _QUIET else f"{said}; there is little to leave out."
-
-
-_QUIET = 0.08
-"""Small contrast in value steps below which there is little to leave out [try]."""
+    return f"{said}." if small >= QUIET else f"{said}; there is little to leave out."
 
 
 def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
@@ -202,11 +192,11 @@ def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
     """
     # Light is what mixes when an edge is softened, not its code.
     light = srgb_to_linear(lab_to_srgb(lab))
-    layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in _BLURS]
+    layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in BLURS]
     # 10–90 % width of a blurred edge is 2.563 sigma.
-    wanted = np.clip((finish.edge_mm - SHARPEST_MM) / 2.563 * 2, 0, _BLURS[-1])
-    at = np.interp(wanted, _BLURS, np.arange(len(_BLURS)))
-    below = np.clip(np.floor(at).astype(int), 0, len(_BLURS) - 2)
+    wanted = np.clip((finish.edge_mm - SHARPEST_MM) / 2.563 * 2, 0, BLURS[-1])
+    at = np.interp(wanted, BLURS, np.arange(len(BLURS)))
+    below = np.clip(np.floor(at).astype(int), 0, len(BLURS) - 2)
     part = (at - below)[..., None]
     stack = np.stack(layers)
     rows, columns = np.indices(below.shape)

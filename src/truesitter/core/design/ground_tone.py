@@ -10,25 +10,21 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.design.tuning import (
+    EARTH_VALUES,
+    FILM_MM,
+    HALFTONE,
+    LONG_SIDE,
+    STAYS_CM2,
+    STAYS_DELTA_E,
+    STAYS_VALUE,
+)
 from truesitter.core.paint.media.quantity import paint_ml
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-STAYS_DELTA_E, STAYS_VALUE, STAYS_CM2 = 8.0, 0.5, 3.0
-"""A ground may stay where it is as near as this, in patches no smaller [try]."""
-
-_FILM_MM = 0.09
-"""Of the opaque paint that is saved."""
-
-_LONG_SIDE = 320
-"""Pixels; grounds are compared at this size."""
-_EARTH_VALUES = (4.5, 6.0)
-"""Values of the earth grounds that are proposed; common practice."""
-_HALFTONE = (0.35, 0.65)
-"""Quantiles of the skin's lightness between which its half tones lie [try]."""
 
 
 @dataclass(frozen=True)
@@ -71,7 +67,7 @@ def stays_where(lab: Floats, ground: Lab, mm_per_px: float) -> Mask:
         (h, w, 3) wanted.
     """
     height, width = lab.shape[:2]
-    scale = max(1.0, max(height, width) / _LONG_SIDE)
+    scale = max(1.0, max(height, width) / LONG_SIDE)
     size = (max(1, round(width / scale)), max(1, round(height / scale)))
     small = cv2.resize(lab, size, interpolation=cv2.INTER_AREA).astype(np.float64)
     value = np.abs(lab_value(small) - float(lab_value(np.array(ground))))
@@ -119,7 +115,7 @@ def _from_picture(lab: Floats, regions: Labels) -> dict[str, tuple[str, Lab]]:
             found[key] = (f"the {key}", as_lab(np.median(lab[where], axis=0)))
     skin = lab[regions == Region.SKIN]
     if len(skin):
-        low, high = np.quantile(skin[:, 0], _HALFTONE)
+        low, high = np.quantile(skin[:, 0], HALFTONE)
         middle = skin[(skin[:, 0] >= low) & (skin[:, 0] <= high)]
         found["halftone"] = ("the halftone of the flesh", as_lab(middle.mean(axis=0, dtype=np.float64)))
     return found
@@ -132,7 +128,7 @@ def _earths(palette: Palette) -> dict[str, tuple[str, Lab]]:
         pigment = palette.pigment(tube)
         if pigment.family != "earth":
             continue
-        for value in _EARTH_VALUES:
+        for value in EARTH_VALUES:
             _, a, b = pigment.masstone
             lightness = float(value_to_lightness(value))
             found[f"{tube}-{value:g}"] = (f"{pigment.name}, value {value:g}", (lightness, 0.6 * a, 0.6 * b))
@@ -150,7 +146,7 @@ def _judged(
     flesh = lab[regions == Region.SKIN][:, 2]
     serves = "" if area == 0 else _serves(Region(int(by_region.argmax())))
     return GroundChoice(
-        key, name, recipe, stays, area, paint_ml(area, _FILM_MM), float((by_region * rate).sum()), serves,
+        key, name, recipe, stays, area, paint_ml(area, FILM_MM), float((by_region * rate).sum()), serves,
         float(flesh.mean() - recipe.predicted.lab[2]) if len(flesh) else 0.0,
     )  # fmt: skip
 

@@ -8,27 +8,21 @@ from typing import Literal
 import cv2
 import numpy as np
 
+from truesitter.core.design.tuning import (
+    HALF,
+    LARGEST_MASK_MM,
+    POOLS_FROM_MM,
+    SMALLEST_MASK_MM,
+    TAPE_BENDS,
+    TAPES_MM,
+    TIGHT,
+)
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.light.mirrored.highlights import Edge
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.types import Floats, Mask
 
 Means = Literal["paper", "mask", "lift", "opaque"]
-
-SMALLEST_MASK_MM = 2.0
-"""A spot of masking fluid smaller than this is touched in afterwards instead [try]."""
-
-LARGEST_MASK_MM = 40.0
-"""A light larger than this is painted round [try]."""
-
-TAPES_MM = (12.0, 6.0, 3.0, 1.5)
-"""Widths that tape is cut to, the widest first: it holds best (from memory)."""
-
-TAPE_BENDS = 2.0
-"""Tape follows no bend tighter than so many times its width (from memory)."""
-
-POOLS_FROM_MM = 15.0
-"""A wash gathers along the upper side of a mask longer than this [try]."""
 
 
 @dataclass(frozen=True)
@@ -126,10 +120,6 @@ def mask_shapes(
     return tuple(found)
 
 
-HALF = 0.5
-"""Part of its strength at which a light ends."""
-
-
 def widest_tape(shape: Mask, mm_per_px: float) -> float | None:
     """The widest tape that follows a border, in mm; None where its bends are too tight for any."""
     return next((width for width in TAPES_MM if _rolls(shape, TAPE_BENDS * width / mm_per_px)), None)
@@ -146,8 +136,4 @@ def _rolls(shape: Mask, radius: float) -> bool:
         return False
     back = cv2.distanceTransform((~core).astype(np.uint8), cv2.DIST_L2, 5) <= radius
     # What the rolled disc cannot reach lies in bends that are too tight.
-    return bool((padded.astype(bool) & ~back).sum() <= _TIGHT * shape.sum())
-
-
-_TIGHT = 0.01
-"""Part of a shape that a disc may miss where it rolls along the inside [try]."""
+    return bool((padded.astype(bool) & ~back).sum() <= TIGHT * shape.sum())

@@ -6,6 +6,7 @@ from typing import Literal
 
 import numpy as np
 
+from truesitter.core.design.tuning import FADES_MM
 from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Floats, Mask
 
@@ -15,9 +16,6 @@ TURNS: dict[ShadowFamily, tuple[float, float]] = {
     "greened": (-7.0, 0.0), "purple": (3.0, -7.0), "earth": (4.0, 4.0), "violet": (0.0, -10.0),
 }  # fmt: skip
 """What is added to a* and b* in the depth of the shadow [try]."""
-
-FADES_MM = 4.0
-"""The turn fades over so much at the border of the shadow [try]."""
 
 
 def turned(lab: Floats, shadow: Mask, family: ShadowFamily | None, mm_per_px: float) -> Floats:

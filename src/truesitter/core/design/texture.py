@@ -10,34 +10,22 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.design.tuning import (
+    FROM_EDGES,
+    JOG,
+    LIGHT_AT,
+    MOST,
+    OF_MEAN,
+    OF_MEDIAN,
+    PORE_MM,
+    SHARES,
+    SIZES,
+    TEXTURE_LEAST,
+    WAVES,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Floats, Mask
-
-PORE_MM = 0.9
-"""Pores of a head of life size, across (from memory); marks come in three sizes round it."""
-
-SIZES = (0.6, 1.0, 1.5)
-SHARES = (0.45, 0.4, 0.15)
-"""Three sizes, in pores, and how often each comes [try]."""
-
-LEAST = 0.1
-"""Small contrast of skin, in value steps, from which marks are painted; smoother skin gets none [try].
-
-Of the made sitters the old one shows 0.15, the young ones 0.05 to 0.09.
-"""
-
-SPREAD = (0.3, 0.6)
-"""Standard deviation of the gaps between marks, as part of their mean [try]."""
-
-LIGHT_AT = (1.0, 1.5)
-"""The light of a mark lies so many of its diameters towards the lamp (common practice)."""
-
-WAVES = 0.2
-"""Part of the marks that are short waves instead of dots [try]."""
-
-MOST = 4000
-"""So many marks; no hand makes more."""
 
 
 @dataclass(frozen=True)
@@ -90,22 +78,22 @@ def lay_texture(
     seed
         Of the hand.
     """
-    reach = max(1, round(_FROM_EDGES * PORE_MM * life / mm_per_px))
+    reach = max(1, round(FROM_EDGES * PORE_MM * life / mm_per_px))
     bare = cv2.erode((skin & lit).astype(np.uint8), np.ones((2 * reach + 1, 2 * reach + 1), np.uint8)) > 0
     if not bare.any():
         return Texture((), (), 0.0, 0.0)
     strength = np.abs(pore_band(value, mm_per_px, life))
     # The median is not moved by eyes, borders and single moles; of a normal spread it is two thirds.
-    inside = float(np.median(strength[bare])) * _OF_MEDIAN
+    inside = float(np.median(strength[bare])) * OF_MEDIAN
     near = blur(np.where(bare, strength, 0).astype(np.float32), 6.0 * reach)
     share = blur(bare.astype(np.float32), 6.0 * reach)
-    where = np.asarray(bare & (near * _OF_MEAN >= LEAST * np.maximum(share, 1e-3)))
-    if inside < LEAST or not where.any():
+    where = np.asarray(bare & (near * OF_MEAN >= TEXTURE_LEAST * np.maximum(share, 1e-3)))
+    if inside < TEXTURE_LEAST or not where.any():
         return Texture((), (), inside, 0.0)
     rng = np.random.default_rng(seed)
     diameter = PORE_MM * life
     # The stronger the texture the closer the marks: two to four diameters from one another.
-    gap_mm = diameter * float(np.interp(inside, (LEAST, 4 * LEAST), (4.0, 2.0)))
+    gap_mm = diameter * float(np.interp(inside, (TEXTURE_LEAST, 4 * TEXTURE_LEAST), (4.0, 2.0)))
     spots = _scattered(where, gap_mm / mm_per_px, rng)
     sizes = diameter * rng.choice(SIZES, len(spots), p=SHARES)
     waves = rng.random(len(spots)) < WAVES
@@ -123,13 +111,6 @@ def lay_texture(
         darks.append(Line(dark / shape, widths))
         lights.append(Line(light_path / shape, 0.8 * widths))
     return Texture(tuple(darks), tuple(lights), inside, gap_mm)
-
-
-_FROM_EDGES = 4.0
-"""Nearer to the border of bare skin than so many pores nothing is read."""
-
-_OF_MEDIAN, _OF_MEAN = 1.48, 1.25
-"""Standard deviation of a normal spread beside the median and the mean of its absolute values."""
 
 
 def _dot(size: float) -> Doubles:
@@ -152,7 +133,7 @@ def _scattered(where: Mask, gap: float, rng: np.random.Generator) -> Doubles:
         columns = np.arange((number % 2) * gap / 2, where.shape[1], gap)
         found.append(np.stack([columns, np.full(len(columns), row)], axis=1))
     spots = np.concatenate(found)
-    spots = spots + rng.normal(0, _JOG * gap, spots.shape)
+    spots = spots + rng.normal(0, JOG * gap, spots.shape)
     inside = (
         (spots[:, 0] >= 0)
         & (spots[:, 0] < where.shape[1])
@@ -164,7 +145,3 @@ def _scattered(where: Mask, gap: float, rng: np.random.Generator) -> Doubles:
     if len(spots) > MOST:
         spots = spots[rng.permutation(len(spots))[:MOST]]
     return np.asarray(spots)
-
-
-_JOG = 0.33
-"""Jog of each spot off its even place, as part of the gap: gaps then vary by 0.3 to 0.6 of their mean."""

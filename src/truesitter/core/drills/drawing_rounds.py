@@ -7,27 +7,20 @@ import numpy as np
 
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.rounds import Answer, NotHere, Places, Point, Question, Rng, Round, Score
+from truesitter.core.drills.tuning import (
+    FAR,
+    LEAST_PART,
+    LONG,
+    MOST_PEAKS,
+    NEAR_MARK,
+    POINTS,
+    ROOT,
+    SHOWN,
+    THINS_TO,
+)
 from truesitter.core.imaging.line import evenly_spaced
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Mask
-
-MOST_PEAKS = 5
-_FAR = 30.0
-"""A mark counts as no further off than so many per cent of the height."""
-
-_ROOT = 0.25
-"""The first quarter of a stroke shows how it leaves its root [try]."""
-NEAR_MARK = 0.05
-"""A stroke begins within so much of the picture's height of its mark: fingers are broad [try]."""
-THINS_TO = 0.7
-"""A stroke thins out when its end is no wider than this part of its widest [try]."""
-
-_SHOWN = 0.08
-"""Length of the growth that is shown afterwards, in heights."""
-_LONG = 0.55
-"""Length of a contour to copy, in heights of the picture [try]."""
-_POINTS = 120
-"""Points at which a drawn line is held to the true one."""
 
 
 def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
@@ -46,7 +39,7 @@ def find_the_peaks(picture: DrillPicture, level: float, rng: Rng, places: Places
 
         given = np.array(answer.points)
         apart = np.hypot(*((given[:, None] - true[None]) * (width / height, 1)).transpose(2, 0, 1)) * 100
-        apart = np.minimum(apart, _FAR)
+        apart = np.minimum(apart, FAR)
         # Each mark stands for one peak: the fairest way of pairing them.
         pairs = linear_sum_assignment(apart)
         off = float(apart[pairs].mean())
@@ -96,7 +89,7 @@ def stroke_along(picture: DrillPicture, level: float, rng: Rng, places: Places) 
         length = np.r_[0.0, np.cumsum(np.hypot(*np.diff(line, axis=0).T))]
         if length[-1] < 0.02 * height:
             raise Refusal("the stroke is too short to be judged: draw it longer")
-        leaves = line[np.searchsorted(length, _ROOT * length[-1])] - line[0]
+        leaves = line[np.searchsorted(length, ROOT * length[-1])] - line[0]
         angle = np.degrees(
             np.arccos(np.clip(leaves @ growth / max(1e-9, np.hypot(*leaves) * np.hypot(*growth)), -1, 1))
         )
@@ -105,7 +98,7 @@ def stroke_along(picture: DrillPicture, level: float, rng: Rng, places: Places) 
         off = float(angle)
         tail = "and it thins out" if thins else "but its end is as thick as its middle"
         words = f"It leaves the root {off:.0f} degrees off the growth, {tail}."
-        along = np.array(root) + np.outer(np.linspace(0, _SHOWN, 9), growth * (height / width, 1))
+        along = np.array(root) + np.outer(np.linspace(0, SHOWN, 9), growth * (height / width, 1))
         return Score(
             off, off <= level and thins, words, lines=(tuple((float(x), float(y)) for x, y in along),)
         )
@@ -117,17 +110,17 @@ def contour_upside_down(picture: DrillPicture, level: float, rng: Rng, places: P
     """A piece of the figure's border, turned on its head, to be copied into an empty frame."""
     del places
     height, width = picture.shape
-    line = _piece(picture.outline * (width, height), _LONG * height, rng)
+    line = _piece(picture.outline * (width, height), LONG * height, rng)
     if line is None:
         raise NotHere("the figure has no border inside this picture that is long enough")
     turned = (width, height) - line
-    true = evenly_spaced(turned, _POINTS)
+    true = evenly_spaced(turned, POINTS)
 
     def score(answer: Answer) -> Score:
         given = np.array(answer.points, dtype=np.float64).reshape(-1, 2) * (width, height)
         if len(given) < 2 or np.ptp(given, axis=0).max() < 0.05 * height:
             raise Refusal("copy the whole line")
-        drawn = evenly_spaced(given, _POINTS)
+        drawn = evenly_spaced(given, POINTS)
         off = 100 * (_mean_distance(drawn, true) + _mean_distance(true, drawn)) / 2 / height
         words = f"On average {off:.1f} % of the height beside the line."
         return Score(off, off <= level, words, lines=(_fractions(true, picture.shape),))
@@ -150,13 +143,9 @@ def filled(shapes: tuple[tuple[Point, ...], ...], shape: tuple[int, int]) -> Mas
 def borders(mask: Mask) -> tuple[tuple[Point, ...], ...]:
     """Lines round the larger parts of a mask, in fractions."""
     found, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
-    large = [c[:, 0] + 0.5 for c in found if cv2.contourArea(c) > _LEAST_PART * mask.size]
+    large = [c[:, 0] + 0.5 for c in found if cv2.contourArea(c) > LEAST_PART * mask.size]
     shape = (mask.shape[0], mask.shape[1])
     return tuple(_fractions(c[:: max(1, len(c) // 200)], shape) for c in large)
-
-
-_LEAST_PART = 0.001
-"""Parts of the picture; smaller places have no outline to draw [try]."""
 
 
 def _fractions(line: Doubles, shape: tuple[int, int]) -> tuple[Point, ...]:

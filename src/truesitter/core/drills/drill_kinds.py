@@ -11,9 +11,6 @@ DrillName = Literal[
 ]  # fmt: skip
 Answered = Literal["number", "choice", "parts", "points", "shapes", "stroke", "line"]
 
-ROUNDS = 10
-"""In one go."""
-
 
 @dataclass(frozen=True)
 class Drill:

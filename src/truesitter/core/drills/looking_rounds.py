@@ -19,16 +19,8 @@ from truesitter.core.drills.rounds import (
     patch_of,
     told,
 )
+from truesitter.core.drills.tuning import DARK, FOOLING, LIGHT, WARM_HUE
 from truesitter.core.types import Doubles
-
-WARM_HUE = 55.0
-"""Hue angle h_ab of the warmest orange, in degrees (common practice: between red and yellow)."""
-
-_FOOLING = 3.5
-"""Steps by which a fooling surround is lighter or darker, at most [try]."""
-
-_DARK, _LIGHT = 0.8, 9.2
-"""Values between which patches lie, so that both neighbours can be shown."""
 
 
 def name_value(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
@@ -41,7 +33,7 @@ def among_others(picture: DrillPicture, level: float, rng: Rng, places: Places) 
     """The same with a surround that makes it look lighter or darker than it is."""
     lab = patch_of(picture, rng, places)
     patch = Patch.of(lab)
-    away = _FOOLING if patch.value < 5 + rng.uniform(-2, 2) else -_FOOLING
+    away = FOOLING if patch.value < 5 + rng.uniform(-2, 2) else -FOOLING
     around = Patch.of(at_value(lab * (1, 0.4, 0.4), float(np.clip(patch.value + away, 0.5, 9.5))))
     return Round(
         Question(patches=(patch.hex,), around=around.hex),
@@ -60,7 +52,7 @@ def _value_score(patch: Patch, level: float, answer: float) -> Score:
 def which_is_lighter(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """Which of two colours of the picture is lighter."""
     one, other = patch_of(picture, rng, places), patch_of(picture, rng, places)
-    middle = float(np.clip(Patch.of(one).value, _DARK + level / 2, _LIGHT - level / 2))
+    middle = float(np.clip(Patch.of(one).value, DARK + level / 2, LIGHT - level / 2))
     pair = [Patch.of(at_value(one, middle + level / 2)), Patch.of(at_value(other, middle - level / 2))]
     order = rng.permutation(2)
     patches = [pair[n] for n in order]
@@ -76,10 +68,8 @@ def same_value(picture: DrillPicture, level: float, rng: Rng, places: Places) ->
     """Which of four other colours is as light as one."""
     first = patch_of(picture, rng, places)
     # Between the rims three steps find room on one side at least.
-    value = float(np.clip(Patch.of(first).value, _DARK, _LIGHT))
-    sides = [s for s in (-1, 1) if _DARK - 0.5 <= value + s * level <= _LIGHT + 0.5] or [
-        1 if value < 5 else -1
-    ]
+    value = float(np.clip(Patch.of(first).value, DARK, LIGHT))
+    sides = [s for s in (-1, 1) if DARK - 0.5 <= value + s * level <= LIGHT + 0.5] or [1 if value < 5 else -1]
     right = int(rng.integers(4))
     patches = []
     for n in range(4):

@@ -9,14 +9,9 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.rounds import Answer, NotHere, Places, Question, Rng, Round, Score
+from truesitter.core.drills.tuning import MOST_PARTS, TARGET_PARTS, TUBES
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.refusal import Refusal
-
-TUBES = 4
-MOST_PARTS = 12
-"""Of one tube."""
-_TARGET_PARTS = 6
-"""Most parts of a tube in what is to be mixed [try]."""
 
 
 def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
@@ -31,7 +26,7 @@ def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) ->
     picked = [str(t) for t in rng.permutation(others)[: TUBES - len(whites)]]
     offered = whites + picked
     used = whites + [str(t) for t in rng.permutation(picked)[:2]]
-    parts = {t: int(rng.integers(1, _TARGET_PARTS + 1)) for t in used}
+    parts = {t: int(rng.integers(1, TARGET_PARTS + 1)) for t in used}
     palette = replace(picture.palette, tubes=tuple(offered))
     target = mix({k: float(v) for k, v in parts.items()}, palette)
 

@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab, as_lab, hex_to_srgb, lab_to_srgb, srgb_to_hex, srgb_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.drills.drill_picture import DrillPicture
+from truesitter.core.drills.tuning import EDGE, OWN_PLACES
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
@@ -199,7 +200,7 @@ def patch_of(picture: DrillPicture, rng: Rng, places: Places = ()) -> Doubles:
     inside = np.zeros(picture.shape, bool)
     inside[radius : height - radius, radius : width - radius] = True
     wanted = [n for n, name in enumerate(picture.names) if name in places]
-    here = inside & np.isin(picture.places, wanted) if wanted and rng.random() < _OWN_PLACES else inside
+    here = inside & np.isin(picture.places, wanted) if wanted and rng.random() < OWN_PLACES else inside
     ys, xs = np.nonzero(here if here.any() else inside)
     if not len(ys):
         raise NotHere("this picture is too small for drills")
@@ -208,20 +209,12 @@ def patch_of(picture: DrillPicture, rng: Rng, places: Places = ()) -> Doubles:
     return np.asarray(spot.reshape(-1, 3).mean(axis=0), dtype=np.float64)
 
 
-_OWN_PLACES = 0.5
-"""Part of the rounds that are about places the painter tends to get wrong [try]."""
-
-
 def at_value(lab: Doubles, value: float) -> Doubles:
     """A colour with another value; its chroma goes down until the screen can show it."""
     moved = np.array([float(value_to_lightness(np.clip(value, 0, 10))), lab[1], lab[2]])
     for share in np.linspace(1, 0, 21):
         tried = moved * (1, share, share)
         rgb = lab_to_srgb(tried)
-        if np.all((rgb >= -_EDGE) & (rgb <= 1 + _EDGE)):
+        if np.all((rgb >= -EDGE) & (rgb <= 1 + EDGE)):
             return np.asarray(tried)
     return np.asarray(moved * (1, 0, 0))
-
-
-_EDGE = 1e-4
-"""Linear light by which a colour may leave sRGB: rounding only."""

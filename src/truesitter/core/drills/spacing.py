@@ -11,12 +11,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-DAYS = (1, 2, 4, 8, 16)
-"""After how many days each box is due."""
+from truesitter.core.drills.tuning import DAYS, WELL
+
 EARLY = timedelta(hours=6)
 """Whoever practises every evening is now and then a little earlier: due all the same [try]."""
-WELL = 0.7
-"""Part of a go's rounds that are right when it went well [try]."""
 
 
 @dataclass(frozen=True)

@@ -16,18 +16,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.drills.drill_kinds import Drill
+from truesitter.core.drills.tuning import GRID, LAPSE, REMEMBERED, SLOPE, SURE
 from truesitter.core.types import Doubles
-
-SLOPE = 3.5
-"""Of the Weibull function over the difference (Watson and Pelli 1983 for contrast)."""
-LAPSE = 0.02
-"""Part of the rounds in which the hand slips."""
-SURE = 0.5
-"""Standard deviation of the first belief, in tenfolds [try]."""
-REMEMBERED = 60
-"""Older rounds count no longer: an eye learns [try]."""
-_GRID = 600
-"""Thresholds that are weighed."""
 
 
 @dataclass(frozen=True)
@@ -106,7 +96,7 @@ def estimate(drill: Drill, rounds: Iterable[Told]) -> Estimate:
 
 
 def _by_choices(drill: Drill, rounds: list[Told]) -> Estimate:
-    grid = np.linspace(np.log10(drill.least) - 0.5, np.log10(drill.most) + 0.3, _GRID)
+    grid = np.linspace(np.log10(drill.least) - 0.5, np.log10(drill.most) + 0.3, GRID)
     belief = -0.5 * ((grid - np.log10(drill.start)) / SURE) ** 2
     for one in rounds:
         right = chance(one.level, 10**grid, drill.choices)

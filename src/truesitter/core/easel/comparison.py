@@ -9,24 +9,25 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
 from truesitter.core.easel.compare.border_widths import EdgeOff, edges_off, read_both
-from truesitter.core.easel.compare.difference_words import SILENT
-from truesitter.core.easel.compare.drawing_offsets import (
-    LEAST_MM,
-    OUTLINE,
-    Offset,
-    features_of,
-    figure_parts,
-    offsets,
-)
+from truesitter.core.easel.compare.drawing_offsets import OUTLINE, Offset, features_of, figure_parts, offsets
 from truesitter.core.easel.compare.findings import Finding, What, find_differences
 from truesitter.core.easel.compare.relations import Relation, relations_of
 from truesitter.core.easel.compare.small_finish import FinishOff, finish_off
 from truesitter.core.easel.compare.squinted import Squinted, squint
 from truesitter.core.easel.compare.tone_curve import ToneCurve
+from truesitter.core.easel.compare.tuning import DRAWING_OFFSETS_LEAST_MM, SILENT
 from truesitter.core.easel.find.correlation import normalised
 from truesitter.core.easel.lamp.rectified import RectifiedPainting
 from truesitter.core.easel.rules.looked import Looked, Verdict
 from truesitter.core.easel.rules.verdicts import verdicts
+from truesitter.core.easel.tuning import (
+    EDGE_AS_STEPS,
+    EXPLAINED,
+    FINISH_AS_STEPS,
+    OFFSET_AS_STEPS,
+    RIGHT_TONE,
+    WRONG_TONES,
+)
 from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.sitter.areas import Areas, middle_of
@@ -134,7 +135,7 @@ def compare(
     values, whole = find_differences(seen, subject.areas, mm, taken.lighting.absolute, free)
     placed = _offsets(own, plan, subject, seen)
     # A border between tones that are wrong tells of the tones, not of the hand.
-    edges = read_both(subject.groups, own, plan, taken.trusted & (np.abs(seen.steps) < _RIGHT_TONE), mm)
+    edges = read_both(subject.groups, own, plan, taken.trusted & (np.abs(seen.steps) < RIGHT_TONE), mm)
     look = Looked(
         seen, own, plan, subject.regions, subject.areas, subject.face, subject.ceilings, edges, whole, mm
     )
@@ -157,39 +158,22 @@ def _offsets(own: Floats, plan: Floats, subject: ComparedSubject, squinted: Squi
     figure = subject.regions != Region.BACKGROUND
     # A tone that is wrong bends the border it ends at: outlines are judged between tones that are right.
     off = (np.abs(squinted.steps) > SILENT) | ~squinted.trusted
-    outline = tuple(f for f in figure_parts(figure) if off[f.inside()].mean() < _WRONG_TONES)
+    outline = tuple(f for f in figure_parts(figure) if off[f.inside()].mean() < WRONG_TONES)
     parts = (*features_of(subject.face, shape), *outline)
     # Under gloss the plan stands in: what cannot be seen is not off.
     seen = np.where(squinted.trusted, own, plan).astype(np.float32)
     return offsets(parts, normalised(seen), normalised(plan), subject.mm_per_px)
 
 
-_WRONG_TONES = 0.1
-"""Part of a window of the outline that may be off in tone, or unseen."""
-
-_EXPLAINED = 0.6
-_RIGHT_TONE = 0.4
-"""Value steps within which a tone is right enough for its borders to be judged."""
-
-
 def _unexplained(found: tuple[Finding, ...], placed: tuple[Offset, ...], seen: Squinted) -> list[Finding]:
     """Differences that are no mere consequence of a feature lying elsewhere."""
     moved = np.zeros(seen.trusted.shape, bool)
     for one in placed:
-        if one.distance_mm >= LEAST_MM and one.name != OUTLINE:
+        if one.distance_mm >= DRAWING_OFFSETS_LEAST_MM and one.name != OUTLINE:
             left, top, right, bottom = one.box
             pad = round(0.15 * max(right - left, bottom - top))
             moved[max(0, top - pad) : bottom + pad, max(0, left - pad) : right + pad] = True
-    return [f for f in found if f.what in ("key", "range") or moved[f.mask].mean() < _EXPLAINED]
-
-
-_OFFSET_AS_STEPS = 0.35
-"""A mm of wrong drawing weighs as much as this many value steps over the feature's box [try]."""
-
-_EDGE_AS_STEPS = 0.4
-"""Value steps that a border twice as wide, by natural logarithm, weighs as much as [try]."""
-_FINISH_AS_STEPS = 0.15
-"""Likewise for small contrast [try]."""
+    return [f for f in found if f.what in ("key", "range") or moved[f.mask].mean() < EXPLAINED]
 
 
 def _mean(lab: Floats, where: Mask) -> Lab:
@@ -216,7 +200,7 @@ def _of_offset(one: Offset, seen: Squinted, subject: ComparedSubject) -> Finding
     if name == OUTLINE:
         name = f"outline of the {subject.areas.names[_common(subject.areas, where)]}"
     bent = abs(one.turn) / 4 + (abs(one.wide - 1) + abs(one.tall - 1)) / 0.13
-    weight = area * _OFFSET_AS_STEPS * (one.distance_mm + 0.3 * bent)
+    weight = area * OFFSET_AS_STEPS * (one.distance_mm + 0.3 * bent)
     words = one.words().replace("Outline", f"{name[:1].upper()}{name[1:]}", 1)
     return _plain(seen, where, name, "drawing", words, (one.x, one.y), area, weight,
                   (one.right_mm, one.down_mm))  # fmt: skip
@@ -235,12 +219,12 @@ def _of_edge(one: EdgeOff, seen: Squinted, subject: ComparedSubject) -> Finding:
     for x, y in one.readings.astype(int):
         where[max(0, y - reach) : y + reach + 1, max(0, x - reach) : x + reach + 1] = True
     area = float(where.sum()) * subject.mm_per_px**2 / 100
-    weight = area * _EDGE_AS_STEPS * abs(float(np.log(one.painted_mm / one.planned_mm)))
+    weight = area * EDGE_AS_STEPS * abs(float(np.log(one.painted_mm / one.planned_mm)))
     return _plain(seen, where, one.place, "edge", one.words, (one.x, one.y), area, weight)
 
 
 def _of_finish(one: FinishOff, seen: Squinted, subject: ComparedSubject) -> Finding:
     where = subject.areas.mask(one.place) & seen.trusted
     area = float(where.sum()) * subject.mm_per_px**2 / 100
-    weight = area * _FINISH_AS_STEPS * abs(float(np.log(one.ratio)))
+    weight = area * FINISH_AS_STEPS * abs(float(np.log(one.ratio)))
     return _plain(seen, where, one.place, "finish", one.words, middle_of(where), area, weight)

@@ -9,8 +9,8 @@ from types import BuiltinFunctionType, FunctionType, MethodType, ModuleType
 
 import numpy as np
 
-_LEAST_SHARED = 4096
-"""Arrays of fewer bytes are charged to each result that holds them: counting who shares them costs more."""
+from truesitter.core.graph.tuning import LEAST_SHARED
+
 _CODE = (FunctionType, BuiltinFunctionType, MethodType, ModuleType, type)
 _PLAIN = (int, float, complex, str, bytes, bool, type(None), np.generic)
 
@@ -87,7 +87,7 @@ class Footprint:
             # A view keeps all of what it was cut from.
             owner = owner.base
             self.arrays.append(owner)
-        if owner.nbytes >= _LEAST_SHARED:
+        if owner.nbytes >= LEAST_SHARED:
             self.shared[id(owner)] = owner.nbytes
         elif owner is array or id(owner) not in seen:
             seen.add(id(owner))

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from typing import Any, TypeVar, cast
 
 from truesitter.core.graph.footprint import Footprint
+from truesitter.core.graph.tuning import BROUGHT, CHEAP
 
 T = TypeVar("T")
 
@@ -41,12 +42,6 @@ class _Kept:
     footprint: Footprint
     worth: float
     rank: float
-
-
-CHEAP = 0.02
-"""Seconds: what is computed faster is worth as much as that [try]."""
-BROUGHT = 0.5
-"""Seconds that a result is taken to have cost which was computed elsewhere [try]."""
 
 
 class Memo:

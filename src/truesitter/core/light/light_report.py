@@ -12,22 +12,8 @@ from truesitter.core.colour.families import at_one_lightness
 from truesitter.core.colour.value import lab_value
 from truesitter.core.light.form.light_form import Form, FormClass
 from truesitter.core.light.key.casters import caster_of
+from truesitter.core.light.tuning import LEAST_SHARE, PLAIN, SHORTEST_TERMINATOR, SLIVER, SMALLEST_CAST
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-LEAST_SHARE = 0.003
-"""Classes that cover less of the skin are not told."""
-
-SMALLEST_CAST = 0.02
-"""Cast shadows are told from this square of the face's height."""
-
-SHORTEST_TERMINATOR = 0.08
-"""Of the face's height: shorter ones are left out."""
-
-_SLIVER = 0.02
-"""Half the width of shadow that is too narrow for a form, in heights of the face."""
-
-_PLAIN = 2.0
-"""Difference in a*, b* at one lightness from which a side is warmer, cooler, redder or greener."""
 
 
 @dataclass(frozen=True)
@@ -74,9 +60,9 @@ class Passage:
         """The far side against the lit one, light and shade taken out."""
         yellow, red = self.warmer
         said = []
-        if abs(yellow) >= _PLAIN:
+        if abs(yellow) >= PLAIN:
             said.append(f"{'warmer' if yellow > 0 else 'cooler'} by {abs(yellow):.0f}")
-        if abs(red) >= _PLAIN:
+        if abs(red) >= PLAIN:
             said.append(f"{'redder' if red > 0 else 'greener'} by {abs(red):.0f}")
         if self.chroma < 0.85:
             said.append("greyer")
@@ -189,7 +175,7 @@ def terminator(form: Form, scale: float) -> tuple[Doubles, ...]:
 
     own = np.isin(form.classes, (FormClass.FORM_SHADOW, FormClass.REFLECTED_LIGHT)).astype(np.uint8)
     # Slivers beside hair and features are no forms that turn.
-    side = 2 * max(1, round(_SLIVER * scale)) + 1
+    side = 2 * max(1, round(SLIVER * scale)) + 1
     own = cv2.morphologyEx(own, cv2.MORPH_OPEN, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side)))
     lit = (form.classes > 0) & (form.classes <= FormClass.HALFTONE)
     near_lit = cv2.dilate(lit.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0

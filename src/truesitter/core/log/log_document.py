@@ -9,10 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Happening, Id
+from truesitter.core.log.tuning import LOG_DOCUMENT_MOST
 from truesitter.core.refusal import Refusal
-
-MOST = 200_000
-"""Entries in one file [try]."""
 
 
 def as_utc(at: datetime) -> datetime:
@@ -62,7 +60,7 @@ class LogDocument(BaseModel):
 
     format: Literal["truesitter-log"] = "truesitter-log"
     version: Literal[1] = 1
-    entries: Annotated[list[EntryDocument], Field(max_length=MOST)]
+    entries: Annotated[list[EntryDocument], Field(max_length=LOG_DOCUMENT_MOST)]
 
 
 def log_schema() -> dict[str, Any]:

@@ -7,9 +7,7 @@ from dataclasses import dataclass
 
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import Tried
-
-MOST = 40
-"""Pairs of one paper and medium; the newest count."""
+from truesitter.core.log.tuning import LOGGED_SWATCHES_MOST
 
 
 @dataclass(frozen=True)
@@ -32,6 +30,6 @@ def swatches_of(entries: Iterable[Entry]) -> tuple[LoggedSwatches, ...]:
         pairs.pop(what.wet, None)
         pairs[what.wet] = what.dry
     return tuple(
-        LoggedSwatches(paper, medium, tuple(sorted(list(pairs.items())[-MOST:])))
+        LoggedSwatches(paper, medium, tuple(sorted(list(pairs.items())[-LOGGED_SWATCHES_MOST:])))
         for (paper, medium), pairs in sorted(found.items())
     )

@@ -19,19 +19,10 @@ import numpy as np
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import PaceReset, Work
 from truesitter.core.log.sittings import Sitting, sittings_of
-from truesitter.core.pace.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace, levels_of
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS
-
-_LEAST_SHARE = 0.02
-"""Less than this of a piece of work tells nothing of its pace [try]."""
-_LEAST_MINUTES = 1.0
-"""Shorter work tells nothing of anybody's pace [try]."""
-_TRACE = 0.01
-"""Part of the time that is left when an overlong break is taken off [try]."""
-_LEAST_CM2 = 0.01
-"""Smaller places tell nothing of anybody's pace [try]."""
-_LEAST_ML = 1e-4
-"""Less paint tells nothing of what is used [try]."""
+from truesitter.core.log.tuning import LEAST_CM2, LEAST_MINUTES, LEAST_ML, LEAST_SHARE, TRACE
+from truesitter.core.pace.own_pace import Learned, Level, OwnPace, levels_of
+from truesitter.core.pace.tuning import FEWEST_SITTINGS
+from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 
 
 class _Sum(NamedTuple):
@@ -121,7 +112,7 @@ class _Samples:
         shares: dict[_Which, _Share] = {}
         for interval in sitting.intervals:
             work = interval.work
-            if work is None or work.minutes < _LEAST_MINUTES / 60 or not work.kind:
+            if work is None or work.minutes < LEAST_MINUTES / 60 or not work.kind:
                 continue
             which = (sitting.sitter, work.school, work.key or work.name)
             self._minutes[which] += interval.minutes
@@ -132,7 +123,7 @@ class _Samples:
     def _step(self, sitting: str, which: _Which, work: Work, done: float | None) -> float:
         """How far a stretch of work brought it, 0 where that is not known yet; it is a sample of time."""
         share = 0.0 if done is None else done - self._done[which]
-        if share < _LEAST_SHARE or self._minutes[which] < _LEAST_MINUTES:
+        if share < LEAST_SHARE or self._minutes[which] < LEAST_MINUTES:
             # Many small steps are one large one: nothing moves on before there is enough to learn from.
             return 0.0
         self._done[which] += share
@@ -146,19 +137,19 @@ class _Samples:
             self.left[sitting.id] = (taken, scraped)
         # Paint goes to each work as it is reckoned for what was done of it; where that is not said, a like
         # part for all of it stands for it.
-        wanted = {which: s.work.ml * (s.done or 1.0) for which, s in shares.items() if s.work.ml > _LEAST_ML}
+        wanted = {which: s.work.ml * (s.done or 1.0) for which, s in shares.items() if s.work.ml > LEAST_ML}
         for which, ml in wanted.items():
             part = ml / sum(wanted.values())
             held = self._ml.get(which, (0.0, 0.0))
             took, off = self._ml[which] = (held[0] + taken * part, held[1] + scraped * part)
             work, done = shares[which]
-            if not done or not took or work.area_cm2 * done <= _LEAST_CM2:
+            if not done or not took or work.area_cm2 * done <= LEAST_CM2:
                 continue
             del self._ml[which]
             sum_ = _Sum(took, work.ml * done, work.area_cm2 * done)
             self.paint.append(_Sample(sitting.id, work.level(), sum_))
             # Where all was scraped off, a trace stands for it: ratios are told as logarithms.
-            kept = max(took - off, _TRACE * took)
+            kept = max(took - off, TRACE * took)
             stayed = _Sum(kept, sum_.reckoned * (1 - DEFAULT_LOSS), sum_.cm2)
             self.film.append(_Sample(sitting.id, work.level(), stayed))
 
@@ -175,7 +166,7 @@ def _learned(samples: list[_Sample]) -> dict[Level, Learned]:
             continue
         sums = np.array([np.sum(s, axis=0) for s in sittings.values()])
         ratios = np.log(sums[:, 0] / sums[:, 1])
-        areas = sums[:, 2] > _LEAST_CM2
+        areas = sums[:, 2] > LEAST_CM2
         per_cm2 = float(np.exp(np.log(sums[areas, 0] / sums[areas, 2]).mean())) if areas.any() else 0.0
         found[level] = Learned(
             float(np.exp(ratios.mean())), float(np.exp(ratios.std(ddof=1))), len(sittings), per_cm2

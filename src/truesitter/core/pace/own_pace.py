@@ -6,11 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-FEWEST_SITTINGS = 3
-"""Nothing is called learned from fewer."""
-
-SLOWEST = 5.0
-"""A pace that differs more than so many times is a slip of the clock, and taken as this much [try]."""
+from truesitter.core.pace.tuning import SLOWEST
 
 _BRUSHES = ((3.0, "fine"), (8.0, "small"), (20.0, "middle"))
 """Widest brush in mm of each size; what is wider is broad [try]."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from truesitter.core.pace.tuning import DOUBLES_EVERY, USUAL_HUMIDITY, USUAL_TEMPERATURE
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 
@@ -27,13 +28,6 @@ def drying_minutes(base: int, parts: dict[str, int], medium: Medium, rack: Rack 
     total = sum(parts.values())
     speeds = [_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
     return round(base * max(speeds, default=1.0))
-
-
-USUAL_TEMPERATURE, USUAL_HUMIDITY = 20.0, 50.0
-"""Drying times are told for such a room: °C, and per cent of humidity."""
-
-DOUBLES_EVERY = 10.0
-"""Oil dries twice as fast with so many degrees more (from memory: a rule of thumb of chemistry)."""
 
 
 @dataclass(frozen=True)

@@ -9,15 +9,10 @@ from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.schedule import PlannedSitting
+from truesitter.core.plan.tuning import LONGEST, SETTLES_FROM
 
 HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
 """Pigments that settle in thin paint: cinnabar by the handbook, basic lead carbonate from memory."""
-
-SETTLES_FROM = 6.0
-"""g/cm³ from which paint in a thin medium is stirred again and again (common practice)."""
-
-LEAST_WASH_RATIO = 1.6
-"""The widest brush is at least so many times the finest (common practice)."""
 
 
 @dataclass(frozen=True)
@@ -144,11 +139,7 @@ def _thinner_ml(plan: PassPlan) -> float:
 
 def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], ...]:
     """Waits that are sat out."""
-    return tuple((p.title(names), p.wait_minutes) for p in plan.passes if 1 <= p.wait_minutes < _LONGEST)
-
-
-_LONGEST = 180.0
-"""Minutes; longer waits are told with the sittings [try]."""
+    return tuple((p.title(names), p.wait_minutes) for p in plan.passes if 1 <= p.wait_minutes < LONGEST)
 
 
 def _stir(plan: PassPlan, rack: Rack) -> tuple[str, ...]:

@@ -4,20 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.canvas.drawn.painted_lines import STROKE_SECONDS
+from truesitter.core.canvas.drawn.tuning import STROKE_SECONDS
 from truesitter.core.plan.pass_plan import Doing, Exactness, Pass
+from truesitter.core.plan.tuning import MASSED_HAIR
 from truesitter.core.school.school_document import Pace
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Counts, Doubles, Labels
 
-MASSED_HAIR = 0.45
-"""Hair painted in masses takes this part of what strands take [try]."""
-
 EXACT: dict[Exactness, float] = {"study": 0.5, "portrait": 1.0, "copy": 1.5}
 """Work beside that of a portrait, by the wanted exactness [try]."""
 
-SPREAD = (0.7, 1.5)
-"""Painters are that much faster or slower than reckoned [try]."""
 
 _SHARE: dict[Doing, float] = {
     "ground": 0.15, "wash": 0.4, "mass": 1.0, "glaze": 0.4, "light": 1.5, "lines": 0.0, "remove": 0.4,

@@ -11,16 +11,11 @@ from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import Mark, Subject
+from truesitter.core.plan.tuning import PEAK_QUANTILE, SMALLEST_CM2, SMALLEST_LIGHT_CM2
 from truesitter.core.school.school_document import Band, PassTemplate
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
-
-SMALLEST_CM2 = 0.15
-"""Passes smaller than this are left to the neighbouring ones."""
-
-SMALLEST_LIGHT_CM2 = 0.01
-"""A catchlight is a few square millimetres."""
 
 _MARKED = {
     Band.RECESSES: (Mark.RECESS, Mark.RECESS_DARK),
@@ -29,8 +24,6 @@ _MARKED = {
 }
 
 THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
-_PEAK_QUANTILE = 0.4
-"""Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
 
 
 @dataclass(frozen=True)
@@ -143,7 +136,7 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
         return first
     lightness = subject.lab[..., 0]
     near = where & ((subject.zones == 1) | (subject.zones == 2))
-    lightest: Mask = near & (lightness >= np.quantile(lightness[first], _PEAK_QUANTILE))
+    lightest: Mask = near & (lightness >= np.quantile(lightness[first], PEAK_QUANTILE))
     return lightest
 
 

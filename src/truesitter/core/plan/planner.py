@@ -13,25 +13,24 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm, stroke_minutes
 from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.paint.media.media_table import Medium
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml
+from truesitter.core.paint.media.quantity import paint_ml
 from truesitter.core.paint.media.supports import SUPPORTS, Support
+from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
-from truesitter.core.plan.minutes import SPREAD, areas_cm2, pass_minutes, rates
-from truesitter.core.plan.pass_places import SMALLEST_CM2, Place, patchwork_of, split
+from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
+from truesitter.core.plan.pass_places import Place, patchwork_of, split
 from truesitter.core.plan.pass_plan import Hours, Pass, PassPlan, Remark, Subject
+from truesitter.core.plan.tuning import ERROR_BINS, SMALLEST_CM2, SPREAD
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Counts, Labels, Mask
-
-_ERROR_BINS = 500
-"""Values are compared in 50ths of a step."""
 
 
 class _Planner:
@@ -52,7 +51,7 @@ class _Planner:
             subject.ground.lab if subject.ground else school.ground_lab, mapped_lab,
         )  # fmt: skip
         self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
-        self.wanted = patchwork.spread(mapped_value, _ERROR_BINS, 10)
+        self.wanted = patchwork.spread(mapped_value, ERROR_BINS, 10)
         self.bare = self.canvas = Canvas.bare(patchwork, support, palette.rack)
         self.wet_minutes = 0.0
         self.thin: Laid | None = None
@@ -131,7 +130,7 @@ class _Planner:
 
     def _value_error(self) -> float:
         """Mean distance of the canvas as it is from the mapped reference, in value steps."""
-        middles = (np.arange(_ERROR_BINS) + 0.5) * (10 / _ERROR_BINS)
+        middles = (np.arange(ERROR_BINS) + 0.5) * (10 / ERROR_BINS)
         away = np.abs(middles - self.canvas.piece_values()[:, None])
         return float((self.wanted * away).sum() / self.wanted.sum())
 

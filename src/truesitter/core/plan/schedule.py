@@ -9,17 +9,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from truesitter.core.plan.tuning import LEAST, MOST_SITTINGS, WORTH
+
 DAY_MINUTES = 24 * 60.0
-
-MOST_SITTINGS = 400
-"""A plan that wants more is cut off; nobody reads on."""
-
-_LEAST = 5.0
-"""So many minutes before the end of a sitting no pass is begun that does not fit."""
-
-
-WORTH = 0.4
-"""Part of a sitting for which it is worth setting out the paint [try]."""
 
 
 @dataclass(frozen=True)
@@ -125,11 +117,11 @@ class _State:
         """One sitting; what is done in it is written down."""
         clock, end = start, start + longest
         intervals: list[PlannedInterval] = []
-        while end - clock >= _LEAST:
+        while end - clock >= LEAST:
             row = self._next_row(clock, end, not intervals)
             if row is None:
                 dry = [t for t in (self._dry(r) for r in self._open_rows()) if t is not None and t > clock]
-                if not dry or min(dry) > end - _LEAST or not intervals:
+                if not dry or min(dry) > end - LEAST or not intervals:
                     break
                 clock = min(dry)
                 continue

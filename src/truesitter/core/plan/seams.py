@@ -8,23 +8,17 @@ from typing import Literal
 
 import numpy as np
 
-from truesitter.core.canvas.painted_borders import TENTH_OF_RAMP, Borders
+from truesitter.core.canvas.painted_borders import Borders
+from truesitter.core.canvas.tuning import TENTH_OF_RAMP
 from truesitter.core.plan.pass_plan import Pass
+from truesitter.core.plan.tuning import MOST, SHORTEST_MM, TONE_STEP
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask
-from truesitter.core.values.edge_sides import UNLIKE
 from truesitter.core.values.edges import Sharpness, sharpness_of
+from truesitter.core.values.tuning import UNLIKE
 
 Side = Literal["this", "that"]
 
-SHORTEST_MM = 12.0
-"""Shorter borders are not worth a word."""
-
-MOST = 5
-"""A painter keeps no more in mind."""
-
-TONE_STEP = 0.7
-"""Value steps that one tone beside the next may differ by where a form turns [try]."""
 
 _SLANT = np.pi / 4
 """A border drawn on a grid of pixels is this much shorter than its steps, on average."""

@@ -17,14 +17,9 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.school.school_palettes import MOST_FILM
+from truesitter.core.plan.tuning import SAMPLE, STAGES
+from truesitter.core.school.tuning import MOST_FILM
 from truesitter.core.types import Doubles, Floats
-
-_STAGES = (1.0, 0.3, 0.02)
-"""Darkest parts of the picture whose means are washed over one another."""
-
-_SAMPLE = 40_000
-"""Pixels that a wash is reckoned on."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -91,11 +86,11 @@ def wash_reach(palette: Palette, wishes: Wishes, lab: Floats) -> Reach:
         (h, w, 3) L*a*b* of the picture.
     """
     flat = lab.reshape(-1, 3)
-    flat = flat[:: max(1, len(flat) // _SAMPLE)]
+    flat = flat[:: max(1, len(flat) // SAMPLE)]
     order = np.argsort(flat[:, 0])
     bare, ground = palette_reach(palette), Beneath(palette.below())
     deepest = bare.lightest
-    for part in _STAGES:
+    for part in STAGES:
         lab_there = flat[order[: max(1, int(len(order) * part))]].mean(axis=0, dtype=np.float64)
         made = wash_over(palette, wishes, ground, lab_there)
         ground, deepest = ground.under(made, palette), made.predicted.value

@@ -18,29 +18,28 @@ from pillow_heif import register_heif_opener
 
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.reference.room import MemoryRoom
+from truesitter.core.reference.tuning import (
+    FLOAT_WHITE,
+    IN_FLIGHT,
+    LARGEST_FILE,
+    LARGEST_PIXELS,
+    SMALLEST_SIDE,
+    STRIP,
+)
 from truesitter.core.types import Bytes, Floats
 
 register_heif_opener()
 
-LARGEST_FILE = 60 * 1024 * 1024
-LARGEST_PIXELS = 80_000_000
-SMALLEST_SIDE = 64
 FORMATS = ("JPEG", "PNG", "WEBP", "TIFF", "HEIF")
 _SRGB = ImageCms.createProfile("sRGB")
 _DEEP = ("I;16", "I;16B", "I;16L", "I", "F")
-_FLOAT_WHITE = 1.5
-"""Floating-point pictures hold 0–1; a little more where a light was recovered beyond white."""
 
 _BYTES_PER_PIXEL = {"L": 1, "P": 1, "1": 1, "I;16": 2, "I;16B": 2, "I;16L": 2, "F": 12, "I": 12}
 """Of the unpacked picture as it is held, by how its pixels are stored; four for all others."""
-_STRIP = 1 << 20
-"""Pixels turned into sRGB at a time: copies on the way stay small."""
 
 _UNREADABLE = (OSError, ValueError, SyntaxError, EOFError, MemoryError, TypeError, KeyError, struct.error)
 """What Pillow raises on files that are damaged in one way or another."""
 
-IN_FLIGHT = 1024 * 2**20
-"""Bytes that photographs being unpacked share by default."""
 
 _ROOM = MemoryRoom(IN_FLIGHT)
 """Photographs being unpacked share so many bytes; whoever would go beyond them waits."""
@@ -174,7 +173,7 @@ def _by_strips(image: Image.Image, profile: bytes | None, reduction: int) -> Byt
     if image.mode in ("F", "I"):
         # What counts as white is seen only in the whole of it.
         image = _to_8_bits(image)
-    rows = max(1, _STRIP // image.width // reduction) * reduction
+    rows = max(1, STRIP // image.width // reduction) * reduction
     # Whole blocks only: what is left over at the edge is less than a pixel of what comes out.
     width, height = (side - side % reduction for side in image.size)
     strips = []
@@ -205,7 +204,7 @@ def _top(mode: str, deep: Floats) -> float:
     if mode.startswith("I;16"):
         return 65535.0
     largest = float(deep.max(initial=0.0))
-    if mode == "F" and largest <= _FLOAT_WHITE:
+    if mode == "F" and largest <= FLOAT_WHITE:
         return 1.0
     return 65535.0 if largest > 255 else 255.0
 

@@ -8,12 +8,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.reference.tuning import LEAST_CROP_PX, WORKING_LONG_SIDE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
-
-WORKING_LONG_SIDE = 2048
-LEAST_CROP_PX = 8
-"""A crop of fewer pixels either way shows nothing that can be planned."""
 
 Quad = tuple[tuple[float, float], tuple[float, float], tuple[float, float], tuple[float, float]]
 

@@ -13,16 +13,9 @@ import numpy as np
 
 from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.reference.tuning import CLIPPED_DARK, CLIPPED_LIGHT, MIDDLE, MOST_GAIN
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Mask
-
-MOST_GAIN = 4.0
-"""A channel is raised or lowered by no more than this when greys are balanced."""
-
-_MIDDLE = 5.0
-"""Value that exposure is told at: middle grey."""
-_CLIPPED_DARK, _CLIPPED_LIGHT = 3, 252
-"""8-bit levels at which a photograph tells nothing any more [try]."""
 
 
 @dataclass(frozen=True)
@@ -53,7 +46,7 @@ class PictureTone:
 def tone_table(tone: PictureTone) -> Bytes:
     """(256, 3) uint8 table from the photograph's 8-bit sRGB to the corrected one."""
     linear = srgb_to_linear(np.arange(256) / 255.0)[:, None] * np.array(tone.balance)
-    lift = value_to_luminance(_MIDDLE + tone.exposure) / value_to_luminance(_MIDDLE)
+    lift = value_to_luminance(MIDDLE + tone.exposure) / value_to_luminance(MIDDLE)
     low, high = value_to_luminance(tone.black), value_to_luminance(tone.white)
     stretched = (linear * lift - low) / (high - low)
     return np.asarray(np.round(linear_to_srgb(np.clip(stretched, 0, 1)) * 255), dtype=np.uint8)
@@ -114,8 +107,8 @@ class Clipping:
 
 def find_clipping(picture: Bytes) -> Clipping:
     """Where the uncorrected picture (H, W, 3) uint8 has run into black or white."""
-    dark = picture.max(axis=2) <= _CLIPPED_DARK
-    light = picture.max(axis=2) >= _CLIPPED_LIGHT
+    dark = picture.max(axis=2) <= CLIPPED_DARK
+    light = picture.max(axis=2) >= CLIPPED_LIGHT
     return Clipping(float(dark.mean()), float(light.mean()), dark, light)
 
 

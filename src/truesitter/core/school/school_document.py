@@ -25,6 +25,7 @@ from truesitter.core.light.form.zones import ABOVE_THE_MOUTH, RED_OF_THE_LIPS
 from truesitter.core.paint.media.media_table import MEDIA, Medium, MediumName
 from truesitter.core.paint.media.supports import SupportName
 from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.school.tuning import MOST_PASSES
 from truesitter.core.sitter.region_names import Region
 
 DAY = 24 * 60
@@ -32,8 +33,6 @@ DAY = 24 * 60
 EVERYTHING = "everything"
 """Stands for all regions."""
 
-MOST_PASSES = 60
-"""Of one school."""
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",

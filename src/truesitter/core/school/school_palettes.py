@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from truesitter.core.paint.layered.coat_count import MOST_COATS
+from truesitter.core.paint.layered.tuning import MOST_COATS
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
@@ -12,12 +12,7 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import School
-
-MOST_FILM = 1 / 3
-"""A wash is never stronger than this part of undiluted paint: it would not flow [try]."""
-
-MOST_WASHES = 6
-"""Of one mixture over one another; more of them only make mud [try]."""
+from truesitter.core.school.tuning import MOST_FILM, MOST_WASHES
 
 
 @dataclass(frozen=True)

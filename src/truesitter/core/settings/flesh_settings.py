@@ -7,12 +7,12 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from truesitter.core.paint.media.dilution import LEAST_STRENGTH, MOST_STRENGTH, Thinning
+from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.media_table import MEDIA, Medium, MediumName
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS, NORMAL_FILM_MM
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
+from truesitter.core.paint.media.tuning import DEFAULT_LOSS, LEAST_STRENGTH, MOST_STRENGTH, NORMAL_FILM_MM
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.rack import KEY_PATTERN, OwnTube, Rack
@@ -20,10 +20,9 @@ from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.setting_kinds import LabNumbers, Value
+from truesitter.core.settings.tuning import MOST_PARTS
 
 TubeKey = Annotated[str, Field(pattern=KEY_PATTERN)]
-MOST_PARTS = 100_000
-"""A tube let down twice is one part in hundreds of a few."""
 
 
 class SwatchSettings(Settings):

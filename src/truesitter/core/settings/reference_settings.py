@@ -8,7 +8,8 @@ from pydantic import Field, model_validator
 
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
-from truesitter.core.reference.tone import MOST_GAIN, PictureTone
+from truesitter.core.reference.tone import PictureTone
+from truesitter.core.reference.tuning import MOST_GAIN
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.setting_kinds import Fraction, Spot

@@ -9,18 +9,12 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import OVAL, Face
-from truesitter.core.sitter.places import OWN_REACH, PLACES, OwnPlace
+from truesitter.core.sitter.places import PLACES, OwnPlace
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.tuning import EAR, NEAR_OVAL, NECK, OWN_REACH
 from truesitter.core.types import Doubles, Labels, Mask
 
 _ON_FACE = (Region.SKIN, Region.LIPS, Region.EYES, Region.BROWS, Region.FACIAL_HAIR, Region.MOUTH)
-_NEAR_OVAL = 0.06
-"""What lies so far outside the face's outline, in heights of the face, still counts for it."""
-
-_EAR = 0.25
-"""An ear lies so far outside the face's outline, in heights of the face [try]."""
-_NECK = 0.7
-"""A neck reaches so far below the chin, in heights of the face [try]."""
 
 
 @dataclass(frozen=True)
@@ -126,7 +120,7 @@ def _face_places(skin: Mask, face: Face) -> list[tuple[Mask, str, str]]:
     cv2.fillPoly(inside, [outline.reshape(-1, 1, 2)], 1)
     size = float(np.hypot(*(points[10] - points[152])))
     away = cv2.distanceTransform(1 - inside, cv2.DIST_L2, 5)
-    on_face = skin & (away <= _NEAR_OVAL * size)
+    on_face = skin & (away <= NEAR_OVAL * size)
     found: list[tuple[Mask, str, str]] = []
     names = list(PLACES)
     table = np.zeros(int(nearest.max()) + 1, np.uint8)
@@ -141,8 +135,8 @@ def _face_places(skin: Mask, face: Face) -> list[tuple[Mask, str, str]]:
     rows, columns = np.mgrid[0:height, 0:width]
     brow, mouth = face.brow_peak_row * height, face.mouth_row * height
     chin_x, chin_y = face.chin * (width, height)
-    ear = rest & (rows > brow) & (rows <= mouth) & (away < _EAR * size)
-    near_neck = (np.abs(columns - chin_x) < 0.55 * size) & (rows > mouth) & (rows < chin_y + _NECK * size)
+    ear = rest & (rows > brow) & (rows <= mouth) & (away < EAR * size)
+    near_neck = (np.abs(columns - chin_x) < 0.55 * size) & (rows > mouth) & (rows < chin_y + NECK * size)
     neck = rest & ~ear & near_neck
     for where, name in (
         (ear & (columns < chin_x), "left ear"), (ear & (columns >= chin_x), "right ear"), (neck, "neck"),

@@ -26,13 +26,8 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import Face
+from truesitter.core.sitter.tuning import FACE_LONG_SIDE, LEAST_ON_SITTER, PERSON_LONG_SIDE
 from truesitter.core.types import Bytes, Floats
-
-_FACE_LONG_SIDE = 1280
-_PERSON_LONG_SIDE = 640
-_LEAST_ON_SITTER = 0.92
-"""Faces seen from the front lie wholly on the sitter. On a head turned away the detector invents
-the far half of the face in the air; its places would then all be wrong."""
 
 _lock = threading.Lock()
 _started: list[bool] = []
@@ -122,8 +117,8 @@ def warm_up() -> None:
 
 def detect(picture: Bytes) -> Detection:
     """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8."""
-    face_input = _shrink(picture, _FACE_LONG_SIDE)
-    person_input = _shrink(picture, _PERSON_LONG_SIDE)
+    face_input = _shrink(picture, FACE_LONG_SIDE)
+    person_input = _shrink(picture, PERSON_LONG_SIDE)
     with _lock, _chatter_held_back() if not _started else contextlib.nullcontext():
         face_model, person_model = _models()
         found = face_model.process(face_input).multi_face_landmarks
@@ -132,7 +127,7 @@ def detect(picture: Bytes) -> Detection:
     face = None
     if found:
         face = Face(np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64))
-        if share_on_sitter(face, person) < _LEAST_ON_SITTER:
+        if share_on_sitter(face, person) < LEAST_ON_SITTER:
             face = None
     return Detection(face=face, person=np.clip(person, 0, 1))
 

@@ -12,9 +12,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.sitter.face import OVAL, Face
-
-_EAR_FROM, _EAR_REACH = 0.02, 0.25
-"""How far an ear stands off the outline of the face, in heights of the face."""
+from truesitter.core.sitter.tuning import EAR_FROM, EAR_REACH, OWN_REACH
 
 # A place is a few landmarks; a spot is named after the nearest landmark of all.
 # "Left" and "right" are those of the picture, as the painter sees it.
@@ -57,10 +55,6 @@ class OwnPlace:
     name: str
     x: float
     y: float
-
-
-OWN_REACH = 0.15
-"""A painter's name holds this far round its spot, in parts of the picture's height."""
 
 
 def own_name(x: float, y: float, own: tuple[OwnPlace, ...], aspect: float) -> str | None:
@@ -145,7 +139,7 @@ def place_of(x: float, y: float, face: Face | None, aspect: float) -> str:
     )
     brow, mouth = face.brow_peak_row * aspect, face.mouth_row * aspect
     chin_x, chin_y = face.chin * scale
-    if brow < spot[1] <= mouth and _EAR_FROM < -inside / size < _EAR_REACH:
+    if brow < spot[1] <= mouth and EAR_FROM < -inside / size < EAR_REACH:
         return f"{'left' if x < chin_x else 'right'} ear"
     if inside < -0.06 * size:
         # Beside the jaw the neck begins at the mouth.

@@ -38,20 +38,12 @@ from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
 from truesitter.core.sitter.places import numbered
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.flesh_stage import MIXING, FleshStage
-from truesitter.core.stages.light_stage import LIGHT_LONG_SIDE, LightStage
+from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import LEAST_CLOTH, LIGHT_LONG_SIDE, LINE_REACH_MM, SAME_LIGHT
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Doubles, Floats, Labels
-
-_SAME_LIGHT = 0.03
-"""A highlight nearer to a peak than this part of the picture is the peak's own."""
-
-_LEAST_CLOTH = 0.01
-"""Cloth is looked at from this part of the picture."""
-
-_LINE_REACH_MM = 1.0
-"""Colours along a line are averaged over this distance on the canvas."""
 
 
 @dataclass(frozen=True)
@@ -178,7 +170,7 @@ class AccentStage:
         lights = [(p.place, p.x, p.y) for p in self._light.zones().peaks]
         for named in self.highlights():
             light = named.light
-            near = any(np.hypot(light.x - x, light.y - y) < _SAME_LIGHT for _, x, y in lights)
+            near = any(np.hypot(light.x - x, light.y - y) < SAME_LIGHT for _, x, y in lights)
             if light.kind in (HighlightKind.DAMP, HighlightKind.SHEEN) and not near:
                 lights.append((self._place(light), light.x, light.y))
         names = numbered(place for place, _, _ in lights)
@@ -239,7 +231,7 @@ class AccentStage:
     def _cloth(self, lab: Floats, regions: Labels) -> tuple[str, ...]:
         """What the darks of the garment take on; nothing where there is hardly any."""
         cloth = regions == Region.GARMENT
-        if cloth.mean() < _LEAST_CLOTH:
+        if cloth.mean() < LEAST_CLOTH:
             return ()
         around = _means(lab, regions, (Region.SKIN, Region.BACKGROUND))
         return cloth_borrows(lab, cloth, self._light.scale(cloth.shape), around)
@@ -278,7 +270,7 @@ class AccentStage:
     def hue_line(self, points: Doubles) -> tuple[HueStop, ...]:
         """The fewest colours that describe a line over the picture, (n, 2) x, y in fractions."""
         lab = self.lab()
-        return hue_stops(lab, points, _LINE_REACH_MM / self.mm_per_px())
+        return hue_stops(lab, points, LINE_REACH_MM / self.mm_per_px())
 
 
 def _means(lab: Floats, regions: Labels, which: tuple[Region, ...]) -> dict[str, Doubles]:

@@ -9,7 +9,7 @@ from truesitter.core.sitter.areas import Areas, areas_of
 from truesitter.core.sitter.places import OwnPlace
 from truesitter.core.stages.picture_stage import PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import PLANNING_LONG_SIDE
 
 
 class AreaStage:

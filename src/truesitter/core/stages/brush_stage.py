@@ -12,13 +12,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-
-ARROW_LONG_SIDE = 360
-SPACING_MM = 14.0
-"""Between arrows [try]."""
-
-_LONGEST = 2.2
-"""An arrow is at most so many spacings long."""
+from truesitter.core.stages.tuning import ARROW_LONG_SIDE, BRUSH_STAGE_LONGEST, SPACING_MM
 
 PLACES = (Region.SKIN, Region.GARMENT, Region.BACKGROUND)
 
@@ -57,7 +51,7 @@ def _shortened(line: GrowthLine, spacing: float, shape: tuple[int, ...]) -> Grow
     """The middle of a line, no longer than an arrow."""
     steps = np.hypot(*(np.diff(line.points, axis=0) * (shape[1], shape[0])).T)
     along = np.concatenate([[0], np.cumsum(steps)])
-    half = min(along[-1], _LONGEST * spacing) / 2
+    half = min(along[-1], BRUSH_STAGE_LONGEST * spacing) / 2
     middle = along[-1] / 2
     wanted = np.linspace(middle - half, middle + half, 6)
     points = np.column_stack([np.interp(wanted, along, line.points[:, i]) for i in (0, 1)])

@@ -18,17 +18,11 @@ from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import BINS, DRILL_LONG_SIDE, KNOWN, RIM, SQUINT
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 
-DRILL_LONG_SIDE = 600
-SQUINT = 0.02
-"""Of the masses, in heights of the picture [try]; chosen by eye on maren."""
-_BINS = 500
-"""Of values: fiftieths of a step."""
 _USUAL = "earth-four"
-_RIM = 2
-"""Pixels at the border of the picture that no drill asks for."""
 
 
 class DrillStage:
@@ -76,7 +70,7 @@ def _shadow(luminance: Floats, figure: Mask) -> Mask:
     value = linear_to_value(blur(luminance, SQUINT * luminance.shape[0]))
     if not figure.any():
         return np.zeros(figure.shape, bool)
-    histogram, _ = np.histogram(value[figure], _BINS, (0, 10))
+    histogram, _ = np.histogram(value[figure], BINS, (0, 10))
     if np.count_nonzero(histogram) < 2:
         return np.zeros(figure.shape, bool)
     (cut,) = best_fit_cuts(histogram.astype(np.float64), 2)
@@ -91,7 +85,7 @@ def _outline(figure: Mask) -> Doubles:
     best: Doubles = np.zeros((0, 2))
     for contour in found:
         line = contour[:, 0].astype(np.float64)
-        inside = np.all((line > _RIM) & (line < (width - 1 - _RIM, height - 1 - _RIM)), axis=1)
+        inside = np.all((line > RIM) & (line < (width - 1 - RIM, height - 1 - RIM)), axis=1)
         if inside.all():
             run = line
         elif not inside.any():
@@ -112,12 +106,8 @@ def _growth(directed: Floats, shape: tuple[int, int]) -> Floats:
     """Unit vectors along the hair with y down; 0 where there is none or its sense is not known."""
     small = cv2.resize(directed, shape[::-1], interpolation=cv2.INTER_LINEAR).astype(np.float32)
     length = np.hypot(small[..., 0], small[..., 1])[..., None]
-    unit = np.where(length > _KNOWN, small / np.maximum(length, 1e-6), 0)
+    unit = np.where(length > KNOWN, small / np.maximum(length, 1e-6), 0)
     return np.asarray(unit * (1, -1), dtype=np.float32)
-
-
-_KNOWN = 0.7
-"""Shorter vectors are means of hairs that run apart."""
 
 
 def _opaque(palette: Palette) -> Palette:

@@ -33,22 +33,13 @@ from truesitter.core.stages.flesh_stage import DRYING, MIXING, TIMES, TUBES, WIS
 from truesitter.core.stages.passes_stage import PassStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE, SurroundStage
+from truesitter.core.stages.surround_stage import SurroundStage
+from truesitter.core.stages.tuning import GRAIN_PX, LIKELIER, PLANNING_LONG_SIDE, SHOWN_LONG_SIDE
 from truesitter.core.types import Bytes, Floats
-
-SHOWN_LONG_SIDE = 2400
-"""Photographs of paintings are worked on at this size at most."""
-
-LIKELIER = 0.01
-"""The photograph is what is painted from when it is likelier than the plan by so much [try]."""
-
 
 ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
 """Settings that say whether there is a plan at all."""
 
-
-_GRAIN_PX = 2.0
-"""Sigma of the blur that takes a photograph's grain away, in pixels of the plan."""
 
 _PLANNED = PassStage.plan.declaration
 
@@ -264,7 +255,7 @@ class EaselStage:
         taken = self._taken(painting)
         planned = picture_to_linear(self.template(painting.after, "plan"))
         light = dried(taken.light, self._mixing.drying_shift()) if painting.wet else taken.light
-        own, plan = (linear_to_lab(blur(p, _GRAIN_PX)) for p in (light, planned))
+        own, plan = (linear_to_lab(blur(p, GRAIN_PX)) for p in (light, planned))
         begun = Begun(laid, own - plan, taken.trusted)
         flesh = self._flesh.settings
         return plan_passes(

@@ -24,16 +24,9 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE, SurroundStage
+from truesitter.core.stages.surround_stage import SurroundStage
+from truesitter.core.stages.tuning import FACE_OF_HEAD, HEAD_MM, LEAST_SHARE, PLANNING_LONG_SIDE, SEED
 from truesitter.core.types import Bytes, Counts, Labels, Mask, Shape
-
-HEAD_MM = 230.0
-"""Height of a grown head in mm, chin to crown (from memory); of the face, four fifths of it."""
-
-_FACE_OF_HEAD = 0.8
-"""Height of a face as part of the head's [try]."""
-_SEED = 7
-"""The same texture every time."""
 
 
 class FinishStage:
@@ -88,7 +81,7 @@ class FinishStage:
         spots = [] if self._sitter.face is None else place_centres(self._sitter.face)
         for region in (Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT, Region.BACKGROUND):
             where = regions == region
-            if where.mean() > _LEAST_SHARE:
+            if where.mean() > LEAST_SHARE:
                 rows, columns = np.nonzero(where)
                 spots.append((region.spoken, *_middle(rows, columns, finish.weight.shape)))
         shadow = self.shadow(finish.weight.shape)
@@ -122,13 +115,9 @@ class FinishStage:
         mm = self._picture.settings.canvas_width_mm / value.shape[1]
         skin = self._surround.regions() == Region.SKIN
         face_mm = self._light.scale(value.shape) * mm
-        life = face_mm / (_FACE_OF_HEAD * HEAD_MM)
+        life = face_mm / (FACE_OF_HEAD * HEAD_MM)
         lit = ~self.shadow(value.shape)
-        return lay_texture(value, skin, lit, mm, life, self._light.towards(), _SEED)
-
-
-_LEAST_SHARE = 0.01
-"""Part of the picture from which on a place is told of [try]."""
+        return lay_texture(value, skin, lit, mm, life, self._light.towards(), SEED)
 
 
 def _middle(rows: Counts, columns: Counts, shape: Shape) -> tuple[float, float]:

@@ -27,6 +27,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import GRAIN, POLISH_LONG_SIDE, SMALLEST_FAMILY
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Doubles, Labels, Mask
 
@@ -55,12 +56,6 @@ TARGETS = ("flesh.clip", "flesh.monochrome")
 TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")
 MIXING = (*TUBES, *WISHES, *TARGETS)
-POLISH_LONG_SIDE = 1000
-"""How a surface carries the light is read at this size."""
-
-_SMALLEST_FAMILY = 0.0015
-_GRAIN = 0.001
-"""Blur that evens out grain, as part of the picture's long side."""
 
 
 class FleshStage:
@@ -137,7 +132,7 @@ class FleshStage:
         """The colours of a family, and which of them each pixel of its region is of."""
         mask = self._sitter.regions().mask(*FAMILIES[family])
         # Grain has hues of its own.
-        lab = blur(self._picture.lab(), _GRAIN * max(mask.shape))
+        lab = blur(self._picture.lab(), GRAIN * max(mask.shape))
         found = colour_families(lab[mask])
         labels = np.zeros(mask.shape, np.uint8)
         labels[mask] = found.of(lab[mask])
@@ -170,9 +165,9 @@ class FleshStage:
         if base not in CARRIES_LIGHT:
             return None
         mask = reduced_labels(self.family_mask(family).view(np.uint8), POLISH_LONG_SIDE) > 0
-        if mask.mean() < _SMALLEST_FAMILY:
+        if mask.mean() < SMALLEST_FAMILY:
             return None
-        lab = blur(reduced(self._picture.lab(), POLISH_LONG_SIDE), _GRAIN * POLISH_LONG_SIDE)
+        lab = blur(reduced(self._picture.lab(), POLISH_LONG_SIDE), GRAIN * POLISH_LONG_SIDE)
         regions = reduced_labels(self._sitter.regions().labels, POLISH_LONG_SIDE)
         around = {
             r.spoken: lab[regions == r].mean(axis=0, dtype=np.float64)
@@ -195,7 +190,7 @@ class FleshStage:
     )
     def _string(self, family: str) -> tuple[Tone, ...]:
         mask = self.family_mask(family)
-        if self.palette().transparent or mask.mean() < _SMALLEST_FAMILY:
+        if self.palette().transparent or mask.mean() < SMALLEST_FAMILY:
             return ()
         lab = self._picture.lab()[mask]
         if self.settings.monochrome:

@@ -18,7 +18,6 @@ from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
-    GREY_CHROMA,
     MOUSTACHE_PAIR,
     LightForms,
     Pair,
@@ -26,6 +25,7 @@ from truesitter.core.hair.locks.hair_shapes import (
     moustache_gap,
     pair_of,
 )
+from truesitter.core.hair.locks.tuning import GREY_CHROMA
 from truesitter.core.hair.strokes.approach import Approach, WayPlan, choose_approach
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, curvature, widest_brush
 from truesitter.core.hair.strokes.hands import HandPlace, in_order
@@ -39,19 +39,13 @@ from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.face import NOSE_BASE
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.flesh_stage import MIXING, TIMES, FleshStage
-from truesitter.core.stages.hair_stage import HAIR_LONG_SIDE, HairStage
+from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import HAIR_LAYERS_STAGE_LONGEST, HAIR_LONG_SIDE, JUDGED
 from truesitter.core.types import Bytes, Doubles, Floats
 
 PLANNED = ("hair.type", "hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.tying_glaze")
-
-_JUDGED = 0.0025
-"""Tones are cut on values squinted by this part of the picture's height, so that no hair is a tone."""
-
-
-_LONGEST = 0.95
-"""Quantile of the lines' lengths that tells how long the hair is."""
 
 
 @dataclass(frozen=True)
@@ -101,7 +95,7 @@ class HairLayerStage:
         runs = [line.points * (width / height, 1) for line in lines if line.kind == Kind.SCALP]
         lengths = [float(np.hypot(*np.diff(run, axis=0).T).sum()) / face for run in runs]
         # Lines are cut short where others run; the longest show how long the hair is.
-        longest = float(np.quantile(lengths, _LONGEST)) if lengths else 1.0
+        longest = float(np.quantile(lengths, HAIR_LAYERS_STAGE_LONGEST)) if lengths else 1.0
         bend = curvature(self._hair.sense().directed)[scalp]
         turn = float(np.median(bend)) * 0.2 * face * height
         return hair_type(float(axes.coherence[scalp].mean()), longest, turn)
@@ -173,7 +167,7 @@ class HairLayerStage:
         wishes = self._flesh.settings.wishes()
         allowed = wishes.palette(palette)
         mapped = self.reference()
-        squinted = blur(mapped, _JUDGED * mapped.shape[0])
+        squinted = blur(mapped, JUDGED * mapped.shape[0])
         return plan_hair(HairJob(
             kinds=kinds,
             skin=reduced_labels(self._sitter.regions().labels, HAIR_LONG_SIDE) == Region.SKIN,

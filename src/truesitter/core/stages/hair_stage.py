@@ -27,25 +27,15 @@ from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_size
 from truesitter.core.settings import HairSettings
 from truesitter.core.sitter.face import OVAL
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.stages.light_stage import FACE_OF_FIGURE, LightStage
+from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import FACE_OF_FIGURE, FACE_OF_OVAL, HAIR_LONG_SIDE, LOCK_WIDTH, TEMPLE
 from truesitter.core.types import Bytes, Floats, Ints, Labels, Mask, Shape
 
 HANDLES = ("hair.guides", "hair.whorls", "hair.partings", "hair.hairlines")
 LOCKS = ("hair.lock_mm", "hair.lock_strokes")
 
-HAIR_LONG_SIDE = 1000
-"""Volumes, locks and strokes are made on maps of this size."""
-
-LOCK_WIDTH = 0.075
-"""Width of a lock as part of the face's height [try]; chosen by eye on maren and tobias."""
-
-_FACE_OF_OVAL = 0.9
-"""No knot covers this much of the face's outline."""
-
-_TEMPLE = 0.15
-"""Of the face's height below the brows: so far down the hairline runs [try]."""
 
 LOCK_MASSES = ((Kind.SCALP,), (Kind.BEARD, Kind.LEFT_MOUSTACHE, Kind.RIGHT_MOUSTACHE))
 
@@ -99,7 +89,7 @@ class HairStage:
         axes, face = self.axes(), self._sitter.face
         shape = axes.kinds.shape
         regions = cv2.resize(self._sitter.regions().labels, shape[::-1], interpolation=cv2.INTER_NEAREST)
-        covered = np.zeros(shape, bool) if face is None else face.outline_mask(OVAL, shape, _FACE_OF_OVAL)
+        covered = np.zeros(shape, bool) if face is None else face.outline_mask(OVAL, shape, FACE_OF_OVAL)
         knot = find_knot(axes, regions != Region.BACKGROUND, covered)
         handles = self.settings.handles()
         whorls = with_drawn(find_whorls(axes), handles.whorls, shape)
@@ -225,6 +215,6 @@ class HairStage:
         face = self._sitter.face
         if face is not None:
             # Below the temples hair hangs before skin that it does not grow from.
-            skin[round((face.brow_row + _TEMPLE * self.scale() / skin.shape[0]) * skin.shape[0]) :] = False
+            skin[round((face.brow_row + TEMPLE * self.scale() / skin.shape[0]) * skin.shape[0]) :] = False
         value = linear_to_value(picture_luminance(self.photograph()))
         return read_hairline(kinds, skin, value, directed, self.mm_per_px())

@@ -13,49 +13,33 @@ from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of
 from truesitter.core.imaging.reduce import reduced, reduced_labels
-from truesitter.core.light.form.light_form import EVEN, Form, shadow_border, skin_form
+from truesitter.core.light.form.light_form import Form, shadow_border, skin_form
 from truesitter.core.light.form.peaks import find_peaks, own_peaks
 from truesitter.core.light.form.recesses import Recesses, find_recesses
-from truesitter.core.light.form.zones import (
-    WORKING_LONG_SIDE,
-    LightZones,
-    grow_zones,
-    inside_limits,
-    line_mask,
-    unlit_mask,
-)
+from truesitter.core.light.form.tuning import EVEN, WORKING_LONG_SIDE
+from truesitter.core.light.form.zones import LightZones, grow_zones, inside_limits, line_mask, unlit_mask
 from truesitter.core.light.key.body_normals import body_normals
-from truesitter.core.light.key.casters import REACH, blocked, caster_map
+from truesitter.core.light.key.casters import blocked, caster_map
 from truesitter.core.light.key.face_normals import face_normals
 from truesitter.core.light.key.light_direction import LightDirection, figure_light, light_direction
+from truesitter.core.light.key.tuning import REACH
 from truesitter.core.light.mirrored.skin_shine import above_surround, shine_map
 from truesitter.core.settings import LightSettings, PassSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.picture_stage import PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import (
+    FACE_OF_FIGURE,
+    FORM_SQUINT,
+    FRONT,
+    HAIR_SHINE,
+    LIGHT_LONG_SIDE,
+    MOST_EVEN,
+    RECESS_SQUINT,
+)
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
-LIGHT_LONG_SIDE = 1000
-"""Form, shine and recesses are read on maps of this size: the finest valley is still two pixels wide."""
-
-FACE_OF_FIGURE = 0.3
-"""Height of a face as part of the picture's, where none was found."""
-
 """Of linear sRGB (IEC 61966-2-1)."""
-
-_HAIR_SHINE = 0.12
-"""Hair shines where it stands above the light blurred so far, in heights of the face."""
-
-_FORM_SQUINT = 0.002
-"""Blur for the form, as part of the picture's long side [try]."""
-_RECESS_SQUINT = 0.0008
-"""Blur for the recesses, likewise [try]."""
-
-_MOST_EVEN = 0.3
-"""More even light than this is the mesh's error."""
-
-FRONT = (0.0, 0.0, 1.0)
-"""The key light where nothing tells where it is: from where the viewer stands."""
 
 
 @dataclass(frozen=True)
@@ -119,7 +103,7 @@ class LightStage:
     def even(self) -> float:
         """Even light as part of the key's."""
         found = self.direction()
-        return EVEN if found is None or self._sitter.face is None else min(_MOST_EVEN, found.ambient)
+        return EVEN if found is None or self._sitter.face is None else min(MOST_EVEN, found.ambient)
 
     def towards(self) -> tuple[float, float]:
         """Towards the key light in the picture, x right, y down."""
@@ -145,14 +129,14 @@ class LightStage:
             shine_map(linear, skin, scale),
             shine_map(linear, lips, scale),
             np.where(eyes, white, 0).astype(np.float32),
-            above_surround(white, hair, _HAIR_SHINE * scale),
+            above_surround(white, hair, HAIR_SHINE * scale),
             full,
         )
 
     @result("skin luminance", needs=("linear light",))
     def luminance(self) -> Floats:
         """Luminance squinted as for form."""
-        return self._squinted(_FORM_SQUINT)
+        return self._squinted(FORM_SQUINT)
 
     def _squinted(self, strength: float) -> Floats:
         """Luminance blurred by a part of the picture's height."""
@@ -265,7 +249,7 @@ class LightStage:
     @result("recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"))
     def recesses(self) -> Recesses:
         """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""
-        value = linear_to_value(self._squinted(_RECESS_SQUINT))
+        value = linear_to_value(self._squinted(RECESS_SQUINT))
         regions = self.regions()
         where = np.isin(regions, (Region.SKIN, Region.LIPS, Region.EYES))
         own = self._sitter.own_places()

@@ -10,6 +10,12 @@ from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced, reduced_size
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
+from truesitter.core.stages.tuning import (
+    CONTRAST_LONG_SIDE,
+    LEAST_SQUINT,
+    THUMBNAIL_LONG_SIDE,
+    THUMBNAIL_SMALLEST,
+)
 from truesitter.core.stages.values_stage import ValuePlan, ValueStage
 from truesitter.core.types import Bytes
 from truesitter.core.values.contrast import Contrast, read_contrast
@@ -18,14 +24,6 @@ from truesitter.core.values.edge_runs import EdgeRun, join_edges
 from truesitter.core.values.edges import read_edges
 from truesitter.core.values.posterise import describe_groups, paint_groups, posterise
 from truesitter.core.values.value_map import smooth_shapes, squinted_value
-
-CONTRAST_LONG_SIDE = 1000
-THUMBNAIL_LONG_SIDE = 480
-THUMBNAIL_SMALLEST = 0.025
-"""Smallest shape of a thumbnail sketch, as a fraction of its long side."""
-
-LEAST_SQUINT = 0.002
-"""Without any squint there are no masses to hold the marks against."""
 
 
 class LookingStage:

@@ -36,10 +36,11 @@ from truesitter.core.stages.finishing_stage import FinishStage
 from truesitter.core.stages.flesh_stage import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.stages.hair_layers_stage import HairLayerStage
 from truesitter.core.stages.hair_stage import HairStage
-from truesitter.core.stages.light_stage import FACE_OF_FIGURE, LightStage
+from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE, SurroundStage
+from truesitter.core.stages.surround_stage import SurroundStage
+from truesitter.core.stages.tuning import FACE_OF_FIGURE, FADE, HIGHLIGHT, PLANNING_LONG_SIDE
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Floats, Labels, Mask, Shape
 
@@ -85,13 +86,6 @@ PORES = "pores"
 
 def _paints_pores(school: School) -> bool:
     return any(p.key == PORES for p in school.passes)
-
-
-_FADE = 0.008
-"""Sigma of the rim of a place whose habit is allowed for, in parts of the long side [try]."""
-
-HIGHLIGHT = 0.35
-"""Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
 
 
 def _small(mask: Mask, shape: Shape) -> Mask:
@@ -250,7 +244,7 @@ class PassStage:
                 value = lightness_map_to_value(lab[..., 0])
                 aim = value_to_lightness(np.clip(value - habit.steps, 0, 10)).astype(np.float32)
                 # No border of its own: it fades where the place ends.
-                share = blur(areas.mask(habit.place).astype(np.float32), _FADE * max(lab.shape))
+                share = blur(areas.mask(habit.place).astype(np.float32), FADE * max(lab.shape))
                 out[..., 0] += share * (aim - lab[..., 0])
         return out
 

@@ -10,13 +10,14 @@ from truesitter.core.graph.results import PHOTOGRAPH, Source, result
 from truesitter.core.imaging.pixels import window_at
 from truesitter.core.imaging.reduce import reduced_size
 from truesitter.core.reference.decode import decode, inspect
-from truesitter.core.reference.frame import WORKING_LONG_SIDE, apply, crop_scale, rectify
+from truesitter.core.reference.frame import apply, crop_scale, rectify
 from truesitter.core.reference.tone import Clipping, balance_from, correct, find_clipping
+from truesitter.core.reference.tuning import WORKING_LONG_SIDE
 from truesitter.core.settings import ReferenceSettings
+from truesitter.core.stages.tuning import HISTOGRAM_BINS, SPOT
 from truesitter.core.types import Bytes, Doubles, Floats
 from truesitter.core.values.value_map import histogram, value_map
 
-HISTOGRAM_BINS = 200
 FRAME = tuple(
     f"reference.{name}"
     for name in (
@@ -27,8 +28,6 @@ FRAME = tuple(
 TONE = tuple(f"reference.{name}" for name in ("balance", "exposure", "black", "white"))
 WIDTH_MM = "reference.canvas_width_mm"
 CANVAS = (WIDTH_MM, "reference.canvas_height_mm")
-_SPOT = 0.006
-"""Half the side of a spot that is read, as a fraction of the width."""
 
 
 class PictureStage:
@@ -84,13 +83,13 @@ class PictureStage:
     def balance_at(self, x: float, y: float) -> tuple[float, float, float]:
         """Gains that make the spot (fractions of the framed picture) neutral."""
         picture = self.uncorrected()
-        reach = max(2, round(_SPOT * picture.shape[1]))
+        reach = max(2, round(SPOT * picture.shape[1]))
         return balance_from(picture[window_at(x, y, picture.shape, reach)])
 
     def colour_at(self, start: tuple[float, float], end: tuple[float, float] | None = None) -> Doubles:
         """Mean L*a*b* (3,) of a spot, or of the rectangle between two, in fractions of the picture."""
         lab = self.lab()
-        rows, columns = window_at(*start, lab.shape, max(1, round(_SPOT * lab.shape[1])))
+        rows, columns = window_at(*start, lab.shape, max(1, round(SPOT * lab.shape[1])))
         if end is not None:
             (top, left), (bottom, right) = (
                 (s.start, t.start) for s, t in (window_at(*p, lab.shape, 0) for p in (start, end))

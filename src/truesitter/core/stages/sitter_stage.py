@@ -18,12 +18,9 @@ from truesitter.core.sitter.segmentation.posterior import Looks
 from truesitter.core.sitter.segmentation.region_borders import as_masses
 from truesitter.core.sitter.segmentation.region_map import Regions, solve_regions
 from truesitter.core.stages.picture_stage import PictureStage
+from truesitter.core.stages.tuning import ROUNDED, SITTER_STAGE_OUTLINE_LONG_SIDE
 from truesitter.core.types import Mask
 from truesitter.core.values.outlines import Outline, trace_outlines
-
-OUTLINE_LONG_SIDE = 800
-_ROUNDED = 2.0
-"""Outlines are drawn round masses: this spread in their pixels, 1 mm on a canvas of 400 mm."""
 
 
 class SitterStage:
@@ -99,12 +96,14 @@ class SitterStage:
 
     @result("region outlines", needs=("regions",))
     def outlines(self) -> tuple[Outline, ...]:
-        """Outlines of the regions, in pixels of a map of `OUTLINE_LONG_SIDE`."""
-        return trace_outlines(as_masses(reduced_labels(self.regions().labels, OUTLINE_LONG_SIDE), _ROUNDED))
+        """Outlines of the regions, in pixels of a map of `SITTER_STAGE_OUTLINE_LONG_SIDE`."""
+        return trace_outlines(
+            as_masses(reduced_labels(self.regions().labels, SITTER_STAGE_OUTLINE_LONG_SIDE), ROUNDED)
+        )
 
     def map_width(self) -> int:
         """Width in pixels of the map the outlines are drawn on."""
-        return reduced_size(self._picture.shape, OUTLINE_LONG_SIDE)[0]
+        return reduced_size(self._picture.shape, SITTER_STAGE_OUTLINE_LONG_SIDE)[0]
 
     def region_at(self, x: float, y: float) -> Region:
         """Region at a spot, in fractions of the framed picture."""

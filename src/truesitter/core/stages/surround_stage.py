@@ -22,14 +22,9 @@ from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.stages.flesh_stage import TARGETS, TUBES, WISHES, FleshStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import LOST_MM, PLANNING_LONG_SIDE
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Floats, Labels, Mask
-
-PLANNING_LONG_SIDE = 1000
-"""Passes are planned on maps of this size: 0.4 mm a pixel on a canvas of 300 × 400 mm."""
-
-LOST_MM = 12.0
-"""A stroke drawn along the outline loses the edge so far on both sides."""
 
 
 @dataclass(frozen=True)

@@ -11,19 +11,20 @@ from truesitter.core.graph.results import Needs, Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.settings import StudySettings, ValueSettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.stages.picture_stage import HISTOGRAM_BINS, WIDTH_MM, PictureStage
+from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import (
+    HISTOGRAM_BINS,
+    LEAST_PX,
+    PREVIEW_LONG_SIDE,
+    VALUES_STAGE_OUTLINE_LONG_SIDE,
+)
 from truesitter.core.types import Codes, Doubles, Floats, Ints, Labels
 from truesitter.core.values.cuts import best_fit_cuts, even_cuts, merge_group, split_group
 from truesitter.core.values.inventory import ShapeInfo, join_shape, list_shapes
 from truesitter.core.values.outlines import Outline, trace_outlines
 from truesitter.core.values.posterise import Group, cut_codes, describe_groups, posterise, value_codes
 from truesitter.core.values.value_map import histogram, smooth_shapes
-
-OUTLINE_LONG_SIDE = 1200
-PREVIEW_LONG_SIDE = 1000
-LEAST_PX = 3.0
-"""Pixels that a shape must measure to be more than grain, however large the canvas [try]."""
 
 
 @dataclass(frozen=True)
@@ -146,7 +147,7 @@ class ValueStage:
         return OutlineDrawing(trace_outlines(labels), (labels.shape[0], labels.shape[1]))
 
     def _drawn_labels(self) -> Labels:
-        return reduced_labels(self.plan().labels, OUTLINE_LONG_SIDE)
+        return reduced_labels(self.plan().labels, VALUES_STAGE_OUTLINE_LONG_SIDE)
 
     @result("shapes", settings=(WIDTH_MM,), needs=("values", "regions", "value", "lab"))
     def shapes(self) -> ShapeList:
@@ -155,9 +156,9 @@ class ValueStage:
         mm_per_px = self._picture.settings.canvas_width_mm / labels.shape[1]
         number, infos = list_shapes(
             labels,
-            reduced_labels(self._sitter.regions().labels, OUTLINE_LONG_SIDE),
-            reduced(self._picture.value(), OUTLINE_LONG_SIDE),
-            reduced(self._picture.lab(), OUTLINE_LONG_SIDE),
+            reduced_labels(self._sitter.regions().labels, VALUES_STAGE_OUTLINE_LONG_SIDE),
+            reduced(self._picture.value(), VALUES_STAGE_OUTLINE_LONG_SIDE),
+            reduced(self._picture.lab(), VALUES_STAGE_OUTLINE_LONG_SIDE),
             mm_per_px,
         )
         return ShapeList(number.number, infos)

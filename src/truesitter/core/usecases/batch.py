@@ -7,19 +7,17 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.pace.own_pace import Learned, Level
-from truesitter.core.paint.media.quantity import DEFAULT_LOSS, paint_ml, tube_cm
+from truesitter.core.paint.media.quantity import paint_ml, tube_cm
+from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.paint.recipes.piles import measured
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.picture_stage import CANVAS
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Doubles, Mask
+from truesitter.core.usecases.tuning import WORTH_MIXING_ML
 
 BATCH = (*CANVAS, "flesh.transparent", "flesh.film_mm", "flesh.coats", "flesh.loss")
 """Settings that amounts follow from, beside those of the mixtures."""
-
-
-_WORTH_MIXING_ML = 0.005
-"""For less than this nothing is mixed: a neighbour's mixture will do."""
 
 
 @dataclass(frozen=True)
@@ -102,7 +100,7 @@ def batch_of(study: Study) -> Batch:
     totals: dict[str, float] = {}
     for family, name, parts, area in wanted:
         ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss) * more
-        made = measured(parts, ml if ml >= _WORTH_MIXING_ML else 0.0)
+        made = measured(parts, ml if ml >= WORTH_MIXING_ML else 0.0)
         lines.append(BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml))
         for key, amount in made.tubes_ml.items():
             totals[key] = totals.get(key, 0.0) + amount

@@ -16,10 +16,7 @@ from truesitter.core.paint.recipes.ingredients import MARK, expand
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Bytes, Ints
-
-COATS_LONG_SIDE = 800
-SMALLEST_MM = 1.2
-"""Diameter of the smallest place that can be sprayed or washed [try]."""
+from truesitter.core.usecases.tuning import COATS_LONG_SIDE, SMALLEST_MM
 
 
 @dataclass(frozen=True)

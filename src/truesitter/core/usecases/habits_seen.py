@@ -7,15 +7,7 @@ from truesitter.core.easel.comparison import Comparison
 from truesitter.core.easel.correct.painting_habits import Observed
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.study import Study
-
-HEAD_OF_FACE = 1.25
-"""Height of a head, in heights of its face (from memory)."""
-
-HEAD_OF_FIGURE = 0.4
-"""The same in heights of the picture, where no face is seen [try]."""
-
-_LEAST_PX = 100
-"""Pixels; fewer of a place tell nothing [try]."""
+from truesitter.core.usecases.tuning import HEAD_OF_FACE, HEAD_OF_FIGURE, LEAST_PX
 
 
 def observed_in(study: Study, name: str) -> tuple[Observed, ...]:
@@ -36,7 +28,7 @@ def _observed(study: Study, found: Comparison, name: str) -> tuple[Observed, ...
     out = []
     for place in areas.names:
         where = areas.mask(place) & seen.trusted
-        if where.sum() < _LEAST_PX:
+        if where.sum() < LEAST_PX:
             continue
         red, yellow = (float(v) for v in seen.colour[where].mean(axis=0))
         for what, error in (("value", float(seen.steps[where].mean())), ("red", red), ("yellow", yellow)):

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.canvas.begun import BEYOND
+from truesitter.core.canvas.tuning import BEYOND
 from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.compare.difference_words import in_steps
 from truesitter.core.imaging.reduce import reduced_labels
@@ -15,17 +15,15 @@ from truesitter.core.plan.pass_plan import Pass, PassPlan
 from truesitter.core.settings import PaintingSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.study import Study
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import PLANNING_LONG_SIDE
 from truesitter.core.types import Doubles
-
-LEAST_CM2 = 1.0
-"""Less than this out of reach is not worth a word."""
-
-LIFT_MINUTES, TOUCH_MINUTES, BACKGROUND_MINUTES = 0.5, 1.0, 0.1
-"""Minutes a cm² for lifting, for an opaque touch, and for a background gone over again [try]."""
-
-MOST_REKEY = 1.0
-"""Nothing is re-keyed by more steps than this: it would be another picture [try]."""
+from truesitter.core.usecases.tuning import (
+    BACKGROUND_MINUTES,
+    LEAST_CM2,
+    LIFT_MINUTES,
+    MOST_REKEY,
+    TOUCH_MINUTES,
+)
 
 
 @dataclass(frozen=True)

@@ -13,11 +13,9 @@ from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Mask, Shape
+from truesitter.core.usecases.tuning import LEAST_SHARE
 
 Order = Literal["dark first", "focus first"]
-
-LEAST_SHARE = 0.02
-"""A pass belongs to a section when it covers so much of it."""
 
 
 @dataclass(frozen=True)

@@ -14,14 +14,9 @@ from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced_labels
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.study import Study
-from truesitter.core.stages.surround_stage import PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import PLANNING_LONG_SIDE
 from truesitter.core.types import Bytes, Doubles
-
-SCRATCH_MM = (0.4, 1.6)
-"""Width of a scratched line, pressed lightly and hard [try]."""
-
-_FEWEST = 2
-"""Points of a line."""
+from truesitter.core.usecases.tuning import FEWEST, SCRATCH_MM
 
 
 @dataclass(frozen=True)
@@ -84,7 +79,7 @@ def take_off(
     plan = study.passes.plan()
     if not 1 <= number <= len(plan.passes):
         raise Refusal(f"this plan has passes 1 to {len(plan.passes)}")
-    if not points or (TOOLS[tool].lines and len(points) < _FEWEST):
+    if not points or (TOOLS[tool].lines and len(points) < FEWEST):
         raise Refusal("a scratch is a line: draw it" if points else "press where paint is to come off")
     used, canvas = TOOLS[tool], plan.canvases[number - 1]
     patchwork = canvas.patchwork

@@ -9,9 +9,7 @@ import numpy as np
 
 from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Floats, Mask
-
-_WINDOW = 3.0
-"""Contrast is judged in a window of so many squints."""
+from truesitter.core.values.tuning import WINDOW
 
 
 @dataclass(frozen=True)
@@ -43,7 +41,7 @@ def read_contrast(value: Floats, masses: Floats, sigma: float) -> Contrast:
         Of the squint, in pixels, > 0.
     """
     marks = value - masses
-    window = _WINDOW * sigma
+    window = WINDOW * sigma
     mean = blur(masses, window)
     between = np.sqrt(np.maximum(blur(masses * masses, window) - mean * mean, 0))
     within = np.sqrt(np.maximum(blur(marks * marks, window), 0))

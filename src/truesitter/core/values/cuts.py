@@ -8,9 +8,7 @@ import numpy as np
 
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Ints
-
-LEAST_GROUPS, MOST_GROUPS = 2, 9
-"""Value groups; common practice is three to seven."""
+from truesitter.core.values.tuning import LEAST_GROUPS, MOST_GROUPS
 
 
 def check_group_count(groups: int) -> None:

@@ -8,18 +8,11 @@ from typing import TYPE_CHECKING, Literal
 import numpy as np
 
 from truesitter.core.types import Doubles, Ints
-from truesitter.core.values.edge_sides import UNLIKE
 from truesitter.core.values.edges import EdgeSamples, Sharpness, sharpness_of
+from truesitter.core.values.tuning import JOIN_MM, SHORTEST_MM, SMOOTH_MM, UNLIKE
 
 if TYPE_CHECKING:
     from scipy.spatial import cKDTree
-
-_SMOOTH_MM = 6.0
-"""Readings within so many mm are evened out together [try]."""
-_JOIN_MM = 3.2
-"""Readings nearer than this belong to one run: half again their distance."""
-_SHORTEST_MM = 4.0
-"""Shorter runs are not told [try]."""
 
 
 @dataclass(frozen=True)
@@ -84,7 +77,7 @@ def join_edges(samples: EdgeSamples, shape: tuple[int, int], mm_per_px: float) -
     edges = []
     for order in _walks(tree, mm, samples.direction, kinds):
         length = float(np.hypot(*np.diff(mm[order], axis=0).T).sum())
-        if length < _SHORTEST_MM:
+        if length < SHORTEST_MM:
             continue
         edges.append(
             EdgeRun(
@@ -116,7 +109,7 @@ def evened(tree: cKDTree, direction: Doubles, readings: Doubles) -> Doubles:
     Doubles
         (n, c)
     """
-    near = tree.query_pairs(_SMOOTH_MM, output_type="ndarray")
+    near = tree.query_pairs(SMOOTH_MM, output_type="ndarray")
     along = np.abs((direction[near[:, 0]] * direction[near[:, 1]]).sum(axis=1)) > 0.7
     near = near[along]
     count, total = np.ones(len(readings)), readings.copy()
@@ -128,7 +121,7 @@ def evened(tree: cKDTree, direction: Doubles, readings: Doubles) -> Doubles:
 
 def _walks(tree: cKDTree, mm: Doubles, direction: Doubles, kinds: Ints) -> list[list[int]]:
     """Readings of one kind in the order a hand would draw them."""
-    _, around = tree.query(mm, k=min(7, len(mm)), distance_upper_bound=_JOIN_MM)
+    _, around = tree.query(mm, k=min(7, len(mm)), distance_upper_bound=JOIN_MM)
     around = np.atleast_2d(around)
     left = np.ones(len(mm), bool)
     walks = []

@@ -12,15 +12,7 @@ from functools import cache
 import numpy as np
 
 from truesitter.core.types import Doubles
-
-TENTH = 1.2815515655446004
-"""σ between the middle of a Gaussian and its 10 % point."""
-
-UNLIKE = 2.0
-"""A side this many times as wide as the other is the soft one [try]."""
-
-_MOST = 20.0
-"""Sides are told apart up to this ratio: beyond it the three points hardly move."""
+from truesitter.core.values.tuning import MOST, TENTH
 
 
 def split_points(first: Doubles, second: Doubles) -> Doubles:
@@ -47,7 +39,7 @@ def split_points(first: Doubles, second: Doubles) -> Doubles:
 @cache
 def _table() -> tuple[Doubles, Doubles, Doubles]:
     """For ratios of σ: ln(90–50 over 50–10), ln(ratio), and 10–90 over the sum of both σ."""
-    ratio = np.geomspace(1 / _MOST, _MOST, 241)
+    ratio = np.geomspace(1 / MOST, MOST, 241)
     points = split_points(np.ones_like(ratio), ratio)
     early, late = points[:, 1] - points[:, 0], points[:, 2] - points[:, 1]
     return np.log(late / early), np.log(ratio), (early + late) / (1 + ratio)

@@ -17,20 +17,17 @@ from numpy.typing import NDArray
 from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Doubles, Floats, Labels, Pieces
 from truesitter.core.values.edge_sides import side_widths
-
-HARD_MM, FIRM_MM, SOFT_MM = 1.5, 4.0, 10.0
-"""Widest hard, firm and soft edge on a canvas of some 300 × 400 mm (from memory)."""
-
-LEAST_CONTRAST = 0.4
-"""Sides nearer in value than this have lost their edge (from memory)."""
-
-REACH_MM = 14.0
-_STEP_MM = 2.0
-_GRAIN = 0.2
-"""A fall by less than this, in value steps, is grain and not the end of an edge."""
-
-_TANGENT_SPAN = 5
-"""Pixels along a border that tell its direction."""
+from truesitter.core.values.tuning import (
+    FIRM_MM,
+    GRAIN,
+    HARD_MM,
+    LEAST_CONTRAST,
+    MOST_ROWS,
+    REACH_MM,
+    SOFT_MM,
+    STEP_MM,
+    TANGENT_SPAN,
+)
 
 
 class Sharpness(Enum):
@@ -94,7 +91,7 @@ def border_points(labels: Labels | Pieces, step: float) -> tuple[Doubles, Double
         (n, 2) each.
     """
     # The gradient of the softened labels stands square on the border, whatever the labels are.
-    soft = blur(labels.astype(np.float32), _TANGENT_SPAN / 2)
+    soft = blur(labels.astype(np.float32), TANGENT_SPAN / 2)
     gx, gy = (cv2.Sobel(soft, cv2.CV_32F, *order, ksize=3) for order in ((1, 0), (0, 1)))
     on = np.zeros(labels.shape, bool)
     on[:, :-1] |= labels[:, :-1] != labels[:, 1:]
@@ -169,7 +166,7 @@ def read_profiles(profiles: Doubles) -> Profiles:
 def _run(rising: Doubles) -> NDArray[np.intp]:
     """How many samples from the start the profile goes on rising, dips of grain forgiven."""
     top = np.maximum.accumulate(rising, axis=1)
-    fallen = top - rising > _GRAIN
+    fallen = top - rising > GRAIN
     end = np.where(fallen.any(axis=1), fallen.argmax(axis=1), rising.shape[1])
     before = np.arange(rising.shape[1]) < end[:, None]
     return np.asarray(np.where(before, rising, -np.inf).argmax(axis=1))
@@ -196,15 +193,11 @@ def _crossing(
     return np.asarray(index[at] + (other - at) * part)
 
 
-_MOST_ROWS = 1 << 14
-"""OpenCV takes no larger maps at a time."""
-
-
 def _sampled(picture: Floats, x: Doubles, y: Doubles) -> Floats:
     """A picture read between its pixels, linearly; outside it the nearest is taken."""
     out = np.empty(x.shape, np.float32)
-    for start in range(0, len(x), _MOST_ROWS):
-        rows = slice(start, start + _MOST_ROWS)
+    for start in range(0, len(x), MOST_ROWS):
+        rows = slice(start, start + MOST_ROWS)
         maps = (x[rows].astype(np.float32), y[rows].astype(np.float32))
         out[rows] = cv2.remap(picture, *maps, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
     return out
@@ -214,7 +207,7 @@ def read_edges(
     labels: Labels | Pieces,
     value: Floats,
     mm_per_px: float,
-    step_mm: float = _STEP_MM,
+    step_mm: float = STEP_MM,
     reach_mm: float = REACH_MM,
 ) -> EdgeSamples:
     """Width and contrast along the borders of a label map.

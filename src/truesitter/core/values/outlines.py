@@ -15,6 +15,7 @@ from shapely import Polygon
 from truesitter.core.types import Doubles, Labels
 from truesitter.core.values.shapes import find_shapes, largest_circles
 from truesitter.core.values.smoothing import round_corners
+from truesitter.core.values.tuning import ROUNDING
 
 
 @dataclass(frozen=True)
@@ -40,10 +41,6 @@ class Outline:
     polygon: Polygon
     number_at: tuple[float, float]
     radius: float
-
-
-_ROUNDING = 3.0
-"""Corners are rounded from so many tolerances away."""
 
 
 def _edge_lines(labels: Labels) -> list[Doubles]:
@@ -103,7 +100,7 @@ def trace_outlines(labels: Labels, tolerance: float = 1.2) -> tuple[Outline, ...
     numbers = shapes.number[rows, columns]
     simple = shapely.coverage_simplify(faces, tolerance, simplify_boundary=False)
     frame = (float(labels.shape[1]), float(labels.shape[0]))
-    smooth = round_corners(simple, frame, _ROUNDING * tolerance)
+    smooth = round_corners(simple, frame, ROUNDING * tolerance)
     outlines = []
     for polygon, number in zip(smooth, numbers, strict=True):
         at = (float(circles.x[number]), float(circles.y[number]))

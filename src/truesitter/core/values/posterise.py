@@ -10,12 +10,7 @@ import numpy as np
 from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.types import Bytes, Codes, Doubles, Floats, Labels, Mask
 from truesitter.core.values.shapes import absorb_small
-
-_THINNEST = 0.6
-"""A shape with no room for a circle of this part of the smallest width cannot be painted either."""
-
-_TOOTH, _LARGEST_MEDIAN = 0.8, 61
-"""A median so wide, in smallest shapes, takes teeth off a border; and the widest there is, in pixels."""
+from truesitter.core.values.tuning import LARGEST_MEDIAN, THINNEST, TOOTH
 
 
 @dataclass(frozen=True)
@@ -89,11 +84,11 @@ def posterise(
     if smallest_px >= 2:
         # The groups are ordered, so their median is the majority of dark or light: stripes and
         # teeth narrower than half of it close, which no rule about whole shapes would see.
-        window = min(_LARGEST_MEDIAN, max(3, round(_TOOTH * smallest_px) | 1))
+        window = min(LARGEST_MEDIAN, max(3, round(TOOTH * smallest_px) | 1))
         softened = cv2.medianBlur(labels, window)
         labels = np.where(finer, labels, softened) if finer is not None else np.asarray(softened)
     area = np.pi / 4 * smallest_px**2
-    return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2, _THINNEST * smallest_px)
+    return absorb_small(labels, area, finer, np.pi / 4 * finer_px**2, THINNEST * smallest_px)
 
 
 def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[float, ...]) -> tuple[Group, ...]:

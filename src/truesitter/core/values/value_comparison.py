@@ -8,10 +8,7 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import window_at
 from truesitter.core.types import Floats
-
-_SPOT, _RING = 0.006, 0.035
-_FELT = 1.0
-"""A surround that differs by less than this, in value steps, changes little of what is seen."""
+from truesitter.core.values.tuning import FELT, RING, SPOT
 
 
 @dataclass(frozen=True)
@@ -24,9 +21,9 @@ class SpotValue:
     @property
     def seems(self) -> str:
         """How the surround makes the spot look."""
-        if self.surround < self.value - _FELT:
+        if self.surround < self.value - FELT:
             return "lighter"
-        return "darker" if self.surround > self.value + _FELT else "as it is"
+        return "darker" if self.surround > self.value + FELT else "as it is"
 
 
 @dataclass(frozen=True)
@@ -79,12 +76,12 @@ def read_spot(value: Floats, x: float, y: float) -> SpotValue:
     """
     height, width = value.shape
     column, row = x * width, y * height
-    rows, columns = window_at(x, y, value.shape, int(np.ceil(_RING * width)) + 1)
+    rows, columns = window_at(x, y, value.shape, int(np.ceil(RING * width)) + 1)
     cut = value[rows, columns]
     yy, xx = np.mgrid[rows, columns][:, : cut.shape[0], : cut.shape[1]]
     away = np.hypot(xx + 0.5 - column, yy + 0.5 - row) / width
-    spot = away <= max(_SPOT, away.min())
-    ring = (away > 2 * _SPOT) & (away <= _RING)
+    spot = away <= max(SPOT, away.min())
+    ring = (away > 2 * SPOT) & (away <= RING)
     own = float(cut[spot].mean())
     return SpotValue(own, float(cut[ring].mean()) if ring.any() else own)
 

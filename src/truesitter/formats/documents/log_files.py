@@ -14,8 +14,9 @@ from pydantic import ValidationError
 
 from truesitter.core.log.drying_clocks import Clock
 from truesitter.core.log.entry import Entry
-from truesitter.core.log.log_document import MOST, EntryDocument, LogDocument
+from truesitter.core.log.log_document import EntryDocument, LogDocument
 from truesitter.core.log.sittings import Sitting
+from truesitter.core.log.tuning import LOG_DOCUMENT_MOST
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import first_fault
 from truesitter.formats.documents.cells import plain, safe
@@ -26,7 +27,7 @@ LARGEST_LOG = 32 << 20
 _MOST_COLUMNS = 200
 _MOST_PARTS = 3
 """Objects and lists of one entry."""
-_MOST_LINES = 60 * MOST
+_MOST_LINES = 60 * LOG_DOCUMENT_MOST
 _FIRST = ("at", "kind", "sitter", "painter", "struck_at", "id")
 """Columns that every entry has, in order."""
 _NONE = "this is no log of True Sitter"
@@ -71,8 +72,11 @@ def read_log(data: bytes) -> tuple[Entry, ...]:
     except UnicodeDecodeError:
         raise Refusal(f"{_NONE}: it is not text in UTF-8") from None
     # Reading takes a hundred times the room of the shortest things: they are counted before.
-    if max(text.count("{"), text.count("[")) > _MOST_PARTS * MOST or text.count("\n") > _MOST_LINES:
-        raise Refusal(f"{_NONE}: more than {MOST} entries in one file cannot be read")
+    if (
+        max(text.count("{"), text.count("[")) > _MOST_PARTS * LOG_DOCUMENT_MOST
+        or text.count("\n") > _MOST_LINES
+    ):
+        raise Refusal(f"{_NONE}: more than {LOG_DOCUMENT_MOST} entries in one file cannot be read")
     entries = _from_json(text) if text.lstrip().startswith(("{", "[")) else _from_csv(text)
     if len({e.id for e in entries}) < len(entries):
         raise Refusal("this log has two entries of one id")

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
-from truesitter.core.easel.compare.squinted import SQUINT
+from truesitter.core.easel.compare.tuning import SQUINT
 from truesitter.core.imaging.blur import blur
 from truesitter.core.settings import PaintingSettings
 from truesitter.core.stages import Study

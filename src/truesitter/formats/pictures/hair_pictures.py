@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.locks.hair_shine import band_mask
-from truesitter.core.hair.locks.lock_shapes import LIGHT
+from truesitter.core.hair.locks.tuning import LIGHT
 from truesitter.core.stages import Study
 from truesitter.core.types import Bytes, Floats, Ints, Mask
 from truesitter.core.values.value_map import paint_values

@@ -6,8 +6,7 @@ from collections.abc import Sequence
 
 from reportlab.lib.units import mm
 
-from truesitter.core.paint.tubes.fit import TINT_WHITE_PARTS
-from truesitter.core.paint.tubes.wash import WASH_WATER
+from truesitter.core.paint.tubes.tuning import TINT_WHITE_PARTS, WASH_WATER
 from truesitter.formats.print.sheet import BOLD, GREY, HAIRLINE, INK, MARGIN, Art, Sheet, Words
 
 _BOX_W, _BOX_H, _GAP = 34 * mm, 19 * mm, 5 * mm

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.paint.media.dilution import Dilution
-from truesitter.core.paint.recipes.let_down import HEAP_PARTS, LetDown, told_by_heaps
+from truesitter.core.paint.recipes.let_down import LetDown, told_by_heaps
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.tuning import HEAP_PARTS
 from truesitter.core.paint.tubes.rack import Rack
 
 

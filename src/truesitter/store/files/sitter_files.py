@@ -21,7 +21,8 @@ from sqlalchemy.orm import Session
 
 from truesitter.core.log.events import read_happening
 from truesitter.core.log.log_document import EntryDocument, as_utc
-from truesitter.core.reference.decode import LARGEST_FILE, decode, inspect
+from truesitter.core.reference.decode import decode, inspect
+from truesitter.core.reference.tuning import LARGEST_FILE
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import Settings
 from truesitter.core.settings.base import first_fault

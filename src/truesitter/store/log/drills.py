@@ -10,7 +10,8 @@ from sqlalchemy import Float, cast, func, select
 from truesitter.core.drills.drill_kinds import DrillName
 from truesitter.core.drills.rounds import Score
 from truesitter.core.drills.spacing import DrillSession
-from truesitter.core.drills.staircase import REMEMBERED, Told
+from truesitter.core.drills.staircase import Told
+from truesitter.core.drills.tuning import REMEMBERED
 from truesitter.store.rows.clock import now
 from truesitter.store.rows.database import Sessions
 from truesitter.store.rows.models import DrillRow

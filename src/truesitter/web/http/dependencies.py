@@ -13,8 +13,8 @@ from fastapi import Depends, Header, Query, Request, Response, UploadFile
 
 from truesitter.core.graph.memo import Memo
 from truesitter.core.pace.own_pace import OwnPace
-from truesitter.core.reference.decode import LARGEST_FILE
 from truesitter.core.reference.errors import UnusablePhotograph
+from truesitter.core.reference.tuning import LARGEST_FILE
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.formats.words.wording import Counting

@@ -8,7 +8,7 @@ from starlette.datastructures import Headers
 from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from truesitter.core.reference.decode import LARGEST_FILE
+from truesitter.core.reference.tuning import LARGEST_FILE
 from truesitter.formats.documents.log_files import LARGEST_LOG
 from truesitter.store.files.sitter_files import MOST_BYTES
 from truesitter.web.http.problems import problem

@@ -5,26 +5,10 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.drawn.face_lines import FINEST_MM
+from truesitter.core.canvas.drawn.tuning import CREASE_LINES_POINTS, DRAWN, FINEST_MM, LONG, MOST, SHORTEST
 from truesitter.core.imaging.line import Line
 from truesitter.core.light.form.recesses import Recesses
 from truesitter.core.types import Doubles, Mask
-
-_LONG = 2.5
-"""A wrinkle is at least so many times as long as it is wide [try]."""
-
-_DRAWN = 0.6
-"""The line covers this part of the valley's width: its sides are shading [try]."""
-
-_POINTS = 17
-"""Points of a line."""
-
-MOST = 24
-"""The deepest so many: more age the sitter [try]."""
-
-
-SHORTEST = 0.04
-"""Of the face's height [try]."""
 
 
 def crease_lines(recesses: Recesses, mm_per_px: float) -> tuple[Line, ...]:
@@ -44,7 +28,7 @@ def crease_lines(recesses: Recesses, mm_per_px: float) -> tuple[Line, ...]:
         )
         for n, (left, top, width, height, area) in enumerate(stats.tolist()):
             length = float(np.hypot(width, height))
-            if not n or length**2 < _LONG * area or length < SHORTEST * recesses.scale:
+            if not n or length**2 < LONG * area or length < SHORTEST * recesses.scale:
                 continue
             box = (slice(top, top + height), slice(left, left + width))
             line = _centre(parts[box] == n, (left, top), recesses.first.shape, mm_per_px)
@@ -71,11 +55,11 @@ def _centre(own: Mask, corner: tuple[int, int], shape: tuple[int, ...], mm_per_p
     if len(way) < 5:
         return None
     width = 2 * inner[tuple(np.array(path).T)]
-    at = np.linspace(0, len(way) - 1, min(_POINTS, len(way)))
+    at = np.linspace(0, len(way) - 1, min(CREASE_LINES_POINTS, len(way)))
     even: Doubles = np.stack([np.interp(at, np.arange(len(way)), axis) for axis in way.T], axis=1)
     # Steps from pixel to pixel are evened out.
     even[1:-1] = (even[:-2] + 2 * even[1:-1] + even[2:]) / 4
     points = (even[:, ::-1] - 0.5 + corner) / (shape[1], shape[0])
-    widths = np.interp(at, np.arange(len(way)), width) * mm_per_px * _DRAWN
+    widths = np.interp(at, np.arange(len(way)), width) * mm_per_px * DRAWN
     taper = np.sin(np.linspace(0.15, np.pi - 0.15, len(at))) ** 0.5
     return Line(points, np.maximum(widths * taper, FINEST_MM / 4))

@@ -8,36 +8,21 @@ from __future__ import annotations
 
 import numpy as np
 
+from truesitter.core.canvas.drawn.tuning import (
+    BROW_LINES,
+    CREASE_WIDTH,
+    FACE_LINES_POINTS,
+    FINEST_MM,
+    LASH_LENGTH,
+    LASH_WIDTH,
+    LASHES,
+    PARTING_WIDTH,
+    SMALL_BROW_MM,
+    TUFTS,
+)
 from truesitter.core.imaging.line import Line, evenly_spaced
 from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, PARTING, UPPER_LIDS, Face
 from truesitter.core.types import Doubles
-
-PARTING_WIDTH = 0.01
-"""Of the parting line of the lips, as part of the mouth's width [try]."""
-
-CREASE_WIDTH = 0.02
-"""Of the crease of a lid, as part of the eye's width [try]."""
-
-FINEST_MM = 0.2
-"""No brush draws finer."""
-
-TUFTS = (0.04, 0.14, 0.24, 0.33, 0.43, 0.54, 0.66, 0.79)
-"""Where on the upper lid tufts of lashes stand, from the outer corner inward: closer outside [try]."""
-
-_LASH_LENGTH, _LASH_WIDTH = 0.22, 0.016
-"""As parts of the eye's width, the outermost ones [try]."""
-
-_LASHES = ((0.0, 1.0), (0.22, 0.72), (-0.2, 0.8))
-"""Lashes of a tuft: how far each leans from the tuft's own direction, and its length: never even."""
-
-_BROW_LINES = ((0.66, 0.16), (0.36, 0.1))
-"""Lower and upper line of a brow: how far down they lie, and their width, as parts of its height."""
-
-SMALL_BROW_MM = 1.6
-"""A brow lower than this takes one line only [try]."""
-
-_POINTS = 17
-"""Points of a line."""
 
 
 def _width(points: Doubles) -> float:
@@ -46,9 +31,9 @@ def _width(points: Doubles) -> float:
 
 def lip_parting(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """Where the lips part: hair-thin, thinning out into both corners."""
-    upper, lower = (evenly_spaced(face.line(edge) * size_mm, _POINTS) for edge in PARTING)
+    upper, lower = (evenly_spaced(face.line(edge) * size_mm, FACE_LINES_POINTS) for edge in PARTING)
     middle = (upper + lower) / 2
-    swell = np.sin(np.linspace(0.12, np.pi - 0.12, _POINTS)) ** 0.5
+    swell = np.sin(np.linspace(0.12, np.pi - 0.12, FACE_LINES_POINTS)) ** 0.5
     widths = np.maximum(PARTING_WIDTH * _width(middle) * swell, FINEST_MM / 2)
     return (Line(middle / size_mm, widths),)
 
@@ -57,9 +42,9 @@ def lid_creases(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """The crease of each upper lid: swelling over the eye, gone at both ends."""
     lines = []
     for crease, lid in zip(LID_CREASES, UPPER_LIDS, strict=True):
-        points = evenly_spaced(face.line(crease) * size_mm, _POINTS)
+        points = evenly_spaced(face.line(crease) * size_mm, FACE_LINES_POINTS)
         widest = CREASE_WIDTH * _width(face.line(lid) * size_mm)
-        widths = np.maximum(widest * np.sin(np.linspace(0.1, np.pi - 0.1, _POINTS)), FINEST_MM / 4)
+        widths = np.maximum(widest * np.sin(np.linspace(0.1, np.pi - 0.1, FACE_LINES_POINTS)), FINEST_MM / 4)
         lines.append(Line(points / size_mm, widths))
     return tuple(lines)
 
@@ -75,8 +60,8 @@ def lashes(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
         for at in TUFTS:
             root = lid[round(at * 100)]
             slant = np.arctan2(*up[::-1]) + _turn(up, outward) * (0.95 - at) * 0.9
-            for lean, length in _LASHES:
-                reach = _LASH_LENGTH * eye * length * (1 - 0.5 * at)
+            for lean, length in LASHES:
+                reach = LASH_LENGTH * eye * length * (1 - 0.5 * at)
                 along = np.linspace(0, 1, 7)[:, None]
                 # A lash sets out along the lid's normal and bends up.
                 start = slant + _turn(up, outward) * (0.35 + lean)
@@ -84,7 +69,7 @@ def lashes(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
                 angle = start + (end - start) * along
                 steps = np.concatenate([np.cos(angle), np.sin(angle)], axis=1) * reach / 6
                 points = root + np.concatenate([np.zeros((1, 2)), np.cumsum(steps[1:], axis=0)])
-                widths = np.maximum(_LASH_WIDTH * eye, FINEST_MM) * (1 - 0.85 * along[:, 0])
+                widths = np.maximum(LASH_WIDTH * eye, FINEST_MM) * (1 - 0.85 * along[:, 0])
                 lines.append(Line(points / size_mm, widths))
     return tuple(lines)
 
@@ -98,11 +83,11 @@ def brow_lines(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
     """Two lines for each brow, the lower the larger, one where it is very small; widest toward the nose."""
     lines = []
     for upper_edge, lower_edge in BROW_EDGES:
-        upper = evenly_spaced(face.line(upper_edge) * size_mm, _POINTS)
-        lower = evenly_spaced(face.line(lower_edge) * size_mm, _POINTS)
+        upper = evenly_spaced(face.line(upper_edge) * size_mm, FACE_LINES_POINTS)
+        lower = evenly_spaced(face.line(lower_edge) * size_mm, FACE_LINES_POINTS)
         height = float(np.median(np.hypot(*(lower - upper).T)))
-        for down, width in _BROW_LINES[: 1 if height < SMALL_BROW_MM else 2]:
-            along = np.linspace(0, 1, _POINTS)
+        for down, width in BROW_LINES[: 1 if height < SMALL_BROW_MM else 2]:
+            along = np.linspace(0, 1, FACE_LINES_POINTS)
             # From the temple to the nose: it melts outward and swells before its inner end.
             swell = np.interp(along, (0, 0.75, 0.95, 1), (0.12, 1, 0.9, 0.45))
             lines.append(

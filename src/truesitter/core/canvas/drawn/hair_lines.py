@@ -8,42 +8,24 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.drawn.face_lines import FINEST_MM
+from truesitter.core.canvas.drawn.tuning import (
+    A_SIDE,
+    BEND,
+    BEYOND_THE_MOUTH,
+    DARK_FROM,
+    FINEST_MM,
+    HAIR_WIDTH,
+    LEAST_ACROSS,
+    LEAST_MOUSTACHE,
+    ROOT_PART,
+    STRAY_LENGTH,
+    STRAYS,
+)
 from truesitter.core.hair.field.growth_lines import growth_lines
 from truesitter.core.imaging.line import Line
 from truesitter.core.sitter.face import MOUTH_CORNERS, MOUTH_MIDDLE, NOSE_BASE, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-A_SIDE = 3
-"""Lines to each side of a moustache, shorter upward (common practice: two or three)."""
-
-_DARK_FROM = 0.35
-"""The darker lines begin this part of the way along the others: lower [try]."""
-
-_HAIR_WIDTH = 0.0035
-"""Of a painted hair, as part of the face's height [try]."""
-
-ROOT_PART = 0.4
-"""Of a stray's length, from its root, that follows the hair beneath [try]."""
-
-STRAYS = 6
-"""So many in each tone of the hair: a few [try]."""
-
-_STRAY_LENGTH = (0.08, 0.16)
-"""Of the face's height [try]."""
-
-_BEND = 0.9
-"""Radians that the free part of a stray turns away at most [try]."""
-
-_BEYOND_THE_MOUTH = 0.35
-"""Of the mouth's width: farther out it is the beard of the cheek."""
-
-_LEAST_ACROSS = 0.01
-"""Of the picture's width: a hair of the moustache runs outward."""
-
-_LEAST_MOUSTACHE = 0.01
-"""Of the face's height squared: less hair than this above the mouth is no moustache."""
 
 
 def _tapered(points: Doubles, widest: float, root: float) -> Doubles:
@@ -68,14 +50,14 @@ def moustache(
     rows = np.arange(height)[:, None] / height
     above = facial_hair & (rows < face.mouth_row) & (rows > face.nose_base_row - 0.02)
     tall = face.height(facial_hair.shape)
-    if above.sum() < _LEAST_MOUSTACHE * tall**2:
+    if above.sum() < LEAST_MOUSTACHE * tall**2:
         return (), ()
     corners = np.sort(face.line(MOUTH_CORNERS)[:, 0]) * width
-    middle_x, reach = face.at(NOSE_BASE, MOUTH_MIDDLE)[0] * width, np.ptp(corners) * (0.5 + _BEYOND_THE_MOUTH)
+    middle_x, reach = face.at(NOSE_BASE, MOUTH_MIDDLE)[0] * width, np.ptp(corners) * (0.5 + BEYOND_THE_MOUTH)
     columns = np.arange(width)
     above &= np.abs(columns - middle_x) < reach
     mm_per_px = size_mm[0] / width
-    widest = _HAIR_WIDTH * tall * mm_per_px * 1.6
+    widest = HAIR_WIDTH * tall * mm_per_px * 1.6
     middle, dark = list[Line](), list[Line]()
     for side in (-1, 1):
         half = above & ((columns - middle_x) * side > 0)
@@ -86,12 +68,12 @@ def moustache(
         found = growth_lines(directed, half, spacing, 1.0)
         longest = sorted(found, key=lambda line: -len(line.points))[:A_SIDE]
         for line in sorted(longest, key=lambda line: line.points[:, 1].mean()):
-            if len(line.points) < 4 or np.ptp(line.points[:, 0]) < _LEAST_ACROSS:
+            if len(line.points) < 4 or np.ptp(line.points[:, 0]) < LEAST_ACROSS:
                 continue
             # Drawn from the middle outward, as it grows.
             points = line.points if (line.points[-1, 0] - line.points[0, 0]) * side > 0 else line.points[::-1]
             middle.append(Line(points, _swelling(len(points), widest)))
-            lower = points[round(_DARK_FROM * (len(points) - 1)) :]
+            lower = points[round(DARK_FROM * (len(points) - 1)) :]
             if len(lower) >= 3:
                 dark.append(Line(lower, _swelling(len(lower), widest * 0.6)))
     return tuple(middle), tuple(dark)
@@ -128,14 +110,14 @@ def strays(
     mm_per_px = size_mm[0] / width
     chance = np.random.default_rng(seed)
     lines: list[Line] = []
-    gap = 0.5 * _STRAY_LENGTH[1] * tall_mm / mm_per_px
+    gap = 0.5 * STRAY_LENGTH[1] * tall_mm / mm_per_px
     taken: list[tuple[int, int]] = []
     for pick in chance.permutation(len(rows)):
         row, column = int(rows[pick]), int(columns[pick])
         if any(np.hypot(row - r, column - c) < gap for r, c in taken):
             continue
         taken.append((row, column))
-        length = chance.uniform(*_STRAY_LENGTH) * tall_mm / mm_per_px
+        length = chance.uniform(*STRAY_LENGTH) * tall_mm / mm_per_px
         lines.append(_stray(directed, (row, column), length, chance, (height, width), tall_mm))
         if len(lines) == STRAYS:
             break
@@ -152,7 +134,7 @@ def _stray(
     x, y = root[1] + 0.5, root[0] + 0.5
     points = [(x, y)]
     angle = 0.0
-    bend = chance.uniform(0.3, 1) * _BEND * chance.choice((-1, 1))
+    bend = chance.uniform(0.3, 1) * BEND * chance.choice((-1, 1))
     for n in range(1, count):
         if (n - 1) / (count - 1) <= ROOT_PART:
             row, column = min(shape[0] - 1, max(0, int(y))), min(shape[1] - 1, max(0, int(x)))
@@ -163,5 +145,5 @@ def _stray(
             angle += bend / (count * (1 - ROOT_PART))
         x, y = x + step * np.cos(angle), y + step * np.sin(angle)
         points.append((float(x), float(y)))
-    widest = max(_HAIR_WIDTH * tall_mm, FINEST_MM)
+    widest = max(HAIR_WIDTH * tall_mm, FINEST_MM)
     return Line(np.array(points) / (shape[1], shape[0]), _tapered(np.array(points), widest, 0.8))

@@ -4,18 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.canvas.drawn.face_lines import FINEST_MM
+from truesitter.core.canvas.drawn.tuning import ENDS_BEFORE, FINEST_MM, LIGHT_LINES_POINTS, STREAK_WIDTH
 from truesitter.core.imaging.line import Line
 from truesitter.core.light.form.zones import Ray
-
-STREAK_WIDTH = 0.004
-"""Of a streak, as part of the face's height [try]."""
-
-ENDS_BEFORE = 0.6
-"""A streak covers this part of its ray: it ends long before the line that stops the light [try]."""
-
-_POINTS = 9
-"""Points of a line."""
 
 
 def streaks(rays: tuple[Ray, ...], tall_mm: float) -> tuple[Line, ...]:
@@ -26,9 +17,9 @@ def streaks(rays: tuple[Ray, ...], tall_mm: float) -> tuple[Line, ...]:
     tall_mm
         Height of the face on the canvas.
     """
-    swell = np.sin(np.linspace(0.15, np.pi - 0.15, _POINTS))
+    swell = np.sin(np.linspace(0.15, np.pi - 0.15, LIGHT_LINES_POINTS))
     widths = np.maximum(max(STREAK_WIDTH * tall_mm, FINEST_MM) * swell, FINEST_MM / 4)
-    part = np.linspace(0, ENDS_BEFORE, _POINTS)[:, None]
+    part = np.linspace(0, ENDS_BEFORE, LIGHT_LINES_POINTS)[:, None]
     return tuple(
         Line(np.array(ray.start) + (np.array(ray.end) - np.array(ray.start)) * part, widths) for ray in rays
     )

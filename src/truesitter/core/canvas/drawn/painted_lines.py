@@ -5,13 +5,10 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.brushes import MIXING_MINUTES
-from truesitter.core.canvas.painted_borders import LEVELS
+from truesitter.core.canvas.drawn.tuning import FINER, STROKE_SECONDS
+from truesitter.core.canvas.tuning import LEVELS, MIXING_MINUTES
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Labels, Shape
-
-_FINER = 4
-"""Lines are drawn at so many times the size and reduced by area."""
 
 
 def outline(line: Line, shape: Shape, mm_per_px: float, scale: float) -> Doubles:
@@ -63,8 +60,8 @@ def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple
     rows, columns, levels
         The box they lie in, and parts of `LEVELS` covered inside it.
     """
-    drawn = [outline(line, shape, mm_per_px, _FINER) for line in lines]
-    every = np.concatenate(drawn) / _FINER
+    drawn = [outline(line, shape, mm_per_px, FINER) for line in lines]
+    every = np.concatenate(drawn) / FINER
     border = (shape[1], shape[0])
     # Lines wholly beyond a border have an empty box at it.
     low = np.clip(np.floor(every.min(axis=0)).astype(int) - 1, 0, border)
@@ -73,18 +70,14 @@ def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple
     rows, columns = slice(int(low[1]), int(high[1])), slice(int(low[0]), int(high[0]))
     if not width or not height:
         return rows, columns, np.zeros((height, width), np.uint8)
-    fine = np.zeros((height * _FINER, width * _FINER), np.uint8)
+    fine = np.zeros((height * FINER, width * FINER), np.uint8)
     # Pixel centres lie half a pixel in.
-    polygons = [np.rint((p - low * _FINER - 0.5) * 256).astype(np.int32) for p in drawn]
+    polygons = [np.rint((p - low * FINER - 0.5) * 256).astype(np.int32) for p in drawn]
     for polygon in polygons:
         cv2.fillPoly(fine, [polygon], 255, lineType=cv2.LINE_8, shift=8)
     part = cv2.resize(fine, (int(width), int(height)), interpolation=cv2.INTER_AREA)
     levels: Labels = np.rint(part.astype(np.float32) * (LEVELS / 255)).astype(np.uint8)
     return rows, columns, levels
-
-
-STROKE_SECONDS = 4.0
-"""One line of a small brush, loading it included [try]."""
 
 
 def line_length_mm(line: Line, size_mm: tuple[float, float]) -> float:

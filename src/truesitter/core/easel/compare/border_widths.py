@@ -9,26 +9,21 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from truesitter.core.easel.compare.tuning import (
+    ASIDE_PX,
+    FEWEST,
+    GRAIN_PX,
+    LEAST_CONTRAST,
+    LEAST_WIDER_MM,
+    SAME,
+    SOFT_MM,
+    TOO_HARD,
+    TOO_SOFT,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.areas import Areas
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.edges import EdgeSamples, Sharpness, read_edges, sharpness_of
-
-LEAST_CONTRAST = 0.8
-"""Borders of less contrast, in value steps, tell nothing of the painter's hand."""
-
-TOO_HARD, TOO_SOFT = 0.55, 1.9
-"""Width painted ÷ planned [try]."""
-
-LEAST_WIDER_MM = 2.0
-SOFT_MM = 2.4
-"""A border has to be planned as wide as this before it can be too hard."""
-
-FEWEST = 10
-"""Readings of a border in one place before anything is said of it."""
-
-_GRAIN_PX = 1.2
-"""Sigma in pixels that takes the grain off before borders are read [try]."""
 
 
 @dataclass(frozen=True)
@@ -90,7 +85,7 @@ def read_both(labels: Labels, own: Floats, plan: Floats, trusted: Mask, mm_per_p
         (h, w) values.
     """
     # Grain breaks a profile off early: both are softened alike before they are read.
-    planned, painted = (read_edges(labels, blur(v, _GRAIN_PX), mm_per_px) for v in (plan, own))
+    planned, painted = (read_edges(labels, blur(v, GRAIN_PX), mm_per_px) for v in (plan, own))
     wide, wanted = painted.width * mm_per_px, planned.width * mm_per_px
     rows = np.clip(planned.points[:, 1].astype(int), 0, own.shape[0] - 1)
     columns = np.clip(planned.points[:, 0].astype(int), 0, own.shape[1] - 1)
@@ -131,7 +126,7 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
     # A border belongs to the places on both its sides.
     sides = []
     for way in (1, -1):
-        at = read.plan.points + way * _ASIDE_PX * read.plan.lighter
+        at = read.plan.points + way * ASIDE_PX * read.plan.lighter
         columns, rows = (np.clip(at[:, k].astype(int), 0, n - 1) for k, n in ((0, width), (1, height)))
         sides.append(areas.labels[rows, columns])
     found = []
@@ -150,15 +145,10 @@ def edges_off(read: EdgesRead, areas: Areas, free: bool = False) -> tuple[EdgeOf
     kept = []
     for one in found:
         spots = {(float(x), float(y)) for x, y in one.readings}
-        if len(spots & told) < _SAME * len(spots):
+        if len(spots & told) < SAME * len(spots):
             kept.append(one)
             told |= spots
     return tuple(sorted(kept, key=lambda e: -abs(np.log(e.painted_mm / e.planned_mm))))
-
-
-_ASIDE_PX = 5.0
-_SAME = 0.5
-"""A border of which so much was told of its other side is not told again."""
 
 
 def _off(name: str, which: Mask, read: EdgesRead, shape: tuple[int, int]) -> EdgeOff:

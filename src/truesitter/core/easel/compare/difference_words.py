@@ -4,13 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from truesitter.core.easel.compare.tuning import SILENT, SILENT_COLOUR
 from truesitter.core.types import Doubles
-
-SILENT = 0.3
-"""Value steps below which a photograph of a painting is silent [try]."""
-
-SILENT_COLOUR = 5.0
-"""Likewise for a* and b* together [try]."""
 
 _FRACTIONS = (
     (0.42, "a third of a step"), (0.58, "half a step"), (0.8, "two thirds of a step"), (1.2, "one step"),

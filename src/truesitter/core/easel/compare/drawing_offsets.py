@@ -11,39 +11,24 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.easel.compare.tuning import (
+    BETTER,
+    CORNERED,
+    DRAWING_OFFSETS_LEAST_MM,
+    FARTHEST,
+    LEAST_TURN,
+    LEAST_WIDTH,
+    LIKE,
+    MOST_BENT,
+    OUTLINE_MM,
+    OUTLINE_SURER,
+    PAD,
+    SURE,
+)
 from truesitter.core.easel.find.correlation import correlation, displacement
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, NOSE_OUTLINE, Face
 from truesitter.core.types import Doubles, Floats, Mask
-
-LEAST_MM = 1.2
-"""An offset of less than this is the width of a pencil line [try]."""
-
-LEAST_TURN = 4.0
-LEAST_WIDTH = 0.13
-"""Degrees, and part of its width, below which nothing is said: small features waver so much [try]."""
-
-_PAD = 0.35
-"""Room round a feature, in parts of its size."""
-
-_BETTER = 0.08
-"""Gain in correlation from which a turn or a width without an offset is believed [try]."""
-
-_LIKE = 0.45
-_FARTHEST = 0.6
-"""A feature off by more than this part of its own size is another thing found in its place."""
-
-_SURE = 0.12
-"""Correlation below which a feature was not found again [try]."""
-
-_CORNERED = 0.2
-"""Strength of the borders across the strongest ones, below which a window may slide along them [try]."""
-
-_OUTLINE_MM, _OUTLINE_SURER = 2.0, 0.12
-"""An outline has to be off by more than a feature, and more surely, before anything is said [try]."""
-
-_MOST_BENT = 0.3
-"""A feature wider or narrower by more is not the same thing."""
 
 OUTLINE = "outline"
 
@@ -103,16 +88,16 @@ class Offset:
     def wrong(self) -> bool:
         """True when it is worth telling; one that stays in its place has to be much likelier for it."""
         if self.name == OUTLINE:
-            return self.distance_mm >= _OUTLINE_MM and self.surer >= _OUTLINE_SURER
-        if self.distance_mm >= LEAST_MM:
+            return self.distance_mm >= OUTLINE_MM and self.surer >= OUTLINE_SURER
+        if self.distance_mm >= DRAWING_OFFSETS_LEAST_MM:
             return True
         bent = max(abs(self.wide - 1), abs(self.tall - 1)) >= LEAST_WIDTH
-        return self.surer >= _BETTER and (abs(self.turn) >= LEAST_TURN or bent)
+        return self.surer >= BETTER and (abs(self.turn) >= LEAST_TURN or bent)
 
     def words(self) -> str:
         """In a sentence."""
         said = []
-        if self.distance_mm >= LEAST_MM:
+        if self.distance_mm >= DRAWING_OFFSETS_LEAST_MM:
             parts = []
             if abs(self.down_mm) >= 0.35 * self.distance_mm:
                 parts.append(f"{abs(self.down_mm):.0f} mm too {'low' if self.down_mm > 0 else 'high'}")
@@ -140,7 +125,7 @@ def features_of(face: Face | None, shape: tuple[int, int]) -> tuple[Feature, ...
     for name, marks in groups.items():
         points = in_pixels(face.points[list(marks), :2], shape)
         low, high = points.min(axis=0), points.max(axis=0)
-        room = np.maximum(_PAD * (high - low), 0.18 * float(np.max(high - low)))
+        room = np.maximum(PAD * (high - low), 0.18 * float(np.max(high - low)))
         found.append(Feature(name, _box(low - room, high + room, shape)))
     return tuple(found)
 
@@ -157,7 +142,7 @@ def _tells(look: Floats) -> bool:
     gy, gx = np.gradient(look)
     tensor = np.array([[(gx * gx).mean(), (gx * gy).mean()], [(gx * gy).mean(), (gy * gy).mean()]])
     low, high = np.linalg.eigvalsh(tensor)
-    return bool(low > _CORNERED * high)
+    return bool(low > CORNERED * high)
 
 
 def figure_parts(figure: Mask, count: int = 6) -> tuple[Feature, ...]:
@@ -193,7 +178,7 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
     around = wide[top : bottom + 2 * room, left : right + 2 * room]
     taper = cv2.createHanningWindow((there.shape[1], there.shape[0]), cv2.CV_64F)
     dx, dy, sure = displacement(there, own[box], taper)
-    if sure < _SURE or max(abs(dx) / size[0], abs(dy) / size[1]) > _FARTHEST:
+    if sure < SURE or max(abs(dx) / size[0], abs(dy) / size[1]) > FARTHEST:
         dx = dy = 0.0
     warp = np.array([[1, 0, room + dx], [0, 1, room + dy]], np.float32)
     rules = (cv2.TERM_CRITERIA_COUNT | cv2.TERM_CRITERIA_EPS, 80, 1e-5)
@@ -210,16 +195,13 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
     )  # fmt: skip
     inner = weight > 0
     liked, before = correlation(there, np.asarray(after), inner), correlation(there, own[box], inner)
-    if liked < _LIKE:
+    if liked < LIKE:
         return None
     matrix = warp[:, :2].astype(np.float64)
     middle = size / 2
     moved = matrix @ middle + warp[:, 2] - room - middle
     stretch = np.hypot(*matrix)
-    if (
-        max(abs(moved[0]) / size[0], abs(moved[1]) / size[1]) > _FARTHEST
-        or abs(stretch - 1).max() > _MOST_BENT
-    ):
+    if max(abs(moved[0]) / size[0], abs(moved[1]) / size[1]) > FARTHEST or abs(stretch - 1).max() > MOST_BENT:
         return None
     turn = -float(np.degrees(np.arctan2(matrix[1, 0] - matrix[0, 1], matrix[0, 0] + matrix[1, 1])))
     return Offset(

@@ -13,29 +13,27 @@ from typing import Literal
 import cv2
 import numpy as np
 
-from truesitter.core.easel.compare.difference_words import SILENT, SILENT_COLOUR, sentence, value_words
+from truesitter.core.easel.compare.difference_words import sentence, value_words
 from truesitter.core.easel.compare.squinted import Squinted, opened
-from truesitter.core.easel.compare.tone_curve import CONTRAST_OFF, ToneCurve, whole_of
+from truesitter.core.easel.compare.tone_curve import ToneCurve, whole_of
+from truesitter.core.easel.compare.tuning import (
+    AGREES,
+    APART,
+    COLOUR_AS_STEPS,
+    CONTRAST_OFF,
+    FAINT,
+    FINDINGS_LEAST_MM,
+    FREE,
+    FREE_COLOUR,
+    LEAST_PART,
+    MOST_OF_IT,
+    OWN,
+    RIM,
+    SILENT,
+    SILENT_COLOUR,
+)
 from truesitter.core.sitter.areas import Areas, middle_of, share_by_area
 from truesitter.core.types import Doubles, Floats, Mask
-
-FREE, FREE_COLOUR = 1.7, 2.5
-"""How many times as much has to be off in free work, in value and in colour [try]."""
-
-_RIM = 0.6
-"""A patch reaches as far as so much of what is told, where that is more than the rim of its own fall."""
-
-LEAST_MM = 5.0
-"""A patch narrower than this is a mark, not a place [try]."""
-
-_APART = 0.4
-"""Parts of one patch that differ by so many steps are two findings."""
-
-_LEAST_PART = 0.12
-"""A part of a patch smaller than this share of it stays with the rest."""
-
-COLOUR_AS_STEPS = 12.0
-"""So much in a* and b* weighs as much as one value step when findings are ranked [try]."""
 
 What = Literal["value", "colour", "key", "range", "drawing", "edge", "finish"]
 """What kind of thing is wrong."""
@@ -86,10 +84,6 @@ class Finding:
     offset_mm: tuple[float, float] | None = None
 
 
-_AGREES = 0.6
-"""A whole that is off takes away at least so much of the differences."""
-
-
 def _whole_finding(
     seen: Squinted, whole: ToneCurve, absolute: bool, cm2: float
 ) -> tuple[Finding | None, Floats]:
@@ -101,7 +95,7 @@ def _whole_finding(
     middle = float(np.median(explained[seen.trusted])) if seen.trusted.any() else 0.0
     off = abs(whole.contrast - 1) >= CONTRAST_OFF
     key = absolute and abs(middle) >= SILENT
-    if whole.curve is None and (not (off or key) or after > (1 - _AGREES) * before):
+    if whole.curve is None and (not (off or key) or after > (1 - AGREES) * before):
         return None, steps
     if not (off or key):
         return None, left
@@ -160,7 +154,7 @@ def find_differences(
     taken = np.zeros(steps.shape, bool)
     for sign in (1.0, -1.0):
         by_place: dict[str, Finding] = {}
-        for patch in _patches(sign * steps, silent, LEAST_MM / mm_per_px / 2):
+        for patch in _patches(sign * steps, silent, FINDINGS_LEAST_MM / mm_per_px / 2):
             for part in _parts(patch, steps, areas):
                 one = _finding(part, steps, seen, areas, cm2)
                 if abs(one.steps) < silent:
@@ -169,7 +163,7 @@ def find_differences(
                 # What is called by one name and off alike is one thing, though something lies across it.
                 # Together they may have another name, which may be taken too.
                 while (same := by_place.pop(one.place, None)) is not None:
-                    if abs(same.steps - one.steps) >= _APART:
+                    if abs(same.steps - one.steps) >= APART:
                         found.append(same)
                         break
                     one = _finding(same.mask | one.mask, steps, seen, areas, cm2)
@@ -177,7 +171,7 @@ def find_differences(
         found += by_place.values()
     colour = seen.colour
     away = np.where(taken, 0, np.hypot(colour[..., 0], colour[..., 1])).astype(np.float32)
-    for patch in _patches(away, silent_colour, LEAST_MM / mm_per_px / 2):
+    for patch in _patches(away, silent_colour, FINDINGS_LEAST_MM / mm_per_px / 2):
         turn = colour / np.maximum(np.hypot(colour[..., 0], colour[..., 1]), 1e-6)[..., None]
         main = turn[patch].mean(axis=0)
         same = patch & (turn @ main > 0.5 * float(np.hypot(*main)))
@@ -193,7 +187,7 @@ def _patches(strength: Floats, silent: float, radius: float) -> list[Mask]:
     core = opened(strength >= silent, radius)
     if not core.any():
         return []
-    reach = opened(strength >= _RIM * silent, radius)
+    reach = opened(strength >= RIM * silent, radius)
     _, parts = cv2.connectedComponents((reach | core).astype(np.uint8))
     numbers = np.unique(parts[core])
     return [np.asarray(parts == n) for n in numbers if n > 0]
@@ -204,14 +198,14 @@ def _parts(patch: Mask, steps: Floats, areas: Areas) -> list[Mask]:
     sizes = share_by_area(areas, patch.astype(np.float64))
     total = sizes.sum()
     sums = share_by_area(areas, np.where(patch, steps, 0).astype(np.float64))
-    large = [int(n) for n in np.argsort(-sizes) if sizes[n] >= _LEAST_PART * total]
+    large = [int(n) for n in np.argsort(-sizes) if sizes[n] >= LEAST_PART * total]
     if len(large) < 2:
         return [patch]
     groups: list[tuple[list[int], float]] = []
     for n in large:
         mean = sums[n] / sizes[n]
         for own in groups:
-            if abs(own[1] - mean) < _APART:
+            if abs(own[1] - mean) < APART:
                 own[0].append(n)
                 break
         else:
@@ -233,11 +227,7 @@ def _without_rims(
 ) -> list[tuple[list[int], float]]:
     """Groups of parts that say something of their own: a faint one beside a strong one is its rim."""
     strongest = max(abs(mean) for _, mean in groups)
-    return [g for g in groups if abs(g[1]) >= _FAINT * strongest or sizes[g[0]].sum() >= _OWN * total]
-
-
-_FAINT, _OWN = 0.5, 0.6
-"""A part fainter than this beside its neighbour is its rim, unless it is so much of the whole."""
+    return [g for g in groups if abs(g[1]) >= FAINT * strongest or sizes[g[0]].sum() >= OWN * total]
 
 
 def _finding(where: Mask, steps: Floats, seen: Squinted, areas: Areas, cm2: float) -> Finding:
@@ -257,10 +247,6 @@ def _finding(where: Mask, steps: Floats, seen: Squinted, areas: Areas, cm2: floa
         place, "value", mean, delta, area, sentence(place, mean, delta, np.array(labs[1])), x, y, where,
         _lab(labs[0]), _lab(labs[1]), heavy,
     )  # fmt: skip
-
-
-_MOST_OF_IT = 0.6
-"""Of a larger thing, from which on it is called by its own name."""
 
 
 def place_words(areas: Areas, weight: Doubles, where: Mask) -> str:
@@ -285,7 +271,7 @@ def place_words(areas: Areas, weight: Doubles, where: Mask) -> str:
     first = int(order[0])
     whole = areas.whole[first]
     own = areas.wholes(whole)
-    if (where & own).sum() >= _MOST_OF_IT * own.sum() and len(set(np.flatnonzero(shares))) > 1:
+    if (where & own).sum() >= MOST_OF_IT * own.sum() and len(set(np.flatnonzero(shares))) > 1:
         return f"the {whole}"
     second = int(order[1]) if len(order) > 1 else first
     if second != first and shares[second] > 0.55 * shares[first]:

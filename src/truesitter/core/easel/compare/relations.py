@@ -6,13 +6,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.easel.compare.difference_words import SILENT, in_steps
+from truesitter.core.easel.compare.difference_words import in_steps
 from truesitter.core.easel.compare.squinted import Squinted
+from truesitter.core.easel.compare.tuning import LEAST_PX, SILENT
 from truesitter.core.sitter.areas import Areas
 from truesitter.core.types import Mask
-
-_LEAST_PX = 150
-"""Pixels; fewer of a place tell nothing of its tone [try]."""
 
 
 @dataclass(frozen=True)
@@ -74,7 +72,7 @@ def relations_of(seen: Squinted, areas: Areas) -> tuple[Relation, ...]:
     found = []
     for one, here, other, there in pairs:
         a, b = here & seen.trusted, there & seen.trusted
-        if min(a.sum(), b.sum()) >= _LEAST_PX:
+        if min(a.sum(), b.sum()) >= LEAST_PX:
             painted, planned = (float(v[a].mean() - v[b].mean()) for v in (seen.value, seen.wanted))
             found.append(Relation(one, other, painted, planned))
     return tuple(sorted(found, key=lambda r: -abs(r.off)))

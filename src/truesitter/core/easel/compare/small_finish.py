@@ -10,30 +10,19 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.value import luminance_to_srgb, value_to_luminance
+from truesitter.core.easel.compare.tuning import (
+    LEAST_CM2,
+    LEAST_SMALL,
+    OVER,
+    QUIET,
+    SMALL_PX,
+    TOO_DARK,
+    TRIMS,
+    UNDER,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.areas import Areas, share_by_area
 from truesitter.core.types import Doubles, Floats, Mask
-
-UNDER, OVER = 0.6, 1.5
-"""Small contrast painted ÷ planned, outside which the finish of a place is told [try]."""
-
-QUIET = 0.08
-"""Small contrast, in value steps, below which the plan is quiet: marks there are the painter's own [try].
-
-The plan's own borders hold more small contrast than an overworked place gains: averaged over both, marks of
-a standard deviation of 3 L* raise it by a third, where the plan is quiet alone to several times.
-"""
-
-LEAST_CM2 = 0.8
-TOO_DARK = 2.0
-"""In places darker than this a photograph shows its own grain and steps, not the painter's marks."""
-
-_SMALL_PX = 3.0
-_LEAST_SMALL = 0.05
-"""Small contrast, in value steps, that is seen at all."""
-
-_TRIMS = 6
-"""Rounds of leaving out what stands apart."""
 
 
 @dataclass(frozen=True)
@@ -67,7 +56,7 @@ class FinishOff:
 
 def small_contrast(value: Floats) -> Floats:
     """Square of small marks, in value steps squared, (h, w)."""
-    fine = blur(value, 1.0) - blur(value, _SMALL_PX)
+    fine = blur(value, 1.0) - blur(value, SMALL_PX)
     return np.asarray(fine * fine, dtype=np.float32)
 
 
@@ -110,13 +99,13 @@ def _quiet_energy(
     """Medians where the plan is quiet: a border that was moved shows in few pixels, marks in all."""
     from scipy.ndimage import median
 
-    around = blur(planned, _SMALL_PX)
+    around = blur(planned, SMALL_PX)
     quiet = trusted & (around < QUIET**2)
     room = share_by_area(areas, quiet.astype(np.float64))
     labels, every = np.where(quiet, areas.labels, -1), np.arange(len(areas.names))
     mine, wanted = (
         np.nan_to_num(np.asarray(median(e, labels, every), dtype=np.float64))
-        for e in (blur(own, _SMALL_PX), around)
+        for e in (blur(own, SMALL_PX), around)
     )
     grain = _camera_grain(plan, mine - wanted, areas, quiet, room, room >= least_px)
     return _Energy(mine, wanted, room, grain)
@@ -179,10 +168,10 @@ def _off_by(place: str, number: int, energy: _Energy, usual: float) -> FinishOff
     """How one area is off; None where it is not, or drowns in the camera's own grain."""
     painted = float(np.sqrt(max(0.0, energy.painted[number] - energy.grain[number]))) / usual
     planned, noise = float(np.sqrt(energy.planned[number])), float(np.sqrt(energy.grain[number]))
-    if max(painted, planned) < max(_LEAST_SMALL, noise):
+    if max(painted, planned) < max(LEAST_SMALL, noise):
         return None
-    ratio = (painted + 0.3 * _LEAST_SMALL) / (planned + 0.3 * _LEAST_SMALL)
-    if UNDER <= ratio <= OVER or abs(painted - planned) < _LEAST_SMALL:
+    ratio = (painted + 0.3 * LEAST_SMALL) / (planned + 0.3 * LEAST_SMALL)
+    if UNDER <= ratio <= OVER or abs(painted - planned) < LEAST_SMALL:
         return None
     return FinishOff(place, ratio, painted, planned)
 
@@ -208,7 +197,7 @@ def _camera_grain(
         parts.append(share_by_area(areas, spread) / np.maximum(room, 1))
     basis = np.stack(parts, axis=1)
     weight = np.sqrt(room) * large
-    for _ in range(_TRIMS):
+    for _ in range(TRIMS):
         much, _ = nnls(basis * weight[:, None], np.maximum(gained, 0) * weight)
         over = gained - basis @ much
         # Places worked farther than planned must not pass for grain.

@@ -9,11 +9,9 @@ import numpy as np
 
 from truesitter.core.colour.spaces import linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value
+from truesitter.core.easel.compare.tuning import SQUINT
 from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Floats, Mask
-
-SQUINT = 0.008
-"""Sigma of a squint at the painting, in parts of its long side: small marks go, features stay [try]."""
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.easel.compare.squinted import Squinted
+from truesitter.core.easel.compare.tuning import MIDDLE
 from truesitter.core.types import Floats
 
 
@@ -38,12 +39,7 @@ class ToneCurve:
             knots, became = (np.array(v) for v in self.curve)
             # Beyond the outermost groups what they are off by goes on.
             return np.asarray(np.interp(wanted, knots, became - knots), dtype=np.float32)
-        return np.asarray(self.shift + (self.contrast - 1) * (wanted - _MIDDLE), dtype=np.float32)
-
-
-_MIDDLE = 5.0
-CONTRAST_OFF = 0.1
-"""A range that is off by more than this part is told [try]."""
+        return np.asarray(self.shift + (self.contrast - 1) * (wanted - MIDDLE), dtype=np.float32)
 
 
 def whole_of(seen: Squinted, free: bool = False) -> ToneCurve:
@@ -68,11 +64,11 @@ def whole_of(seen: Squinted, free: bool = False) -> ToneCurve:
             w.append(float(np.sqrt(own.mean())))
     if len(x) < 3 or high - low < 1.0:
         return ToneCurve(float(np.median(value - wanted)), 1.0, ends[0], ends[1])
-    line = np.polyfit(np.array(x) - _MIDDLE, np.array(y), 1, w=np.array(w))
+    line = np.polyfit(np.array(x) - MIDDLE, np.array(y), 1, w=np.array(w))
     curve = None
     if free:
         # Paint reaches less far than a photograph: what is lost at either end is no fault of a place.
         order = np.argsort(x)
         rising = np.maximum.accumulate(np.array(y)[order])
         curve = tuple(np.array(x)[order].tolist()), tuple(rising.tolist())
-    return ToneCurve(float(line[1] - _MIDDLE), float(line[0]), ends[0], ends[1], curve)
+    return ToneCurve(float(line[1] - MIDDLE), float(line[0]), ends[0], ends[1], curve)

@@ -8,12 +8,11 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.easel.compare.difference_words import SILENT_COLOUR, colour_words, in_steps
+from truesitter.core.easel.compare.difference_words import colour_words, in_steps
+from truesitter.core.easel.compare.tuning import SILENT_COLOUR
+from truesitter.core.easel.correct.tuning import RIGHT
 from truesitter.core.paint.recipes.nudges import Direction, Nudge, nudge
 from truesitter.core.paint.tubes.palettes import Palette
-
-RIGHT = 0.15
-"""Value steps within which a dab is right [try]."""
 
 
 @dataclass(frozen=True)

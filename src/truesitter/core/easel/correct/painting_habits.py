@@ -7,23 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-FEWEST = 4
-"""Paintings before anything is called a habit."""
-
-LEAST_STEPS = 0.3
-"""Mean error in value steps from which on a habit is told [try]."""
-
-LEAST_COLOUR = 4.0
-"""Likewise in a* or b*."""
-
-LEAST_OFFSET = 0.02
-"""Likewise of a feature's place, in heights of the head."""
-
-ERRORS = 2.0
-"""Standard errors by which a mean stands off nothing."""
-
-_RARE = 0.05
-"""All reports together may be false this often: the more is asked, the surer each answer has to be."""
+from truesitter.core.easel.correct.tuning import ERRORS, FEWEST, LEAST_COLOUR, LEAST_OFFSET, LEAST_STEPS, RARE
 
 
 @dataclass(frozen=True)
@@ -109,4 +93,4 @@ def _bar(count: int, asked: int) -> float:
     """Standard errors from which a mean of so few paintings is believed, when so much is asked at once."""
     from scipy.special import stdtrit
 
-    return max(ERRORS, float(stdtrit(count - 1, 1 - _RARE / 2 / max(1, asked))))
+    return max(ERRORS, float(stdtrit(count - 1, 1 - RARE / 2 / max(1, asked))))

@@ -15,6 +15,7 @@ from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.easel.compare.difference_words import in_steps
+from truesitter.core.easel.correct.tuning import BEYOND, NEAR, WORTH
 from truesitter.core.paint.layered.films import ground_near
 from truesitter.core.paint.layered.glazes import find_glazes
 from truesitter.core.paint.media.dilution import Dilution
@@ -29,17 +30,10 @@ from truesitter.core.types import Doubles
 
 Kind = Literal["glaze", "scumble", "repaint", "lift", "neighbour", "opaque touch", "wipe"]
 
-NEAR = 0.2
-"""Value steps within which a place is right."""
-
-WORTH = 0.1
-"""A remedy that brings a place nearer by less than this, in steps, is none."""
 
 _SCUMBLES = np.geomspace(0.004, 0.06, 24)
 """Dry films of a scumble in mm: dragged thin over what is there [try]."""
 
-_BEYOND = (0.0, 0.5, 1.0, 1.6)
-"""A scumble is mixed lighter than wanted by so many times the way it has to go."""
 
 _LIFTS = {"by degrees": 0.3, "all or nothing": 1.0, "not at all": 1.0}
 """Part of a film that lifting leaves at least, by how the support lets go of it [try]."""
@@ -184,7 +178,7 @@ def _scumbles(ground: Doubles, goal: Doubles, steps: float, bench: Bench, soft: 
     """A thin dragged film of an opaque mixture past the goal, as thick as it takes."""
     own = bench.palettes.body
     best: tuple[float, Remedy] | None = None
-    for beyond in _BEYOND:
+    for beyond in BEYOND:
         aim = goal.copy()
         value = float(np.clip(lab_value(goal) - beyond * steps, 0.5, 9.5))
         aim[0] = float(value_to_lightness(value))

@@ -7,15 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.easel.compare.squinted import Squinted
-
-MOVED = 0.05
-"""A sitting that moves the whole by less than this part of what was wrong changed nothing [try]."""
-
-SMALL = 0.3
-"""Findings smaller than this, in steps, are nothing to paint for [try]."""
-
-LOOK_AGAIN_DAYS = (1, 2)
-"""After so many days a second look sees more (common practice)."""
+from truesitter.core.easel.correct.tuning import LOOK_AGAIN_DAYS, MOVED, SMALL
 
 
 @dataclass(frozen=True)

@@ -16,29 +16,23 @@ import cv2
 import numpy as np
 
 from truesitter.core.easel.find.correlation import correlation, normalised_grey
+from truesitter.core.easel.find.tuning import (
+    COMPARED_LONG_SIDE,
+    CORNERS_SURE,
+    ENOUGH,
+    FEWEST_MATCHES,
+    FINDING_LONG_SIDE,
+    LEAN,
+    LEAST_SHARE,
+    MOST_LINES,
+    PROPORTION,
+    RATIO,
+    STRONG,
+)
 from truesitter.core.easel.find.view import UNIT, View
 from truesitter.core.imaging.reduce import grey, reduced_picture
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
-
-FINDING_LONG_SIDE = 720
-_COMPARED_LONG_SIDE = 240
-_FEWEST_MATCHES = 12
-_RATIO = 0.8
-"""A patch counts when its best likeness is so much nearer than its second (Lowe 2004)."""
-
-_MOST_LINES = 12
-_LEAN = 25.0
-"""Degrees by which a side may lean from level or plumb."""
-
-_LEAST_SHARE = 0.12
-"""A painting takes at least this part of its photograph."""
-
-ENOUGH = 0.5
-"""Corners by paint that give this likeness need no second opinion [try]."""
-
-SURE = 0.3
-"""From this likeness on the painting is the one that was planned [try]."""
 
 
 @dataclass(frozen=True)
@@ -71,17 +65,17 @@ def by_paint(photograph: Bytes, template: Bytes) -> Doubles | None:
     near, far = _even_contrast(grey(photograph)), _even_contrast(grey(template))
     spots_a, looks_a = finder.detectAndCompute(far, None)
     spots_b, looks_b = finder.detectAndCompute(near, None)
-    if looks_a is None or looks_b is None or min(len(spots_a), len(spots_b)) < _FEWEST_MATCHES:
+    if looks_a is None or looks_b is None or min(len(spots_a), len(spots_b)) < FEWEST_MATCHES:
         return None
     pairs = cv2.BFMatcher(cv2.NORM_L2).knnMatch(looks_a, looks_b, k=2)
-    good = [p[0] for p in pairs if len(p) == 2 and p[0].distance < _RATIO * p[1].distance]
-    if len(good) < _FEWEST_MATCHES:
+    good = [p[0] for p in pairs if len(p) == 2 and p[0].distance < RATIO * p[1].distance]
+    if len(good) < FEWEST_MATCHES:
         return None
     height, width = far.shape
     source = np.array([spots_a[m.queryIdx].pt for m in good]) / (width, height)
     target = np.array([spots_b[m.trainIdx].pt for m in good])
     matrix, agree = cv2.findHomography(source, target, cv2.RANSAC, 0.004 * max(near.shape), maxIters=4000)
-    if matrix is None or int(agree.sum()) < _FEWEST_MATCHES:
+    if matrix is None or int(agree.sum()) < FEWEST_MATCHES:
         return None
     flat = np.c_[UNIT, np.ones(4)] @ matrix.T
     if (flat[:, 2] <= 0).any():
@@ -133,7 +127,7 @@ def _lines(photograph: Bytes) -> tuple[list[Doubles], list[Doubles]]:
             length = np.hypot(x2 - x1, y2 - y1)
             lean = abs(np.degrees(np.arctan2(y2 - y1, x2 - x1))) % 180
             off = abs(lean - 90) if plumb else min(lean, 180 - lean)
-            if off > _LEAN or length < 0.03 * max(height, width):
+            if off > LEAN or length < 0.03 * max(height, width):
                 continue
             a, b = (y2 - y1) / length, (x1 - x2) / length
             c = a * x1 + b * y1
@@ -170,7 +164,7 @@ def _grouped(lines: list[tuple[float, Doubles, float]], shape: tuple[int, int], 
         else:
             groups.append((marks, length, line))
     groups.sort(key=lambda g: -g[1])
-    kept = sorted(groups[:_MOST_LINES], key=lambda g: float(g[0].mean()))
+    kept = sorted(groups[:MOST_LINES], key=lambda g: float(g[0].mean()))
     return [line for _, _, line in kept]
 
 
@@ -203,16 +197,12 @@ def _shapely(quad: Doubles, aspect: float, shape: tuple[int, int]) -> float:
         return 0.0
     x, y = quad.T
     area = abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / 2 / (height * width)
-    if area < _LEAST_SHARE:
+    if area < LEAST_SHARE:
         return 0.0
     lengths = np.hypot(*(np.roll(quad, -1, axis=0) - quad).T)
     tall = (lengths[1] + lengths[3]) / max(1e-6, lengths[0] + lengths[2])
-    likely = float(np.exp(-((np.log(tall / aspect) / _PROPORTION) ** 2) / 2))
+    likely = float(np.exp(-((np.log(tall / aspect) / PROPORTION) ** 2) / 2))
     return likely * float(np.sqrt(area)) if likely > 0.02 else 0.0
-
-
-_PROPORTION = 0.12
-"""Sigma by which perspective may change a painting's proportions, as a logarithm."""
 
 
 def _support(quad: Doubles, slope: tuple[Floats, Floats]) -> float:
@@ -223,12 +213,8 @@ def _support(quad: Doubles, slope: tuple[Floats, Floats]) -> float:
     x = np.clip(np.rint(at[..., 0]), 0, width - 1).astype(int)
     y = np.clip(np.rint(at[..., 1]), 0, height - 1).astype(int)
     strong = np.where(np.arange(4)[:, None] % 2 == 0, slope[1][y, x], slope[0][y, x])
-    each = np.minimum(strong / _STRONG, 1).mean(axis=1)
+    each = np.minimum(strong / STRONG, 1).mean(axis=1)
     return float(each.min() + 0.25 * each.mean())
-
-
-_STRONG = 12.0
-"""A border from this slope of the 8-bit picture on counts in full."""
 
 
 def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float) -> CornersFound:
@@ -261,7 +247,7 @@ def find_corners(photograph: Bytes, templates: tuple[Bytes, ...], aspect: float)
     if not found:
         raise Refusal("no painting was found in this photograph: set its four corners by hand")
     best = max(found, key=lambda f: f.correlation)
-    if best.correlation < SURE:
+    if best.correlation < CORNERS_SURE:
         # Hardly anything is painted yet: the sides are the better witness.
         return next((f for f in found if f.how == "sides"), best)
     return best
@@ -283,7 +269,7 @@ def _held(
 
 
 def _compared_size(aspect: float) -> tuple[int, int]:
-    long = _COMPARED_LONG_SIDE
+    long = COMPARED_LONG_SIDE
     return (long, max(8, round(long / aspect))) if aspect >= 1 else (max(8, round(long * aspect)), long)
 
 

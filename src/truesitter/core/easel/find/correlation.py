@@ -10,15 +10,10 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.easel.find.tuning import FLAT, SURROUNDINGS
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import grey
 from truesitter.core.types import Bytes, Floats, Mask
-
-SURROUNDINGS = 25 / 600
-"""Sigma of a spot's surroundings, in parts of the picture's long side (by trial)."""
-
-_FLAT = 0.02
-"""Places that vary by less than this, in parts of how the whole varies, tell nothing."""
 
 
 def normalised(grey: Floats) -> Floats:
@@ -26,7 +21,7 @@ def normalised(grey: Floats) -> Floats:
     sigma = SURROUNDINGS * max(grey.shape)
     rest = grey - blur(grey, sigma)
     spread = np.sqrt(np.maximum(blur(rest * rest, sigma), 0))
-    least = _FLAT * float(grey.std()) + 1e-6
+    least = FLAT * float(grey.std()) + 1e-6
     return np.asarray(rest / (spread + least), dtype=np.float32)
 
 

@@ -13,23 +13,20 @@ import cv2
 import numpy as np
 
 from truesitter.core.easel.find.correlation import correlation, displacement, normalised, normalised_grey
+from truesitter.core.easel.find.tuning import (
+    COARSE_LONG_SIDE,
+    FARTHEST,
+    FEWEST,
+    FINE_LONG_SIDE,
+    MOST_BOW,
+    REGISTRATION_SURE,
+    ROUNDS,
+    STEP,
+    WINDOW,
+)
 from truesitter.core.easel.find.view import View
 from truesitter.core.imaging.reduce import grey
 from truesitter.core.types import Bytes, Doubles, Floats
-
-COARSE_LONG_SIDE = 600
-FINE_LONG_SIDE = 1000
-_ROUNDS = 3
-_WINDOW = 72
-_STEP = 44
-_SURE = 0.08
-_FARTHEST = 14.0
-"""A window off by more than so many pixels has found something else."""
-
-_FEWEST = 12
-"""Windows; fewer tell no perspective and bow [try]."""
-_MOST_BOW = 0.08
-"""Radial distortion that a lens has at most, as part of half the diagonal [try]."""
 
 
 @dataclass(frozen=True)
@@ -111,16 +108,16 @@ def _agreement(photograph: Bytes, view: View, look: Floats) -> float:
 def _windows(own: Floats, look: Floats) -> tuple[Doubles, Doubles, Doubles]:
     """Middles (n, 2) in pixels, displacements (n, 2) and trust (n,) of many small windows."""
     height, width = look.shape
-    taper = cv2.createHanningWindow((_WINDOW, _WINDOW), cv2.CV_64F)
+    taper = cv2.createHanningWindow((WINDOW, WINDOW), cv2.CV_64F)
     middles, moves, trust = [], [], []
-    for y in range(0, height - _WINDOW + 1, _STEP):
-        for x in range(0, width - _WINDOW + 1, _STEP):
-            box = slice(y, y + _WINDOW), slice(x, x + _WINDOW)
+    for y in range(0, height - WINDOW + 1, STEP):
+        for x in range(0, width - WINDOW + 1, STEP):
+            box = slice(y, y + WINDOW), slice(x, x + WINDOW)
             if look[box].std() < 0.25:
                 continue
             dx, dy, sure = displacement(look[box], own[box], taper)
-            if sure > _SURE and np.hypot(dx, dy) < _FARTHEST:
-                middles.append((x + _WINDOW / 2, y + _WINDOW / 2))
+            if sure > REGISTRATION_SURE and np.hypot(dx, dy) < FARTHEST:
+                middles.append((x + WINDOW / 2, y + WINDOW / 2))
                 moves.append((dx, dy))
                 trust.append(sure)
     return np.array(middles).reshape(-1, 2), np.array(moves).reshape(-1, 2), np.array(trust)
@@ -139,7 +136,7 @@ def _fitted(view: View, spots: Doubles, seen: Doubles, trust: Doubles, scale: fl
         return np.asarray(((one.seen(spots) - seen) * weight).ravel() / scale)
 
     best = least_squares(off, start, x_scale=size, loss="cauchy", f_scale=0.5, max_nfev=60)
-    radial_distortion = float(np.clip(best.x[8], -_MOST_BOW, _MOST_BOW))
+    radial_distortion = float(np.clip(best.x[8], -MOST_BOW, MOST_BOW))
     return View(np.r_[best.x[:8], 1.0].reshape(3, 3), radial_distortion, view.shape)
 
 
@@ -159,10 +156,10 @@ def register(photograph: Bytes, view: View, template: Bytes) -> Registered:
     size = _size(template, FINE_LONG_SIDE)
     look = _template(template, size)
     rms, agreeing = float("inf"), 0
-    for _ in range(_ROUNDS):
+    for _ in range(ROUNDS):
         own = normalised_grey(np.asarray(view.squared(photograph, size), dtype=np.uint8))
         middles, moves, trust = _windows(own, look)
-        if len(middles) < _FEWEST:
+        if len(middles) < FEWEST:
             break
         scale = view.pixels_to_one(size)
         now = view.seen((middles + moves) / (size[1], size[0]))

@@ -7,14 +7,12 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.easel.find.tuning import LEAST_SIDE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Shape
 
 UNIT = np.array([(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)])
 """A painting's corners in its own fractions, top left and on clockwise."""
-
-LEAST_SIDE = 0.1
-"""A side of a painting is at least so long in a photograph, in parts of the photograph's long side."""
 
 
 @dataclass(frozen=True)

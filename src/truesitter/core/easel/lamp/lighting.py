@@ -17,30 +17,25 @@ import numpy as np
 from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, srgb_to_linear
 from truesitter.core.colour.value import linear_luminance, linear_to_value
 from truesitter.core.easel.find.view import View
+from truesitter.core.easel.lamp.tuning import (
+    CURVED,
+    DIM,
+    DISAGREES,
+    FAINT,
+    FIT_LONG_SIDE,
+    GLOSS_LONG_SIDE,
+    GREY,
+    LEAST_GLOSS,
+    LIGHTEST,
+    MOST_GLOSS,
+    OVERLOOKED,
+    ROUNDS,
+    SKIRT,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Mask
 
-_FIT_LONG_SIDE = 120
-_DISAGREES = 0.08
-"""Natural logarithm of light from which on a place counts for half: a fifth of a value step."""
-
-_CURVED = 6.0
-"""How unwilling the surface is to curve beside to slope: a lamp at some distance hardly does."""
-
-_ROUNDS = 25
-_DIM = 0.02
-"""Light, in parts of white, below which ratios are mostly the room's stray light."""
-
 CLIPPED = float(srgb_to_linear(np.array(0.985)))
-_LIGHTEST = 0.97
-"""No paint reflects more than this part of the light."""
-
-_GREY = 0.8
-"""Mirrored light has the lamp's colour: what it adds differs between the channels by no more than this."""
-
-_LEAST_GLOSS = 0.04
-_MOST_GLOSS = 0.2
-"""What covers more of the painting than this is no gloss, but light paint."""
 
 
 @dataclass(frozen=True)
@@ -136,7 +131,7 @@ def lighting_of(
         if one.seen.min() < 0.02 * one.true.max():
             raise Refusal("the white is far too dark in the photograph: use more light")
     height, width = seen.shape[:2]
-    scale = _FIT_LONG_SIDE / max(height, width)
+    scale = FIT_LONG_SIDE / max(height, width)
     size = (max(8, round(width * scale)), max(8, round(height * scale)))
     there = cv2.resize(trusted.astype(np.float32), size, interpolation=cv2.INTER_AREA) > 0.9
     own, plan = (
@@ -151,13 +146,13 @@ def lighting_of(
     elif len(known) >= 3:
         surface = _by_known(known)
     else:
-        surface = _robust(terms, np.log(light / should), should / (should + _DIM))
+        surface = _robust(terms, np.log(light / should), should / (should + DIM))
     surface = surface - np.eye(6)[0] * surface[0]
     if known:
         each = [k.seen / k.true / np.exp(_terms(*map(np.array, k.spot)) @ surface) for k in known]
         words = "three or more whites" if len(known) >= 3 else "something of known colour"
         return Lighting(np.mean(each, axis=0), surface, True, words)
-    weights = should / (should + _DIM)
+    weights = should / (should + DIM)
     ratios = np.log(np.maximum(own[there], 1e-5) / np.maximum(plan[there], 1e-5)) - (terms @ surface)[:, None]
     gains = np.exp([_middle(ratios[:, channel], weights) for channel in range(3)])
     return Lighting(gains, surface, False, "the plan itself")
@@ -180,12 +175,12 @@ def _by_known(known: tuple[Known, ...]) -> Doubles:
 
 def _robust(terms: Doubles, values: Doubles, weights: Doubles) -> Doubles:
     """Coefficients (6,) of the surface that most places agree on (Cauchy weights, Holland & Welsch 1977)."""
-    stiff = np.diag([0.0, 0.0, 0.0, 1.0, 1.0, 1.0]) * _CURVED * len(values) * 1e-4
+    stiff = np.diag([0.0, 0.0, 0.0, 1.0, 1.0, 1.0]) * CURVED * len(values) * 1e-4
     found = np.zeros(6)
     found[0] = _middle(values, weights)
     scale = 6.0
-    for _ in range(_ROUNDS):
-        off = (values - terms @ found) / (_DISAGREES * scale)
+    for _ in range(ROUNDS):
+        off = (values - terms @ found) / (DISAGREES * scale)
         own = weights / (1 + off * off)
         found = np.linalg.solve((terms * own[:, None]).T @ terms + stiff, (terms * own[:, None]).T @ values)
         # At first nearly everything counts, in the end only what agrees.
@@ -242,14 +237,14 @@ def gloss(photographed: Floats, corrected: Floats, wanted: Floats) -> Mask:
         (h, w, 3) linear light of what the plan has there.
     """
     shape = corrected.shape[:2]
-    scale = min(1.0, _GLOSS_LONG_SIDE / max(shape))
+    scale = min(1.0, GLOSS_LONG_SIDE / max(shape))
     size = (max(8, round(shape[1] * scale)), max(8, round(shape[0] * scale)))
     clipped = cv2.resize(_most(photographed), size, interpolation=cv2.INTER_AREA) >= CLIPPED
     lit, wanted = (cv2.resize(p, size, interpolation=cv2.INTER_AREA) for p in (corrected, wanted))
     more = lit - wanted
     least, most = _least(more), np.maximum(_most(more), 1e-6)
-    grey = (least > _LEAST_GLOSS) & (least > _GREY * most)
-    seeds = (clipped & (least > _LEAST_GLOSS)) | (grey & (_most(lit) > _LIGHTEST))
+    grey = (least > LEAST_GLOSS) & (least > GREY * most)
+    seeds = (clipped & (least > LEAST_GLOSS)) | (grey & (_most(lit) > LIGHTEST))
     # On paint that has a colour, light that adds none is the lamp's.
     colour = _most(wanted) > 1.6 * _least(wanted)
     seeds |= (least > 0.15) & (least > 0.88 * most) & (colour | _far_lighter(lit, wanted))
@@ -258,16 +253,12 @@ def gloss(photographed: Floats, corrected: Floats, wanted: Floats) -> Mask:
         return np.zeros(shape, bool)
     _, parts = cv2.connectedComponents((grey | seeds).astype(np.uint8))
     sizes = np.bincount(parts.ravel()) / parts.size
-    glossy = [n for n in np.unique(parts[seeds]) if sizes[n] <= _MOST_GLOSS]
+    glossy = [n for n in np.unique(parts[seeds]) if sizes[n] <= MOST_GLOSS]
     kept = np.isin(parts, glossy)
     if not kept.any():
         return np.zeros(shape, bool)
     whole = _with_skirt(kept, least, most, wanted).astype(np.uint8)
     return np.asarray(cv2.resize(whole, shape[::-1], interpolation=cv2.INTER_NEAREST) > 0)
-
-
-_GLOSS_LONG_SIDE = 500
-"""Gloss is soft: it is looked for at this size."""
 
 
 def _least(light: Floats) -> Floats:
@@ -283,28 +274,17 @@ def _most(light: Floats) -> Floats:
 def _far_lighter(lit: Floats, wanted: Floats) -> Mask:
     """Where paint would have to be so much lighter than planned that nobody overlooks it."""
     values = [linear_to_value(np.clip(linear_luminance(light), 0, 1)) for light in (lit, wanted)]
-    return np.asarray(values[0] - values[1] > _OVERLOOKED)
-
-
-_OVERLOOKED = 2.0
-"""Value steps that nobody overlooks: grey light beyond that is gloss [try]."""
+    return np.asarray(values[0] - values[1] > OVERLOOKED)
 
 
 def _with_skirt(kept: Mask, least: Floats, most: Floats, wanted: Floats) -> Mask:
     """Gloss with its faint rim: on dark paint a trace of it is seen."""
     ground = linear_luminance(wanted)
-    faint = (least > _FAINT * (ground + 0.01)) & (least > 0.5 * most)
-    reach = np.sqrt(kept.sum() / np.pi) * _SKIRT
+    faint = (least > FAINT * (ground + 0.01)) & (least > 0.5 * most)
+    reach = np.sqrt(kept.sum() / np.pi) * SKIRT
     near = cv2.distanceTransform((~kept).astype(np.uint8), cv2.DIST_L2, 3) <= reach
     _, parts = cv2.connectedComponents((faint & near | kept).astype(np.uint8))
     whole = np.isin(parts, np.unique(parts[kept])) & (parts > 0)
     size = 2 * max(1, round(0.006 * max(kept.shape))) + 1
     grown = cv2.dilate(whole.astype(np.uint8), cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (size, size)))
     return np.asarray(grown > 0)
-
-
-_FAINT = 0.05
-"""Mirrored light beside what the paint reflects that shows: a tenth of a step."""
-
-_SKIRT = 1.2
-"""How far the rim of a gloss reaches, in its own radii [try]."""

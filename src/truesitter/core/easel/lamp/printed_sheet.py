@@ -7,19 +7,12 @@ from itertools import pairwise
 
 import numpy as np
 
+from truesitter.core.easel.lamp.tuning import INVERTED, LEAST_RISE, TOLERANCE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
 
 STEPS = tuple(float(v) for v in np.linspace(0.5, 9.5, 13))
 """Values of the wedge."""
-
-TOLERANCE = 0.3
-"""Value steps within which a printed step is right."""
-
-_LEAST_RISE = 0.02
-"""Value steps by which each step of a printed scale has to be lighter than the one before [try]."""
-_INVERTED = 4001
-"""Points at which a printer's curve is inverted: 0.0025 of a step apart."""
 
 
 @dataclass(frozen=True)
@@ -47,7 +40,7 @@ class PrinterCurve:
         if any(not 0 <= v <= 10 for pair in self.pairs for v in pair):
             raise Refusal("values lie between 0 and 10")
         ordered = sorted(self.pairs)
-        if any(b[0] - a[0] < _LEAST_RISE for a, b in pairwise(ordered)):
+        if any(b[0] - a[0] < LEAST_RISE for a, b in pairwise(ordered)):
             raise Refusal("two steps of the wedge are the same")
         if ordered[-1][1] - ordered[0][1] < 1:
             raise Refusal("the wedge hardly rises: was it read in the right order?")
@@ -71,7 +64,7 @@ class PrinterCurve:
         """What to ask for so that a value comes out; beyond the printer's reach its nearest."""
         x, _ = self._knots()
         # The curve itself turned round: a second one through the same knots would differ between them.
-        asked = np.linspace(x[0], x[-1], _INVERTED)
+        asked = np.linspace(x[0], x[-1], INVERTED)
         out = self.printed(asked)
         return np.asarray(np.interp(np.clip(wanted, out[0], out[-1]), out, asked))
 

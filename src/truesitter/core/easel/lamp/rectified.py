@@ -10,17 +10,9 @@ import numpy as np
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.easel.find.view import View
 from truesitter.core.easel.lamp.lighting import Known, Lighting, gloss, known_card, lighting_of
+from truesitter.core.easel.lamp.tuning import FLAT, LEAST_LIKENESS, RIM
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
-
-LEAST_LIKENESS = 0.12
-"""Below this the photograph shows something else than the plan [try]."""
-
-RIM = 0.006
-"""The outermost part of a painting, in parts of its long side, mixes with the wall in a photograph [try]."""
-
-_FLAT = 2.0
-"""Of a canvas whose values spread by less than this in 8-bit steps nothing can be likened."""
 
 
 @dataclass(frozen=True)
@@ -74,7 +66,7 @@ class RectifiedPainting:
 
 def has_drawing(template: Bytes) -> bool:
     """True when a canvas has enough on it to be recognised by."""
-    return float(cv2.cvtColor(template, cv2.COLOR_RGB2GRAY).std()) >= _FLAT
+    return float(cv2.cvtColor(template, cv2.COLOR_RGB2GRAY).std()) >= FLAT
 
 
 def check_likeness(correlation: float, template: Bytes) -> None:

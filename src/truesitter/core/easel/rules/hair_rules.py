@@ -5,7 +5,8 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.easel.rules.looked import LEAST_PX, Looked, Verdict, border_widths, spread
+from truesitter.core.easel.rules.looked import Looked, Verdict, border_widths, spread
+from truesitter.core.easel.rules.tuning import LEAST_PX
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats
 

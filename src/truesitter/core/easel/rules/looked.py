@@ -79,8 +79,6 @@ class Verdict:
 
 
 Rule = Callable[[Looked], Verdict | None]
-LEAST_PX = 200
-"""Anything smaller tells nothing."""
 
 
 def spread(value: Floats, where: Mask) -> float:

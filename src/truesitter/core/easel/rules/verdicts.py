@@ -9,16 +9,17 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.easel.compare.tone_curve import CONTRAST_OFF
+from truesitter.core.easel.compare.tuning import CONTRAST_OFF
 from truesitter.core.easel.find.correlation import correlation
 from truesitter.core.easel.rules.hair_rules import beard_varied, hair_shadow, hair_varied, hairline_soft
-from truesitter.core.easel.rules.looked import LEAST_PX, Looked, Rule, Verdict, border_widths
+from truesitter.core.easel.rules.looked import Looked, Rule, Verdict, border_widths
+from truesitter.core.easel.rules.tuning import BARE, LEAST_PX, LIGHT_MM, OVER
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import in_pixels, pixel_at
 from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.sitter.face import BROWS
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.values.edges import HARD_MM
+from truesitter.core.values.tuning import HARD_MM
 
 
 def full_range(look: Looked) -> Verdict | None:
@@ -34,12 +35,6 @@ def full_range(look: Looked) -> Verdict | None:
     )  # fmt: skip
 
 
-_OVER = 0.4
-"""Value steps that a light may stand over its ceiling [try]."""
-_LIGHT_MM = 2.0
-"""How far round a light it is looked for, mm [try]."""
-
-
 def lights_under_ceilings(look: Looked) -> Verdict | None:
     """No light lighter than its group or its shadow allows."""
     worst: tuple[float, Ceiling] | None = None
@@ -47,7 +42,7 @@ def lights_under_ceilings(look: Looked) -> Verdict | None:
         at = pixel_at(one.x, one.y, look.own.shape)
         if not look.seen.trusted[at]:
             continue
-        reach = max(1, round(_LIGHT_MM / look.mm_per_px))
+        reach = max(1, round(LIGHT_MM / look.mm_per_px))
         box = tuple(slice(max(0, a - reach), a + reach + 1) for a in at)
         # What the plan itself has there is no fault of the painter's.
         top, planned = (float(np.quantile(v[box], 0.9)) for v in (look.own, look.plan))
@@ -57,12 +52,12 @@ def lights_under_ceilings(look: Looked) -> Verdict | None:
     if worst is None:
         return None
     over, one = worst
-    holds = over < _OVER
+    holds = over < OVER
     words = (
         "No light goes past its ceiling." if holds
         else f"The light at {one.place} is {over:.1f} steps past its ceiling of {one.ceiling:.1f}."
     )  # fmt: skip
-    return Verdict("ceilings", holds, words, over, _OVER, one.place)
+    return Verdict("ceilings", holds, words, over, OVER, one.place)
 
 
 def cheekbone_light(look: Looked) -> Verdict | None:
@@ -163,17 +158,13 @@ def background_quiet(look: Looked) -> Verdict | None:
     )  # fmt: skip
 
 
-_BARE = 9.0
-"""Value from which on a wall is bare primed canvas [try]."""
-
-
 def no_bare_white(look: Looked) -> Verdict | None:
     """Flesh is not judged against bare white."""
     wall, skin = look.region(Region.BACKGROUND), look.region(Region.SKIN)
     if min(wall.sum(), skin.sum()) < LEAST_PX:
         return None
-    bare = float((look.seen.value[wall] >= _BARE).mean())
-    planned = float((look.seen.wanted[wall] >= _BARE).mean())
+    bare = float((look.seen.value[wall] >= BARE).mean())
+    planned = float((look.seen.wanted[wall] >= BARE).mean())
     holds = bare < 0.3 or planned >= 0.3
     return Verdict(
         "bare white", holds,

@@ -7,29 +7,20 @@ import numpy as np
 from scipy import ndimage
 
 from truesitter.core.colour.value import picture_luminance
+from truesitter.core.hair.checks.tuning import (
+    BLUNT,
+    DARKER,
+    EVEN,
+    FULLER,
+    LEAST_LENGTH,
+    LONG_SIDE,
+    MOST,
+    PAPER,
+    POINTS,
+)
 from truesitter.core.hair.field.guides import Points
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
-
-LONG_SIDE = 1600
-"""Strokes are looked for at this size."""
-
-DARKER = 0.3
-"""A stroke is darker than the paper round it by this part of its light; printed lines are paler [try]."""
-
-_PAPER = 0.03
-"""The paper is what is lightest within this part of the long side."""
-
-_LEAST_LENGTH = 0.012
-"""Shorter marks than this part of the long side are specks."""
-
-_MOST = 400
-_FULLER = 1.15
-"""An end so much fuller than the other is the root; else the growth decides."""
-
-_POINTS = 30
-_BLUNT, _EVEN = 2.0, 15
-"""Half widths cut from the root, and pixels over which the middle line is evened out."""
 
 
 def find_strokes(photograph: Bytes, directed: Floats) -> tuple[Points, ...]:
@@ -57,17 +48,17 @@ def find_strokes(photograph: Bytes, directed: Floats) -> tuple[Points, ...]:
     light = picture_luminance(np.asarray(cv2.resize(photograph, size, interpolation=cv2.INTER_AREA)))
     dark = _darks(light)
     reach = ndimage.distance_transform_edt(dark)
-    paths = _paths(dark, _LEAST_LENGTH * max(size))
+    paths = _paths(dark, LEAST_LENGTH * max(size))
     if not paths:
         raise Refusal("no strokes can be seen on it: draw them dark on light paper, and crop to the canvas")
-    if len(paths) > _MOST:
-        raise Refusal(f"it shows more than {_MOST} marks: photograph fewer strokes, on plain paper")
+    if len(paths) > MOST:
+        raise Refusal(f"it shows more than {MOST} marks: photograph fewer strokes, on plain paper")
     return tuple(_from_the_root(path, reach, directed, size) for path in paths)
 
 
 def _darks(light: Floats) -> Mask:
     """Marks that are darker than the paper round them."""
-    window = max(5, int(_PAPER * max(light.shape)) | 1)
+    window = max(5, int(PAPER * max(light.shape)) | 1)
     paper = cv2.GaussianBlur(cv2.dilate(light, np.ones((window, window), np.uint8)), (0, 0), window / 2)
     dark = (light < (1 - DARKER) * paper).astype(np.uint8)
     return np.asarray(cv2.morphologyEx(dark, cv2.MORPH_CLOSE, np.ones((3, 3), np.uint8)) > 0)
@@ -126,15 +117,15 @@ def _from_the_root(path: Doubles, reach: Floats, directed: Floats, size: tuple[i
     widths = reach[path[:, 1].astype(int), path[:, 0].astype(int)]
     third = max(1, len(path) // 3)
     first, last = float(widths[:third].mean()), float(widths[-third:].mean())
-    turn = last > _FULLER * first
-    if not turn and first <= _FULLER * last:
+    turn = last > FULLER * first
+    if not turn and first <= FULLER * last:
         height, width = directed.shape[:2]
         middle = path[len(path) // 2] / size * (width, height)
         flow = directed[min(int(middle[1]), height - 1), min(int(middle[0]), width - 1)] * (1, -1)
         turn = float((path[-1] - path[0]) @ flow) < 0
     ordered = path[::-1] if turn else path
     # The middle line bends into a corner at a blunt end: so much of it says nothing of the stroke.
-    blunt = min(int(_BLUNT * max(first, last)), len(ordered) // 4)
-    ordered = ndimage.uniform_filter1d(ordered[blunt:], _EVEN, axis=0, mode="nearest")
-    keep = np.unique(np.linspace(0, len(ordered) - 1, _POINTS).astype(int))
+    blunt = min(int(BLUNT * max(first, last)), len(ordered) // 4)
+    ordered = ndimage.uniform_filter1d(ordered[blunt:], EVEN, axis=0, mode="nearest")
+    keep = np.unique(np.linspace(0, len(ordered) - 1, POINTS).astype(int))
     return tuple((float(x), float(y)) for x, y in ordered[keep] / size)

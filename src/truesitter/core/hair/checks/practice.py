@@ -6,31 +6,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.hair.field.growth_lines import ROOT_PART
+from truesitter.core.hair.checks.tuning import (
+    CROSS_DEGREES,
+    LEAVES_DEGREES,
+    ONE_LINE,
+    ROOT_DEGREES,
+    SAMPLES,
+    TOGETHER,
+    TOO_SHORT,
+)
 from truesitter.core.hair.field.guides import Points
+from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.types import Doubles
-
-ROOT_DEGREES = 15.0
-"""A stroke whose root is farther off the growth than this does not begin on its line [try]."""
-
-LEAVES_DEGREES = 25.0
-"""Inside the root part it may not be farther off than this [try]."""
-
-CROSS_DEGREES = 55.0
-"""Farther off than this anywhere it runs across the growth [try]."""
-
-TOO_SHORT = 0.6
-"""Shorter than this part of the shortest usual length it looks cut off [try]."""
-
-ONE_LINE = 0.15
-"""Starts of strokes side by side spread less than this part of their length lie on one line."""
-
-_SAMPLES = 25
-"""Points at which a practised stroke is held to its guide."""
-_TOGETHER = 4
-"""Strokes; fewer side by side tell nothing of their starts [try]."""
 
 
 @dataclass(frozen=True)
@@ -69,7 +58,7 @@ def _resampled(points: Points, size_mm: Doubles) -> Doubles:
     at = np.array(points, dtype=np.float64) * size_mm
     steps = np.hypot(*np.diff(at, axis=0).T)
     along = np.concatenate([[0], np.cumsum(steps)])
-    wanted = np.linspace(0, along[-1], _SAMPLES)
+    wanted = np.linspace(0, along[-1], SAMPLES)
     return np.column_stack([np.interp(wanted, along, at[:, i]) for i in (0, 1)])
 
 
@@ -98,7 +87,7 @@ def check_strokes(strokes: tuple[Points, ...], ground: StrokeGround, type_: Stro
         pixel = np.clip((path[:-1] / ground.mm_per_px).astype(int), 0, (width - 1, height - 1))
         flow = ground.directed[pixel[:, 1], pixel[:, 0]].astype(np.float64)
         on = np.hypot(*flow.T) > 0.1
-        if not on[: _SAMPLES // 3].any():
+        if not on[: SAMPLES // 3].any():
             faults.append(StrokeFault(number, "no hair", "It begins where there is no hair.", x, y))
             continue
         off = np.degrees(np.arccos(np.clip((way * flow).sum(axis=1), -1, 1)))
@@ -146,7 +135,7 @@ def _one_line(
     roots: list[Doubles], lengths: list[float], ways: list[Doubles], size_mm: Doubles
 ) -> list[StrokeFault]:
     """Strokes side by side whose starts lie on one line."""
-    if len(roots) < _TOGETHER:
+    if len(roots) < TOGETHER:
         return []
     at, way = np.array(roots), np.mean(ways, axis=0) * (1, -1)
     norm = float(np.hypot(*way))

@@ -20,35 +20,22 @@ import numpy as np
 from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
 from truesitter.core.hair.field.guides import NOTHING_DRAWN, Handles, lay_handles
 from truesitter.core.hair.field.hair_kinds import Kind, brow_directions, reduced_kinds
+from truesitter.core.hair.field.tuning import (
+    ANATOMY,
+    COARSE,
+    DIRECTION_FIELD_FINE,
+    FLOOR,
+    INSET,
+    LAMBDA,
+    MU,
+    NOISE,
+    SOLVE_LONG_SIDE,
+    STRAND_LONG_SIDE,
+    WINDOW,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Floats, Labels, Mask
-
-SOLVE_LONG_SIDE = 360
-"""The least-squares problem is solved with this long side; directions vary slowly."""
-
-STRAND_LONG_SIDE = 1500
-"""Strands are looked for at this size. Chosen on maren, tobias and selda; so are the next four."""
-
-_COARSE = 3.0
-"""Detail coarser than this, in pixels, is taken off."""
-
-_FINE, _WINDOW = 1.0, 1.5
-"""Scale of the derivatives, and of the window they are averaged in."""
-
-_INSET = 1.0
-"""Pixels at the border of the hair that are not read: the silhouette is no strand."""
-
-_NOISE = 0.05
-"""Energy of the gradient, in L* squared, that counts as no strand at all."""
-
-_LAMBDA = 4.0
-_MU = 40.0
-_ANATOMY = 0.3
-"""What the anatomy of a brow counts beside strands plainly seen [try]."""
-
-_FLOOR = 1e-3
-"""Weight that every strand keeps in the least-squares problem, so that it has one answer."""
 
 
 @dataclass(frozen=True)
@@ -100,15 +87,15 @@ def structure_tensor_field(detail: Floats, inside: Floats | None = None) -> Floa
     (gx² − gy², 2 gx gy); strands run at right angles to it, which turns the double
     angle by π, and y counts upwards, which mirrors it.
     """
-    smooth = cv2.GaussianBlur(detail, (0, 0), _FINE)
+    smooth = cv2.GaussianBlur(detail, (0, 0), DIRECTION_FIELD_FINE)
     gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) / 8
     gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) / 8
     if inside is not None:
         gx *= inside
         gy *= inside
-    cos2 = blur(gy * gy - gx * gx, _WINDOW)
-    sin2 = blur(2 * gx * gy, _WINDOW)
-    power = blur(gx * gx + gy * gy, _WINDOW) + np.float32(_NOISE)
+    cos2 = blur(gy * gy - gx * gx, WINDOW)
+    sin2 = blur(2 * gx * gy, WINDOW)
+    power = blur(gx * gx + gy * gy, WINDOW) + np.float32(NOISE)
     return np.dstack([cos2 / power, sin2 / power])
 
 
@@ -130,10 +117,10 @@ def strand_detail(lightness: Floats, mask: Mask) -> tuple[Floats, Floats]:
     size = (max(4, round(width * scale)), max(4, round(height * scale)))
     fine = cv2.resize(lightness, size, interpolation=cv2.INTER_AREA)
     cover = cv2.resize(mask.astype(np.float32), size, interpolation=cv2.INTER_AREA)
-    local = cv2.GaussianBlur(fine * cover, (0, 0), _COARSE)
-    local /= cv2.GaussianBlur(cover, (0, 0), _COARSE) + 1e-4
+    local = cv2.GaussianBlur(fine * cover, (0, 0), COARSE)
+    local /= cv2.GaussianBlur(cover, (0, 0), COARSE) + 1e-4
     away = cv2.distanceTransform((cover > 0.5).astype(np.uint8), cv2.DIST_L2, 3)
-    return (fine - local) * cover, (away > _INSET).astype(np.float32)
+    return (fine - local) * cover, (away > INSET).astype(np.float32)
 
 
 def solve_axes(
@@ -171,13 +158,13 @@ def solve_axes(
     unit = seen / (strength[:, None] + 1e-9)
 
     drawn = lay_handles(handles, shape)
-    picture = (strength * (1 - drawn.overruled[mask]) + _FLOOR * (strength > 0))[:, None]
-    painter = _MU * drawn.weight[mask][:, None]
+    picture = (strength * (1 - drawn.overruled[mask]) + FLOOR * (strength > 0))[:, None]
+    painter = MU * drawn.weight[mask][:, None]
     data = picture * unit + painter * drawn.double[mask]
     weight = picture + painter
     if face is not None:
         brow = brow_directions(parts, face, shape)[mask]
-        anatomy = _ANATOMY * np.hypot(brow[:, 0], brow[:, 1])[:, None] * (1 - drawn.overruled[mask][:, None])
+        anatomy = ANATOMY * np.hypot(brow[:, 0], brow[:, 1])[:, None] * (1 - drawn.overruled[mask][:, None])
         data += anatomy * np.column_stack(
             [brow[:, 0] ** 2 - brow[:, 1] ** 2, 2 * brow[:, 0] * brow[:, 1]]
         )  # fmt: skip
@@ -187,7 +174,7 @@ def solve_axes(
         (data / (weight + 1e-9)).astype(np.float64),
         weight[:, 0].astype(np.float64) + 1e-6,
         pairs,
-        np.full(pairs.shape[1], _LAMBDA),
+        np.full(pairs.shape[1], LAMBDA),
     )
     z = np.zeros((*shape, 2), np.float32)
     z[mask] = solution / (np.hypot(*solution.T)[:, None] + 1e-9)

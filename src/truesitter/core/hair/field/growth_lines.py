@@ -12,24 +12,9 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.hair.field.tuning import GROWTH_LINES_FINE, NEAREST, ROOM, ROOT_PART, STEP, TURN_BACK
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-ROOT_PART = 0.4
-"""Part of a line, from its root, that a stroke keeps to exactly; past it the stroke is free [try]."""
-
-_STEP = 1.2
-_NEAREST = 0.75
-"""A line ends where it comes nearer to another than this part of the spacing."""
-
-_ROOM = 0.9
-"""A line begins only where it has this part of the spacing to itself."""
-
-_FINE = 4
-"""What is taken is kept on a map so many times finer than the field."""
-
-_TURN_BACK = -0.2
-"""Cosine of a turn from one step to the next at which a line ends: hair does not turn back."""
 
 
 @dataclass(frozen=True)
@@ -61,15 +46,17 @@ class _Taken:
     """Where lines run already, and how near another may come."""
 
     def __init__(self, shape: tuple[int, ...], spacing: float) -> None:
-        fine = (shape[0] * _FINE, shape[1] * _FINE)
+        fine = (shape[0] * GROWTH_LINES_FINE, shape[1] * GROWTH_LINES_FINE)
         self._near, self._room = np.zeros(fine, np.uint8), np.zeros(fine, np.uint8)
-        self._widths = tuple(max(1, round(2 * _FINE * spacing * part)) for part in (_NEAREST, _ROOM))
+        self._widths = tuple(
+            max(1, round(2 * GROWTH_LINES_FINE * spacing * part)) for part in (NEAREST, ROOM)
+        )
         # Looked up a point at a time: plain bytes are quicker than an array.
         self.near, self.room, self.row = self._near.data.cast("B"), self._room.data.cast("B"), fine[1]
 
     def add(self, line: list[tuple[float, float]]) -> None:
         """Another line, in pixels of the field."""
-        points = np.round(np.array(line) * _FINE).astype(np.int32).reshape(-1, 1, 2)
+        points = np.round(np.array(line) * GROWTH_LINES_FINE).astype(np.int32).reshape(-1, 1, 2)
         for taken, width in zip((self._near, self._room), self._widths, strict=True):
             cv2.polylines(taken, [points], False, 1, width)
 
@@ -81,12 +68,15 @@ class _LineTracer:
         self.height, self.width = mask.shape
         self.across, self.up = directed[..., 0].tolist(), directed[..., 1].tolist()
         self.mask, self.taken = mask.tolist(), taken
-        self.longest = int(2 * max(mask.shape) / _STEP)
+        self.longest = int(2 * max(mask.shape) / STEP)
 
     def may_begin(self, x: float, y: float) -> bool:
         """Whether a point lies on hair and has room for a line."""
         inside = 0 <= x < self.width and 0 <= y < self.height and self.mask[int(y)][int(x)]
-        return bool(inside) and not self.taken.room[int(y * _FINE) * self.taken.row + int(x * _FINE)]
+        return (
+            bool(inside)
+            and not self.taken.room[int(y * GROWTH_LINES_FINE) * self.taken.row + int(x * GROWTH_LINES_FINE)]
+        )
 
     def walk(self, x: float, y: float, sign: int) -> list[tuple[float, float]]:
         """Points from a seed towards the tip (1) or the root (−1).
@@ -113,14 +103,17 @@ class _LineTracer:
             if not (0 <= x < width and 0 <= y < height):
                 break
             row, column = int(y), int(x)
-            if not mask[row][column] or near[int(y * _FINE) * fine_row + int(x * _FINE)]:
+            if (
+                not mask[row][column]
+                or near[int(y * GROWTH_LINES_FINE) * fine_row + int(x * GROWTH_LINES_FINE)]
+            ):
                 break
             dx, dy = sign * across[row][column], -sign * up[row][column]
-            if last_x * dx + last_y * dy < _TURN_BACK or (dx == 0 and dy == 0):
+            if last_x * dx + last_y * dy < TURN_BACK or (dx == 0 and dy == 0):
                 break
             line.append((x, y))
             last_x, last_y = dx, dy
-            x, y = x + _STEP * dx, y + _STEP * dy
+            x, y = x + STEP * dx, y + STEP * dy
         return line
 
 
@@ -174,7 +167,7 @@ def growth_lines(
         if not tracer.may_begin(x, y):
             continue
         line = tracer.walk(x, y, -1)[:0:-1] + tracer.walk(x, y, 1)
-        if len(line) * _STEP < shortest * spacing:
+        if len(line) * STEP < shortest * spacing:
             continue
         taken.add(line)
         beside.extend(_seeds_beside(line, spacing))
@@ -194,7 +187,7 @@ def _seeds_beside(line: list[tuple[float, float]], spacing: float) -> list[tuple
     along = np.gradient(points, axis=0)
     along /= np.hypot(*along.T)[:, None] + 1e-9
     off = spacing * np.column_stack([-along[:, 1], along[:, 0]])
-    step = max(1, int(spacing / _STEP / 2))
+    step = max(1, int(spacing / STEP / 2))
     both = np.stack([points + off, points - off], axis=1)[::step].reshape(-1, 2)
     return [(float(x), float(y)) for x, y in both]
 

@@ -9,15 +9,10 @@ from typing import Literal
 import cv2
 import numpy as np
 
+from truesitter.core.hair.field.tuning import OUTERMOST_RAY, TURN
 from truesitter.core.types import Doubles, Floats, Ints, Mask, Shape
 
 Points = tuple[tuple[float, float], ...]
-
-TURN = 0.8
-"""Radians by which hair leaves a turning whorl off its ray [try]."""
-
-_OUTERMOST_RAY = 0.35
-"""A drawn whorl says less and less from the middle to its rim; the least part it keeps there."""
 
 
 @dataclass(frozen=True)
@@ -202,6 +197,6 @@ def _lay_whorl(whorl: DrawnWhorl, drawn: Drawn) -> None:
     turn = {"clockwise": -TURN, "anticlockwise": TURN, "straight": 0.0}[whorl.turns]
     angle = np.arctan2(y, x)[inside] + turn
     drawn.direction[inside] = np.stack([np.cos(angle), np.sin(angle)], axis=-1)
-    fade = 1 - (1 - _OUTERMOST_RAY) * away[inside] / radius
+    fade = 1 - (1 - OUTERMOST_RAY) * away[inside] / radius
     drawn.weight[inside] = np.maximum(drawn.weight[inside], fade)
     drawn.overruled[inside] = np.maximum(drawn.overruled[inside], fade)

@@ -13,42 +13,27 @@ import numpy as np
 from truesitter.core.hair.field.guides import Handles, lay_handles, line_mask
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind, brow_directions
 from truesitter.core.hair.field.knot import Knot
+from truesitter.core.hair.field.tuning import (
+    ALWAYS,
+    BEARD,
+    BORDER,
+    BORDER_REACH,
+    DRAWN,
+    HAIR_BELIEFS_MOUSTACHE,
+    HANGING,
+    NATURAL_HAIRLINE,
+    NO_FACE,
+    PULL,
+    ROOTS,
+    ROOTS_REACH,
+    SIDES,
+    UNSURE,
+    WHORL,
+    WHORL_REACH,
+)
 from truesitter.core.hair.field.whorls import Whorl
 from truesitter.core.sitter.face import CHEEKS, NOSE_BASE, Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
-
-DRAWN = 50.0
-"""A drawn stroke against all other beliefs."""
-
-NATURAL_HAIRLINE = 0.62
-"""Height above the brows, in lengths of the nose (brow to nose base), from which on a border of hair
-above skin is a hairline and below which it is a fringe: the natural hairline lies about one third of
-the face above the brow (canon of the face's thirds). Measured on the made sitters: 0.70-1.02."""
-
-_UNSURE = 0.1
-"""Half the width of the passage between fringe and hairline, in lengths of the nose."""
-
-_SIDES = (0.15, 0.2)
-"""Heights above the brow: sideways borders begin to count as hairline, and how soon they fully do."""
-
-_BORDER = 1.5
-_BORDER_REACH = 0.03
-"""Weight of a border with skin, and its reach as part of the picture's height."""
-
-_HANGING = 0.6
-_ALWAYS = 0.05
-"""How much gravity counts where hair hangs free, and everywhere."""
-
-_NO_FACE = 0.15
-"""Gravity where no face tells what hangs."""
-
-_BEARD, _MOUSTACHE = 2.0, 2.0
-_WHORL, _WHORL_REACH = 2.0, 0.08
-_PULL = 1.0
-"""Hair that is gathered up runs to its knot."""
-
-_ROOTS, _ROOTS_REACH = 10.0, 0.05
-"""A drawn parting or hairline, and its reach as part of the height."""
 
 
 @dataclass(frozen=True)
@@ -117,9 +102,9 @@ def _away_from(mask: Mask) -> tuple[Floats, Doubles]:
 def _gravity(signs: Signs, head: _Head | None) -> Doubles:
     """How much each pixel of the head's hair hangs."""
     if head is None:
-        return np.full(signs.kinds.shape, 0.0 if signs.knot else _NO_FACE)
+        return np.full(signs.kinds.shape, 0.0 if signs.knot else NO_FACE)
     begins = 0.3 * np.clip((head.sideways - 0.75) / 0.2, 0, 1)
-    return np.asarray(_ALWAYS + _HANGING * np.clip((begins - head.above) / 0.4, 0, 1))
+    return np.asarray(ALWAYS + HANGING * np.clip((begins - head.above) / 0.4, 0, 1))
 
 
 def _borders(signs: Signs, head: _Head | None) -> Doubles:
@@ -128,7 +113,7 @@ def _borders(signs: Signs, head: _Head | None) -> Doubles:
     if not signs.skin.any():
         return np.zeros((*signs.kinds.shape, 2))
     away, normal = _away_from(signs.skin)
-    weight = _BORDER * np.exp(-((away / (_BORDER_REACH * height)) ** 2))
+    weight = BORDER * np.exp(-((away / (BORDER_REACH * height)) ** 2))
     if head is None:
         sign = np.where(normal[..., 1] > 0.5, 1.0 if signs.knot else 0.0, 1.0)
         return np.asarray((weight * sign)[..., None] * normal)
@@ -139,8 +124,8 @@ def _borders(signs: Signs, head: _Head | None) -> Doubles:
     above[nearest[signs.skin]] = head.above[signs.skin]
     at_skin = above[nearest]
     upward = normal @ head.up
-    over = np.clip((at_skin - NATURAL_HAIRLINE) / _UNSURE, -1, 1)
-    beside = np.clip((at_skin - _SIDES[0]) / _SIDES[1], 0, 1)
+    over = np.clip((at_skin - NATURAL_HAIRLINE) / UNSURE, -1, 1)
+    beside = np.clip((at_skin - SIDES[0]) / SIDES[1], 0, 1)
     sign = np.where(upward > 0.5, over, np.where(upward > -0.5, beside, 0.0))
     return np.asarray((weight * sign)[..., None] * normal)
 
@@ -159,7 +144,7 @@ def growth_beliefs(signs: Signs, handles: Handles) -> Doubles:
     if signs.knot is not None:
         pull = signs.knot.middle - np.dstack([columns, rows])
         far = np.hypot(pull[..., 0], pull[..., 1]) + 1e-6
-        gathered = _PULL * np.clip(1 - gravity / _HANGING, 0, 1)
+        gathered = PULL * np.clip(1 - gravity / HANGING, 0, 1)
         found += (gathered / far)[..., None] * pull * (1, -1)
         found[signs.knot.mask] = 0
     for whorl in signs.whorls:
@@ -167,19 +152,19 @@ def growth_beliefs(signs: Signs, handles: Handles) -> Doubles:
             continue
         out = np.dstack([columns - whorl.x * width, whorl.y * height - rows])
         distance = np.hypot(out[..., 0], out[..., 1]) + 1e-6
-        weight = _WHORL * np.exp(-((distance / (_WHORL_REACH * height)) ** 2))
+        weight = WHORL * np.exp(-((distance / (WHORL_REACH * height)) ** 2))
         found += (weight / distance)[..., None] * out
     belief[scalp] = found[scalp]
-    belief[signs.kinds == Kind.BEARD] = (0, -_BEARD)
+    belief[signs.kinds == Kind.BEARD] = (0, -BEARD)
     if signs.face is not None:
         side = signs.face.axis(height / width)[::-1] * (-1, 1)
         side = side if side[0] > 0 else -side
         for kind, way in zip(MOUSTACHE, (-1, 1), strict=True):
-            belief[signs.kinds == kind] = way * _MOUSTACHE * side * (1, -1)
+            belief[signs.kinds == kind] = way * HAIR_BELIEFS_MOUSTACHE * side * (1, -1)
         belief += brow_directions(signs.kinds, signs.face, shape)
     for line in (*handles.partings, *handles.hairlines):
         away, normal = _away_from(line_mask(line, shape))
-        weight = _ROOTS * np.exp(-((away / (_ROOTS_REACH * height)) ** 2))
+        weight = ROOTS * np.exp(-((away / (ROOTS_REACH * height)) ** 2))
         belief += np.where(scalp, weight, 0)[..., None] * normal
     drawn = lay_handles(handles, shape)
     return np.asarray(belief + DRAWN * drawn.direction * drawn.weight[..., None])

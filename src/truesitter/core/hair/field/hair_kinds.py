@@ -8,19 +8,11 @@ from enum import IntEnum
 import cv2
 import numpy as np
 
+from truesitter.core.hair.field.tuning import BEYOND_THE_MOUTH, INNER_BROW, STANDING
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROW_EDGES, MOUTH_CORNERS, MOUTH_MIDDLE, NOSE_BASE, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
-
-_BEYOND_THE_MOUTH = 0.2
-"""Of the mouth's width: so far past its corners facial hair above the mouth is still moustache [try]."""
-
-_INNER_BROW = 0.3
-"""Of a brow's length, from the nose side, in which its hair stands up."""
-
-_STANDING = 1.2
-"""How far up the hair at the very inner end of a brow points, beside one outward."""
 
 
 class Kind(IntEnum):
@@ -79,7 +71,7 @@ def kinds_of(labels: Labels, face: Face | None) -> Labels:
     columns = np.arange(width)[None, :]
     middle = face.at(NOSE_BASE, MOUTH_MIDDLE)[0] * width
     left, right = np.sort(face.line(MOUTH_CORNERS)[:, 0]) * width
-    reach = _BEYOND_THE_MOUTH * (right - left)
+    reach = BEYOND_THE_MOUTH * (right - left)
     rows = (np.arange(height)[:, None] + 0.5) / height
     above = beard & (rows < face.mouth_row) & (columns > left - reach) & (columns < right + reach)
     kinds[above & (columns < middle)] = Kind.LEFT_MOUSTACHE
@@ -154,7 +146,7 @@ class BrowLine:
         nearest = away.argmin(axis=1)
         share = (start[nearest] + along[np.arange(len(here)), nearest]) / lengths.sum()
         outward = (steps / lengths[:, None])[nearest] * (1, -1)
-        vector = outward + _STANDING * np.clip(1 - share / _INNER_BROW, 0, 1)[:, None] * self.up
+        vector = outward + STANDING * np.clip(1 - share / INNER_BROW, 0, 1)[:, None] * self.up
         return np.asarray(vector / np.hypot(*vector.T)[:, None], np.float32)
 
 

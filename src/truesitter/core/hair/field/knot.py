@@ -10,39 +10,22 @@ from scipy.ndimage import uniform_filter1d
 
 from truesitter.core.hair.field.direction_field import AxisField
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.tuning import (
+    BEFORE,
+    BOTH_TURN,
+    BREAK,
+    LARGEST,
+    LONGEST_NECK,
+    MOSTLY_HAIR,
+    NOTCH_SPAN,
+    NOTCH_TURN,
+    NOTCHES,
+    RUNNING_IN,
+    SEEN,
+    SMALLEST,
+    STANDS_OUT,
+)
 from truesitter.core.types import Doubles, Labels, Mask
-
-SMALLEST, LARGEST = 0.04, 0.75
-"""Share of the head's hair that a knot may hold."""
-
-RUNNING_IN = 0.45
-"""Least mean cos 2Δ between the strands before the neck of a knot and the way into it."""
-
-BREAK = 0.35
-"""So much less do the strands behind the neck go on in that way: a coil lies across."""
-
-STANDS_OUT = 0.37
-"""Least depth of the knot beyond its neck, as part of the neck's width. The four numbers above and
-`BOTH_TURN` were chosen on the five made sitters; rooms by lot and mirrored ones agree."""
-
-BOTH_TURN = 0.5
-"""Radians that the outline turns inward at the two ends of the neck together, at least."""
-
-_NOTCH_SPAN = 0.02
-"""Notches of the outline are looked for at this scale, of the picture's height."""
-
-_NOTCH_TURN = 0.2
-"""Radians that the outline turns inward at a notch, at least."""
-
-LONGEST_NECK = 0.35
-"""Of the picture's height."""
-
-_NOTCHES = 12
-_MOSTLY_HAIR, _SEEN = 0.8, 0.1
-"""A knot is hair for the most part; strands plainer than this are looked at."""
-
-_BEFORE = 0.03
-"""Depth before the neck in which strands are looked at, of the picture's height."""
 
 
 @dataclass(frozen=True)
@@ -68,7 +51,7 @@ def _notches(outline: Doubles, span: int, at_hair: Mask) -> list[tuple[int, floa
     turn = np.arctan2(one[:, 0] * two[:, 1] - one[:, 1] * two[:, 0], (one * two).sum(axis=1))
     found: list[tuple[int, float]] = []
     for n in np.argsort(turn):
-        if turn[n] > -_NOTCH_TURN or len(found) == _NOTCHES:
+        if turn[n] > -NOTCH_TURN or len(found) == NOTCHES:
             break
         if not at_hair[n]:
             continue
@@ -101,7 +84,7 @@ def find_knot(field: AxisField, figure: Mask, keep_out: Mask) -> Knot | None:
     outline = max(contours, key=cv2.contourArea)[:, 0].astype(np.float64)
     if cv2.contourArea(outline.astype(np.float32), oriented=True) < 0:
         outline = outline[::-1]
-    span = max(3, round(_NOTCH_SPAN * height))
+    span = max(3, round(NOTCH_SPAN * height))
     smooth = uniform_filter1d(outline, 5, axis=0, mode="wrap")
     best, best_score = None, 0.0
     near = cv2.dilate(scalp.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
@@ -141,7 +124,7 @@ def _cut_off(
         knot = part & scalp
         if not SMALLEST <= knot.sum() / scalp.sum() <= LARGEST:
             continue
-        if knot.sum() < _MOSTLY_HAIR * part.sum() or (part & keep_out).any():
+        if knot.sum() < MOSTLY_HAIR * part.sum() or (part & keep_out).any():
             continue
         rows, columns = np.nonzero(scalp)
         offset = np.column_stack([columns, rows]) + 0.5 - middle
@@ -149,9 +132,9 @@ def _cut_off(
         depth, beside = side * (offset @ normal), np.abs(offset @ along)
         double = 2 * (field.angle[rows, columns] - np.arctan2(-side * normal[1], side * normal[0]))
         within = knot[rows, columns]
-        reach = _BEFORE * height + 2
+        reach = BEFORE * height + 2
         before = ~within & (depth < -1) & (depth > -reach) & (beside < 0.5 * length)
-        before &= field.coherence[rows, columns] > _SEEN
+        before &= field.coherence[rows, columns] > SEEN
         behind = within & (depth > 1) & (depth < reach)
         if before.sum() < 10 or not behind.any():
             continue

@@ -13,11 +13,8 @@ from truesitter.core.hair.field.field_solver import grid_edges, solve_smooth
 from truesitter.core.hair.field.guides import NOTHING_DRAWN, Handles, line_mask
 from truesitter.core.hair.field.hair_beliefs import Signs, growth_beliefs
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.tuning import LEAK
 from truesitter.core.types import Floats, Labels
-
-_LEAK = 0.004
-"""Of a belief this part is lost at every pixel that it travels. Chosen on the five made sitters and six
-rooms by lot: 0.001 and 0.02 get locks wrong that 0.003-0.006 get right."""
 
 
 def _parts(signs: Signs, handles: Handles) -> Labels:
@@ -59,13 +56,13 @@ def orient(field: AxisField, signs: Signs, handles: Handles = NOTHING_DRAWN) -> 
     agreement = (unit[pairs[0]] * unit[pairs[1]]).sum(axis=1)
     coupling = np.sign(agreement) * agreement**2
     # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / _LEAK)[:, None].astype(np.float64)
+    belief = (along / LEAK)[:, None].astype(np.float64)
     # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / _LEAK)[:, None].astype(np.float64)
+    belief = (along / LEAK)[:, None].astype(np.float64)
     # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / _LEAK)[:, None].astype(np.float64)
+    belief = (along / LEAK)[:, None].astype(np.float64)
     # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / _LEAK)[:, None].astype(np.float64)
-    sense = solve_smooth(belief, np.full(len(along), _LEAK), pairs, coupling.astype(np.float64))
+    belief = (along / LEAK)[:, None].astype(np.float64)
+    sense = solve_smooth(belief, np.full(len(along), LEAK), pairs, coupling.astype(np.float64))
     directed[field.mask] = unit * np.where(sense[:, 0] >= 0, 1.0, -1.0)[:, None]
     return directed

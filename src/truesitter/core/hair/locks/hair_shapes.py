@@ -8,22 +8,15 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
+from truesitter.core.hair.locks.tuning import (
+    FORM_SPACING,
+    FULL,
+    LEAST_MM,
+    LEAST_PIXELS,
+    NEAR_SHADOW,
+    STATIONS,
+)
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-STATIONS = 10
-_FULL = 0.9
-"""Of the greatest width: there a brow has its full width."""
-
-_LEAST_MM = 0.3
-_LEAST_PIXELS = 40
-FORM_SPACING = 0.055
-"""Of the face's height: light-forms of a grey beard stand so far apart [try]."""
-
-GREY_CHROMA = 12.0
-"""A beard under this chroma in its light half is grey [try]."""
-
-_NEAR_SHADOW = 0.02
-"""Of the face's height: a form so near the shadow carries one of its two lights there."""
 
 
 @dataclass(frozen=True)
@@ -66,7 +59,7 @@ def shape_of(kind: Kind, kinds: Labels, inner: Doubles, mm_per_px: float) -> Hai
         (2,) x, y in pixels of the side it begins at: between the brows, under the nose.
     """
     rows, columns = np.nonzero(kinds == kind)
-    if len(rows) < _LEAST_PIXELS:
+    if len(rows) < LEAST_PIXELS:
         return None
     # Stations across the columns: brows and moustaches lie more level than upright.
     out = np.abs(columns + 0.5 - inner[0])
@@ -83,7 +76,7 @@ def shape_of(kind: Kind, kinds: Labels, inner: Doubles, mm_per_px: float) -> Hai
     steps = np.hypot(*np.diff(middle, axis=0).T)
     length = float(steps.sum() + across) * mm_per_px
     along = (filled + 0.5) / STATIONS
-    full = float(along[int(np.argmax(widths >= _FULL * widths.max()))])
+    full = float(along[int(np.argmax(widths >= FULL * widths.max()))])
     half = len(filled) // 2
     rise = -(middle[half, 1] - middle[0, 1])
     run = abs(middle[half, 0] - middle[0, 0])
@@ -95,7 +88,7 @@ def shape_of(kind: Kind, kinds: Labels, inner: Doubles, mm_per_px: float) -> Hai
 
 
 def _turns(middle: Doubles, along: Doubles, mm_per_px: float) -> tuple[float, ...]:
-    """Where a middle line turns from up to down or back, by more than `_LEAST_MM`."""
+    """Where a middle line turns from up to down or back, by more than `LEAST_MM`."""
     heights = -middle[:, 1] * mm_per_px
     turns: list[float] = []
     # Extremes that stand out on both sides.
@@ -103,11 +96,11 @@ def _turns(middle: Doubles, along: Doubles, mm_per_px: float) -> tuple[float, ..
     for n in range(1, len(heights)):
         step = heights[n] - heights[extreme]
         if way == 0:
-            if abs(step) > _LEAST_MM:
+            if abs(step) > LEAST_MM:
                 way, extreme = (1 if step > 0 else -1), n
         elif step * way >= 0:
             extreme = n
-        elif abs(step) > _LEAST_MM:
+        elif abs(step) > LEAST_MM:
             turns.append(float(along[extreme]))
             way, extreme = -way, n
     return tuple(turns)
@@ -168,7 +161,7 @@ def moustache_gap(kinds: Labels, mm_per_px: float) -> float | None:
     Without it a face looks older (common practice).
     """
     moustache, beard = np.isin(kinds, MOUSTACHE), kinds == Kind.BEARD
-    if moustache.sum() < _LEAST_PIXELS or beard.sum() < _LEAST_PIXELS:
+    if moustache.sum() < LEAST_PIXELS or beard.sum() < LEAST_PIXELS:
         return None
     away = cv2.distanceTransform((~beard).astype(np.uint8), cv2.DIST_L2, 5)
     rim = moustache & (cv2.erode(moustache.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
@@ -236,7 +229,7 @@ def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
     nearest = cKDTree(at).query(at, k=2)[0][:, 1]
     dark = mask & (smooth < np.quantile(smooth[mask], 1 / 3))
     to_dark = cv2.distanceTransform((~dark).astype(np.uint8), cv2.DIST_L2, 5)
-    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < _NEAR_SHADOW * face_px + spacing / 4
+    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < NEAR_SHADOW * face_px + spacing / 4
     return LightForms(at / mask.shape[::-1], np.asarray(near), float(nearest.std() / nearest.mean()))
 
 

@@ -6,27 +6,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from truesitter.core.hair.locks.tuning import (
+    AT_LEAST,
+    BAND,
+    GLOSSY,
+    LIGHTS,
+    MATTE,
+    OWN,
+    PLAIN,
+    SHARPNESS,
+    TOLD,
+)
 from truesitter.core.hair.locks.volumes import Volumes
 from truesitter.core.types import Doubles, Floats, Mask
-
-MATTE, GLOSSY = 0.5, 2.2
-"""Steps from the own value of the hair to its lights at which it is wholly matte, or glossy [try]."""
-
-_LIGHTS, _OWN = 0.95, 0.5
-"""Quantiles of locks and surface that stand for the lights and for the own value."""
-
-_PLAIN = 0.75
-"""Below this quantile hair is without lights."""
-
-_SHARPNESS = 18.0
-"""Exponent of the fibre's highlight."""
-
-_TOLD = 1.0
-"""A change of b* that is told, ΔE units."""
-
-_AT_LEAST = 200
-_BAND = 0.55
-"""Where the expected light stands above this part of its most, there should be a band."""
 
 
 @dataclass(frozen=True)
@@ -58,7 +50,7 @@ class HairShine:
     @property
     def temperature(self) -> str:
         """Of the lights, in a word."""
-        if abs(self.cooler) < _TOLD:
+        if abs(self.cooler) < TOLD:
             return "as warm as the hair"
         return "cooler than the hair" if self.cooler < 0 else "warmer than the hair"
 
@@ -92,14 +84,14 @@ def shine_of(volumes: Volumes, lab: Floats, mask: Mask, expected: Floats) -> Hai
         (h, w) where light should lie, 0–1, as `expected_band` gives it.
     """
     inside = mask & volumes.mask
-    if inside.sum() < _AT_LEAST:
+    if inside.sum() < AT_LEAST:
         return None
     above = (volumes.locks + volumes.surface)[inside]
-    light, own = np.quantile(above, (_LIGHTS, _OWN))
+    light, own = np.quantile(above, (LIGHTS, OWN))
     rise = float(light - own)
     index = float(np.clip((rise - MATTE) / (GLOSSY - MATTE), 0, 1))
     colours = lab[inside].astype(np.float64)
-    lights, plain = above >= light, above <= np.quantile(above, _PLAIN)
+    lights, plain = above >= light, above <= np.quantile(above, PLAIN)
     # A line through colour against lightness, of hair without lights, says what lightness alone would give.
     slope, start = np.polyfit(colours[plain, 0], colours[plain, 2], 1)
     cooler = float((colours[lights, 2] - (slope * colours[lights, 0] + start)).mean())
@@ -123,7 +115,7 @@ def expected_band(directed: Floats, head: Mask, key: tuple[float, float, float])
     key
         Unit vector towards the light: x right, y up, z towards the viewer.
     """
-    if head.sum() < _AT_LEAST:
+    if head.sum() < AT_LEAST:
         return np.zeros(head.shape, np.float32)
     normal = _round_head(head)
     half = np.array(key) + np.array((0.0, 0.0, 1.0))
@@ -134,7 +126,7 @@ def expected_band(directed: Floats, head: Mask, key: tuple[float, float, float])
     length = np.sqrt(x * x + y * y + z * z) + 1e-6
     along = (x * half[0] + y * half[1] + z * half[2]) / length
     facing = np.clip(normal @ np.array(key), 0, 1)
-    band = np.maximum(1 - along**2, 0) ** (_SHARPNESS / 2) * facing
+    band = np.maximum(1 - along**2, 0) ** (SHARPNESS / 2) * facing
     return np.where(np.hypot(x, y) > 0.1, band, 0).astype(np.float32)
 
 
@@ -157,4 +149,4 @@ def _round_head(head: Mask) -> Doubles:
 def band_mask(expected: Floats, mask: Mask) -> Mask:
     """Where a band of light should lie inside a mass."""
     most = float(expected[mask].max()) if mask.any() else 0.0
-    return np.asarray(mask & (expected > _BAND * most) & (most > 0))
+    return np.asarray(mask & (expected > BAND * most) & (most > 0))

@@ -9,46 +9,24 @@ import numpy as np
 from scipy.ndimage import map_coordinates
 
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.locks.tuning import (
+    AWAY_MM,
+    EVERY_MM,
+    HAIRLINE_LEAST_CONTRAST,
+    HAIRS_A_CM,
+    LEAST_SHADOW,
+    LOOK_MM,
+    PAST_MM,
+    POINTS,
+    REACH_MM,
+    ROOTED,
+    SHADOW_MM,
+    SMOOTH,
+    SOFTER,
+    SOFTEST_MM,
+    TOO_HARD_MM,
+)
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-EVERY_MM = 8.0
-"""One reading on so much of the line."""
-
-REACH_MM = 9.0
-"""Profiles run so far to both sides."""
-
-TOO_HARD_MM = 1.5
-"""A narrower passage is too hard for a hairline [try]."""
-
-SOFTER = 1.6
-"""It is painted softer than it is seen, by this factor, and never harder than `SOFTEST_MM` [try]."""
-
-SOFTEST_MM = 3.0
-"""A hairline is painted at least this soft, mm [try]."""
-
-LEAST_CONTRAST = 0.5
-"""Steps of value between skin and hair under which there is no passage to read."""
-
-SHADOW_MM, AWAY_MM = 6.0, 16.0
-"""The hair's shadow lies within the first of these from it; skin past the second is clear of it [try]."""
-
-LEAST_SHADOW = 0.25
-"""Steps of value that count as a cast shadow [try]."""
-
-HAIRS_A_CM = 6
-"""First fine hairs to a centimetre of hairline [try]."""
-
-ROOTED = 0.25
-"""Cosine between the growth and the way into the hair from which a border is a hairline [try]."""
-
-_LOOK_MM = 4.0
-"""How far to a side of the hairline is looked, mm [try]."""
-_PAST_MM = 1.5
-"""How far past the passage the shadow lies at least, mm [try]."""
-_POINTS = 61
-"""Readings across the hairline."""
-_SMOOTH = 1.5
-"""Sigma in pixels that rounds the border of the hair [try]."""
 
 
 @dataclass(frozen=True)
@@ -110,7 +88,7 @@ class Hairline:
 
 def _border(kinds: Labels, skin: Mask, least: float) -> list[Doubles]:
     """Runs of the border of the head's hair that lie beside skin, (n, 2) x, y in pixels."""
-    hair = cv2.GaussianBlur((kinds == Kind.SCALP).astype(np.float32), (0, 0), _SMOOTH) > 0.5
+    hair = cv2.GaussianBlur((kinds == Kind.SCALP).astype(np.float32), (0, 0), SMOOTH) > 0.5
     near = cv2.dilate(skin.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
     contours, _ = cv2.findContours(hair.astype(np.uint8), cv2.RETR_LIST, cv2.CHAIN_APPROX_NONE)
     runs = []
@@ -169,7 +147,7 @@ def read_hairline(kinds: Labels, skin: Mask, value: Floats, directed: Floats, mm
     rooted = 0.0
     inside = cv2.GaussianBlur((kinds == Kind.SCALP).astype(np.float32), (0, 0), 3)
     down, right = np.gradient(inside)
-    t = np.linspace(-REACH_MM, REACH_MM, _POINTS) / mm_per_px
+    t = np.linspace(-REACH_MM, REACH_MM, POINTS) / mm_per_px
     for run in _border(kinds, skin, every / 2):
         steps = np.hypot(*np.diff(run, axis=0).T)
         along = np.concatenate([[0], np.cumsum(steps)])
@@ -182,7 +160,7 @@ def read_hairline(kinds: Labels, skin: Mask, value: Floats, directed: Floats, mm
                 continue
             normal /= size
             into = np.clip(
-                (np.array((x, y)) + normal * _LOOK_MM / mm_per_px).astype(int), 0, (width - 1, height - 1)
+                (np.array((x, y)) + normal * LOOK_MM / mm_per_px).astype(int), 0, (width - 1, height - 1)
             )
             flow = directed[into[1], into[0]] * (1, -1)
             if float(flow @ normal) < ROOTED:
@@ -213,12 +191,12 @@ def _read(
     profile = np.mean(lines, axis=0)
     step = float(t[1] - t[0]) * mm_per_px
     light, dark = float(profile[:8].mean()), float(profile[-8:].mean())
-    if abs(light - dark) < LEAST_CONTRAST:
+    if abs(light - dark) < HAIRLINE_LEAST_CONTRAST:
         return None
     wide = passage_width(profile, step)
     shadow = 0.0
     # The skin clear of the shadow, and the skin in it, past the passage itself.
-    before = max(SHADOW_MM / 2, wide / 2 + _PAST_MM)
+    before = max(SHADOW_MM / 2, wide / 2 + PAST_MM)
     pixels = [(np.array(at) - normal * (mm / mm_per_px)).astype(int) for mm in (AWAY_MM, before)]
     if all(0 <= r < height and 0 <= c < width and skin[r, c] for c, r in pixels):
         (far, near) = (float(value[r, c]) for c, r in pixels)

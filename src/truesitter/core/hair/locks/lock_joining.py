@@ -11,22 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import ndimage
 
+from truesitter.core.hair.locks.tuning import CORNER, DEEP, DEEP_ENDS, LOCK_JOINING_WIDEST, SMALLEST
 from truesitter.core.types import Floats, Ints
-
-DEEP = 0.55
-"""Valley, in local deviations below the lower of its two ridges, that parts two locks side by side."""
-
-DEEP_ENDS = 1.1
-"""The same between two locks that meet end to end: they are one lock that dips from the light."""
-
-WIDEST = 2.5
-"""A join may not make a lock wider than this many widths asked for."""
-
-_SMALLEST = 0.8
-"""A lock covers at least so many squares of its width."""
-
-_CORNER = 0.4
-"""Pieces that touch only at a corner are held apart by up to the inverse of this."""
 
 
 @dataclass(frozen=True)
@@ -104,14 +90,14 @@ class _Joining:
         contact = self.beside[a][b]
         one, two = self.pieces[a], self.pieces[b]
         depth = max(min(one.ridge, two.ridge) - contact.height, 0)
-        if min(one.area, two.area) < _SMALLEST * self.width**2:
+        if min(one.area, two.area) < SMALLEST * self.width**2:
             # A scrap is no lock: it goes to the neighbour it is least parted from.
             return -1 / (1 + depth + (1 - contact.ends))
-        if (one.area + two.area) / one.joined_length(two, contact.ends) > WIDEST * self.width:
+        if (one.area + two.area) / one.joined_length(two, contact.ends) > LOCK_JOINING_WIDEST * self.width:
             return np.inf
         limit = DEEP + (DEEP_ENDS - DEEP) * contact.ends
         touch = contact.pixels / min(max(one.length, 1), max(two.length, 1))
-        return depth / limit / min(1.0, _CORNER + touch * (1 + 3 * contact.ends))
+        return depth / limit / min(1.0, CORNER + touch * (1 + 3 * contact.ends))
 
     def run(self) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
         """The number each piece ends up with."""

@@ -14,23 +14,16 @@ import numpy as np
 from scipy import ndimage
 
 from truesitter.core.hair.locks.lock_joining import join_pieces
+from truesitter.core.hair.locks.tuning import (
+    COARSEST,
+    FINEST,
+    LENGTH_OF_BLUR,
+    LOCK_REGIONS_LEAST_CONTRAST,
+    RIDGE,
+    SPREAD,
+)
 from truesitter.core.hair.locks.volumes import Along, masked_blur
 from truesitter.core.types import Floats, Ints, Mask
-
-_FINEST, _COARSEST = 0.08, 0.7
-"""The band-pass across the strands, in widths of a lock."""
-
-_SPREAD = 2.5
-"""Contrast is judged against its own in a neighbourhood of so many widths."""
-
-_LENGTH_OF_BLUR = 0.3
-"""Along the strands bands are blurred by this many widths more."""
-
-_RIDGE = 0.0
-"""A ridge stands at least so high above the mean of its surround, in local deviations."""
-
-LEAST_CONTRAST = 0.2
-"""Steps of value between ridge and valley under which there are no locks to see."""
 
 
 @dataclass(frozen=True)
@@ -61,8 +54,8 @@ def lock_band(light_along: Floats, mask: Mask, width: float) -> tuple[Floats, Fl
     width
         Width of a lock, in pixels.
     """
-    band = masked_blur(light_along, mask, _FINEST * width) - masked_blur(light_along, mask, _COARSEST * width)
-    spread = np.sqrt(np.maximum(masked_blur(band * band, mask, _SPREAD * width), 1e-8))
+    band = masked_blur(light_along, mask, FINEST * width) - masked_blur(light_along, mask, COARSEST * width)
+    spread = np.sqrt(np.maximum(masked_blur(band * band, mask, SPREAD * width), 1e-8))
     return np.where(mask, band, 0).astype(np.float32), np.where(mask, band / spread, 0).astype(np.float32)
 
 
@@ -73,7 +66,7 @@ def _ridges(band: Floats, directed: Floats, mask: Mask) -> Ints:
     nx, ny = directed[..., 1], directed[..., 0]
     one = cv2.remap(band, x + nx, y + ny, cv2.INTER_LINEAR)
     other = cv2.remap(band, x - nx, y - ny, cv2.INTER_LINEAR)
-    top = mask & (band >= one) & (band >= other) & (band > _RIDGE)
+    top = mask & (band >= one) & (band >= other) & (band > RIDGE)
     numbers, _ = ndimage.label(cv2.dilate(top.astype(np.uint8), np.ones((3, 3), np.uint8)), np.ones((3, 3)))
     return np.where(mask, numbers, 0).astype(np.int32)
 
@@ -95,14 +88,14 @@ def split_locks(value: Floats, directed: Floats, mask: Mask, width: float) -> Lo
     Returns
     -------
     LockMap
-        No numbers at all where contrast is under `LEAST_CONTRAST`.
+        No numbers at all where contrast is under `LOCK_REGIONS_LEAST_CONTRAST`.
     """
     from skimage.segmentation import watershed
 
     none = LockMap(np.zeros(mask.shape, np.int32), 0.0)
     if mask.sum() < 4 * width**2:
         return none
-    along = Along(directed, mask).blur(value, _LENGTH_OF_BLUR * width)
+    along = Along(directed, mask).blur(value, LENGTH_OF_BLUR * width)
     raw, band = lock_band(along, mask, width)
     ridges = _ridges(band, directed, mask)
     if not ridges.any():
@@ -110,7 +103,11 @@ def split_locks(value: Floats, directed: Floats, mask: Mask, width: float) -> Lo
     first = np.asarray(watershed(-band, ridges, mask=mask), np.int32)  # type: ignore[no-untyped-call]
     joined = join_pieces(first, band, directed, width)
     contrast = _contrast(joined, raw)
-    return LockMap(joined, contrast) if contrast >= LEAST_CONTRAST else LockMap(none.numbers, contrast)
+    return (
+        LockMap(joined, contrast)
+        if contrast >= LOCK_REGIONS_LEAST_CONTRAST
+        else LockMap(none.numbers, contrast)
+    )
 
 
 def _contrast(numbers: Ints, band: Floats) -> float:

@@ -7,23 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import ndimage
 
+from truesitter.core.hair.locks.tuning import BESIDE, DARK, LEAST_TURN, LIES_OVER, MIDDLE, SPINE_POINTS, TONES
 from truesitter.core.types import Doubles, Floats, Ints, Labels
-
-DARK, MIDDLE, LIGHT = 1, 2, 3
-"""Tones inside a lock."""
-
-_SPINE_POINTS = 9
-_LEAST_TURN = 0.3
-"""Steps of value a lock must turn through to be painted in three tones; under it, it is all middle [try]."""
-
-_TONES = (0.3, 0.7)
-"""Where dark, middle and light part, between a lock's darkest and lightest tenth [try]."""
-
-_BESIDE = 2
-"""Pixels from a border at which both sides are compared."""
-
-LIES_OVER = 0.08
-"""Steps by which the border of the upper lock is lighter than that of the one in its shadow [try]."""
 
 
 @dataclass(frozen=True)
@@ -67,8 +52,8 @@ def lock_tones(numbers: Ints, value: Floats) -> Labels:
         mine = numbers[box] == number
         inside = value[box][mine]
         low, high = np.quantile(inside, (0.1, 0.9))
-        cuts = [low + share * (high - low) for share in _TONES]
-        tone = np.digitize(inside, cuts) + DARK if high - low >= _LEAST_TURN else MIDDLE
+        cuts = [low + share * (high - low) for share in TONES]
+        tone = np.digitize(inside, cuts) + DARK if high - low >= LEAST_TURN else MIDDLE
         tones[box][mine] = tone
     return tones
 
@@ -96,7 +81,7 @@ def describe_locks(numbers: Ints, value: Floats, directed: Floats) -> tuple[Lock
         norm = float(np.hypot(*flow)) + 1e-9
         run = (columns * flow[0] - rows * flow[1]) / norm
         length = float(np.ptp(run)) + 1
-        bins = np.minimum((_SPINE_POINTS * (run - run.min()) / length).astype(int), _SPINE_POINTS - 1)
+        bins = np.minimum((SPINE_POINTS * (run - run.min()) / length).astype(int), SPINE_POINTS - 1)
         filled = np.unique(bins)
         rank = np.searchsorted(filled, bins)
         count = np.bincount(rank)
@@ -106,7 +91,7 @@ def describe_locks(numbers: Ints, value: Floats, directed: Floats) -> tuple[Lock
         lightest = int((np.bincount(rank, inside) / count).argmax())
         locks.append(Lock(
             number, spine, len(rows) / length, length, len(rows),
-            (float(filled[lightest]) + 0.5) / _SPINE_POINTS,
+            (float(filled[lightest]) + 0.5) / SPINE_POINTS,
             float(np.quantile(inside, 0.9) - np.quantile(inside, 0.1)),
             tuple(sorted(over.get(number, ()))),
         ))  # fmt: skip
@@ -123,9 +108,9 @@ def _lies_over(numbers: Ints, value: Floats) -> dict[int, set[int]]:
         a, b = numbers[here], numbers[there]
         touch = (a != b) & (a > 0) & (b > 0)
         rows, columns = np.nonzero(touch)
-        back = (np.maximum(rows - _BESIDE * down, 0), np.maximum(columns - _BESIDE * right, 0))
-        on = (np.minimum(rows + (_BESIDE + 1) * down, height - 1),
-              np.minimum(columns + (_BESIDE + 1) * right, width - 1))  # fmt: skip
+        back = (np.maximum(rows - BESIDE * down, 0), np.maximum(columns - BESIDE * right, 0))
+        on = (np.minimum(rows + (BESIDE + 1) * down, height - 1),
+              np.minimum(columns + (BESIDE + 1) * right, width - 1))  # fmt: skip
         same = (numbers[back] == a[touch]) & (numbers[on] == b[touch])
         ones.append(a[touch][same])
         twos.append(b[touch][same])

@@ -10,10 +10,8 @@ import numpy as np
 from scipy import ndimage
 
 from truesitter.core.hair.field.guides import Points, line_mask
+from truesitter.core.hair.locks.tuning import TOUCHED
 from truesitter.core.types import Ints, Mask
-
-_TOUCHED = 3
-"""Pixels of a lock that a joining stroke must run over."""
 
 
 @dataclass(frozen=True)
@@ -56,7 +54,7 @@ def mend_locks(numbers: Ints, mask: Mask, strokes: tuple[LockStroke, ...], width
             continue
         found, counts = np.unique(mended[on & (mended > 0)], return_counts=True)
         if stroke.does == "join":
-            mended[np.isin(mended, found[counts >= _TOUCHED])] = found[0] if len(found) else 0
+            mended[np.isin(mended, found[counts >= TOUCHED])] = found[0] if len(found) else 0
         elif len(found):
             mended = _cut(mended, int(found[counts.argmax()]), on)
     _, numbered = np.unique(mended, return_inverse=True)

@@ -13,20 +13,9 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.value import linear_to_value
+from truesitter.core.hair.locks.tuning import ACROSS, ALONG, FINE, FINE_STEPS, SKULL, VOLUMES_WIDEST
 from truesitter.core.imaging.blur import blur
 from truesitter.core.types import Floats, Mask
-
-SKULL = 0.125
-"""Blur that leaves the skull's round, in heights of the face: 20 mm of a portrait 400 mm tall [try]."""
-
-ALONG, ACROSS = 0.044, 0.0044
-"""Blur along and across the strands that leaves the locks, in heights of the face: 7 and 0.7 mm [try]."""
-
-_FINE, _FINE_STEPS = 2.0, 4
-"""Pixels of the first steps along the strands, and how many: they smooth what wider ones leave jagged."""
-
-_WIDEST = 6.0
-"""No step is longer: short enough to follow a curl."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +59,7 @@ class Along:
         if not len(rows):
             self._box = (slice(0, 0), slice(0, 0))
             return
-        margin = int(_WIDEST) + 2
+        margin = int(VOLUMES_WIDEST) + 2
         self._box = (
             slice(max(0, rows.min() - margin), rows.max() + margin + 1),
             slice(max(0, columns.min() - margin), columns.max() + margin + 1),
@@ -87,11 +76,11 @@ class Along:
         if self._box[0].stop == 0:
             return out
         # A step of (1, 2, 1)/4 at distance s adds s²/2 of variance.
-        fine = min(_FINE, sigma * np.sqrt(2 / _FINE_STEPS))
-        left = max(0.0, sigma**2 - _FINE_STEPS * fine**2 / 2)
-        count = int(np.ceil(2 * left / _WIDEST**2 - 1e-9))
+        fine = min(FINE, sigma * np.sqrt(2 / FINE_STEPS))
+        left = max(0.0, sigma**2 - FINE_STEPS * fine**2 / 2)
+        count = int(np.ceil(2 * left / VOLUMES_WIDEST**2 - 1e-9))
         both = np.dstack([light[self._box] * self._cover, self._cover])
-        both = self._steps(both, fine, _FINE_STEPS)
+        both = self._steps(both, fine, FINE_STEPS)
         both = self._steps(both, float(np.sqrt(2 * left / max(count, 1))), count)
         inside = self._cover > 0
         out[self._box][inside] = both[inside, 0] / np.maximum(both[inside, 1], 1e-6)

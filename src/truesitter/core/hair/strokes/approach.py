@@ -5,44 +5,27 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from truesitter.core.hair.strokes.tuning import (
+    DENSITY,
+    FACE_MM,
+    FINEST_BRUSH_MM,
+    FULLNESS,
+    HAIR_MM,
+    HAIRS_DENSITY,
+    LENGTH_MM,
+    LESS_EACH_LAYER,
+    MINUTES_A_LAYER,
+    NEITHER,
+    SECONDS_A_STROKE,
+    SMALLER_FROM,
+)
+
 Way = Literal["masses", "strands"]
 
-HAIR_MM = 0.08
-"""Thickness of a hair of the head, in mm (from memory: 0.06–0.1)."""
-
-FACE_MM = 185.0
-"""Height of a grown face from hairline to chin, in mm (from memory)."""
-
-NEITHER = (2.0, 8.0)
-"""Widths of a brush, in hairs, that give neither hair nor a mass [try]."""
-
-FINEST_BRUSH_MM = 0.12
-"""What the tip of the finest liner draws with thin paint (from memory)."""
-
-SECONDS_A_STROKE = 4.0
-"""One stroke of a small brush, loading it included [try]."""
 
 LAYERS: dict[Way, int] = {"masses": 5, "strands": 8}
 """Layers a way usually has: 3–4 over a base for ordinary hair, up to 8–9 for long detailed hair
 (common practice)."""
-
-DENSITY, HAIRS_DENSITY = 2.2, 0.35
-"""Area of the strokes of a layer of locks, and of one of single hairs, as part of its place [try]."""
-
-SMALLER_FROM = 0.6
-"""Smaller locks begin past this part of the layers (common practice: more than half)."""
-
-_LESS_EACH_LAYER = 0.6
-"""Each nested layer covers about this part of the one before [try]."""
-
-_LENGTH_MM = 0.16
-"""Length of a stroke beside the height of the face, for the reckoning [try]."""
-
-_FULLNESS = 0.62
-"""Mean width of a tapered stroke beside its widest."""
-
-_MINUTES_A_LAYER = 10.0
-"""To mix, and to change brushes [try]."""
 
 
 @dataclass(frozen=True)
@@ -159,8 +142,8 @@ def strokes_needed(area_mm2: float, widths: tuple[float, ...], length_mm: float,
     total = 0.0
     for n, width in enumerate(widths):
         density = HAIRS_DENSITY if width <= NEITHER[0] * hair_mm or n == len(widths) - 1 else DENSITY
-        place = area_mm2 * _LESS_EACH_LAYER ** (n + 1)
-        total += place * density / (width * _FULLNESS * length_mm)
+        place = area_mm2 * LESS_EACH_LAYER ** (n + 1)
+        total += place * density / (width * FULLNESS * length_mm)
     return round(total)
 
 
@@ -194,8 +177,8 @@ def choose_approach(
 
     def plan(way: Way, lost: str) -> WayPlan:
         widths = brushes(way, layers or LAYERS[way], wide, fine, band)
-        strokes = strokes_needed(area_cm2 * 100, widths, length_mm or _LENGTH_MM * face_mm, hair)
-        minutes = strokes * SECONDS_A_STROKE / 60 + _MINUTES_A_LAYER * (len(widths) + 1)
+        strokes = strokes_needed(area_cm2 * 100, widths, length_mm or LENGTH_MM * face_mm, hair)
+        minutes = strokes * SECONDS_A_STROKE / 60 + MINUTES_A_LAYER * (len(widths) + 1)
         neither = any(band[0] < w < band[1] for w in (widths if way == "strands" else widths[:-1]))
         return WayPlan(way, widths, strokes, minutes / 60, lost, neither)
 

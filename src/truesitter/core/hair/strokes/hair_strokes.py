@@ -11,26 +11,21 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.hair.field.growth_lines import ROOT_PART
+from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.field.whorls import Whorl
 from truesitter.core.hair.strokes.stroke_types import StrokeType
+from truesitter.core.hair.strokes.tuning import (
+    LEAST,
+    NO_LOCK,
+    OF_THE_CURVE,
+    OF_THE_LOCK,
+    POINTS,
+    ROUNDS,
+    SMOOTH,
+    TURN_BACK,
+)
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Floats, Ints, Mask
-
-POINTS = 14
-"""Points of a stroke."""
-
-OF_THE_LOCK = 2 / 3
-OF_THE_CURVE = 0.3
-"""The widest brush at a spot: parts of the lock's width and of the radius of curvature [try]."""
-
-_TURN_BACK = 0.0
-_LEAST = 0.4
-"""A stroke that is cut off before this part of its length is left out; another is tried."""
-
-_ROUNDS = 6
-_SMOOTH = 1.5
-"""Pixels over which curvature is read."""
 
 
 @dataclass(frozen=True)
@@ -77,7 +72,7 @@ class StrokeGround:
 def curvature(directed: Floats) -> Floats:
     """Curvature of the lines of a direction field, in radians a pixel, (h, w); its sense does not matter."""
     x, y = directed[..., 0], directed[..., 1]
-    c2, s2 = (cv2.GaussianBlur(v, (0, 0), _SMOOTH) for v in (x * x - y * y, 2 * x * y))
+    c2, s2 = (cv2.GaussianBlur(v, (0, 0), SMOOTH) for v in (x * x - y * y, 2 * x * y))
     norm = np.maximum(c2 * c2 + s2 * s2, 1e-6)
     # Along the line: columns by x, rows by −y.
     turns = [
@@ -143,7 +138,7 @@ def lay_strokes(
     goal = wish.density * len(rows) * ground.mm_per_px**2
     lines: list[Line] = []
     area = 0.0
-    for _ in range(_ROUNDS):
+    for _ in range(ROUNDS):
         # The last stroke of a round may have overshot the goal.
         if area >= goal:
             break
@@ -186,7 +181,7 @@ class _Tracer:
         if not self.wish.type.of_the_lock:
             return np.full(len(rows), self.ground.face_mm)
         locks = self.ground.lock_length[rows, columns].astype(np.float64)
-        return np.where(locks > 0, locks, _NO_LOCK * self.ground.face_mm)
+        return np.where(locks > 0, locks, NO_LOCK * self.ground.face_mm)
 
     def mean_length(self, rows: Ints, columns: Ints) -> float:
         """Mean length wished, in mm."""
@@ -231,7 +226,7 @@ class _Tracer:
         height, across = ground.shape
         along = np.linspace(0, 1, POINTS)
         for path, n, w in zip(paths, alive, width, strict=True):
-            if n < max(2, round(_LEAST * POINTS)):
+            if n < max(2, round(LEAST * POINTS)):
                 continue
             # What is cut off at a border still runs out to a fine end.
             widths = w * _profile(type_, along[:n] / along[n - 1])
@@ -277,7 +272,7 @@ class _Tracer:
         for _ in range(POINTS - 1):
             flow = self._flow(at)
             ahead = at + sign * step * flow
-            going = going & self._inside(ahead, self.mask) & ((flow * before).sum(axis=1) > _TURN_BACK)
+            going = going & self._inside(ahead, self.mask) & ((flow * before).sum(axis=1) > TURN_BACK)
             at[going] = ahead[going]
             before = np.where(going[:, None], flow, before)
         return at, going
@@ -308,14 +303,10 @@ class _Tracer:
             c, s = np.cos(angle), np.sin(angle)
             way = np.column_stack([flow[:, 0] * c - flow[:, 1] * s, flow[:, 0] * s + flow[:, 1] * c])
             ahead = at + way * step[:, None]
-            back = (flow * before).sum(axis=1) <= _TURN_BACK
+            back = (flow * before).sum(axis=1) <= TURN_BACK
             going = going & ~back & self._inside(ahead, self.allowed)
             at = np.where(going[:, None], ahead, at)
             before = flow
             paths[:, n] = at
             alive += going
         return paths, np.asarray(alive, np.int32)
-
-
-_NO_LOCK = 0.5
-"""Where there is no lock, long hair is this many heights of the face long [try]."""

@@ -8,15 +8,11 @@ from typing import Literal
 import numpy as np
 
 from truesitter.core.hair.locks.lock_shapes import Lock
+from truesitter.core.hair.strokes.tuning import AWKWARD, DOWNWARD
 from truesitter.core.types import Doubles
 
 Hand = Literal["right", "left"]
 
-_DOWNWARD = 0.6
-"""Beside across, how much a place farther down waits [try]."""
-
-_AWKWARD = -0.5
-"""Cosine to the easy pull under which a stroke is pulled from its tip [try]."""
 
 EASY: dict[Hand, tuple[float, float]] = {"right": (0.6, -0.8), "left": (-0.6, -0.8)}
 """The easy pull, x right and y up: towards the hand's own side and down."""
@@ -42,7 +38,7 @@ def in_order(locks: tuple[Lock, ...], hand: Hand) -> tuple[HandPlace, ...]:
     """Locks in the order of painting: beneath before above, then from the side away from the hand."""
     side = 1.0 if hand == "right" else -1.0
     waits = {
-        n.number: side * float(n.spine[:, 0].mean()) + _DOWNWARD * float(n.spine[:, 1].mean()) for n in locks
+        n.number: side * float(n.spine[:, 0].mean()) + DOWNWARD * float(n.spine[:, 1].mean()) for n in locks
     }
     # What others lie over comes before them; circles are cut at the one the hand would do first.
     beneath: dict[int, set[int]] = {n.number: {o for o in n.over if o in waits} for n in locks}
@@ -62,4 +58,4 @@ def pull_of(spine: Doubles, hand: Hand) -> Literal["root", "tip"]:
     norm = float(np.hypot(*way))
     if norm == 0:
         return "root"
-    return "tip" if float(way @ np.array(EASY[hand])) / norm < _AWKWARD else "root"
+    return "tip" if float(way @ np.array(EASY[hand])) / norm < AWKWARD else "root"

@@ -5,25 +5,11 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.hair.field.growth_lines import ROOT_PART
-from truesitter.core.hair.strokes.hair_strokes import POINTS, StrokeGround
+from truesitter.core.hair.field.tuning import ROOT_PART
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround
+from truesitter.core.hair.strokes.tuning import BEND, END, FEWEST, LONGEST, MOST, POINTS, WITHOUT_LOCK
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Mask
-
-FEWEST, MOST = 2, 5
-"""In every layer (common practice: a few in every colour)."""
-
-LONGEST = 0.35
-"""Of the lock's length."""
-
-_BEND = 0.9
-"""Radians that the free part turns away at most [try]."""
-
-_WITHOUT_LOCK = 0.3
-"""Length of hair in heights of the face, where there is no lock [try]."""
-
-_END = 0.15
-"""Width of a stray at its tip, as part of its own [try]."""
 
 
 def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:
@@ -52,9 +38,9 @@ def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, se
         if len(lines) == wanted:
             break
         row, column = int(rows[pick]), int(columns[pick])
-        lock = float(ground.lock_length[row, column]) or _WITHOUT_LOCK * ground.face_mm
+        lock = float(ground.lock_length[row, column]) or WITHOUT_LOCK * ground.face_mm
         step = lock * chance.uniform(0.4, 1) * LONGEST / ground.mm_per_px / (POINTS - 1)
-        bend = chance.uniform(0.3, 1) * _BEND * chance.choice((-1, 1))
+        bend = chance.uniform(0.3, 1) * BEND * chance.choice((-1, 1))
         x, y = column + 0.5, row + 0.5
         points, angle = [(x, y)], 0.0
         for n in range(1, POINTS):
@@ -66,6 +52,6 @@ def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, se
                 angle += bend / (POINTS * (1 - ROOT_PART))
             x, y = x + step * float(np.cos(angle)), y + step * float(np.sin(angle))
             points.append((x, y))
-        widths = min(0.6, brush_mm / 2) * np.interp(np.linspace(0, 1, POINTS), (0, 0.25, 1), (0.8, 1, _END))
+        widths = min(0.6, brush_mm / 2) * np.interp(np.linspace(0, 1, POINTS), (0, 0.25, 1), (0.8, 1, END))
         lines.append(Line(np.array(points) / (width, height), widths))
     return tuple(lines)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
+from truesitter.core.hair.strokes.tuning import STROKE_TYPES_SHORT, TANGLED, WAVES
 
 HairType = Literal["straight", "wavy", "coily", "frizz", "short"]
 
@@ -98,15 +99,6 @@ TYPES: dict[HairType, StrokeType] = {
 
 ALL_TYPES = (STRAIGHT, WAVY, COILY, FRIZZ, SHORT, BEARD, MOUSTACHE_TYPE, BROW, LASHES)
 
-_TANGLED = 0.3
-"""Mean coherence under which hair of the head is taken for coils [try]."""
-
-_SHORT = 0.45
-"""Length of the longer growth lines, in heights of the face, under which hair is short [try]."""
-
-_WAVES = 0.25
-"""Mean turn of a growth line past which hair is wavy, in radians over a fifth of the face [try]."""
-
 
 def hair_type(coherence: float, line_length: float, turn: float) -> HairType:
     """What the head's hair looks like.
@@ -120,11 +112,11 @@ def hair_type(coherence: float, line_length: float, turn: float) -> HairType:
     turn
         Mean turn of the direction along a line, in radians over a fifth of the face's height.
     """
-    if coherence < _TANGLED:
+    if coherence < TANGLED:
         return "coily"
-    if line_length < _SHORT:
+    if line_length < STROKE_TYPES_SHORT:
         return "short"
-    return "wavy" if turn > _WAVES else "straight"
+    return "wavy" if turn > WAVES else "straight"
 
 
 def type_for(kind: int, head: HairType) -> StrokeType:

@@ -12,16 +12,10 @@ from typing import Literal
 import cv2
 import numpy as np
 
+from truesitter.core.light.form.tuning import BRUSH_DIRECTION_LEVEL, SMOOTH, SPREAD
 from truesitter.core.types import Floats, Mask
 
 BrushWay = Literal["along the form", "across the planes"]
-
-_SPREAD = 0.05
-"""Directions are evened out over this part of the face's height."""
-
-_SMOOTH = 0.012
-_LEVEL = 0.02
-"""Where nothing turns, strokes lie level; this much turn outweighs that."""
 
 
 def brush_directions(field: Floats, mask: Mask, scale: float, way: BrushWay = "along the form") -> Floats:
@@ -39,7 +33,7 @@ def brush_directions(field: Floats, mask: Mask, scale: float, way: BrushWay = "a
         Round the form or along its planes.
     """
     cover = mask.astype(np.float32)
-    sigma = max(1.0, _SMOOTH * scale)
+    sigma = max(1.0, SMOOTH * scale)
     weight = cv2.GaussianBlur(cover, (0, 0), sigma) + 1e-4
     xx, yy, xy = (np.zeros(mask.shape, np.float32) for _ in range(3))
     for channel in range(field.shape[2]):
@@ -47,11 +41,11 @@ def brush_directions(field: Floats, mask: Mask, scale: float, way: BrushWay = "a
         gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) * cover
         gy = -cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) * cover
         xx, yy, xy = xx + gx * gx, yy + gy * gy, xy + gx * gy
-    spread = _SPREAD * scale
+    spread = SPREAD * scale
     c2, s2, power = (cv2.GaussianBlur(v, (0, 0), spread) for v in (xx - yy, 2 * xy, xx + yy))
     most = float(np.quantile(power[mask], 0.9)) if mask.any() else 1.0
     # Turned by a right angle, double angles change their sign.
     sign = 1.0 if way == "along the form" else -1.0
-    c2, s2 = sign * c2 + _LEVEL * most, sign * s2
+    c2, s2 = sign * c2 + BRUSH_DIRECTION_LEVEL * most, sign * s2
     angle = 0.5 * np.arctan2(s2, c2)
     return np.where(mask[..., None], np.dstack([np.cos(angle), np.sin(angle)]), 0).astype(np.float32)

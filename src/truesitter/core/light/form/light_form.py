@@ -14,6 +14,22 @@ from enum import IntEnum
 import cv2
 import numpy as np
 
+from truesitter.core.light.form.tuning import (
+    BINS,
+    CORE_REACH,
+    EVEN,
+    FREEDOM,
+    FULL,
+    GRAIN,
+    LEAST_FALL,
+    RISES_AGAIN,
+    SHADOW,
+    SHINY,
+    SMALLEST,
+    STANDS_OUT,
+    STRONGEST,
+    TURNING,
+)
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 
@@ -34,51 +50,8 @@ class FormClass(IntEnum):
         return self.name.lower().replace("_", " ")
 
 
-SHADOW = 0.2
-"""Skin that gets less than this part of the full direct light lies in shadow."""
-
-FREEDOM = (0.8, 1.1)
-"""The split may lie between these parts of where that falls, the even light counted in [try].
-
-Chosen on maren, tobias, selda, orsolya and ines; in twenty rooms of the first four the best border lies at
-0.22 to 0.30 of the full light, while the split alone goes down to 0.15 where hair is taken for skin.
-"""
-
-EVEN = 0.1
-"""Even light as part of the key's, where nothing tells it [try]."""
-
-LEAST_FALL = 1.7
-"""Light and shadow differ at least by this ratio; else there is no shadow [try]."""
-
-TURNING = 0.72
-"""Of the light between the shadow's border and full light: above it skin is light, below halftone [try]."""
-
-SHINY = 0.22
-"""Skin whose luminance is mirrored light by so much is highlight [try]."""
-
-STANDS_OUT = 0.45
-"""And by this part of the strongest shine: what shines evenly all over is only light [try]."""
-
 LOOKS_AT_LIGHT = SHADOW
 """Skin whose cosine to the light is above this would be lit if nothing stood before it."""
-
-RISES_AGAIN = 0.35
-"""Value steps above the core between it and the light that reflected light has at least [try]."""
-
-_CORE_REACH = 0.22
-"""The core lies nearer than this to the reflected light, in heights of the face."""
-
-_SMALLEST = 0.02
-"""Patches smaller than this square of the face's height join what lies round them."""
-
-_FULL = 0.95
-"""Quantile of the skin's light that stands for its full light."""
-_STRONGEST = 0.99
-"""Quantile of the mirrored light that stands for its strongest."""
-_GRAIN = 1e-3
-"""Luminance added before the logarithm, so that black has one."""
-_BINS = 256
-"""Of the histogram that is cut."""
 
 
 @dataclass(frozen=True)
@@ -111,11 +84,11 @@ def shadow_border(luminance: Doubles, even: float = EVEN) -> float:
     even
         Even light as part of the key's, 0 or more.
     """
-    logs = np.log(luminance + _GRAIN)
+    logs = np.log(luminance + GRAIN)
     low, high = float(logs.min()), float(logs.max())
     if high - low < np.log(LEAST_FALL):
         return 0.0
-    counts, edges = np.histogram(logs, _BINS, (low, high))
+    counts, edges = np.histogram(logs, BINS, (low, high))
     middle = (edges[:-1] + edges[1:]) / 2
     below = np.cumsum(counts)
     sums = np.cumsum(counts * middle)
@@ -126,9 +99,9 @@ def shadow_border(luminance: Doubles, even: float = EVEN) -> float:
     at = int(np.nanargmax(between[:-1]))
     if light[at] - dark[at] < np.log(LEAST_FALL):
         return 0.0
-    full = float(np.quantile(luminance, _FULL))
+    full = float(np.quantile(luminance, FULL))
     wanted = full * (SHADOW + even) / (1 + even)
-    return float(np.clip(np.exp(edges[at + 1]) - _GRAIN, FREEDOM[0] * wanted, FREEDOM[1] * wanted))
+    return float(np.clip(np.exp(edges[at + 1]) - GRAIN, FREEDOM[0] * wanted, FREEDOM[1] * wanted))
 
 
 def skin_form(
@@ -164,18 +137,18 @@ def skin_form(
         return Form(classes, 0.0, 0.0, on_face & skin)
     lights = luminance[skin].astype(np.float64)
     border = shadow_border(lights, even)
-    full = float(np.quantile(lights, _FULL))
+    full = float(np.quantile(lights, FULL))
     light_above = border + TURNING * (full - border) if border else TURNING * full
     classes[skin] = np.where(lights >= light_above, FormClass.LIGHT, FormClass.HALFTONE)
     shadow = skin & (luminance < border)
     cast = shadow & (facing > LOOKS_AT_LIGHT) & (on_face | blocked)
     classes[shadow] = FormClass.FORM_SHADOW
     classes[_without_specks(cast, scale) & shadow] = FormClass.CAST_SHADOW
-    rises = rises_again(value, shadow, light_2d, _CORE_REACH * scale)
+    rises = rises_again(value, shadow, light_2d, CORE_REACH * scale)
     own = classes == FormClass.FORM_SHADOW
     classes[_without_specks(own & (rises >= RISES_AGAIN), scale) & own] = FormClass.REFLECTED_LIGHT
     lit = skin & ~shadow
-    strong = STANDS_OUT * float(np.quantile(shine[lit], _STRONGEST)) if lit.any() else 0.0
+    strong = STANDS_OUT * float(np.quantile(shine[lit], STRONGEST)) if lit.any() else 0.0
     classes[lit & (shine >= np.maximum(SHINY * luminance, strong))] = FormClass.HIGHLIGHT
     return Form(classes, border, light_above, on_face & skin)
 
@@ -213,7 +186,7 @@ def _moved(map_: Floats, dx: int, dy: int) -> Floats:
 
 def _without_specks(mask: Mask, scale: float) -> Mask:
     """A mask whose specks and pinholes are gone."""
-    side = 2 * max(1, round(_SMALLEST * scale / 2)) + 1
+    side = 2 * max(1, round(SMALLEST * scale / 2)) + 1
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
     smooth = cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, kernel)
     return np.asarray(cv2.morphologyEx(smooth, cv2.MORPH_CLOSE, kernel) > 0)

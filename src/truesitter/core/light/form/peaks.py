@@ -9,23 +9,17 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.pixels import pixel_at
+from truesitter.core.light.form.tuning import (
+    ABOVE_MIDDLE,
+    APART,
+    BESIDE_MIDDLE,
+    LEAST_PROMINENCE,
+    PEAKS_LEVEL,
+    PEAKS_MOST,
+)
 from truesitter.core.sitter import places
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Floats, Mask, Shape
-
-MOST = 12
-"""A painter keeps no more in mind."""
-
-LEAST_PROMINENCE = 0.12
-"""Value steps a peak stands above the way to any higher one [try]."""
-
-APART = 0.09
-"""Peaks lie farther apart than this, in heights of the face."""
-
-_LEVEL = 0.05
-_ABOVE_MIDDLE = 0.25
-_BESIDE_MIDDLE = 0.08
-"""A spot this far off the face's axis, in heights of the face, lies on one side of the forehead."""
 
 USUAL = (
     "left side of the forehead", "right side of the forehead", "left brow ridge", "right brow ridge",
@@ -98,7 +92,7 @@ def usual_place(
         up = face.axis(height / width)
         off = (np.array([x, y]) - face.brow_middle) * (1.0, height / width)
         across = float(off[0] * -up[1] + off[1] * up[0])
-        if abs(across) > _BESIDE_MIDDLE * face.height(shape) / width:
+        if abs(across) > BESIDE_MIDDLE * face.height(shape) / width:
             return f"{'right' if across > 0 else 'left'} side of the forehead"
     return _AS_USUAL.get(place, place)
 
@@ -130,7 +124,7 @@ def prominences(value: Floats, where: Mask, spots: list[tuple[int, int]]) -> lis
     bottom = float(value[where].min())
     alone = set(range(1, len(spots)))
     found[0] = tops[0] - bottom
-    for level in np.arange(tops[0], bottom - _LEVEL, -_LEVEL):
+    for level in np.arange(tops[0], bottom - PEAKS_LEVEL, -PEAKS_LEVEL):
         if not alone:
             break
         _, islands = cv2.connectedComponents((where & (value >= level)).astype(np.uint8), connectivity=8)
@@ -164,7 +158,7 @@ def find_peaks(
     inside = np.where(inner, value, 0).astype(np.float32)
     side = 2 * max(2, round(scale * APART)) + 1
     window = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
-    top = inner & (inside >= cv2.dilate(inside, window)) & (value > np.median(value[lit]) + _ABOVE_MIDDLE)
+    top = inner & (inside >= cv2.dilate(inside, window)) & (value > np.median(value[lit]) + ABOVE_MIDDLE)
     rows, columns = np.nonzero(top)
     spots: list[tuple[int, int]] = []
     for r, c in sorted(zip(rows.tolist(), columns.tolist(), strict=True), key=lambda p: -value[p]):
@@ -175,7 +169,7 @@ def find_peaks(
     return _named(
         (
             ((c + 0.5) / width, (r + 0.5) / height, float(value[r, c]), rise)
-            for rise, (r, c) in ranked[:MOST]
+            for rise, (r, c) in ranked[:PEAKS_MOST]
             if rise >= LEAST_PROMINENCE
         ),
         face,

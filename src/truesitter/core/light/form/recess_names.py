@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
+from truesitter.core.light.form.tuning import NEAR
 from truesitter.core.sitter import places
 from truesitter.core.sitter.face import (
     LID_CREASES,
@@ -38,9 +39,6 @@ _LINES: dict[str, tuple[int, ...]] = {
     "inner corner of the right eye": (362, 463),
 }
 """Landmarks of each, read off the published canonical face mesh; left and right are the picture's."""
-
-_NEAR = 0.05
-"""Of the face's height: farther from all of them it is a wrinkle, named after its place."""
 
 
 class Names:
@@ -111,10 +109,10 @@ class Names:
         spots = np.stack([columns[::step], rows[::step]], axis=1) + 0.5
         away = np.array([_distances(spots, line) for line in self._lines.values()])
         # What most of it lies along.
-        nearest = np.bincount(away.argmin(axis=0)[away.min(axis=0) <= _NEAR * size], minlength=len(away))
+        nearest = np.bincount(away.argmin(axis=0)[away.min(axis=0) <= NEAR * size], minlength=len(away))
         if nearest.sum() * 2 >= len(spots):
             return tuple(self._lines)[int(nearest.argmax())]
-        beside = self._beside(deepest, round(_NEAR * size))
+        beside = self._beside(deepest, round(NEAR * size))
         if place in ("neck", "figure") and beside:
             return beside
         if place == "neck" and y < self._face.chin[1] + 0.15 * size / height:

@@ -14,43 +14,23 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import box_of
 from truesitter.core.light.form.recess_names import Names
+from truesitter.core.light.form.tuning import (
+    BOTTOM,
+    DARK_SHARE,
+    FIRST_COAT,
+    LEAST_DEPTH,
+    NARROWEST,
+    OPEN,
+    RECESSES_MOST,
+    RECESSES_SHORTEST,
+    SOFTER,
+    TOLD_AT,
+    TURNS,
+    WIDEST,
+)
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import OwnPlace
 from truesitter.core.types import Doubles, Floats, Ints, Labels, Mask
-
-LEAST_DEPTH = 0.5
-"""Value steps below both sides [try]."""
-
-WIDEST = 0.04
-"""Of the face's height: wider darks are shadows [try]."""
-
-NARROWEST = 0.005
-"""Of the face's height: finer ones are grain, hairs and pores [try]."""
-
-SHORTEST = 0.04
-"""Of the face's height: shorter ones are spots, or the corners of larger darks."""
-
-MOST = 24
-"""The deepest so many are told."""
-
-DARK_SHARE = 0.45
-"""Of the first coat's area the second covers the deepest so much; never more than half."""
-
-SOFTER = 1.5
-"""A side that rises over so many times the other's distance is the soft one [try]."""
-
-_TURNS = 8
-_TOLD_AT = 0.9
-"""A valley is told as deep as this part of it is at most: its ends close on a third side."""
-
-_BOTTOM = 0.75
-"""What is this part as deep as the deepest is the bottom of a valley."""
-
-_OPEN = 1 / 3
-"""What runs on, as dark, along more of its border is the corner of a larger dark."""
-
-_FIRST_COAT = 0.4
-"""The first coat begins where a valley is this part of its depth below its sides."""
 
 
 @dataclass(frozen=True)
@@ -134,8 +114,8 @@ def valley_depth(value: Floats, reach: int) -> tuple[Floats, Ints]:
     best = np.zeros(value.shape, np.float32)
     turn = np.zeros(value.shape, np.int32)
     half = max(1, reach // 2)
-    for n in range(_TURNS):
-        angle = np.pi * n / _TURNS
+    for n in range(TURNS):
+        angle = np.pi * n / TURNS
         line = np.zeros((2 * half + 1, 2 * half + 1), np.uint8)
         dx, dy = round(half * np.cos(angle)), round(half * np.sin(angle))
         cv2.line(line, (half - dx, half + dy), (half + dx, half - dy), 1)
@@ -185,7 +165,7 @@ def find_recesses(
     first = np.zeros(value.shape, np.int32)
     dark = np.zeros(value.shape, bool)
     recesses = []
-    for number, (name, parts) in enumerate(list(named.items())[:MOST], 1):
+    for number, (name, parts) in enumerate(list(named.items())[:RECESSES_MOST], 1):
         for part in parts:
             soft = _coats(number, part, numbers, value, depth, turn, reach, first, dark)
             if part is parts[0]:
@@ -223,18 +203,18 @@ def _valley(
     """A component as a valley; None for a spot, a scratch or the corner of something larger."""
     left, top, width, height, area = (int(v) for v in stats)
     length = float(np.hypot(width, height))
-    if length < SHORTEST * scale or area < length * NARROWEST * scale:
+    if length < RECESSES_SHORTEST * scale or area < length * NARROWEST * scale:
         return None
     box = (slice(top, top + height), slice(left, left + width))
     own = np.where(numbers[box] == number, depth[box], 0)
     row, column = divmod(int(own.argmax()), width)
-    deep = float(np.quantile(own[own > 0], _TOLD_AT))
+    deep = float(np.quantile(own[own > 0], TOLD_AT))
     around = (slice(max(0, top - 1), top + height + 1), slice(max(0, left - 1), left + width + 1))
     core = numbers[around] == number
     ring = (cv2.dilate(core.astype(np.uint8), np.ones((3, 3), np.uint8)) > 0) & ~core
     as_dark = value[around] <= np.median(value[around][core]) + deep / 4
     runs_on = ring & as_dark & (depth[around] < LEAST_DEPTH / 2)
-    if runs_on.sum() > _OPEN * ring.sum():
+    if runs_on.sum() > OPEN * ring.sum():
         return None
     return _Valley(number, box, (top + row, left + column), deep, area / length, length)
 
@@ -251,10 +231,10 @@ def _coats(
     core = numbers[box] == valley.number
     rows, columns = valley.pixels(numbers)
     normal = _across(turn[rows, columns], depth[rows, columns])
-    bottom = depth[rows, columns] >= _BOTTOM * depth[rows, columns].max()
+    bottom = depth[rows, columns] >= BOTTOM * depth[rows, columns].max()
     rise = [_rise(value, rows[bottom], columns[bottom], sign * normal, reach) for sign in (1, -1)]
     # A valley is followed down to less than it must reach somewhere.
-    beside = depth[box] >= _FIRST_COAT * LEAST_DEPTH
+    beside = depth[box] >= FIRST_COAT * LEAST_DEPTH
     swept, soft = core, None
     if max(rise) >= SOFTER * min(rise):
         way = normal if rise[0] > rise[1] else -normal
@@ -270,7 +250,7 @@ def _coats(
 
 def _across(turn: Ints, weight: Floats) -> Doubles:
     """Mean direction across a valley, a unit vector with y down."""
-    angle = turn * (np.pi / _TURNS)
+    angle = turn * (np.pi / TURNS)
     double = np.array([(weight * np.cos(2 * angle)).sum(), (weight * np.sin(2 * angle)).sum()])
     mean = np.arctan2(double[1], double[0]) / 2
     return np.array([np.cos(mean), -np.sin(mean)])

@@ -16,29 +16,21 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.light.form.peaks import LightPeak
+from truesitter.core.light.form.tuning import (
+    FADING,
+    LINE,
+    LONGEST,
+    RAYS,
+    SHOWN_RAYS,
+    STEP,
+    ZONE_REACH,
+    ZONES_SHORTEST,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.face import LIPS, UPPER_LIP_FIELD, Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
 
-WORKING_LONG_SIDE = 420
-ZONE_REACH = (1.0, 2.0, 3.5)
-"""How far zones 1, 2 and 3 reach, in lengths of zone 1; zone 4 goes on to the shadow."""
-
-FADING = 0.15
-"""Zone 4 fades over this part of its depth [try]."""
-
-RAYS = 72
-"""Directions from a peak in which its zones are limited: 5° apart."""
-_SHOWN_RAYS = 24
-"""So many of them are drawn."""
-
-_LONGEST, _SHORTEST = 2.6, 0.3
-"""Of its mean reach, what zone 1 reaches along any one ray."""
-
 _FALLS = np.geomspace(0.05, 3.0, 24)
-_STEP = 0.5
-_LINE = 0.55
-"""Value steps a pixel across a border that light does not pass."""
 
 ABOVE_THE_MOUTH = "above the mouth"
 """The field of skin between nose and upper lip, which some schools leave without light."""
@@ -117,7 +109,7 @@ def inside_limits(limits: tuple[Doubles, ...], shape: Shape) -> Mask:
 def line_mask(value: Floats) -> Mask:
     """Borders so sharp that light does not pass them."""
     gx, gy = (cv2.Sobel(value, cv2.CV_32F, dx, 1 - dx, ksize=3) / 8 for dx in (1, 0))
-    return np.asarray(np.hypot(gx, gy) > _LINE)
+    return np.asarray(np.hypot(gx, gy) > LINE)
 
 
 def grow_zones(
@@ -157,7 +149,7 @@ def grow_zones(
 def _reaches(value: Floats, open_: Mask, peak: LightPeak, reach: float) -> tuple[Doubles, Doubles]:
     """How far zone 1 reaches along each ray, and where something stops the light, in pixels."""
     x, y = in_pixels((peak.x, peak.y), value.shape)
-    along = np.arange(0, _LONGEST * ZONE_REACH[-1] * reach + 1, _STEP)
+    along = np.arange(0, LONGEST * ZONE_REACH[-1] * reach + 1, STEP)
     angle = 2 * np.pi * np.arange(RAYS) / RAYS
     columns = np.floor(x + np.cos(angle)[:, None] * along).astype(int)
     rows = np.floor(y + np.sin(angle)[:, None] * along).astype(int)
@@ -166,13 +158,13 @@ def _reaches(value: Floats, open_: Mask, peak: LightPeak, reach: float) -> tuple
     rows, columns = np.clip(rows, 0, height - 1), np.clip(columns, 0, width - 1)
     free = there & open_[rows, columns]
     free[:, 0] = True
-    stop = _first(~free) * _STEP
+    stop = _first(~free) * STEP
     seen = np.minimum.accumulate(value[rows, columns], axis=1)
     top = float(value[rows[0, 0], columns[0, 0]])
     best = np.full(RAYS, reach)
     off = np.inf
     for fall in _FALLS:
-        first = np.clip(_first(seen < top - fall) * _STEP, _SHORTEST * reach, _LONGEST * reach)
+        first = np.clip(_first(seen < top - fall) * STEP, ZONES_SHORTEST * reach, LONGEST * reach)
         away = abs(float(first.mean()) - reach)
         if away < off:
             best, off = first, away
@@ -194,7 +186,7 @@ def _fill(mask: Labels, peak: LightPeak, radius: Doubles) -> None:
 
 def _rays(peak: LightPeak, start: Doubles, end: Doubles, shape: Shape) -> list[Ray]:
     height, width = shape[:2]
-    step = RAYS // _SHOWN_RAYS
+    step = RAYS // SHOWN_RAYS
     found = []
     for n in range(0, RAYS, step):
         angle = 2 * np.pi * n / RAYS

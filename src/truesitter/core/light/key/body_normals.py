@@ -10,16 +10,13 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.light.key.tuning import CURVED, LONG_SIDE
 from truesitter.core.sitter.face import OVAL, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
-_LONG_SIDE = 140
 _BESIDE = (Region.BACKGROUND, Region.HAIR)
 """A neck turns away towards the hair that hangs beside it, too."""
-
-_CURVED = 2.0
-"""Right side of the equation: 2 makes limbs round; a ball would want 4 [try]."""
 
 
 def body_mask(regions: Labels, face: Face | None) -> Mask:
@@ -46,7 +43,7 @@ def body_normals(regions: Labels, face: Face | None) -> tuple[Floats, Mask]:
     """
     inside = body_mask(regions, face)
     height, width = regions.shape
-    factor = min(1.0, _LONG_SIDE / max(height, width))
+    factor = min(1.0, LONG_SIDE / max(height, width))
     size = max(4, round(width * factor)), max(4, round(height * factor))
     small = cv2.resize(inside.astype(np.float32), size, interpolation=cv2.INTER_AREA) > 0.5
     beside = np.isin(regions, _BESIDE) if face is not None else regions == Region.BACKGROUND
@@ -86,5 +83,5 @@ def _swell(inside: Mask, outside: Mask) -> Floats:
         weights.append(-np.ones(int(kin.sum())))
     entries = np.concatenate([own, *weights]), (np.concatenate(lefts), np.concatenate(rights))
     matrix = coo_matrix(entries, shape=(count, count)).tocsc()
-    swell[inside] = spsolve(matrix, np.full(count, _CURVED))
+    swell[inside] = spsolve(matrix, np.full(count, CURVED))
     return swell.astype(np.float32)

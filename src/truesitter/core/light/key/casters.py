@@ -9,20 +9,10 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.light.key.tuning import LEAST_VOTES, REACH, SPOTS, STEPS
 from truesitter.core.sitter.face import BROWS, NOSE_OUTLINE, OVAL, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Labels, Mask
-
-REACH = 0.9
-"""What casts a shadow lies nearer than this in the picture, in heights of the face: a head shades neck and
-shoulder [try]."""
-
-_STEPS = 24
-"""Steps on the way from a shadow to what may cast it."""
-_SPOTS = 150
-"""Spots of a shadow that are asked."""
-_LEAST_VOTES = 0.3
-"""Part of the votes that names what casts a shadow [try]."""
 
 CASTERS = ("hair", "brow", "nose", "chin", "beard", "cloth")
 """By their numbers on the map of casters, from 1; 0 is nothing that casts."""
@@ -68,7 +58,7 @@ def blocked(casters: Labels, skin: Mask, light_2d: tuple[float, float], scale: f
     length = float(np.hypot(*light_2d))
     if length < 1e-3:
         return out
-    for part in np.linspace(0, 1, _STEPS + 1)[1:]:
+    for part in np.linspace(0, 1, STEPS + 1)[1:]:
         move = np.array(
             [[1, 0, -light_2d[0] / length * REACH * scale * part],
              [0, 1, -light_2d[1] / length * REACH * scale * part]],
@@ -84,7 +74,7 @@ def caster_of(patch: Mask, met: Labels) -> str | None:
     rows, columns = np.nonzero(patch)
     if not len(rows):
         return None
-    step = max(1, len(rows) // _SPOTS)
+    step = max(1, len(rows) // SPOTS)
     votes = np.bincount(met[rows[::step], columns[::step]], minlength=len(CASTERS) + 1)
     best = int(votes[1:].argmax()) + 1
-    return CASTERS[best - 1] if votes[best] >= _LEAST_VOTES * votes.sum() else None
+    return CASTERS[best - 1] if votes[best] >= LEAST_VOTES * votes.sum() else None

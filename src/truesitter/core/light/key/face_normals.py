@@ -5,18 +5,9 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.light.key.tuning import DEPTH, FINER, SMALL
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Floats, Mask, Shape
-
-_DEPTH = 1.1
-"""The detector's depth is taken so many times [try].
-
-Against the true normals of maren, tobias, selda and orsolya 1.0 is nearest (median 12 to 15°); for where
-the light comes from 1.1 to 1.2 is, because the mesh ends before the cheeks have turned away.
-"""
-
-_FINER, _SMALL = 2, 200
-"""Triangles of a face lower than so many pixels are drawn at so many times the size."""
 
 
 def face_normals(face: Face, shape: Shape) -> tuple[Floats, Mask]:
@@ -30,7 +21,7 @@ def face_normals(face: Face, shape: Shape) -> tuple[Floats, Mask]:
     from scipy.spatial import Delaunay
 
     height, width = shape[:2]
-    points = face.mesh((height, width)) * (1, 1, _DEPTH)
+    points = face.mesh((height, width)) * (1, 1, DEPTH)
     triangles = Delaunay(points[:, :2]).simplices
     a, b, c = (points[triangles[:, i]] for i in range(3))
     normal = np.cross(b - a, c - a)
@@ -41,7 +32,7 @@ def face_normals(face: Face, shape: Shape) -> tuple[Floats, Mask]:
     # Only the face's own box is drawn; a small face is drawn finer.
     low = np.clip(np.floor(points[:, :2].min(axis=0)).astype(int), 0, (width - 1, height - 1))
     high = np.clip(np.ceil(points[:, :2].max(axis=0)).astype(int) + 1, low + 1, (width, height))
-    finer = _FINER if high[1] - low[1] < _SMALL else 1
+    finer = FINER if high[1] - low[1] < SMALL else 1
     number = np.zeros(((high[1] - low[1]) * finer, (high[0] - low[0]) * finer), np.int32)
     corners = np.round((points[triangles, :2] - low) * finer).astype(np.int32)
     for i in np.flatnonzero(length > 1e-9):

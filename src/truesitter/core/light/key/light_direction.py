@@ -14,55 +14,26 @@ import numpy as np
 from truesitter.core.light.key.body_normals import body_normals
 from truesitter.core.light.key.face_normals import face_normals
 from truesitter.core.light.key.lit_form import LightFit, LitForm, fit_light
+from truesitter.core.light.key.tuning import (
+    COARSER,
+    DIRECTIONS,
+    ENOUGH,
+    FACE_PX,
+    FIGURE_PX,
+    FROM_BEHIND,
+    PAIRS,
+    PAIRS_APART,
+    REFINE,
+    SECOND_APART,
+    SECOND_GAIN,
+    SECOND_LEAST_Z,
+    SECOND_STRENGTH,
+    SQUINT,
+)
 from truesitter.core.sitter.face import Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 Vector = tuple[float, float, float]
-
-FACE_PX = 72
-"""The face is compared at this height."""
-
-FIGURE_PX = 200
-"""The figure is compared at this long side."""
-
-SQUINT = 0.012
-"""Of the face's height: both sides are squinted by this much before they are compared [try].
-
-Chosen on maren, tobias, selda, orsolya and on ten pictures of them lit anew, from behind as well.
-"""
-
-ENOUGH = 0.94
-"""No second light is looked for where one explains so much [try]: one light left 0.90 to 0.98 unaided."""
-
-SECOND_STRENGTH = 0.2
-"""A second light is worth telling from this part of the key's strength [try]."""
-
-SECOND_GAIN = 0.08
-"""And when it explains so much of what the key leaves unexplained [try].
-
-Chosen on maren, tobias, selda and orsolya under 24 pairs of lights each, every one in four crops: with
-0.05 a third of the scenes changed their key between crops, with 0.12 two lights were often told as one.
-"""
-
-SECOND_APART = 70.0
-"""Degrees between two lights that are two [try]."""
-
-SECOND_LEAST_Z = -0.2
-"""A second light from farther behind cannot be told from the error of the mesh [try]."""
-
-_DIRECTIONS = 300
-_FROM_BEHIND = -0.75
-"""Least z of a direction: from farther behind nothing of the face is lit."""
-
-_REFINE = (8.0, 2.5)
-"""Steps of the refinements, in degrees."""
-
-_COARSER = 2
-"""Pairs are tried of every such direction of the grid."""
-
-_PAIRS, _PAIRS_APART = 3, 25.0
-"""So many pairs are refined, each so many degrees from those that explain more [try]: the best of the coarse
-grid is not always the best of all, and which one it is changes with a crop."""
 
 
 @dataclass(frozen=True)
@@ -111,10 +82,10 @@ def direction_words(vector: Vector) -> str:
 
 def _sphere() -> Doubles:
     """Directions spread evenly over the sphere (Vogel's spiral), without those far behind."""
-    i = np.arange(_DIRECTIONS) + 0.5
-    down, round_ = np.arccos(1 - 2 * i / _DIRECTIONS), np.pi * (1 + 5**0.5) * i
+    i = np.arange(DIRECTIONS) + 0.5
+    down, round_ = np.arccos(1 - 2 * i / DIRECTIONS), np.pi * (1 + 5**0.5) * i
     every = np.stack([np.cos(round_) * np.sin(down), np.sin(round_) * np.sin(down), np.cos(down)], axis=1)
-    return np.asarray(every[every[:, 2] > _FROM_BEHIND])
+    return np.asarray(every[every[:, 2] > FROM_BEHIND])
 
 
 def _beside(middle: Doubles, step: float) -> Doubles:
@@ -198,7 +169,7 @@ def _told(direction: Doubles) -> Vector:
 
 def _in_front(directions: Doubles, middle: Doubles) -> Doubles:
     """The same, with the middle in place of those from which nothing of a face is lit."""
-    return np.where(directions[:, 2:] > _FROM_BEHIND, directions, middle)
+    return np.where(directions[:, 2:] > FROM_BEHIND, directions, middle)
 
 
 def _search(
@@ -207,7 +178,7 @@ def _search(
     """The direction that explains the skin best, beside other lights; near one, or anywhere."""
     best = np.array([0.0, 0.0, 1.0]) if near is None else near
     fit = None
-    for step in (0.0 if near is None else 3 * _REFINE[0], *_REFINE):
+    for step in (0.0 if near is None else 3 * REFINE[0], *REFINE):
         directions = _in_front(_beside(best, step), best) if step else _sphere()
         fit = fit_light(form.lit(directions), form.seen, others)
         best = directions[fit.best]
@@ -217,7 +188,7 @@ def _search(
 
 def _pairs(form: LitForm) -> list[tuple[Doubles, Doubles]]:
     """Of all pairs of the grid those that together explain the skin best, unlike one another."""
-    directions = _sphere()[::_COARSER]
+    directions = _sphere()[::COARSER]
     lit = np.column_stack([form.lit(directions), np.ones(len(form.seen), np.float32)]).astype(np.float64)
     gram, right = lit.T @ lit, lit.T @ form.seen
     cosines = directions @ directions.T
@@ -227,13 +198,13 @@ def _pairs(form: LitForm) -> list[tuple[Doubles, Doubles]]:
     strengths = np.linalg.solve(normal, right[at][..., None])[..., 0]
     # What the fit takes off the sum of squares; a light or a rest that takes light away is none.
     gain = np.where((strengths < 0).any(axis=1), -np.inf, (strengths * right[at]).sum(axis=1))
-    near = cosines > np.cos(np.radians(_PAIRS_APART))
+    near = cosines > np.cos(np.radians(PAIRS_APART))
     chosen: list[int] = []
     for n in np.argsort(-gain)[: np.isfinite(gain).sum()]:
         a, b = i[n], j[n]
         if not any((near[a, i[k]] & near[b, j[k]]) | (near[a, j[k]] & near[b, i[k]]) for k in chosen):
             chosen.append(int(n))
-        if len(chosen) == _PAIRS:
+        if len(chosen) == PAIRS:
             break
     return [(directions[i[n]], directions[j[n]]) for n in chosen]
 

@@ -7,26 +7,15 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
+from truesitter.core.light.key.tuning import LEAST_PIXELS, ROUNDS, SAMPLES, TRUSTED
 from truesitter.core.types import Doubles, Floats, Mask
-
-TRUSTED = 0.85
-"""The best fitting part of the skin; the rest holds highlights, cast shadows and moles [try]."""
-
-_LEAST_PIXELS = 200
-"""Fewer lit pixels tell no direction [try]."""
-
-_SAMPLES = 1000
-"""Pixels that the light is fitted to."""
-
-_ROUNDS = 3
-"""Of weighting what does not fit down."""
 
 
 class LitForm:
     """Skin as a matt form, squinted; and how light it is in the photograph."""
 
     def __init__(self, light: Floats, on: Mask, normals: Floats, sigma: float) -> None:
-        self.enough = int(on.sum()) >= _LEAST_PIXELS
+        self.enough = int(on.sum()) >= LEAST_PIXELS
         if not self.enough:
             return
         rows, columns = (np.flatnonzero(on.any(axis=axis)) for axis in (1, 0))
@@ -34,7 +23,7 @@ class LitForm:
         self._normals, self._part = normals[box], on[box].astype(np.float32)
         self._sigma = sigma
         # Not every pixel is needed to tell a direction.
-        self._at = np.flatnonzero(on[box])[:: max(1, int(on.sum()) // _SAMPLES)]
+        self._at = np.flatnonzero(on[box])[:: max(1, int(on.sum()) // SAMPLES)]
         self._weight = cv2.GaussianBlur(self._part, (0, 0), self._sigma).ravel()[self._at]
         self.seen = self._squinted(light[box] * self._part)[:, 0]
 
@@ -90,7 +79,7 @@ def fit_light(lit: Floats, seen: Floats, others: Floats | None = None) -> LightF
     fixed = np.column_stack([known, np.ones(count, np.float32)])
     trusted = np.ones(lit.shape, np.float32)
     at = int(TRUSTED * (count - 1))
-    for _ in range(_ROUNDS):
+    for _ in range(ROUNDS):
         lights = fixed.shape[1] + 1
         normal = np.empty((tried, lights, lights))
         wanted = np.empty((tried, lights))

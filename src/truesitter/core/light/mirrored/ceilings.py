@@ -13,19 +13,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.pixels import pixel_at
+from truesitter.core.light.mirrored.tuning import IN_SHADOW, LEAST_OVER, RING, STANDS_OFF
 from truesitter.core.types import Floats, Mask
-
-IN_SHADOW = 1.0
-"""Value steps above its neighbour that a light inside a shadow may take [try]."""
-
-STANDS_OFF = 1.0
-"""Value steps that a light on a cheekbone stands off the neighbour it turns from."""
-
-_RING = (0.03, 0.09)
-"""A neighbour lies between so many heights of the face away."""
-
-_LEAST_OVER = 0.1
-"""Value steps over a ceiling that are worth a word [try]."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +59,7 @@ class Ceiling:
     @property
     def wrong(self) -> bool:
         """True when there is something to say of it."""
-        return self.over >= _LEAST_OVER or self.vanishing
+        return self.over >= LEAST_OVER or self.vanishing
 
 
 def neighbour_of(value: Floats, where: Mask, x: float, y: float, scale: float, darkest: bool) -> float:
@@ -82,7 +71,7 @@ def neighbour_of(value: Floats, where: Mask, x: float, y: float, scale: float, d
         (h, w) values, and what counts as a neighbour.
     """
     row, column = pixel_at(x, y, value.shape)
-    reach = max(2, round(_RING[1] * scale))
+    reach = max(2, round(RING[1] * scale))
     height, width = value.shape
     # Cut by the picture's border on every side: the window has the shape of what it looks at.
     box = (
@@ -91,7 +80,7 @@ def neighbour_of(value: Floats, where: Mask, x: float, y: float, scale: float, d
     )
     rows, columns = np.ogrid[box]
     away = np.hypot(rows - row, columns - column)
-    ring = (away >= _RING[0] * scale) & (away <= reach) & where[box]
+    ring = (away >= RING[0] * scale) & (away <= reach) & where[box]
     if not ring.any():
         return float(value[row, column])
     return float(np.quantile(value[box][ring], 0.25 if darkest else 0.5))

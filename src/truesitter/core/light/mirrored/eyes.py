@@ -8,6 +8,16 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
+from truesitter.core.light.mirrored.tuning import (
+    IRIS,
+    LEAST_PIXELS,
+    LID_SHADOW,
+    LIDS,
+    PUPIL,
+    RIM,
+    SKIN_BELOW,
+    SPARK,
+)
 from truesitter.core.sitter.face import EYES, Face
 from truesitter.core.types import Bytes, Floats, Ints, Mask, Shape
 
@@ -20,25 +30,11 @@ ORDER = (
 SIDES = ("left", "right")
 """In the picture, as the detector numbers the eyes of every upright face, mirrored or not."""
 
-_PUPIL, _RIM = 0.4, (0.86, 1.06)
-_IRIS = (0.46, 0.84)
-_SPARK = 0.8
-"""A catchlight lies inside the iris; the wet rim of the lower lid shines too."""
 
-_LID_SHADOW = 0.3
-"""Upper part of the opening that the lid shades [try]."""
-
-_LEAST_PIXELS = 4
 _READ = {
     "catchlight": 0.995, "pupil": 0.25, "iris, towards the light": 0.4, "iris, opposite the light": 0.4,
 }  # fmt: skip
 """Quantiles that parts are read at: a catchlight does not count for the iris. Others in the middle."""
-
-_LIDS = 0.35
-"""Round an eye so much of its width belongs to its picture."""
-
-_SKIN_BELOW = (0.6, 1.6)
-"""The nearest lit skin lies so many eye heights below the eye's middle."""
 
 
 @dataclass(frozen=True)
@@ -107,23 +103,23 @@ def read_eye(
     opening = drawn > 0
     y, x = np.ogrid[inside]
     away = np.hypot(x - cx, y - cy) / max(radius, 1e-6)
-    upper = y < top + _LID_SHADOW * (bottom - top)
-    white = opening & (away > _RIM[1])
+    upper = y < top + LID_SHADOW * (bottom - top)
+    white = opening & (away > RIM[1])
     towards = (x - cx) * light_2d[0] + (y - cy) * light_2d[1] > 0
-    ring = opening & (away > _IRIS[0]) & (away < _IRIS[1]) & ~upper
+    ring = opening & (away > IRIS[0]) & (away < IRIS[1]) & ~upper
     places = {
         "white, left": white & ~upper & (x < cx),
         "white, right": white & ~upper & (x > cx),
         "lid's shadow": white & upper,
         "iris, towards the light": ring & towards,
         "iris, opposite the light": ring & ~towards,
-        "rim of the iris": opening & (away > _RIM[0]) & (away < _RIM[1]),
-        "pupil": opening & (away < _PUPIL),
-        "catchlight": opening & (away < _SPARK),
+        "rim of the iris": opening & (away > RIM[0]) & (away < RIM[1]),
+        "pupil": opening & (away < PUPIL),
+        "catchlight": opening & (away < SPARK),
     }
     parts = tuple(_part(name, places[name], value[inside], first, shape) for name in ORDER)
     skin_value = _lit_skin(value, skin, (cx, cy), max(2.0, float(bottom - top)))
-    pad = _LIDS * (right - left)
+    pad = LIDS * (right - left)
     box = (
         max(0.0, float(left - pad) / shape[1]),
         max(0.0, float(top - 1.6 * pad) / shape[0]),
@@ -135,7 +131,7 @@ def read_eye(
 
 def _part(name: str, mask: Mask, value: Floats, first: Ints, shape: Shape) -> EyePart:
     rows, columns = np.nonzero(mask)
-    if len(rows) < _LEAST_PIXELS:
+    if len(rows) < LEAST_PIXELS:
         return EyePart(name, None, 0.0, 0.0)
     inside = value[rows, columns]
     y, x = float(rows.mean()), float(columns.mean())
@@ -148,11 +144,11 @@ def _part(name: str, mask: Mask, value: Floats, first: Ints, shape: Shape) -> Ey
 
 def _lit_skin(value: Floats, skin: Mask, middle: tuple[float, float], tall: float) -> float | None:
     """The lightest skin just below an eye."""
-    first, last = (round(middle[1] + k * tall) for k in _SKIN_BELOW)
+    first, last = (round(middle[1] + k * tall) for k in SKIN_BELOW)
     wide = round(1.5 * tall)
     box = slice(max(0, first), max(0, last)), slice(max(0, round(middle[0]) - wide), round(middle[0]) + wide)
     bare = skin[box]
-    return float(np.quantile(value[box][bare], 0.9)) if bare.sum() >= _LEAST_PIXELS else None
+    return float(np.quantile(value[box][bare], 0.9)) if bare.sum() >= LEAST_PIXELS else None
 
 
 def checks_of(parts: tuple[EyePart, ...], skin: float | None) -> tuple[Check, ...]:

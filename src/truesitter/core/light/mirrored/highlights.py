@@ -9,8 +9,19 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.pixels import box_of
+from truesitter.core.light.mirrored.tuning import (
+    CRISP_MM,
+    DAMP_STEEPNESS,
+    GRAIN,
+    JOINED,
+    MOST,
+    SMALLEST,
+    STRONGEST,
+    TEMPERATURE,
+    WORTH,
+)
 from truesitter.core.types import Floats, Ints, Mask, Shape
-from truesitter.core.values.edge_sides import UNLIKE
+from truesitter.core.values.tuning import UNLIKE
 
 
 class HighlightKind(Enum):
@@ -28,34 +39,6 @@ class Edge(Enum):
     CRISP = "crisp"
     SOFT = "soft"
     ONE_SIDE = "crisp on one side"
-
-
-STRONGEST = 0.97
-"""Skin that mirrors more than this part of it does is a highlight, where it is worth the name [try]."""
-
-WORTH = 0.1
-"""Mirrored light, as part of the skin's full light, that makes a highlight [try]."""
-
-CRISP_MM = 2.0
-"""A light that ends within so many mm of a canvas of some 300 × 400 mm is crisp (as a hard edge is)."""
-
-DAMP_STEEPNESS = 0.02
-"""A light that falls to nothing within this part of the face's height is on damp skin, not a sheen [try]."""
-
-TEMPERATURE = 2.0
-"""Difference in b* from which a light is warmer or cooler than its surround [try]."""
-
-SMALLEST = 0.012
-"""Lights are wider than this, in heights of the face; those of eyes and lips a third of it."""
-
-JOINED = 0.04
-"""Bits of a light nearer to one another than this, in heights of the face, are one."""
-
-_GRAIN = 0.8
-"""Standard deviation in pixels."""
-
-MOST = 10
-"""So many of each kind of surface are told."""
 
 
 @dataclass(frozen=True)
@@ -127,7 +110,7 @@ def find_highlights(
     # Only the surface's own box is looked at; grain is evened out.
     box = box_of(where, round(0.05 * scale))
     whole = where.shape
-    shine, where, lab, value = cv2.GaussianBlur(shine[box], (0, 0), _GRAIN), where[box], lab[box], value[box]
+    shine, where, lab, value = cv2.GaussianBlur(shine[box], (0, 0), GRAIN), where[box], lab[box], value[box]
     own = shine[where]
     limit = max(WORTH * full, float(np.quantile(own, STRONGEST)))
     small = 1 / 3 if kind is HighlightKind.WET else 1.0

@@ -13,29 +13,9 @@ import numpy as np
 
 from truesitter.core.colour.families import at_one_lightness
 from truesitter.core.colour.value import lightness_map_to_value
+from truesitter.core.light.mirrored.tuning import EDGE, ENDS, LEANS, LIKE, MOSTLY_HARD, NEARLY, WIDE_RANGE
 from truesitter.core.types import Doubles, Floats, Mask
-from truesitter.core.values.edges import HARD_MM, SOFT_MM
-
-WIDE_RANGE = 4.0
-"""Value steps between darkest and lightest that cloth hardly has [try]."""
-
-MOSTLY_HARD = 0.4
-"""Share of hard edges from which a surface of wide range is polished [try]."""
-
-_ENDS = (0.03, 0.97)
-"""Darkest and lightest are read here, so that a spot counts for nothing."""
-
-_EDGE = 1.0
-"""Value steps across an edge worth counting."""
-
-_NEARLY = 0.8
-"""An edge is hard where so much of its fall lies within a hard edge's width."""
-
-_LEANS = 4.0
-"""Lights or darks whose a*, b* at L* 45 lie less than this off the whole lean nowhere."""
-
-_LIKE = 0.8
-"""Least cosine between where they lean and where a neighbour lies."""
+from truesitter.core.values.tuning import HARD_MM, SOFT_MM
 
 
 @dataclass(frozen=True)
@@ -87,11 +67,11 @@ def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
     sizes = [max(3, round(mm / mm_per_px) | 1) for mm in (HARD_MM, SOFT_MM)]
     inside = cv2.erode(mask.astype(np.uint8), np.ones((sizes[1], sizes[1]), np.uint8)) > 0
     falls = [cv2.morphologyEx(value, cv2.MORPH_GRADIENT, np.ones((n, n), np.uint8)) for n in sizes]
-    edges = inside & (falls[1] >= _EDGE)
+    edges = inside & (falls[1] >= EDGE)
     wide = int(edges.sum())
     if not wide:
         return 0.0
-    narrow = int((edges & (falls[0] >= _NEARLY * falls[1])).sum())
+    narrow = int((edges & (falls[0] >= NEARLY * falls[1])).sum())
     return min(1.0, narrow / wide * (sizes[1] - 1) / (sizes[0] - 1))
 
 
@@ -109,7 +89,7 @@ def polish_of(lab: Floats, mask: Mask, mm_per_px: float, neighbours: dict[str, D
     """
     value = lightness_map_to_value(lab[..., 0])
     inside = value[mask]
-    darkest, lightest = (float(v) for v in np.quantile(inside, _ENDS))
+    darkest, lightest = (float(v) for v in np.quantile(inside, ENDS))
     colours = lab[mask]
     mean = at_one_lightness(colours).mean(axis=0, dtype=np.float64)
     thirds = np.quantile(inside, (1 / 3, 2 / 3))
@@ -126,9 +106,9 @@ def _leans(colours: Floats, mean: Doubles, neighbours: dict[str, Doubles]) -> st
     if not len(colours):
         return None
     way = at_one_lightness(colours).mean(axis=0, dtype=np.float64) - mean
-    if np.hypot(*way) < _LEANS:
+    if np.hypot(*way) < LEANS:
         return None
-    best, likest = None, _LIKE
+    best, likest = None, LIKE
     for name, lab in neighbours.items():
         there = at_one_lightness(np.asarray(lab, np.float32)) - mean
         like = float(way @ there) / max(1e-9, float(np.hypot(*way) * np.hypot(*there)))

@@ -11,23 +11,8 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.imaging.blur import blur
+from truesitter.core.light.mirrored.tuning import DARKEST, GREY, LOCAL, OWN_COLOUR
 from truesitter.core.types import Floats, Mask
-
-OWN_COLOUR = 0.2
-"""Quantile of blue over (red − blue): skin without shine [try].
-
-Chosen on maren, tobias, selda, orsolya and ines: from 0.1 to 0.3 the strongest 5 % of the true shine
-are met with an overlap of 0.76 or more on each.
-"""
-
-_DARKEST = 0.3
-"""The ratio is read where red is above this quantile of the skin's: shadow is coloured by what faces it."""
-
-GREY = 0.06
-"""A photograph whose skin has less of (red − blue) over red is without colour."""
-
-_LOCAL = 0.25
-"""Then shine is what stands above the light blurred so far, in heights of the face."""
 
 
 def shine_map(linear: Floats, where: Mask, scale: float) -> Floats:
@@ -52,9 +37,9 @@ def shine_map(linear: Floats, where: Mask, scale: float) -> Floats:
     own = linear[where]
     red, blue = own[:, 0], own[:, 2]
     colour = red - blue
-    lit = red >= np.quantile(red, _DARKEST)
+    lit = red >= np.quantile(red, DARKEST)
     if np.median(colour[lit] / np.maximum(red[lit], 1e-4)) < GREY:
-        return above_surround(linear.min(axis=2), where, _LOCAL * scale)
+        return above_surround(linear.min(axis=2), where, LOCAL * scale)
     ratio = np.quantile(blue[lit] / np.maximum(colour[lit], 1e-4), OWN_COLOUR)
     shine[where] = np.maximum(blue - ratio * np.maximum(colour, 0), 0)
     return shine

@@ -6,16 +6,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.light.tints.skin_colour import off_mean
+from truesitter.core.light.tints.tuning import BORROWS, LEAST_PATCH, LIKE
 from truesitter.core.types import Doubles, Floats, Mask
-
-BORROWS = 3.0
-"""ΔE by which a shadow has to lean towards a neighbour [try]."""
-
-_LIKE = 0.8
-"""Least cosine between where a shadow leans and where the neighbour lies."""
-
-_LEAST_PATCH = 0.03
-"""Dark patches of a cloth are looked at from this part of it."""
 
 
 def borrowed(off: Doubles, own: Doubles, neighbours: dict[str, Doubles]) -> str | None:
@@ -32,7 +24,7 @@ def borrowed(off: Doubles, own: Doubles, neighbours: dict[str, Doubles]) -> str 
     """
     if np.hypot(*off) < BORROWS:
         return None
-    best, likest = None, _LIKE
+    best, likest = None, LIKE
     for name, there in neighbours.items():
         way = there - own
         like = float(off @ way) / max(1e-9, float(np.hypot(*off) * np.hypot(*way)))
@@ -61,6 +53,6 @@ def cloth_borrows(lab: Floats, cloth: Mask, scale: float, neighbours: dict[str, 
     names = {
         borrowed(off[numbers == n].mean(axis=0, dtype=np.float64), own, neighbours)
         for n in range(1, count)
-        if stats[n][4] >= _LEAST_PATCH * cloth.sum()
+        if stats[n][4] >= LEAST_PATCH * cloth.sum()
     }
     return tuple(sorted(name for name in names if name))

@@ -9,15 +9,9 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.imaging.pixels import in_pixels
+from truesitter.core.light.tints.tuning import LEAST, SAMPLES, TOLERANCE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
-
-TOLERANCE = 3.0
-"""Between two stops the colour lies no farther than this off the straight way, in ΔE2000 [try]."""
-
-_SAMPLES = 64
-_LEAST = 0.01
-"""Shorter lines, in parts of the picture's width, are spots."""
 
 
 @dataclass(frozen=True)
@@ -49,9 +43,9 @@ def sample(lab: Floats, points: Doubles, reach: float) -> tuple[Doubles, Doubles
     """
     pixels = in_pixels(points, lab.shape)
     length = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(pixels, axis=0).T))])
-    if length[-1] < _LEAST * lab.shape[1]:
+    if length[-1] < LEAST * lab.shape[1]:
         raise Refusal("draw a longer line: this one is hardly more than a spot")
-    at = np.linspace(0, length[-1], _SAMPLES)
+    at = np.linspace(0, length[-1], SAMPLES)
     way = np.stack([np.interp(at, length, axis) for axis in pixels.T], axis=1)
     smooth = cv2.GaussianBlur(lab, (0, 0), max(0.5, reach))
     x, y = (way.T - 0.5).astype(np.float32)

@@ -14,27 +14,13 @@ import numpy as np
 
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of, in_pixels
+from truesitter.core.light.tints.tuning import BINS, DARKEST, ENOUGH, NEAR, PLAIN, RIM, SMOOTH
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import place_centres
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
-PLAIN = 2.0
-"""ΔE in a*, b* from which the eye sees a change of colour over an area [try]."""
-
 _WARM = np.array([0.574, 0.819])
 """Unit vector of warm in the a*, b* plane: an orange of hue 55° (from memory)."""
-
-_BINS = 24
-_ENOUGH = 2000
-_SMOOTH = 0.015
-_RIM = 0.012
-"""Of the face's height: skin so near to something else is not told."""
-
-_NEAR = 0.05
-"""A place reaches this far round its middle, in heights of the face."""
-
-_DARKEST = 8.0
-"""Below this L* colour says nothing."""
 
 
 class Turn(IntEnum):
@@ -106,7 +92,7 @@ def off_mean(lab: Floats, skin: Mask, scale: float) -> tuple[Floats, Doubles]:
     off, hue
         (h, w, 2), zero outside the skin; unit vector of the skin's own hue in the a*, b* plane.
     """
-    sigma = max(0.5, _SMOOTH * scale)
+    sigma = max(0.5, SMOOTH * scale)
     off = np.zeros((*skin.shape, 2), np.float32)
     # Only the skin's own box is looked at.
     box = box_of(skin, round(3 * sigma))
@@ -116,15 +102,15 @@ def off_mean(lab: Floats, skin: Mask, scale: float) -> tuple[Floats, Doubles]:
     own = blurred[:, :3] / np.maximum(blurred[:, 3:], 1e-3)
     mean = own[:, 1:].mean(axis=0, dtype=np.float64)
     hue = mean / max(1e-6, float(np.hypot(*mean)))
-    edges = np.quantile(own[:, 0], np.linspace(0, 1, _BINS + 1))
-    which = np.clip(np.searchsorted(edges, own[:, 0], side="right") - 1, 0, _BINS - 1)
+    edges = np.quantile(own[:, 0], np.linspace(0, 1, BINS + 1))
+    which = np.clip(np.searchsorted(edges, own[:, 0], side="right") - 1, 0, BINS - 1)
     order = np.argsort(which, kind="stable")
-    parts = np.split(own[order], np.cumsum(np.bincount(which, minlength=_BINS))[:-1])
+    parts = np.split(own[order], np.cumsum(np.bincount(which, minlength=BINS))[:-1])
     present = [p for p in parts if len(p)]
     middles = np.array([p[:, 0].mean() for p in present])
-    curve = np.array([np.median(p[:: 1 + len(p) // _ENOUGH, 1:], axis=0) for p in present])
+    curve = np.array([np.median(p[:: 1 + len(p) // ENOUGH, 1:], axis=0) for p in present])
     wanted = np.stack([np.interp(own[:, 0], middles, curve[:, i]) for i in (0, 1)], axis=1)
-    off[box][skin] = np.where(own[:, :1] > _DARKEST, own[:, 1:] - wanted, 0)
+    off[box][skin] = np.where(own[:, :1] > DARKEST, own[:, 1:] - wanted, 0)
     return off, hue
 
 
@@ -178,7 +164,7 @@ def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale:
     turns[by_chroma & (stronger < 0)] = Turn.GREYER
     turns[by_chroma & (stronger > 0)] = Turn.STRONGER
     # Beside hair and cloth a pixel is of both.
-    inner = cv2.erode(skin.astype(np.uint8), np.ones((2 * max(1, round(_RIM * scale)) + 1,) * 2, np.uint8))
+    inner = cv2.erode(skin.astype(np.uint8), np.ones((2 * max(1, round(RIM * scale)) + 1,) * 2, np.uint8))
     turns[inner == 0] = Turn.NONE
     places = [] if face is None else _places(off, hue, skin, face, scale)
     return SkinColour(turns, tuple(sorted(places, key=lambda p: -p.by)))
@@ -186,7 +172,7 @@ def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale:
 
 def _places(off: Floats, hue: Doubles, skin: Mask, face: Face, scale: float) -> list[PlaceColour]:
     found = []
-    reach = max(1, round(_NEAR * scale))
+    reach = max(1, round(NEAR * scale))
     for name, x, y in place_centres(face):
         column, row = (int(v) for v in in_pixels((x, y), skin.shape))
         box = slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)

@@ -13,20 +13,12 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.layered.tuning import AB_CELL, CHUNK, L_CELL, MOST_COATS
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Doubles, Floats, Ints
-
-MOST_COATS = 24
-"""Of either mixture [try]."""
-
-_L_CELL, _AB_CELL = 0.5, 4.0
-"""Colours in one cell of L* and of a* and b* take the same coats."""
-
-_CHUNK = 512
-"""Places reckoned at a time: bounds the memory."""
 
 
 @dataclass(frozen=True)
@@ -88,19 +80,19 @@ def coat_map(lab: Floats, coats: Coats) -> tuple[Ints, Ints]:
     first, second
         (h, w) coats; none where even one coat would be too dark.
     """
-    cells = np.rint(lab / np.array((_L_CELL, _AB_CELL, _AB_CELL), np.float32)).astype(np.int32) + 512
+    cells = np.rint(lab / np.array((L_CELL, AB_CELL, AB_CELL), np.float32)).astype(np.int32) + 512
     code = (cells[..., 0] << 20) | (cells[..., 1] << 10) | cells[..., 2]
     distinct, which = np.unique(code, return_inverse=True)
     wanted = np.stack([distinct >> 20, (distinct >> 10) & 1023, distinct & 1023], axis=1) - 512.0
-    wanted *= (_L_CELL, _AB_CELL, _AB_CELL)
+    wanted *= (L_CELL, AB_CELL, AB_CELL)
     table = coats.labs.reshape(-1, 3)
     best = np.empty(len(wanted), np.int64)
-    for start in range(0, len(wanted), _CHUNK):
-        some = wanted[start : start + _CHUNK]
+    for start in range(0, len(wanted), CHUNK):
+        some = wanted[start : start + CHUNK]
         away = ((table - some[:, None]) ** 2 @ (2.5, 1.0, 1.0)).astype(float)
         # The lightest colour of the cell decides what is past it.
-        away[table[:, 0] < some[:, :1] + _L_CELL / 2] = np.inf
-        best[start : start + _CHUNK] = np.where(np.isfinite(away).any(axis=1), away.argmin(axis=1), 0)
+        away[table[:, 0] < some[:, :1] + L_CELL / 2] = np.inf
+        best[start : start + CHUNK] = np.where(np.isfinite(away).any(axis=1), away.argmin(axis=1), 0)
     counts = np.stack(np.unravel_index(best, coats.labs.shape[:2]), axis=1).astype(np.int32)[which]
     found = counts.reshape(*lab.shape[:2], 2)
     return found[..., 0], found[..., 1]

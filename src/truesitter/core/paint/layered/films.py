@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.colour.spectrum import reflectance_to_lab, reflectance_to_xyz, smoothest_reflectance
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.tuning import FILM_TOLERANCE_MM, LEAST_READ, WHITE_GROUND
 from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import DryMm
@@ -19,10 +20,6 @@ from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
-_WHITE_GROUND = 0.8
-_LEAST_READ = 0.1
-_FILM_TOLERANCE_MM = 1e-7
-"""A film is found to so many mm: far below what moves a value by a thousandth of a step."""
 """A swatch nearer to its support than this, in value steps, tells nothing."""
 _THICKEST_SWATCH_MM = DryMm(0.2)
 """No swatch of a wash dries thicker [try]."""
@@ -111,7 +108,7 @@ def hiding(parts: Mapping[str, float], mm: DryMm, rack: Rack = LIBRARY) -> float
     float
         0–1.
     """
-    grounds = enter_surface(np.array([[0.0], [_WHITE_GROUND]]) * np.ones(31))
+    grounds = enter_surface(np.array([[0.0], [WHITE_GROUND]]) * np.ones(31))
     k, s = rack.mixture(parts)
     black, white = reflectance_to_xyz(leave_surface(film_reflectance(k, s, mm, grounds)))[:, 1]
     return float(black / white)
@@ -195,7 +192,7 @@ def film_for_value(
         return DryMm(0.0)
     from scipy.optimize import brentq
 
-    return DryMm(brentq(lambda film: reached(film) - value, 0.0, float(thickest), xtol=_FILM_TOLERANCE_MM))
+    return DryMm(brentq(lambda film: reached(film) - value, 0.0, float(thickest), xtol=FILM_TOLERANCE_MM))
 
 
 def strength_by_swatch(
@@ -221,7 +218,7 @@ def strength_by_swatch(
     """
     ground = support.internal()
     bare = _value(ground)
-    if value >= bare - _LEAST_READ:
+    if value >= bare - LEAST_READ:
         raise Refusal(f"a swatch has to be darker than the bare paper, which is value {bare:.1f}")
     film = film_for_value(ground, {tube: 1}, rack, value, _THICKEST_SWATCH_MM)
     if film >= _THICKEST_SWATCH_MM:

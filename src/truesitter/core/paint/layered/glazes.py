@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.layered.films import Film, seen, stack
+from truesitter.core.paint.layered.tuning import NEAR, RATIOS, SIMPLER, SPARSE, WORTH_SHOWING
 from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
@@ -17,13 +18,6 @@ from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import recipe_cost
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles
-
-_RATIOS = ((1, 1), (2, 1), (1, 2), (4, 1), (1, 4), (8, 1), (1, 8))
-_SIMPLER = 0.3
-_WORTH_SHOWING = 6.0
-_SPARSE = 3
-NEAR = 12.0
-"""A glaze that costs more than this comes nowhere near what is wanted."""
 
 
 @dataclass(frozen=True)
@@ -57,7 +51,7 @@ def glaze_blends(palette: Palette) -> list[dict[str, int]]:
     """Single tubes and pairs of a palette; whites veil instead of glazing and are left out."""
     colours = [key for key in palette.tubes if palette.pigment(key).family != "white"]
     blends: list[dict[str, int]] = [{key: 1} for key in colours]
-    return blends + [{a: m, b: n} for a, b in combinations(colours, 2) for m, n in _RATIOS]
+    return blends + [{a: m, b: n} for a, b in combinations(colours, 2) for m, n in RATIOS]
 
 
 def find_glazes(
@@ -93,11 +87,11 @@ def find_glazes(
     labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, films, ground)))
     cost = recipe_cost(labs, target)
     best_film = cost.argmin(axis=1)
-    least = cost.min(axis=1) + _SIMPLER * np.array([len(parts) for parts in blends])
+    least = cost.min(axis=1) + SIMPLER * np.array([len(parts) for parts in blends])
     before = seen(ground)
     found: dict[frozenset[str], Glaze] = {}
     for i in np.argsort(least, kind="stable"):
-        if least[i] > least.min() + _WORTH_SHOWING:
+        if least[i] > least.min() + WORTH_SHOWING:
             break
         parts, dilution = blends[int(i)], dilutions[int(best_film[i])]
         mm = thinning.dry(dilution)
@@ -167,7 +161,7 @@ def glaze_over_all(
     share = weights / weights.sum()
     before = reflectance_to_lab(leave_surface(grounds))
     # Every third dilution will do: neighbours look alike.
-    dilutions = thinning.every()[::_SPARSE]
+    dilutions = thinning.every()[::SPARSE]
     films = np.array([thinning.dry(d) for d in dilutions])[:, None, None]
     best: tuple[float, dict[str, int], Dilution, Doubles] | None = None
     for parts in glaze_blends(palette):

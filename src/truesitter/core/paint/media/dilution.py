@@ -13,20 +13,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.paint.media.thickness import DryMm, WetMm
+from truesitter.core.paint.media.tuning import (
+    BLOTTED,
+    HALVES_BELOW,
+    LEAST_STRENGTH,
+    MOST_STRENGTH,
+    MOST_WATER,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
-
-MOST_WATER = 60
-"""Beyond so many parts to one nobody measures [try]: the layer is laid stronger and blotted."""
-
-BLOTTED = 0.5
-"""What blotting at once leaves of a wet layer [try]."""
-
-LEAST_STRENGTH, MOST_STRENGTH = 0.001, 2.0
-"""No paint is weaker or stronger than this."""
-
-_HALVES_BELOW = 2.0
-"""Thinner by less than this, half parts are counted: 2 of paint to 1 or 3."""
 
 
 @dataclass(frozen=True)
@@ -194,7 +189,7 @@ class _Whole:
 
 def _whole(ratio: float) -> _Whole:
     """Rounded up to what can be counted; what is a hair beyond a whole part counts as whole."""
-    if ratio < _HALVES_BELOW:
+    if ratio < HALVES_BELOW:
         halves = math.ceil(2 * ratio - 1e-9)
         return _Whole(1, halves // 2) if halves % 2 == 0 else _Whole(2, halves)
     return _Whole(1, math.ceil(ratio - 1e-9))

@@ -11,11 +11,9 @@ from itertools import pairwise
 
 import numpy as np
 
+from truesitter.core.paint.media.tuning import MOST_SHIFT
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
-
-MOST_SHIFT = 4.0
-"""Value steps; no paint dries by more [try]."""
 
 
 @dataclass(frozen=True)

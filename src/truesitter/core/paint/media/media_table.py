@@ -11,6 +11,7 @@ from typing import Literal, get_args
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.thickness import DryMm, WetMm
+from truesitter.core.paint.media.tuning import IN_WATER
 
 MediumName = Literal["oil", "quick oil", "acrylic", "gouache", "watercolour", "egg tempera", "airbrush"]
 
@@ -76,12 +77,6 @@ class Medium:
 _GLAZE, _WASH, _COAT = WetMm(0.0075), WetMm(0.1), WetMm(0.01)
 """A glaze wiped thin, a wash, a coat of sprayed paint, wet (from memory)."""
 
-_IN_WATER = 0.05
-"""Strength of thin layers in water [try].
-
-With 0.1 the lightest flesh of three tubes on white paper (L* 92) comes out 0.7 step too dark even at
-1 to 60, blotted; with 0.05 it is 0.2, and the darkest single wash loses half a step.
-"""
 
 _SOLVENT = (
     "Air the room; oily rags heat up by themselves and can catch fire: lay them flat to dry "
@@ -102,23 +97,23 @@ MEDIA: dict[MediumName, Medium] = {
         ),
         Medium(
             "acrylic", 0.5, DryingShift(((1.0, 0.8), (5.0, 4.7), (9.0, 8.9))),
-            Thinning("water", _IN_WATER, _WASH), 15.0, (5.0, 15.0), dryer=5.0,
+            Thinning("water", IN_WATER, _WASH), 15.0, (5.0, 15.0), dryer=5.0,
         ),
         Medium(
             "gouache", 0.45, DryingShift(((1.0, 1.4), (5.0, 5.2), (9.0, 8.9))),
-            Thinning("water", _IN_WATER, _WASH), 15.0, (2.0, 5.0), dryer=10.0,
+            Thinning("water", IN_WATER, _WASH), 15.0, (2.0, 5.0), dryer=10.0,
         ),
         Medium(
             "watercolour", 0.4, DryingShift(((2.0, 3.2), (5.0, 5.9), (9.0, 9.2))),
-            Thinning("water", _IN_WATER, _WASH), 20.0, (1.0, 3.0), dryer=20.0,
+            Thinning("water", IN_WATER, _WASH), 20.0, (1.0, 3.0), dryer=20.0,
         ),
         Medium(
             "egg tempera", 0.45, DryingShift(((1.0, 1.3), (5.0, 5.3), (9.0, 9.1))),
-            Thinning("water", _IN_WATER, _WASH), 5.0, (0.5, 1.0), dryer=3.0,
+            Thinning("water", IN_WATER, _WASH), 5.0, (0.5, 1.0), dryer=3.0,
             caution="Raw egg spoils and can carry germs: use it fresh and wash your hands.",
         ),
         Medium(
-            "airbrush", 0.3, _AS_IT_WAS, Thinning("water", _IN_WATER, _COAT), 1.0, (0.0, 0.2), dryer=3.0,
+            "airbrush", 0.3, _AS_IT_WAS, Thinning("water", IN_WATER, _COAT), 1.0, (0.0, 0.2), dryer=3.0,
             caution=_SPRAY,
         ),
     )

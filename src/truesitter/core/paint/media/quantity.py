@@ -5,16 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 
+from truesitter.core.paint.media.tuning import TUBE_OPENING_MM
 from truesitter.core.refusal import Refusal
-
-TUBE_OPENING_MM = 8.0
-"""Opening of a usual 37 ml tube (from memory)."""
-
-NORMAL_FILM_MM = 0.1
-"""A coat of opaque paint, neither thin nor thick (from memory)."""
-
-DEFAULT_LOSS = 0.15
-"""Part of the paint that never reaches the canvas (from memory)."""
 
 
 def paint_ml(area_cm2: float, film_mm: float, coats: int = 1, loss: float = 0.0) -> float:

@@ -18,15 +18,10 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from truesitter.core.paint.optics.tuning import SAUNDERSON_K1, SAUNDERSON_K2
 from truesitter.core.types import Doubles
 
 Real = TypeVar("Real", np.float32, np.float64)
-
-SAUNDERSON_K1 = 0.03
-"""Reflected at the outer surface, specular excluded from what is seen (from memory)."""
-
-SAUNDERSON_K2 = 0.6
-"""Reflected back into the paint at the inner surface (from memory)."""
 
 
 def ratio_from_reflectance(reflectance: ArrayLike) -> Doubles:

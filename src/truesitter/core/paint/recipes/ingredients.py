@@ -11,6 +11,7 @@ from fractions import Fraction
 from math import lcm
 
 from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.recipes.tuning import ALIKE, COUNTED, MOST_PARTS
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 
@@ -29,13 +30,6 @@ The two skins are the nearest of few earths and few parts to the published patch
 and 0.6); green ground lies half way between its tubes in L*; warm black is black of chroma 6 at hue 25;
 neutral dark is the least coloured of whole parts of its two tubes.
 """
-
-_MOST_PARTS = 100_000
-_COUNTED = 24
-"""The mixture that is changed is counted out in so many parts at most."""
-
-_ALIKE = 0.05
-"""A change of value that misses by less than this, in steps, is right."""
 
 
 def expand(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> dict[str, int]:
@@ -63,7 +57,7 @@ def expand(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> 
         raise Refusal("a mixture needs at least one part of something")
     whole = lcm(*(s.denominator for s in shares.values()))
     counted = {key: int(share * whole) for key, share in shares.items()}
-    if sum(counted.values()) > _MOST_PARTS:
+    if sum(counted.values()) > MOST_PARTS:
         raise Refusal("that many mixtures in one another cannot be counted out; keep one and begin with it")
     return dict(sorted(counted.items(), key=lambda item: -item[1]))
 
@@ -154,11 +148,11 @@ def until(parts: Mapping[str, int], tube: str, steps: float, palette: Palette) -
         middle = (low + high) / 2
         low, high = (middle, high) if sign * (with_share(middle).value - wanted) < 0 else (low, middle)
     ratio = high / max(1 - high, 1e-9)
-    if ratio < 0.5 / _COUNTED or ratio > 2 * _COUNTED:
+    if ratio < 0.5 / COUNTED or ratio > 2 * COUNTED:
         raise Refusal(
             f"{palette.pigment(tube).name} cannot be counted out here: let it down, or begin with it"
         )
-    near = [(base, max(1, round(base * ratio))) for base in range(1, _COUNTED + 1)]
+    near = [(base, max(1, round(base * ratio))) for base in range(1, COUNTED + 1)]
     made = [Changed(base, added, before, with_share(added / (base + added))) for base, added in near]
-    right = [c for c in made if abs(c.after.value - wanted) <= _ALIKE]
+    right = [c for c in made if abs(c.after.value - wanted) <= ALIKE]
     return right[0] if right else min(made, key=lambda c: abs(c.after.value - wanted))

@@ -15,15 +15,10 @@ from math import gcd
 import numpy as np
 from numpy.typing import NDArray
 
+from truesitter.core.paint.recipes.tuning import EASY_TOTAL, HEAP_PARTS, MOST_HEAPS, MOST_TIMES, UNCOUNTABLE
 from truesitter.core.types import Doubles
 
-HEAP_PARTS = 20
-"""Parts of the main tube to one of the strong one (common practice)."""
-
-MOST_HEAPS, MOST_TIMES = 2, 2
 _WHOLE = HEAP_PARTS + 1
-_EASY_TOTAL, _UNCOUNTABLE = 24, 120
-"""So many parts are counted out without any heap; more than that nobody counts out at all."""
 
 WholeParts = NDArray[np.int64]
 
@@ -113,7 +108,7 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
 
     Any way that fits is the same mixture.
     """
-    if len(parts) < 2 or sum(parts.values()) <= _EASY_TOTAL:
+    if len(parts) < 2 or sum(parts.values()) <= EASY_TOTAL:
         return None
     tubes = list(parts)
     numbers = np.array([parts[k] for k in tubes], dtype=np.int64)
@@ -131,7 +126,7 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
     if best is None:
         return None
     shorter = 5 * sum(best.parts.values()) <= numbers.sum()
-    return best if shorter or numbers.sum() > _UNCOUNTABLE else None
+    return best if shorter or numbers.sum() > UNCOUNTABLE else None
 
 
 def _all_heaps(tubes: int) -> Iterator[Heaps]:

@@ -13,22 +13,19 @@ from truesitter.core.paint.recipes.reach import map_target, palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.steps import step_to
+from truesitter.core.paint.recipes.tuning import (
+    FEW_TUBES,
+    LEAST_APART,
+    MOST_APART,
+    NEAR_BASES,
+    NEAR_SAMPLE,
+    NOISE,
+    STEPS,
+)
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
-
-LEAST_APART, MOST_APART = 3.0, 8.0
-"""Near mixtures are so far from the middle one, in ΔE2000 [try]: less is not seen, more is another colour."""
-
-_BASES = (48, 24, 12, 6, 3)
-"""Parts of the heap; with 48 a strong blue can still be added by the part."""
-_FEW_TUBES = 8
-"""Of more tubes, two at most are added at once."""
-_SAMPLE = 20000
-_STEPS = 24
-_NOISE = 0.2
-"""Standard deviation in L*a*b* below which an area does not vary along an axis."""
 
 
 @dataclass(frozen=True)
@@ -78,12 +75,12 @@ def near_targets(lab: Floats) -> Doubles:
     """
     if not len(lab):
         raise Refusal("an area without pixels has no colours")
-    sample = np.asarray(lab[:: max(1, len(lab) // _SAMPLE)], dtype=np.float64)
+    sample = np.asarray(lab[:: max(1, len(lab) // NEAR_SAMPLE)], dtype=np.float64)
     mean = sample.mean(axis=0)
     spread, axes = np.linalg.eigh(np.cov((sample - mean).T, bias=True))
     found = [mean]
     for axis, variance in zip(axes.T[::-1][:2], spread[::-1][:2], strict=True):
-        if variance < _NOISE**2:
+        if variance < NOISE**2:
             continue
         # The lighter side first, so that the order does not hang on a sign nobody chose.
         way = axis if (axis[0], axis[1]) > (0.0, 0.0) else -axis
@@ -93,7 +90,7 @@ def near_targets(lab: Floats) -> Doubles:
 
 def _apart(mean: Doubles, way: Doubles, usual: float) -> Doubles:
     """The point on a ray nearest to the usual distance that is neither too near nor too far."""
-    steps = np.linspace(0, 4 * MOST_APART, 40 * _STEPS)
+    steps = np.linspace(0, 4 * MOST_APART, 40 * STEPS)
     points = mean + steps[:, None] * way
     points[:, 0] = np.clip(points[:, 0], 0, 100)
     apart = delta_e_2000(points, mean)
@@ -130,12 +127,12 @@ def near_mixtures(
     heap = solve_recipes(as_lab(targets[0]), allowed, wishes, 1)[0]
     parts = np.array([heap.parts.get(k, 0) for k in allowed.tubes], dtype=np.float64)
     shares = parts / parts.sum()
-    kinds = min(3 if len(allowed.tubes) <= _FEW_TUBES else 2, wishes.most_tubes)
+    kinds = min(3 if len(allowed.tubes) <= FEW_TUBES else 2, wishes.most_tubes)
     found = []
     for target in targets[1:]:
         # What is wanted is the difference from the heap as it is, not from the heap as it was meant.
         wanted = target + (np.array(heap.predicted.lab) - targets[0])
-        base, added, made = step_to(shares, wanted, allowed, _BASES, kinds=kinds, most=wishes.most_tubes)
+        base, added, made = step_to(shares, wanted, allowed, NEAR_BASES, kinds=kinds, most=wishes.most_tubes)
         named = {k: int(p) for k, p in zip(allowed.tubes, added, strict=True) if p > 0}
         found.append(Near(base, named, Colour.of(target), made))
     return NearMixtures(heap, tuple(found))

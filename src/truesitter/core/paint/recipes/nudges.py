@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.recipes.mixing import Colour, mixture_reflectance
+from truesitter.core.paint.recipes.tuning import MOST_NOTICED, PILES
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
@@ -20,15 +21,10 @@ DIRECTIONS: tuple[Direction, ...] = get_args(Direction)
 _WARM_HUE = np.radians(55.0)
 """Orange, the warmest hue (common practice); its opposite is the coolest."""
 
-PILES = (400, 200, 100, 48, 24, 12, 8, 6, 4, 3, 2)
-"""One part is added to so many of the mixture, the least first."""
 
 _NOTICED = {"warmer": 2.0, "cooler": 2.0, "redder": 2.0, "greener": 2.0, "greyer": 2.0, "lighter": 0.25,
             "darker": 0.25}  # fmt: skip
 """Smallest movement an eye notices: ΔE-like units, or value steps."""
-
-_MOST_NOTICED = 4.0
-"""A nudge moves by no more than so many times what is noticed: a strong tube comes by the touch."""
 
 
 @dataclass(frozen=True)
@@ -130,7 +126,7 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
         values = np.array([Colour.of(lab).value for lab in row])
         moved = _movement(before, row, values, direction)
         noticed = _NOTICED[direction]
-        enough = (moved >= noticed) & (moved <= _MOST_NOTICED * noticed) & at_hand
+        enough = (moved >= noticed) & (moved <= MOST_NOTICED * noticed) & at_hand
         if not enough.any():
             continue
         # The purest movement: most of what changes is what was asked for.

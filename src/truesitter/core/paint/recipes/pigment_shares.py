@@ -11,27 +11,12 @@ import numpy as np
 
 from truesitter.core.colour.spaces import WHITE_XYZ
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
-from truesitter.core.paint.optics.kubelka_munk import (
-    SAUNDERSON_K1,
-    SAUNDERSON_K2,
-    film_reflectance,
-    leave_surface,
-)
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.optics.tuning import SAUNDERSON_K1, SAUNDERSON_K2
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
+from truesitter.core.paint.recipes.tuning import FEWEST, FIRST_WASH_MM, NUDGE, SETTLED, STAGES, VALUE_WEIGHT
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
-
-VALUE_WEIGHT = 6.0
-"""Cost of one value step, in ΔE2000: *value first*."""
-
-_FIRST_WASH_MM = 0.0004
-_STAGES = ((2, 0.4), (2, 0.25), (8, 1.0))
-"""Iterations, and the part of the sets worth going on with after them."""
-
-_FEWEST = 24
-"""Starts of the search that are followed at least."""
-_NUDGE = 1e-5
-"""Relative step of the numerical derivatives: about the cube root of the precision."""
 
 
 def weighting(target: Doubles) -> Doubles:
@@ -45,10 +30,6 @@ def weighting(target: Doubles) -> Doubles:
     along = np.array([0.0, np.cos(hue), np.sin(hue)]) / (1 + 0.045 * chroma)
     across = np.array([0.0, -np.sin(hue), np.cos(hue)]) / (1 + 0.015 * chroma)
     return np.stack([np.array([1.0 + VALUE_WEIGHT / 10, 0.0, 0.0]), along, across])
-
-
-_SETTLED = 1e-5
-"""A set that comes nearer by less than this, as a square, has come as near as it can."""
 
 
 class TubeSets:
@@ -97,10 +78,10 @@ class TubeSets:
         """The promising sets (m,), their best amounts (m, n) and residuals (m,), best first."""
         rows, logs = np.arange(len(self.sets), dtype=np.int32), self._start()
         # Nothing is to be given up where there are few.
-        few = len(rows) <= _FEWEST
-        for iterations, part in ((sum(n for n, _ in _STAGES), 1.0),) if few else _STAGES:
+        few = len(rows) <= FEWEST
+        for iterations, part in ((sum(n for n, _ in STAGES), 1.0),) if few else STAGES:
             logs, error = self._improve(logs, rows, iterations)
-            best = np.argsort(error, kind="stable")[: max(_FEWEST, int(part * len(rows)))]
+            best = np.argsort(error, kind="stable")[: max(FEWEST, int(part * len(rows)))]
             rows, logs, error = rows[best], logs[best], error[best]
         return rows, self.amounts(logs), error
 
@@ -114,7 +95,7 @@ class TubeSets:
         strength = self.k.mean(axis=1) + 0.05 * self.s.mean(axis=1)
         logs = -0.7 * np.log(strength)[self.sets]
         if self.palette.transparent:
-            logs += np.log(_FIRST_WASH_MM) - np.log(np.exp(logs).sum(axis=1, keepdims=True))
+            logs += np.log(FIRST_WASH_MM) - np.log(np.exp(logs).sum(axis=1, keepdims=True))
         return np.asarray(logs)
 
     def _improve(self, logs: Doubles, rows: Ints, iterations: int) -> tuple[Doubles, Doubles]:
@@ -137,7 +118,7 @@ class TubeSets:
             trial_residual, trial_jacobian = self.linearise(trial, rows)
             trial_error = (trial_residual**2).sum(axis=1)
             better = trial_error < error
-            settled = better & (error - trial_error < _SETTLED) | (error < _SETTLED)
+            settled = better & (error - trial_error < SETTLED) | (error < SETTLED)
             logs = np.where(better[:, None], trial, logs)
             residual = np.where(better[:, None], trial_residual, residual)
             jacobian = np.where(better[:, None, None], trial_jacobian, jacobian)
@@ -179,9 +160,9 @@ class TubeSets:
             by_ratio = -inner / np.maximum(root, 1e-9)
             return inner, by_ratio / s, -by_ratio * ratio / s
         inner = film_reflectance(k, s, 1.0, self._ground)
-        more_k = film_reflectance(k * (1 + _NUDGE), s, 1.0, self._ground)
-        more_s = film_reflectance(k, s * (1 + _NUDGE), 1.0, self._ground)
-        return inner, (more_k - inner) / (_NUDGE * k), (more_s - inner) / (_NUDGE * s)
+        more_k = film_reflectance(k * (1 + NUDGE), s, 1.0, self._ground)
+        more_s = film_reflectance(k, s * (1 + NUDGE), 1.0, self._ground)
+        return inner, (more_k - inner) / (NUDGE * k), (more_s - inner) / (NUDGE * s)
 
 
 def _lab_curve(ratio: Doubles) -> tuple[Doubles, Doubles]:

@@ -5,10 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from truesitter.core.paint.recipes.let_down import HEAP_PARTS, told_by_heaps
-
-SMALLEST_PILE_ML = 0.05
-"""Nobody measures less than this on a palette [try]."""
+from truesitter.core.paint.recipes.let_down import told_by_heaps
+from truesitter.core.paint.recipes.tuning import HEAP_PARTS, SMALLEST_PILE_ML
 
 _WHOLE = HEAP_PARTS + 1
 

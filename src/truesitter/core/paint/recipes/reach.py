@@ -12,11 +12,10 @@ from numpy.typing import ArrayLike
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
+from truesitter.core.paint.recipes.tuning import TABLE_STEPS
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats
 
-_TABLE_STEPS = 20000
-"""Entries of the table by lightness: 0.005 of L* apart."""
 _RATIOS = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
 
 
@@ -115,10 +114,10 @@ def map_picture(lab: Floats, reach: Reach, clip: bool = False) -> tuple[Floats, 
     mapped, value
         (h, w, 3) and (h, w) float32, within 0.01 of the exact figures.
     """
-    entries = np.zeros((_TABLE_STEPS + 1, 3))
-    entries[:, 0] = np.linspace(0, 100, _TABLE_STEPS + 1)
+    entries = np.zeros((TABLE_STEPS + 1, 3))
+    entries[:, 0] = np.linspace(0, 100, TABLE_STEPS + 1)
     mapped = map_target(entries, reach, clip)
-    code = np.clip(lab[..., 0] * (_TABLE_STEPS / 100) + 0.5, 0, _TABLE_STEPS).astype(np.uint16)
+    code = np.clip(lab[..., 0] * (TABLE_STEPS / 100) + 0.5, 0, TABLE_STEPS).astype(np.uint16)
     out = lab.copy()
     out[..., 0] = mapped[:, 0].astype(np.float32)[code]
     return out, lab_value(mapped).astype(np.float32)[code]

@@ -17,24 +17,22 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
 from truesitter.core.paint.recipes.mixing import Colour, mix
-from truesitter.core.paint.recipes.pigment_shares import VALUE_WEIGHT, TubeSets
+from truesitter.core.paint.recipes.pigment_shares import TubeSets
+from truesitter.core.paint.recipes.tuning import (
+    HEAP_COST,
+    HEAP_REFINED,
+    HEAP_SETS,
+    KEEP,
+    REACHED_DELTA_E,
+    REACHED_VALUE,
+    REFINED,
+    ROUNDING_PART_COST,
+    TOUCH,
+    VALUE_WEIGHT,
+)
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
-
-_PART_COST = 0.02
-_REFINED = 12
-_KEEP = 8
-_HEAP_COST = 0.25
-_HEAP_SETS = 5
-_HEAP_REFINED = 5
-_TOUCH = 5
-"""A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
-
-REACHED_DELTA_E = 3.0
-"""ΔE2000 within which a mixture reaches its colour [try]."""
-REACHED_VALUE = 0.25
-"""Value steps within which it reaches its value [try]."""
 
 
 @dataclass(frozen=True)
@@ -184,7 +182,7 @@ class PartSearch:
         scaled = parts if film is None else parts * (film / parts.sum(axis=1))[:, None]
         lab = self.sets.lab(scaled, owner)
         cost = recipe_cost(lab, self.sets.target)
-        cost += self.wishes.tube_cost * (parts > 0).sum(axis=1) + _PART_COST * parts.sum(axis=1)
+        cost += self.wishes.tube_cost * (parts > 0).sum(axis=1) + ROUNDING_PART_COST * parts.sum(axis=1)
         order = np.argsort(cost, kind="stable")
         return WholeParts(
             cost[order], parts[order], owner[order], lab[order], None if film is None else film[order]
@@ -202,11 +200,11 @@ class PartSearch:
 
     def by_the_touch(self, count: int) -> list[WholeParts]:
         """As `small` and `let_down`, with more parts than wished: a tube may be needed by the touch."""
-        most = _TOUCH * self.wishes.largest_total
+        most = TOUCH * self.wishes.largest_total
         totals = range(self.wishes.largest_total + 1, most + 1)
-        keep = _KEEP * count
+        keep = KEEP * count
         found = self._judge_totals(self.amounts[:keep], self.rows[:keep], totals)
-        return [*self._distinct(found, count, most), *self.let_down(count, _TOUCH)]
+        return [*self._distinct(found, count, most), *self.let_down(count, TOUCH)]
 
     def let_down(self, count: int, times: int = 1) -> list[WholeParts]:
         """As `small`, with one or two strong tubes let down first; nothing for washes, which water weakens.
@@ -221,16 +219,16 @@ class PartSearch:
         totals = range(2, most + 1) if times == 1 else range(least + 1, most + 1, 3)
         ways = [
             RoundingWay(row, heaps, told)
-            for row, amounts in zip(self.rows[: _HEAP_SETS * count], self.amounts, strict=False)
+            for row, amounts in zip(self.rows[: HEAP_SETS * count], self.amounts, strict=False)
             for heaps, told in ways_to_weaken(amounts / amounts.sum(), least)
         ]
         if not ways:
             return []
         tried = [_rounded(way.told[None], np.array([way.row]), totals)[0] for way in ways]
         near = [
-            _with_neighbours(
-                parts[np.argsort(costs)[:_HEAP_REFINED]], np.zeros(_HEAP_REFINED, np.int32), most
-            )[0]
+            _with_neighbours(parts[np.argsort(costs)[:HEAP_REFINED]], np.zeros(HEAP_REFINED, np.int32), most)[
+                0
+            ]
             for parts, (costs, _, _) in zip(tried, self._judge_heaps(ways, tried), strict=True)
         ]
         found = []
@@ -258,8 +256,8 @@ class PartSearch:
         owner = np.repeat(np.array([way.row for way in ways], dtype=np.int32), counts)
         lab = self.sets.lab(full, owner)
         cost = recipe_cost(lab, self.sets.target) + self.wishes.tube_cost * (full > 0).sum(axis=1)
-        cost += _PART_COST * np.concatenate([p.sum(axis=1) for p in small])
-        cost += _HEAP_COST * np.repeat([way.heaps.times for way in ways], counts)
+        cost += ROUNDING_PART_COST * np.concatenate([p.sum(axis=1) for p in small])
+        cost += HEAP_COST * np.repeat([way.heaps.times for way in ways], counts)
         kept = (~self.musts[owner] | (full > 0)).all(axis=1)
         kept &= np.concatenate(
             [(p[:, way.heaps.tubes] > 0).all(axis=1) for way, p in zip(ways, small, strict=True)]
@@ -269,12 +267,12 @@ class PartSearch:
         return list(zip(np.split(cost, ends), np.split(full, ends), np.split(lab, ends), strict=True))
 
     def _distinct(self, found: WholeParts, count: int, largest_total: int) -> list[WholeParts]:
-        best = list(range(min(_REFINED, len(found.cost))))
+        best = list(range(min(REFINED, len(found.cost))))
         if count > 1:
             # The tubes used, as bits of a number: the first candidate of each tube set is its best.
             bits = ((found.parts > 0) << self.sets.sets[found.owner]).sum(axis=1)
             _, first = np.unique(bits, return_index=True)
-            best = sorted(first.tolist())[: max(count, _REFINED)]
+            best = sorted(first.tolist())[: max(count, REFINED)]
         refined = self.judge(*_with_neighbours(found.parts[best], found.owner[best], largest_total))
         out: list[WholeParts] = []
         seen: set[tuple[str, ...]] = set()

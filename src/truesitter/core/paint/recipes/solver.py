@@ -16,19 +16,11 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.rounding import PartSearch, Recipe, recipe_cost
+from truesitter.core.paint.recipes.tuning import ROUNDING_LOSS, VALUE_LOSS, WORTH_SHOWING
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Ints
-
-_ROUNDING_LOSS = 1.8
-"""When rounding to few parts costs more than this in ΔE, more parts are tried too."""
-
-_VALUE_LOSS = 0.1
-"""Likewise, value steps lost to rounding."""
-
-_WORTH_SHOWING = 5.0
-"""A rival recipe that costs more than this beyond the best helps nobody."""
 
 
 @dataclass(frozen=True)
@@ -76,19 +68,19 @@ def solve_recipes(
     must = tuple(allowed.tubes.index(key) for key in wishes.must)
     sets = TubeSets(target, allowed, _tube_sets(len(allowed.tubes), wishes.most_tubes, must))
     rows, amounts, residual = sets.solve()
-    worth = residual <= residual[0] + (_ROUNDING_LOSS if count == 1 else _WORTH_SHOWING)
+    worth = residual <= residual[0] + (ROUNDING_LOSS if count == 1 else WORTH_SHOWING)
     search = PartSearch(sets, wishes, rows[worth], amounts[worth])
     found = search.small(count)
     # What no rounding can better: the best shares themselves.
     shares = sets.lab(amounts[:1], rows[:1])[0]
-    enough = float(recipe_cost(shares, target)) + wishes.tube_cost * amounts.shape[1] + _ROUNDING_LOSS
+    enough = float(recipe_cost(shares, target)) + wishes.tube_cost * amounts.shape[1] + ROUNDING_LOSS
     for with_more in (search.let_down, search.by_the_touch):
-        if found and found[0].cost[0] <= enough and found[0].value_off(shares) <= _VALUE_LOSS:
+        if found and found[0].cost[0] <= enough and found[0].value_off(shares) <= VALUE_LOSS:
             break
         found = sorted([*with_more(count), *found], key=lambda w: float(w.cost[0]))
     recipes: dict[frozenset[str], Recipe] = {}
     for whole in found:
-        if whole.cost[0] > found[0].cost[0] + _WORTH_SHOWING:
+        if whole.cost[0] > found[0].cost[0] + WORTH_SHOWING:
             break
         recipe = search.recipe(whole)
         recipes.setdefault(frozenset(recipe.parts), recipe)

@@ -11,18 +11,10 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.tuning import ADDED, MOST_ADDED, SHORTLIST_SETS, STEPS_PART_COST
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
-
-_ADDED = (1, 2, 3, 4, 6, 8, 12, 16)
-"""Parts of a tube that are added to a mixture at a time."""
-_MOST_ADDED = 20
-"""More parts are no step but another mixture [try]."""
-_PART_COST = 0.015
-"""ΔE2000 that a part fewer is worth [try]."""
-_SHORTLIST_SETS = 60
-"""Pairs of tubes that are looked at closely."""
 
 
 def common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[str, ...]:
@@ -46,10 +38,10 @@ def common_tubes(targets: Doubles, palette: Palette, wishes: Wishes) -> tuple[st
     must = {palette.tubes.index(key) for key in wishes.must}
     every = combinations(range(count), min(wishes.most_tubes, count))
     sets: Ints = np.array([c for c in every if must <= set(c)], dtype=np.int32)
-    if len(sets) > _SHORTLIST_SETS:
+    if len(sets) > SHORTLIST_SETS:
         # What can do neither end can do no string: both ends narrow the choice.
         ends = [TubeSets(targets[i], palette, sets).errors(4) for i in (0, -1)]
-        sets = sets[np.argsort(ends[0] + ends[1], kind="stable")[:_SHORTLIST_SETS]]
+        sets = sets[np.argsort(ends[0] + ends[1], kind="stable")[:SHORTLIST_SETS]]
     error = np.sum([TubeSets(t, palette, sets).errors(6) for t in targets], axis=0)
     return tuple(palette.tubes[i] for i in sets[int(np.argmin(error))])
 
@@ -59,8 +51,8 @@ def _additions(tubes: int, choice: tuple[int, ...], kinds: int) -> tuple[Ints, D
     """Every base (c,) with every way (c, tubes) of adding to some of so many tubes at once."""
     ways = [np.zeros((1, tubes))]
     for count in range(1, kinds + 1):
-        amounts = np.array(list(product(_ADDED, repeat=count)), dtype=np.float64)
-        amounts = amounts[amounts.sum(axis=1) <= _MOST_ADDED]
+        amounts = np.array(list(product(ADDED, repeat=count)), dtype=np.float64)
+        amounts = amounts[amounts.sum(axis=1) <= MOST_ADDED]
         for chosen in combinations(range(tubes), count):
             added = np.zeros((len(amounts), tubes))
             added[:, chosen] = amounts
@@ -102,7 +94,7 @@ def step_to(
     lab = sets.lab(choice[:, None] * shares + added, np.zeros(len(added), dtype=np.int32))
     rough = ((lab - target) ** 2 @ (2.5, 1, 1)) ** 0.5
     short = np.argsort(rough, kind="stable")[:300]
-    cost = recipe_cost(lab[short], target) + _PART_COST * added[short].sum(axis=1)
+    cost = recipe_cost(lab[short], target) + STEPS_PART_COST * added[short].sum(axis=1)
     cost += 0.1 * (added[short] > 0).sum(axis=1)
     cost += np.where(lab_value(lab[short]) > lighter_than, 0, 100)
     best = short[int(np.argmin(cost))]

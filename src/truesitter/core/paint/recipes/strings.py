@@ -13,20 +13,11 @@ from truesitter.core.paint.recipes.reach import map_target, palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.steps import common_tubes, step_to
+from truesitter.core.paint.recipes.tuning import KERNEL, STRINGS_BASES, STRINGS_SAMPLE, TAILS
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
-
-_BASES = (6, 3, 2, 1)
-"""Parts that may be taken of the last tone when the next is made from it."""
-
-_TAILS = (0.02, 0.98)
-"""Quantiles of a family's values between which its string runs [try]."""
-_KERNEL = 0.7
-"""Width of the mean colour at a tone, in steps of the string [try]."""
-_SAMPLE = 20000
-"""Pixels that a string is read from."""
 
 
 class SingleValue(Refusal):
@@ -79,13 +70,13 @@ def tone_targets(lab: Floats, count: int) -> Doubles:
     """
     if not 3 <= count <= 9:
         raise Refusal("a string has 3 to 9 tones")
-    lab = lab[:: max(1, len(lab) // _SAMPLE)]
+    lab = lab[:: max(1, len(lab) // STRINGS_SAMPLE)]
     value = lab_value(np.asarray(lab, dtype=np.float64))
-    low, high = np.quantile(value, _TAILS)
+    low, high = np.quantile(value, TAILS)
     if high - low < 0.3:
         raise SingleValue("this region holds hardly more than one value: a single mixture will do")
     wanted = np.linspace(low, high, count)
-    width = _KERNEL * (high - low) / (count - 1)
+    width = KERNEL * (high - low) / (count - 1)
     weight = np.exp(-0.5 * ((value[:, None] - wanted) / width) ** 2)
     means = (weight.T @ lab) / weight.sum(axis=0)[:, None]
     # The kernel drags the ends inwards: the lightness is set to the value asked for.
@@ -152,7 +143,7 @@ def tones_along(
             shares = parts / parts.sum()
             continue
         lighter = tones[-1].stepped.value + 0.05 if rising else -1.0
-        base, added, colour = step_to(shares, target, chosen, _BASES, lighter)
+        base, added, colour = step_to(shares, target, chosen, STRINGS_BASES, lighter)
         shares = base * shares + added
         shares /= shares.sum()
         named = {k: int(p) for k, p in zip(chosen.tubes, added, strict=True) if p > 0}

@@ -11,18 +11,15 @@ import numpy as np
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.steps import step_to
+from truesitter.core.paint.recipes.tuning import BASES, TURN
 from truesitter.core.paint.tubes.palettes import Palette
 
 Way = Literal["redder", "yellower", "greener", "bluer", "greyer", "stronger"]
 
-TURN = 6.0
-"""How far a mixture is turned, in a* and b* [try]: seen at once, and still the same colour."""
 
 _AXES: dict[Way, tuple[float, float]] = {
     "redder": (1.0, 0.0), "yellower": (0.0, 1.0), "greener": (-1.0, 0.0), "bluer": (0.0, -1.0),
 }  # fmt: skip
-_BASES = (48, 24, 12, 6, 3)
-"""Parts of the first mixture that something is added to, the finest first."""
 
 
 @dataclass(frozen=True)
@@ -66,6 +63,6 @@ def turned(parts: Mapping[str, int], steps: float, way: Way | None, palette: Pal
     wanted = np.array([lightness, a, b])
     whole = sum(parts.values())
     shares = np.array([parts.get(key, 0) / whole for key in palette.tubes])
-    base, added, after = step_to(shares, wanted, palette, _BASES, kinds=2 if len(palette.tubes) > 8 else 3)
+    base, added, after = step_to(shares, wanted, palette, BASES, kinds=2 if len(palette.tubes) > 8 else 3)
     counted = {key: int(n) for key, n in zip(palette.tubes, added, strict=True) if n}
     return TurnedMixture(base, counted, Colour.of(wanted), after)

@@ -37,16 +37,26 @@ from truesitter.core.paint.optics.kubelka_munk import (
     ratio_from_reflectance,
 )
 from truesitter.core.paint.tubes.pigments import Curves
+from truesitter.core.paint.tubes.tuning import (
+    DARKEST_GROUND,
+    FILM_WEIGHT,
+    FIT_STRONGEST,
+    HIDING,
+    LIFT_ALLOWED,
+    LIFT_WEIGHT,
+    SEEN_OPACITY,
+    SMOOTH_K,
+    SMOOTH_S,
+    STRONGEST_WEIGHT,
+    TINT_WHITE_PARTS,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
-TINT_WHITE_PARTS = 10
 OPACITY_PRIOR = {"opaque": 1.0, "semi-opaque": 0.4, "semi-transparent": 0.12, "transparent": 0.03}
 """Scattering relative to titanium white, by opacity class (from memory)."""
 
 HIDING_FILM_MM = DryMm(0.05)
-HIDING = 0.96
-"""A 50 µm film of titanium white hides 96 % (contrast ratio over black and 80 % white; from memory)."""
 
 _KNOTS = np.linspace(400, 700, 11)
 
@@ -66,20 +76,10 @@ PRINTED_BLACK, PAPER_REFLECTANCE = 0.03, WHITE_PAPER.reflectance
 FILM_MM = DryMm(0.03)
 """A film scraped thin with a card, dry (from memory); the fit finds the true one."""
 
-_FILM_WEIGHT = 0.1
 _CLASS_WEIGHT = {"opaque": 0.3, "semi-opaque": 0.7, "semi-transparent": 1.0, "transparent": 1.5}
 """How strongly S keeps to its class: as strongly as leaves both swatches within ΔE 0.5 for every pigment
 of the library (0.3, 0.7, 1, 1.7, 2 and 3 were tried)."""
-_SEEN_OPACITY = 0.1
-"""The class counts for so much of that where thin films were read."""
-_SMOOTH_K, _SMOOTH_S = 0.3, 0.2
-_STRONGEST, _STRONGEST_WEIGHT = 60000.0, 0.3
-"""K per mm that no tube has (from memory): where a swatch is black anyway, nothing else would bound it."""
-_LIFT_WEIGHT, _LIFT_ALLOWED = 20.0, 0.02
-"""Value steps by which a thin film of a transparent tube may lighten."""
 _THIN_FILMS_MM = np.array([0.00025, 0.0005, 0.001])
-_DARKEST_GROUND = 1.3
-"""No paint of the library dries darker than this value."""
 
 
 @dataclass(frozen=True)
@@ -235,10 +235,10 @@ def fit_pigment(
         start_k, start_s = np.log(typical.absorption), np.log(typical.scattering)
         usual = np.concatenate([inverse @ start_k, inverse @ start_s])
     start = np.concatenate([inverse @ start_k, inverse @ start_s, [np.log(FILM_MM)] if films else []])
-    class_weight = _CLASS_WEIGHT[opacity] * (_SEEN_OPACITY if films else 1) / np.sqrt(len(WAVELENGTHS))
+    class_weight = _CLASS_WEIGHT[opacity] * (SEEN_OPACITY if films else 1) / np.sqrt(len(WAVELENGTHS))
     own_value = float(lab_value(np.array(masstone)))
-    clear = opacity == "transparent" and films is None and own_value > _DARKEST_GROUND
-    darker = np.linspace(_DARKEST_GROUND, own_value, 6)[:-1]
+    clear = opacity == "transparent" and films is None and own_value > DARKEST_GROUND
+    darker = np.linspace(DARKEST_GROUND, own_value, 6)[:-1]
 
     def curves(x: Doubles) -> Curves:
         return Curves(np.exp(_basis() @ x[:11]), np.exp(_basis() @ x[11:22]))
@@ -257,13 +257,13 @@ def fit_pigment(
     def residuals(x: Doubles) -> Doubles:
         found = curves(x)
         out = [*misses(x), class_weight * (np.log(found.scattering) - log_white - log_prior)]
-        out.append(_STRONGEST_WEIGHT * np.maximum(0, np.log(found.absorption / _STRONGEST)))
+        out.append(STRONGEST_WEIGHT * np.maximum(0, np.log(found.absorption / FIT_STRONGEST)))
         if films is not None:
-            out.append(_FILM_WEIGHT * (x[22:] - np.log(FILM_MM)))
+            out.append(FILM_WEIGHT * (x[22:] - np.log(FILM_MM)))
         if clear:
-            out.append(_LIFT_WEIGHT * np.maximum(0, _lifts(found, darker) - _LIFT_ALLOWED))
+            out.append(LIFT_WEIGHT * np.maximum(0, _lifts(found, darker) - LIFT_ALLOWED))
         unlike = x[:22] - usual
-        out += [_SMOOTH_K * np.diff(unlike[:11], 2), _SMOOTH_S * np.diff(unlike[11:])]
+        out += [SMOOTH_K * np.diff(unlike[:11], 2), SMOOTH_S * np.diff(unlike[11:])]
         return np.concatenate(out)
 
     from scipy.optimize import least_squares

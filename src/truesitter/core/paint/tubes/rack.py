@@ -12,15 +12,13 @@ import numpy as np
 from truesitter.core.paint.tubes.fit import Fit
 from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves, pigment_library
 from truesitter.core.paint.tubes.swatches import Swatches, fit_swatches
+from truesitter.core.paint.tubes.tuning import FITS
 from truesitter.core.paint.tubes.wash import wash_strength
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 
 KEY_PATTERN = r"^[a-z0-9][a-z0-9-]{0,59}$"
 """With both ends, for whoever searches instead of matching whole."""
-
-_FITS = 256
-"""Fits of tubes that are remembered."""
 
 
 @dataclass(frozen=True)
@@ -56,7 +54,7 @@ class OwnTube:
         return replace(pigment_library()[self.pigment], key=self.key, name=self.name)
 
 
-@lru_cache(_FITS)
+@lru_cache(FITS)
 def own_fit(tube: OwnTube) -> Fit | None:
     """The fit to a tube's swatches; None when they were not read."""
     return None if tube.swatches is None else fit_swatches(tube.swatches, pigment_library()[tube.pigment])
@@ -68,7 +66,7 @@ def own_curves(tube: OwnTube) -> Curves:
     return pigment_curves()[tube.pigment] if fit is None else fit.curves
 
 
-@lru_cache(_FITS)
+@lru_cache(FITS)
 def own_strength(tube: OwnTube) -> float:
     """How many times as strong as usual a tube's washes are, by its swatch; 1 where none was read."""
     if tube.swatches is None or tube.swatches.wash is None:
@@ -187,7 +185,7 @@ LIBRARY = Rack()
 """The library's tubes alone."""
 
 
-@lru_cache(_FITS)
+@lru_cache(FITS)
 def _stacked(rack: Rack, keys: tuple[str, ...]) -> tuple[Doubles, Doubles]:
     curves = [rack.tube(key) for key in keys]
     return np.stack([c.absorption for c in curves]), np.stack([c.scattering for c in curves])

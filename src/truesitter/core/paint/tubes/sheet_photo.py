@@ -8,22 +8,17 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab, linear_to_srgb, picture_to_linear, srgb_to_lab
+from truesitter.core.paint.tubes.tuning import (
+    CLIPPED,
+    FEWEST_PIXELS,
+    INNER,
+    LEAST_SPREAD,
+    PLANE,
+    TOO_DARK,
+    UNEVEN,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
-
-_INNER = 0.7
-"""Part of a marked rectangle that is read: its rim may lie on the neighbour."""
-
-_FEWEST_PIXELS = 25
-_CLIPPED, _TOO_DARK = 0.98, 0.12
-_PLANE = 3
-"""From so many white patches on, the light may fall off across the sheet."""
-
-_LEAST_SPREAD = 0.15
-"""Whites tell of the light in a direction when they spread this much of their widest spread along it."""
-
-_UNEVEN = 5.0
-"""Spread of a patch in ΔE from which on it is called uneven [try]."""
 
 
 @dataclass(frozen=True)
@@ -86,9 +81,9 @@ def read_patches(
     lights = []
     for mark in whites:
         colour = _inside(picture, mark, "the white patch").mean(axis=0)
-        if colour.max() >= _CLIPPED:
+        if colour.max() >= CLIPPED:
             raise Refusal("the white patch is overexposed in the photograph: take one a little darker")
-        if colour.min() < _TOO_DARK * white:
+        if colour.min() < TOO_DARK * white:
             raise Refusal("the white patch is far too dark in the photograph: use more light")
         lights.append(colour / white)
     light = _light_over_sheet(whites, np.array(lights))
@@ -102,31 +97,31 @@ def read_patches(
             )
         spread = srgb_to_lab(linear_to_srgb(np.clip(linear / light(mark), 0, 1)))[:, 0].std()
         lab = srgb_to_lab(linear_to_srgb(np.clip(corrected, 0, 1)))
-        found[name] = PatchReading(as_lab(lab), bool(spread > _UNEVEN))
+        found[name] = PatchReading(as_lab(lab), bool(spread > UNEVEN))
     return found
 
 
 def _inside(picture: Bytes, mark: SheetMark, what: str) -> Doubles:
     """Linear sRGB (n, 3) of the inner part of a mark."""
     height, width = picture.shape[:2]
-    (x, y), half = mark.centre(), _INNER / 2
+    (x, y), half = mark.centre(), INNER / 2
     reach_x, reach_y = abs(mark.x2 - mark.x1) * half, abs(mark.y2 - mark.y1) * half
     rows = slice(max(0, int((y - reach_y) * height)), int((y + reach_y) * height) + 1)
     columns = slice(max(0, int((x - reach_x) * width)), int((x + reach_x) * width) + 1)
     patch = picture[rows, columns]
-    if patch.shape[0] * patch.shape[1] < _FEWEST_PIXELS:
+    if patch.shape[0] * patch.shape[1] < FEWEST_PIXELS:
         raise Refusal(f"the mark on {what} is too small: drag a larger rectangle inside it")
     return picture_to_linear(np.ascontiguousarray(patch)).reshape(-1, 3).astype(np.float64)
 
 
 def _light_over_sheet(whites: tuple[SheetMark, ...], lights: Doubles) -> Callable[[SheetMark], Doubles]:
     """The light, linear RGB (3,), at any mark: even, or a plane through three or more whites."""
-    if len(whites) < _PLANE:
+    if len(whites) < PLANE:
         mean = lights.mean(axis=0)
         return lambda _: mean
     places = np.array([mark.centre() for mark in whites])
     middle, mean = places.mean(axis=0), lights.mean(axis=0)
     # Of a direction in which the whites hardly differ nothing is known: the light is even along it.
-    slope, *_ = np.linalg.lstsq(places - middle, lights - mean, rcond=_LEAST_SPREAD)
+    slope, *_ = np.linalg.lstsq(places - middle, lights - mean, rcond=LEAST_SPREAD)
     least = 0.2 * lights.min(axis=0)
     return lambda mark: np.maximum(mean + (np.array(mark.centre()) - middle) @ slope, least)

@@ -20,7 +20,8 @@ from truesitter.core.paint.tubes.fit import (
     tint_lab,
 )
 from truesitter.core.paint.tubes.pigments import Curves, Pigment, pigment_curves
-from truesitter.core.paint.tubes.wash import WASH_WATER, wash_lab
+from truesitter.core.paint.tubes.tuning import LEAST_APART, WASH_WATER
+from truesitter.core.paint.tubes.wash import wash_lab
 from truesitter.core.refusal import Refusal
 
 PATCHES: dict[str, str] = {
@@ -33,8 +34,6 @@ PATCHES: dict[str, str] = {
 """The patches of a tube, in the order of the sheet."""
 
 _TITANIUM_CI = "PW6"
-_LEAST_APART = 8.0
-"""Tint and masstone of a colour nearer than this (ΔE2000) were laid wrong or mixed up."""
 
 
 @dataclass(frozen=True)
@@ -101,7 +100,7 @@ def fit_swatches(swatches: Swatches, pigment: Pigment) -> Fit:
         return Fit(fit_white(swatches.masstone, pigment.opacity, titanium), 0.0)
     if swatches.tint is not None:
         apart = float(delta_e_2000(np.array(swatches.masstone), np.array(swatches.tint)))
-        if apart < _LEAST_APART:
+        if apart < LEAST_APART:
             raise Refusal("tint and masstone look alike: were they exchanged, or the white left out?")
     typical = pigment_curves()[pigment.key]
     return fit_pigment(swatches.masstone, swatches.tint, pigment.opacity, titanium, swatches.films, typical)

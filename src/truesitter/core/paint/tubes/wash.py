@@ -15,14 +15,9 @@ from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.tubes.pigments import Curves
+from truesitter.core.paint.tubes.tuning import WASH_STRONGEST, WASH_WATER, WEAKEST
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
-
-WASH_WATER = 10
-"""Parts of water to one of paint in the wash of a swatch."""
-
-WEAKEST, STRONGEST = 0.1, 10.0
-"""Washes of real tubes are so many times as strong as usual ones, at least and at most."""
 
 
 def usual_wash_mm() -> float:
@@ -55,12 +50,14 @@ def wash_strength(curves: Curves, wash: Lab) -> float:
     from scipy.optimize import brentq
 
     value = float(lab_value(np.array(wash)))
-    lightest, darkest = wash_value(curves, WEAKEST), wash_value(curves, STRONGEST)
+    lightest, darkest = wash_value(curves, WEAKEST), wash_value(curves, WASH_STRONGEST)
     if not darkest < value < lightest:
         way = "light" if value >= lightest else "dark"
         raise Refusal(
             f"the wash is too {way} for one stroke of 1 part in {WASH_WATER} parts of water: "
             "was it thinned otherwise, or laid twice?"
         )
-    found = brentq(lambda x: wash_value(curves, float(np.exp(x))) - value, np.log(WEAKEST), np.log(STRONGEST))
+    found = brentq(
+        lambda x: wash_value(curves, float(np.exp(x))) - value, np.log(WEAKEST), np.log(WASH_STRONGEST)
+    )
     return float(np.exp(found))

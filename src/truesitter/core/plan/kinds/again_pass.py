@@ -12,13 +12,8 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.plan.kinds.tuning import AGAIN_PASS_LEAST_GAIN, SMALLEST_CM2
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-
-LEAST_GAIN = 0.3
-"""A second coat that brings a piece nearer by less than this, in ΔE2000, is not worth laying [try]."""
-
-SMALLEST_CM2 = 0.15
-"""Smaller places are not worth a second coat."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -33,7 +28,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         after = after.do(replace(layer, pieces=layer.pieces & pieces))
     wanted = scene.sums / scene.patchwork.sizes[:, None]
     gain = delta_e_2000(canvas.labs(), wanted) - delta_e_2000(after.labs(), wanted)
-    pieces = pieces & (gain >= LEAST_GAIN)
+    pieces = pieces & (gain >= AGAIN_PASS_LEAST_GAIN)
     area = scene.patchwork.sizes[pieces].sum() * scene.subject.mm_per_px**2 / 100
     if area < SMALLEST_CM2:
         return "one coat is enough everywhere."

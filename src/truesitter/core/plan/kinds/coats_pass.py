@@ -14,27 +14,29 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.layered.coat_count import MOST_COATS, coats_of
+from truesitter.core.paint.layered.coat_count import coats_of
 from truesitter.core.paint.layered.films import film_for_value
+from truesitter.core.paint.layered.tuning import MOST_COATS
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.plan.kinds.tuning import (
+    A_COAT,
+    COATS_PASS_DARKER,
+    LIGHTER,
+    MOST_MM,
+    NO_DARKER,
+    PAST,
+    TONES,
+    VALUE_COST,
+)
 from truesitter.core.plan.kinds.water_pass import beneath, darkened
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.wash_over import wash_over
 from truesitter.core.types import Doubles, Mask
-
-A_COAT = 0.25
-"""One coat on what is light darkens by about so many steps: a coat too few is easily made good [try]."""
-
-PAST = 0.05
-"""A place is never made darker than it is wanted by more than so many steps."""
-
-VALUE_COST = 10.0
-"""ΔE2000 that a step of value is worth beyond its usual cost: two mixtures cannot have both [try]."""
 
 Which = Literal["light", "dark"]
 
@@ -82,14 +84,14 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
         which = which if len(which) else order
         return np.asarray(np.average(labs[which], axis=0, weights=sizes[which]))
 
-    tones = np.array([mean(low, low + 1 / _TONES) for low in np.arange(_TONES) / _TONES])
+    tones = np.array([mean(low, low + 1 / TONES) for low in np.arange(TONES) / TONES])
     ground = beneath(scene, canvas, where)
     best, least = None, np.inf
-    for low, high in _LIGHTER:
+    for low, high in LIGHTER:
         light = wash_over(scene.clear, scene.wishes, ground, mean(low, high))
         coated = ground.under(light, scene.clear)
         first = _thinned(scene, light.parts, ground.internal(), float(lab_value(mean(low, high))))
-        for dark_low, dark_high in _DARKER:
+        for dark_low, dark_high in COATS_PASS_DARKER:
             dark = wash_over(scene.clear, scene.wishes, coated, mean(dark_low, dark_high))
             second = _thinned(scene, dark.parts, coated.internal(), float(lab_value(tones).min()))
             cost = float(_costs(scene, (first, second), ground.internal(), tones).min(axis=1).mean())
@@ -98,13 +100,6 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
     if best is None:
         raise ValueError("every pair costs something")
     return best
-
-
-_LIGHTER, _DARKER = ((0.5, 1.0), (0.25, 0.75)), ((0.0, 0.15),)
-"""Parts of the place, by area from dark to light, that mixtures are tried for [try]."""
-
-_TONES = 8
-"""Tones that the places of a pass of coats are parted into."""
 
 
 def _costs(scene: Scene, pair: Pair, ground: Doubles, tones: Doubles) -> Doubles:
@@ -123,15 +118,11 @@ def _thinned(scene: Scene, parts: dict[str, int], ground: Doubles, darkest: floa
     """So thin that a coat is a small step, but the darkest takes no more coats than are counted."""
     thinning, rack = scene.medium.thinning, scene.clear.rack
     start = float(lab_value(reflectance_to_lab(leave_surface(ground))))
-    all_of_it = film_for_value(ground, parts, rack, max(darkest, _NO_DARKER), DryMm(_MOST_MM))
+    all_of_it = film_for_value(ground, parts, rack, max(darkest, NO_DARKER), DryMm(MOST_MM))
     step = film_for_value(ground, parts, rack, start - A_COAT, thinning.thickest)
     wanted = max(step, all_of_it / MOST_COATS)
     dilution = thinning.dilution(DryMm(wanted))
     return CoatMixture(parts, dilution, float(thinning.dry(dilution)))
-
-
-_NO_DARKER, _MOST_MM = 0.8, 0.1
-"""A coat is no darker than this value, and no thicker than so many mm dry [try]."""
 
 
 def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

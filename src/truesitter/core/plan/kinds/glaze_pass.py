@@ -11,11 +11,9 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.glazes import glaze_over_all
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.tuning import GLAZE_PASS_LEAST_GAIN
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-
-LEAST_GAIN = 0.15
-"""A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -30,7 +28,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     wanted = np.stack(sums, axis=1) / area[:, None]
     thinning = scene.medium.thinning
     best = glaze_over_all(canvas.spectra[stacks], wanted, area.astype(float), scene.palette, thinning)
-    if best is None or best.error_before - best.error_after < LEAST_GAIN:
+    if best is None or best.error_before - best.error_after < GLAZE_PASS_LEAST_GAIN:
         return "no thin film from this palette brings the shadows and halftones nearer to the reference."
     share = area / area.sum()
     mean, target = share @ best.labs, share @ wanted

@@ -7,11 +7,9 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2
 from truesitter.core.canvas.layer import Layer
+from truesitter.core.plan.kinds.tuning import COVERS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-
-COVERS = 0.8
-"""Strokes whose area is this part of their place cover it: what lies under them is hardly seen [try]."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

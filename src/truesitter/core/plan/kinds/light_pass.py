@@ -5,15 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.plan.kinds.tuning import LIGHT_PASS_TOP
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step, even_film
-
-_TOP = 0.7
-"""The colour is that of what is lighter than this part of the place (from memory)."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
-    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], _TOP)]
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_PASS_TOP)]
     return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64)))
 
 

@@ -7,11 +7,9 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_cover
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.canvas.painted_borders import LEVELS
+from truesitter.core.canvas.tuning import LEVELS
+from truesitter.core.plan.kinds.tuning import DARKEST
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-
-_DARKEST = 0.35
-"""The colour is that of the darkest part, so large, of what they run over (from memory)."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -21,7 +19,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     seen = scene.mapped_lab[rows, columns][over]
     if not len(seen):
         return "none of them lies inside the picture."
-    dark = seen[seen[:, 0] <= np.quantile(seen[:, 0], _DARKEST)]
+    dark = seen[seen[:, 0] <= np.quantile(seen[:, 0], DARKEST)]
     if step.tone is not None and step.tone.any():
         dark = scene.mapped_lab[step.tone]
     recipe = scene.recipe(dark.mean(axis=0, dtype=np.float64))

@@ -10,22 +10,19 @@ from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.plan.kinds.tuning import OPAQUE_LIGHT_PASS_LEAST_LIGHTER, OPAQUE_LIGHT_PASS_TOP
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-
-_TOP = 0.7
-"""The colour is that of what is lighter than this part of the place (from memory)."""
-
-LEAST_LIGHTER = 0.3
-"""Lights that the paper already gives, within so many steps, need no touch."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not any(scene.body.pigment(key).family == "white" for key in scene.body.tubes):
         return "there is no white tube on the palette: keep these lights as bare paper."
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
-    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], _TOP)].mean(axis=0, dtype=np.float64)
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], OPAQUE_LIGHT_PASS_TOP)].mean(
+        axis=0, dtype=np.float64
+    )
     have = np.average(canvas.piece_values()[step.pieces], weights=scene.patchwork.sizes[step.pieces])
-    if float(lab_value(top)) - float(have) < LEAST_LIGHTER:
+    if float(lab_value(top)) - float(have) < OPAQUE_LIGHT_PASS_LEAST_LIGHTER:
         return "the paper is as light there."
     made = solve_recipes(as_lab(top), scene.body, scene.wishes, 1)[0]
     film = WetMm(step.film)

@@ -16,14 +16,9 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.tuning import HANDLE_MM, LEFT, SCRATCH_PASS_LEAST_LIGHTER
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.types import Doubles
-
-LEFT = 0.0
-"""Part of a wet film that a hard scratch leaves [try]; a few hundredths of opaque paint still hide."""
-
-HANDLE_MM = 0.8
-"""What the handle of a small brush scratches [try]."""
 
 
 def _at(canvas: Canvas, step: Step) -> Doubles:
@@ -50,7 +45,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     )
     before = _at(canvas, step)
     after = _at(canvas.do(Removal(everywhere, LEFT)), step)
-    if float(lab_value(after)) - float(lab_value(before)) < _LEAST_LIGHTER:
+    if float(lab_value(after)) - float(lab_value(before)) < SCRATCH_PASS_LEAST_LIGHTER:
         return "what lies below is no lighter than what would be scratched away."
     made = Recipe(
         parts={},
@@ -63,8 +58,5 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     said = "A firm hand bares the layer below; a light one only thins the paint."
     return Laid(made, (operation,), step.pieces, WetMm(0), 0.0, said=said)
 
-
-_LEAST_LIGHTER = 0.3
-"""A scratch that is less than this lighter, in steps, does not show."""
 
 SCRATCH = Laying("scratch", _lay, "remove")

@@ -15,11 +15,9 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.tuning import TAKE_PASS_LEAST_LIGHTER
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import PaintTaken
-
-_LEAST_LIGHTER = 0.2
-"""Where the reference is less than this lighter than the canvas, in value steps, nothing is taken."""
 
 
 def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -33,7 +31,9 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
         pieces = step.pieces & (scene.groups == group)
         lab = scene.target(pieces)
         value = float(lab_value(lab))
-        if value < value_on(canvas, pieces) + _LEAST_LIGHTER or why_not(tool, canvas, pieces, scene.support):
+        if value < value_on(canvas, pieces) + TAKE_PASS_LEAST_LIGHTER or why_not(
+            tool, canvas, pieces, scene.support
+        ):
             continue
         share, pressure = share_for_value(canvas, pieces, value, tool)
         operations.append(Removal(pieces, share, goes_dry(tool, canvas, pieces)))

@@ -12,12 +12,10 @@ from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
+from truesitter.core.plan.kinds.tuning import TONE_PASS_DARKER
 from truesitter.core.plan.kinds.wash_pass import judged, wash_parts
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-
-DARKER = 2.0
-"""The tone is so many value steps darker than the ground [try]."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
@@ -25,7 +23,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     ground = canvas.ground()
     below = reflectance_to_lab(leave_surface(ground))
     thinning = replace(scene.medium.thinning, film=step.film)
-    value = float(lab_value(below)) - DARKER
+    value = float(lab_value(below)) - TONE_PASS_DARKER
     dilution = thinning.dilution(film_for_value(ground, parts, canvas.rack, value, thinning.thickest))
     layer = Layer(step.pieces, parts, thinning.dry(dilution), fades=True)
     toned = np.average(

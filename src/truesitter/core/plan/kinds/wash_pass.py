@@ -19,13 +19,12 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.pigments import pigment_library
+from truesitter.core.plan.kinds.tuning import WASH_PASS_LEAST_DARKER
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.types import Doubles
 
 _UMBERS = ("raw-umber", "burnt-umber", "brown-oxide")
-_LEAST_DARKER = 0.2
-"""A group less than this darker than the ground, in value steps, is left as ground."""
 
 
 def wash_parts(palette: Palette) -> dict[str, int]:
@@ -75,7 +74,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         pieces = step.pieces & (scene.groups == group)
         lab = scene.target(pieces)
         value = float(lab_value(lab))
-        if value >= ground_value - _LEAST_DARKER:
+        if value >= ground_value - WASH_PASS_LEAST_DARKER:
             continue
         wanted = film_for_value(ground, parts, canvas.rack, value, thinning.thickest)
         dilution = thinning.dilution(wanted)

@@ -11,13 +11,11 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.wash_over import Beneath, in_coats, wash_over
 from truesitter.core.types import Mask
-
-LEAST_DARKER = 0.2
-"""A tone less than this lighter than the paper with what lies on it gets no wash of its own [try]."""
 
 
 def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
@@ -39,10 +37,6 @@ def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
     """
     weights = scene.patchwork.sizes[pieces]
     return Beneath(np.average(canvas.spectra[canvas.stack[pieces]], axis=0, weights=weights))
-
-
-LIGHTENS = 0.03
-"""A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
 
 
 def darkened(canvas: Canvas, layer: Layer) -> Mask:

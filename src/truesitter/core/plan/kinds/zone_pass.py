@@ -9,15 +9,14 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
-from truesitter.core.paint.media.dilution import MOST_WATER, Dilution
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.tuning import MOST_WATER
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.tuning import ZONES
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.types import Mask
-
-ZONES = 4
-"""So many coats lie on the innermost zone, one on the outermost."""
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

@@ -13,46 +13,28 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import OVAL, Face
+from truesitter.core.sitter.segmentation.tuning import (
+    ABOVE_CHIN,
+    ACROSS,
+    ALONG,
+    CANDIDATE,
+    DARKEST,
+    DEVIATION,
+    HEM,
+    LEAST,
+    LONG_SIDE,
+    LOW,
+    MEAN_DEVIATION,
+    MOSTLY,
+    NO_DARKER,
+    NO_LIGHTER,
+    NO_ROUGHER,
+    PERSON,
+    ROUGHER,
+    SIGMA,
+    WINDOW,
+)
 from truesitter.core.types import Doubles, Floats, Ints, Mask
-
-LONG_SIDE = 800
-"""Edges are looked for at this size."""
-
-_ALONG, _ACROSS = 3.0, 1.4
-"""Units of a deviation along the skin's own chroma and across it: hue varies less (from a trial)."""
-
-_DEVIATION = 1.7
-_DARKEST = 6.0
-_PERSON = 0.5
-_ABOVE_CHIN = 0.15
-"""A neck begins so far above the chin, beside the jaw, in heights of the face."""
-
-_SIGMA = 2.0
-_HEM = 0.038
-"""A border whose median edge is stronger than this part of the face's 90 % lightness is a hem."""
-
-_CANDIDATE = 0.6
-_MEAN_DEVIATION = 1.15
-"""Grain moves single pixels away from skin, not whole areas: their mean deviation is smaller than this."""
-
-_ROUGHER = 3.6
-"""Skin is no rougher than the face by more than this."""
-
-_LOW, _LEAST = 0.35, 0.15
-"""Only skin so far under the chin, in face heights, and of so many squared counts as a bare body."""
-
-_MOSTLY = 0.6
-"""A pixel of the working size is skin where more than this part of it is."""
-
-_NO_ROUGHER = 0.0
-"""Without colour: bare skin has marks no finer than the face, with its lashes and lips, has (in its spreads:
-selda's shoulders −0.4 to −0.3, the cloth of four sitters 0.1 to 4)."""
-
-_NO_DARKER, _NO_LIGHTER = 0.75, 1.35
-"""Without colour: it is about as light as the face."""
-
-_WINDOW = 9
-"""Pixels between the seeds of the areas that are joined."""
 
 
 @dataclass(frozen=True)
@@ -131,32 +113,32 @@ def body_skin(
     size = face.height(large)
     chin_x, chin_y = in_pixels(face.chin, large)
     # Nothing above the jaw can be of the body.
-    rows = slice(max(0, int(chin_y - _ABOVE_CHIN * size)), large[0])
+    rows = slice(max(0, int(chin_y - ABOVE_CHIN * size)), large[0])
     fine = cv2.resize(lab, large[::-1], interpolation=cv2.INTER_AREA)[rows]
     along, across = model.off(fine)
-    off = np.hypot(along / _ALONG, across / _ACROSS)
+    off = np.hypot(along / ALONG, across / ACROSS)
     below = ((np.arange(large[0])[rows, None] - chin_y) / size + np.zeros(off.shape)).astype(np.float32)
-    sitter = cv2.resize(person, large[::-1], interpolation=cv2.INTER_LINEAR)[rows] > _PERSON
-    likely = (off < _DEVIATION) & (fine[..., 0] > _DARKEST) & sitter
+    sitter = cv2.resize(person, large[::-1], interpolation=cv2.INTER_LINEAR)[rows] > PERSON
+    likely = (off < DEVIATION) & (fine[..., 0] > DARKEST) & sitter
     likely &= ~face.outline_mask(OVAL, large)[rows]
-    if (likely & (below > _LOW)).sum() < _LEAST * size**2:
+    if (likely & (below > LOW)).sum() < LEAST * size**2:
         return None
     edges = _edges(fine[..., 0], along, across)
     rough = cv2.resize(texture, large[::-1], interpolation=cv2.INTER_LINEAR)[rows]
-    smooth = rough < float(np.median(texture[skin])) + _ROUGHER
-    hem = _HEM * float(np.quantile(model_lab[skin][:, 0], 0.9))
+    smooth = rough < float(np.median(texture[skin])) + ROUGHER
+    hem = HEM * float(np.quantile(model_lab[skin][:, 0], 0.9))
     x = (np.arange(large[1])[None, :] - chin_x) / size + np.zeros(off.shape)
     start = likely & (np.abs(x) < 0.3) & (below > 0.05) & (below < 0.45)
     found = grown(_areas(edges), edges, likely, np.minimum(off, 4), smooth, start, hem)
-    if (found & (below > _LOW)).sum() < _LEAST * size**2:
+    if (found & (below > LOW)).sum() < LEAST * size**2:
         return None
     whole = np.zeros(large, np.float32)
     whole[rows] = found
     low = np.zeros(large, bool)
-    low[rows] = found & (below > _LOW)
+    low[rows] = found & (below > LOW)
     if fineness is not None and not _as_smooth_and_light(model_lab, fineness, skin, low):
         return None
-    return np.asarray(cv2.resize(whole, shape[::-1], interpolation=cv2.INTER_AREA) > _MOSTLY)
+    return np.asarray(cv2.resize(whole, shape[::-1], interpolation=cv2.INTER_AREA) > MOSTLY)
 
 
 def _as_smooth_and_light(lab: Floats, fineness: Floats, skin: Mask, low: Mask) -> bool:
@@ -171,13 +153,13 @@ def _as_smooth_and_light(lab: Floats, fineness: Floats, skin: Mask, low: Mask) -
     spread = 1.48 * float(np.median(np.abs(fineness[skin] - middle))) + 1e-6
     rougher = (float(np.median(fineness[found])) - middle) / spread
     lighter = float(np.median(lab[found][:, 0]) / max(1e-6, np.median(lab[skin][:, 0])))
-    return rougher < _NO_ROUGHER and _NO_DARKER < lighter < _NO_LIGHTER
+    return rougher < NO_ROUGHER and NO_DARKER < lighter < NO_LIGHTER
 
 
 def _edges(lightness: Floats, along: Floats, across: Floats) -> Floats:
     total = np.zeros(lightness.shape, np.float32)
     for channel in (lightness, along, 2 * across):
-        soft = cv2.GaussianBlur(channel, (0, 0), _SIGMA)
+        soft = cv2.GaussianBlur(channel, (0, 0), SIGMA)
         total += cv2.Sobel(soft, cv2.CV_32F, 1, 0, ksize=3, scale=1 / 8) ** 2
         total += cv2.Sobel(soft, cv2.CV_32F, 0, 1, ksize=3, scale=1 / 8) ** 2
     return np.sqrt(total)
@@ -187,7 +169,7 @@ def _areas(edges: Floats) -> Ints:
     """Areas between ridges of the edges: a watershed from its shallow hollows."""
     from scipy.ndimage import label, minimum_filter, watershed_ift
 
-    hollow = edges <= minimum_filter(edges, _WINDOW)
+    hollow = edges <= minimum_filter(edges, WINDOW)
     seeds, _ = label(hollow, structure=np.ones((3, 3)))
     deep = np.clip(edges * (65535 / max(1e-6, float(np.quantile(edges, 0.999)))), 0, 65535)
     return np.asarray(watershed_ift(deep.astype(np.uint16), seeds.astype(np.int32)), dtype=np.int32)
@@ -223,9 +205,9 @@ def grown(
     count = int(areas.max()) + 1
     flat = areas.ravel()
     size = np.bincount(flat, minlength=count)
-    eligible = np.bincount(flat, weights=likely.ravel(), minlength=count) >= _CANDIDATE * size
+    eligible = np.bincount(flat, weights=likely.ravel(), minlength=count) >= CANDIDATE * size
     eligible &= np.bincount(flat, weights=smooth.ravel(), minlength=count) >= 0.5 * size
-    eligible &= np.bincount(flat, weights=off.ravel(), minlength=count) < _MEAN_DEVIATION * size
+    eligible &= np.bincount(flat, weights=off.ravel(), minlength=count) < MEAN_DEVIATION * size
     taken = eligible & (np.bincount(flat, weights=start.ravel(), minlength=count) > 0.3 * size) & (size > 0)
     pairs, strength = _borders(areas, edges)
     for _ in range(200):

@@ -7,14 +7,8 @@ from typing import Self
 import cv2
 import numpy as np
 
+from truesitter.core.sitter.segmentation.tuning import COMPONENTS, FLOOR_STD, SAMPLE
 from truesitter.core.types import Doubles, Floats
-
-_COMPONENTS = 4
-"""Normal distributions that a region's colours are told by."""
-_SAMPLE = 3000
-"""Pixels that they are fitted to."""
-_FLOOR_STD = 1.2
-"""Least spread of each, in the units of the features [try]."""
 
 
 def quadratic_terms(features: Floats) -> Floats:
@@ -47,7 +41,7 @@ class ColourModel:
         The components are found by k-means with fixed starting points, so the same
         picture always gives the same regions.
         """
-        data = np.ascontiguousarray(sample[:: max(1, len(sample) // _SAMPLE)], dtype=np.float32)
+        data = np.ascontiguousarray(sample[:: max(1, len(sample) // SAMPLE)], dtype=np.float32)
         dims = data.shape[1]
         logs = [
             _gaussian(part.mean(axis=0), np.cov(part, rowvar=False), len(part) / len(data))
@@ -71,7 +65,7 @@ def log_likelihood(sample: Floats, query: Floats) -> Floats:
 
 
 def _clusters(data: Floats) -> list[Floats]:
-    count = min(_COMPONENTS, max(1, len(data) // 40))
+    count = min(COMPONENTS, max(1, len(data) // 40))
     if count == 1:
         return [data]
     order = data[:, 0].argsort(kind="stable")
@@ -84,7 +78,7 @@ def _clusters(data: Floats) -> list[Floats]:
 
 def _gaussian(mean: Floats, spread: Doubles, weight: float) -> Doubles:
     """Coefficients of a weighted Gaussian's log density over `quadratic_terms`."""
-    covariance = spread + np.eye(len(mean)) * _FLOOR_STD**2
+    covariance = spread + np.eye(len(mean)) * FLOOR_STD**2
     precision = np.linalg.inv(covariance)
     first, second = np.triu_indices(len(mean))
     pairs = np.where(first == second, -0.5, -1.0) * precision[first, second]

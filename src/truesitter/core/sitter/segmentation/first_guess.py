@@ -15,20 +15,15 @@ from truesitter.core.sitter.segmentation.grey_looks import grey_looks, without_c
 from truesitter.core.sitter.segmentation.posterior import Evidence, Looks
 from truesitter.core.sitter.segmentation.region_beliefs import place_beliefs
 from truesitter.core.sitter.segmentation.seeds import first_seeds
+from truesitter.core.sitter.segmentation.tuning import NOT_CLOTH, TEXTURE
 from truesitter.core.types import Floats, Labels, Mask
-
-_TEXTURE = 3
-"""Where strand texture stands among the features."""
-
-_NOT_CLOTH = 6.0
-"""How much less likely cloth and hair are where skin goes on from the face (log odds)."""
 
 
 def _overrule(beliefs: dict[Region, Floats], bare: Mask) -> None:
     """What is known of place says little where the skin of the face goes on below the neck; in place."""
     beliefs[Region.SKIN][bare] = 0
     for region in (Region.GARMENT, Region.HAIR):
-        beliefs[region][bare] -= _NOT_CLOTH
+        beliefs[region][bare] -= NOT_CLOTH
 
 
 @dataclass(frozen=True)
@@ -66,7 +61,7 @@ class FirstGuess:
         shape, face = looks.features.shape[:2], detection.face
         person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
         colourless = face is not None and without_colour(looks.fine, person)
-        texture = looks.features[..., _TEXTURE]
+        texture = looks.features[..., TEXTURE]
         if face is not None and colourless:
             looks = grey_looks(looks, face)
         seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)

@@ -13,26 +13,8 @@ import numpy as np
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.segmentation.colour_models import quadratic_terms
 from truesitter.core.sitter.segmentation.posterior import Looks
+from truesitter.core.sitter.segmentation.tuning import COLOURLESS, FACE_PX, LEAST_UNIT, SPREAD, UNIT, WEIGHT
 from truesitter.core.types import Bytes, Floats
-
-COLOURLESS = 2.0
-"""Hue left after lightness has been told, in a* and b* over the sitter: less is none at all (from a trial:
-colour pictures leave 2.8 and more)."""
-
-_FACE_PX = 480
-"""Textures are read with the face so high, in pixels."""
-
-_UNIT, _LEAST_UNIT = 0.6 / 320, 0.55
-"""Fineness of the marks looked at, as part of the face's height; and the least, in pixels."""
-
-_WEIGHT = 8.0
-"""Features are logarithms, weighted as strand texture is in colour; the share of one way twice as much.
-
-Chosen among eight on maren, tobias and orsolya in grey.
-"""
-
-_SPREAD = 15
-"""A median over so many units: single marks are no texture."""
 
 
 def without_colour(lab: Floats, person: Floats) -> bool:
@@ -59,16 +41,16 @@ def grey_looks(looks: Looks, face: Face) -> Looks:
     """The looks of a photograph whose colours say nothing: textures stand in for a*, b* and strands."""
     fine = looks.fine[..., 0]
     tall = face.height(fine.shape)
-    scale = min(1.0, _FACE_PX / max(tall, 1.0))
+    scale = min(1.0, FACE_PX / max(tall, 1.0))
     size = (max(8, round(fine.shape[1] * scale)), max(8, round(fine.shape[0] * scale)))
     light = cv2.resize(fine, size, interpolation=cv2.INTER_AREA)
-    unit = max(_LEAST_UNIT, _UNIT * tall * scale)
+    unit = max(LEAST_UNIT, UNIT * tall * scale)
     shape = looks.features.shape[:2]
     found = [looks.features[..., 0]]
     for feature, low, high, weight in (
-        (_fineness(light, unit), -7.0, 0.0, _WEIGHT),
-        (_ridges(light, unit), -3.0, 4.0, _WEIGHT),
-        (_one_way(light, unit), 0.0, 1.0, 2 * _WEIGHT),
+        (_fineness(light, unit), -7.0, 0.0, WEIGHT),
+        (_ridges(light, unit), -3.0, 4.0, WEIGHT),
+        (_one_way(light, unit), 0.0, 1.0, 2 * WEIGHT),
     ):
         evened = _evened(feature, low, high, unit) * np.float32(weight)
         found.append(cv2.resize(evened, shape[::-1], interpolation=cv2.INTER_AREA))
@@ -112,5 +94,5 @@ def _one_way(light: Floats, unit: float) -> Floats:
 def _evened(feature: Floats, low: float, high: float, unit: float) -> Floats:
     """A feature without single marks: the median of its neighbourhood, softened."""
     codes: Bytes = ((np.clip(feature, low, high) - low) * (255 / (high - low))).astype(np.uint8)
-    middle = cv2.medianBlur(codes, int(_SPREAD * unit) | 1).astype(np.float32)
+    middle = cv2.medianBlur(codes, int(SPREAD * unit) | 1).astype(np.float32)
     return _blur(middle * np.float32((high - low) / 255), 2.5 * unit)

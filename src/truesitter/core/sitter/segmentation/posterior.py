@@ -14,15 +14,16 @@ from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.segmentation.colour_models import ColourModel, quadratic_terms
 from truesitter.core.sitter.segmentation.cores import side_by_side
 from truesitter.core.sitter.segmentation.guided import GuidedFilter
+from truesitter.core.sitter.segmentation.tuning import (
+    FEWEST,
+    FINE_LONG_SIDE,
+    FINE_RADIUS,
+    LIGHTNESS_WEIGHT,
+    RADIUS,
+    WORKING_LONG_SIDE,
+)
 from truesitter.core.types import Bytes, Floats, Labels
 
-WORKING_LONG_SIDE = 400
-"""Regions are solved with this long side; edges are sharpened when enlarged."""
-
-FINE_LONG_SIDE = 1200
-_RADIUS, _FINE_RADIUS = 4, 2
-_LIGHTNESS_WEIGHT = 0.45
-_FEWEST = 12
 _SMALLEST_ISLAND = {Region.SKIN: 0.015}
 """Islands smaller than this part of their region's largest piece are given away."""
 
@@ -38,7 +39,7 @@ def pixel_features(picture: Bytes) -> Floats:
     # Chroma falls with light: hue-like coordinates hold better from light into shadow.
     scale = 45.0 / (lightness + 18.0)
     return np.dstack(
-        [lightness * _LIGHTNESS_WEIGHT, lab[..., 1] * scale, lab[..., 2] * scale, texture]
+        [lightness * LIGHTNESS_WEIGHT, lab[..., 1] * scale, lab[..., 2] * scale, texture]
     ).astype(np.float32)
 
 
@@ -91,8 +92,8 @@ class Evidence:
         self, looks: Looks, person: Floats, beliefs: dict[Region, Floats], told: dict[Region, Floats]
     ) -> None:
         self._features, self._terms, self._fine = looks.features, looks.terms, looks.fine[..., 0]
-        self._guide = looks.features[..., 0] / _LIGHTNESS_WEIGHT
-        self._edges = GuidedFilter(self._guide, _RADIUS)
+        self._guide = looks.features[..., 0] / LIGHTNESS_WEIGHT
+        self._edges = GuidedFilter(self._guide, RADIUS)
         self._told = told
         sure = np.clip(person, 1e-3, 1 - 1e-3)
         odds = np.log(sure / (1 - sure))
@@ -111,7 +112,7 @@ class Evidence:
         """
         shape = seeds.shape
         samples = {r: self._features[seeds == r] for r in SOLVED}
-        present = [r for r in SOLVED if len(samples[r]) >= _FEWEST]
+        present = [r for r in SOLVED if len(samples[r]) >= FEWEST]
 
         def score(region: Region) -> Floats:
             look = ColourModel.of(samples[region]).log_density(self._terms).reshape(shape)
@@ -135,7 +136,7 @@ class Evidence:
     def enlarge(self, posterior: Floats) -> tuple[Labels, Floats]:
         """Regions and their likelihoods at the fine size, along the picture's own edges."""
         lightness = np.ascontiguousarray(self._fine)
-        edges = GuidedFilter(self._guide, _FINE_RADIUS)
+        edges = GuidedFilter(self._guide, FINE_RADIUS)
         present = [i for i, p in enumerate(posterior) if p.any()]
         maps = side_by_side(lambda i: _along_edges(edges, posterior[i], lightness), present)
         best, top = likeliest(zip(present, maps, strict=True))

@@ -8,10 +8,8 @@ import numpy as np
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import OVAL, Face
 from truesitter.core.sitter.region_names import SOLVED, Region
+from truesitter.core.sitter.segmentation.tuning import NEARNESS
 from truesitter.core.types import Floats, Labels, Shape
-
-_NEARNESS = 40.0
-"""Log odds lost by a picture's height away from what was drawn [try]."""
 
 
 def place_beliefs(face: Face | None, shape: Shape) -> dict[Region, Floats]:
@@ -56,4 +54,4 @@ def add_nearness(beliefs: dict[Region, Floats], drawn: Labels) -> None:
         hit = drawn == region
         if hit.any():
             away = cv2.distanceTransform((~hit).astype(np.uint8), cv2.DIST_L2, 3)
-            beliefs[region] -= _NEARNESS * away / drawn.shape[0]
+            beliefs[region] -= NEARNESS * away / drawn.shape[0]

@@ -15,12 +15,17 @@ from numpy.typing import NDArray
 
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.cores import Found, side_by_side
+from truesitter.core.sitter.segmentation.tuning import (
+    BAND,
+    BROW_BAND,
+    CHROMA_WEIGHT,
+    DISTANCES,
+    LEAST_CORE,
+    LOOKS,
+    TOLD_APART,
+)
 from truesitter.core.types import Floats, Labels, Mask, Shape
 
-BAND = 0.01
-"""Reach of the band to either side, as a fraction of the long side."""
-
-BROW_BAND = 0.0065
 _PARTNERS: dict[Region, tuple[Region, ...]] = {
     Region.SKIN: (Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT, Region.BROWS),
     Region.HAIR: (Region.SKIN, Region.GARMENT),
@@ -28,13 +33,7 @@ _PARTNERS: dict[Region, tuple[Region, ...]] = {
     Region.GARMENT: (Region.SKIN, Region.HAIR),
     Region.BROWS: (Region.SKIN,),
 }
-_CHROMA_WEIGHT = 2.0
-"""Light wanders over a border; hue and chroma hold better."""
 
-_TOLD_APART = 8.0
-_LEAST_CORE = 0.02
-_DISTANCES, _LOOKS = 2, 4
-"""Distances to a region are measured at a half, its colours averaged at a quarter of the size."""
 
 Places = NDArray[np.intp]
 
@@ -52,16 +51,16 @@ def refine_borders(labels: Labels, lab: Floats, kept: Mask) -> Labels:
         True where nothing may change: under the painter's strokes.
     """
     band = BAND * max(labels.shape)
-    weighted = lab * np.array([1, _CHROMA_WEIGHT, _CHROMA_WEIGHT], np.float32)
-    half, quarter = (_reduced(labels, factor) for factor in (_DISTANCES, _LOOKS))
+    weighted = lab * np.array([1, CHROMA_WEIGHT, CHROMA_WEIGHT], np.float32)
+    half, quarter = (_reduced(labels, factor) for factor in (DISTANCES, LOOKS))
     present = [r for r in _PARTNERS if (half == r).any()]
     colours = np.asarray(cv2.resize(weighted, quarter.shape[::-1], interpolation=cv2.INTER_AREA))
 
     def of_each(work: Callable[[Region], Found]) -> dict[Region, Found]:
         return dict(zip(present, side_by_side(work, present), strict=True))
 
-    away = of_each(lambda r: _distance_to(half == r) * _DISTANCES)
-    looks = of_each(lambda r: _look_nearby(colours, quarter == r, band / _LOOKS))
+    away = of_each(lambda r: _distance_to(half == r) * DISTANCES)
+    looks = of_each(lambda r: _look_nearby(colours, quarter == r, band / LOOKS))
     out = labels.copy()
 
     def redraw(region: Region) -> None:
@@ -73,8 +72,8 @@ def refine_borders(labels: Labels, lab: Floats, kept: Mask) -> Labels:
         near = _near(half == region, nearest, band, labels.shape)
         rows, columns = np.nonzero(near & (labels == region) & ~kept)
         place = (
-            np.minimum(rows // _DISTANCES, half.shape[0] - 1),
-            np.minimum(columns // _DISTANCES, half.shape[1] - 1),
+            np.minimum(rows // DISTANCES, half.shape[0] - 1),
+            np.minimum(columns // DISTANCES, half.shape[1] - 1),
         )
         to_each = np.stack([away[p][place] for p in partners])
         which = to_each.argmin(axis=0)
@@ -140,10 +139,10 @@ def _liker(
 ) -> Mask:
     """Which pixels (n, 3) are more like the other region nearby than like their own; (n,) bool."""
     height, width = own[1].shape
-    place = np.minimum(rows // _LOOKS, height - 1), np.minimum(columns // _LOOKS, width - 1)
+    place = np.minimum(rows // LOOKS, height - 1), np.minimum(columns // LOOKS, width - 1)
     here, there = own[0][place], other[0][place]
     apart = there - here
     square = (apart * apart).sum(axis=1)
     along = ((pixels - here) * apart).sum(axis=1)
-    sure = (square > _TOLD_APART**2) & (own[1][place] > _LEAST_CORE) & (other[1][place] > _LEAST_CORE)
+    sure = (square > TOLD_APART**2) & (own[1][place] > LEAST_CORE) & (other[1][place] > LEAST_CORE)
     return np.asarray(sure & (along > square / 2))

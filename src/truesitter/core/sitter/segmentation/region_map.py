@@ -24,13 +24,8 @@ from truesitter.core.sitter.segmentation.region_beliefs import add_nearness
 from truesitter.core.sitter.segmentation.region_borders import refine_borders
 from truesitter.core.sitter.segmentation.scribbles import ScribbleSeeds, hear_strokes
 from truesitter.core.sitter.segmentation.seeds import first_seeds
+from truesitter.core.sitter.segmentation.tuning import GAP, LEAST_ROUND, ROUNDS
 from truesitter.core.types import Floats, Ints, Labels, Mask, Shape
-
-_LEAST_ROUND, _GAP = 6, 0.12
-"""A stroke of so many points, whose ends lie nearer than this part of its length, is closed."""
-
-_ROUNDS = 3
-"""Of solving regions and learning their colours again."""
 
 
 @dataclass(frozen=True)
@@ -98,11 +93,11 @@ def rasterise(scribbles: tuple[Scribble, ...], shape: Shape) -> Labels:
 
 def _closes(points: Ints, thickness: int) -> bool:
     """True for a stroke that comes back to where it began."""
-    if len(points) < _LEAST_ROUND:
+    if len(points) < LEAST_ROUND:
         return False
     length = float(np.hypot(*np.diff(points, axis=0).T).sum())
     gap = float(np.hypot(*(points[-1] - points[0])))
-    return gap <= max(2.0 * thickness, _GAP * length)
+    return gap <= max(2.0 * thickness, GAP * length)
 
 
 def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...] = ()) -> Regions:
@@ -140,7 +135,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
 
     evidence = Evidence(looks, person, beliefs, told.looks)
     posterior = evidence.posteriors(seeds) if guess.posterior is None else guess.posterior
-    for _ in range(_ROUNDS - 1):
+    for _ in range(ROUNDS - 1):
         best, top = likeliest(enumerate(posterior))
         again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
         posterior = evidence.posteriors(np.where(seeds != 255, seeds, again).astype(np.uint8))

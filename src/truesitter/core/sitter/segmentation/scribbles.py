@@ -17,22 +17,19 @@ from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.segmentation.colour_models import ColourModel
 from truesitter.core.sitter.segmentation.cores import side_by_side
 from truesitter.core.sitter.segmentation.posterior import Looks
+from truesitter.core.sitter.segmentation.tuning import (
+    COLOURS_FADE,
+    EDGE_COST,
+    FURTHEST,
+    HEARD,
+    LIKE,
+    LOOK_AGAIN,
+    STEP_COST,
+    TOLERANCE,
+    VOICE,
+    WORD_TAKEN,
+)
 from truesitter.core.types import Floats, Labels, Mask
-
-_EDGE_COST = 0.5
-"""Of one squared unit of change of look from pixel to pixel."""
-
-_STEP_COST = 0.2
-"""Of crossing the picture's height over even ground; what bounds a stroke there is its own length."""
-
-_VOICE, _COLOURS_FADE, _WORD_TAKEN, _HEARD = 2.0, 10.0, 0.5, 2.5
-"""Log odds a stroke gives near it and loses with distance, and from which on it is believed [try]."""
-_LIKE, _TOLERANCE = 0.1, 4.0
-"""Quantile of the colours under a stroke that still are its colour, and how soon others stop being [try]."""
-_FURTHEST = 3.0
-"""A stroke reaches no further than this cost [try]."""
-_LOOK_AGAIN = 12
-"""Times that colours are learnt from what strokes gave, at most."""
 
 
 @dataclass(frozen=True)
@@ -72,15 +69,15 @@ def hear_strokes(beliefs: dict[Region, Floats], seeds: Labels, looks: Looks, dra
     distances = side_by_side(lambda hit: spread_from(hit, resistance) + lengths_away(hit), hits.values())
     for (region, hit), away in zip(hits.items(), distances, strict=True):
         colours = ColourModel.of(looks.features[hit]).log_density(looks.terms).reshape(drawn.shape)
-        unlike = np.minimum(colours - np.quantile(colours[hit], _LIKE), 0)
-        near = np.exp(unlike / _TOLERANCE - away)
+        unlike = np.minimum(colours - np.quantile(colours[hit], LIKE), 0)
+        near = np.exp(unlike / TOLERANCE - away)
         for other, belief in beliefs.items():
             against = belief < 0 if other == region else belief > 0
             np.multiply(belief, 1 - near, out=belief, where=against)
-        beliefs[region] += _VOICE * near
-        taught[region] = colours - _COLOURS_FADE * away
-        heard |= away < _HEARD
-        seeds[(near > _WORD_TAKEN) & (seeds != region)] = 255
+        beliefs[region] += VOICE * near
+        taught[region] = colours - COLOURS_FADE * away
+        heard |= away < HEARD
+        seeds[(near > WORD_TAKEN) & (seeds != region)] = 255
     seeds[drawn != 255] = 255
     return ScribbleSeeds(taught, heard)
 
@@ -96,7 +93,7 @@ def edge_resistance(features: Floats) -> Floats:
     smooth = cv2.GaussianBlur(features[..., :3], (0, 0), 1.0)
     across, down = (cv2.Sobel(smooth, cv2.CV_32F, *order, ksize=3, scale=1 / 8) for order in ((1, 0), (0, 1)))
     change = (across * across + down * down).sum(axis=2)
-    return np.asarray(_STEP_COST / features.shape[0] + _EDGE_COST * change, dtype=np.float32)
+    return np.asarray(STEP_COST / features.shape[0] + EDGE_COST * change, dtype=np.float32)
 
 
 def lengths_away(strokes: Mask) -> Floats:
@@ -122,11 +119,11 @@ def spread_from(start: Mask, resistance: Floats) -> Floats:
     half = (max(1, width // 2), max(1, height // 2))
     steps = 2 * cv2.resize(resistance, half, interpolation=cv2.INTER_AREA)
     within = cv2.resize(start.astype(np.float32), half, interpolation=cv2.INTER_AREA) > 0
-    away = np.where(within, 0, _FURTHEST).astype(np.float32)
+    away = np.where(within, 0, FURTHEST).astype(np.float32)
     around = np.ones((3, 3), np.uint8)
     while True:
         before = away
-        for _ in range(_LOOK_AGAIN):
+        for _ in range(LOOK_AGAIN):
             away = np.minimum(away, cv2.erode(away, around) + steps)
         if np.array_equal(before, away):
             break

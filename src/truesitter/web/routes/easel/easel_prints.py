@@ -11,7 +11,8 @@ from pydantic import BaseModel, Field
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.correct.dab import check_dab
-from truesitter.core.easel.lamp.printed_sheet import STEPS, TOLERANCE, PrinterCurve
+from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
+from truesitter.core.easel.lamp.tuning import TOLERANCE
 from truesitter.core.paint.tubes.sheet_photo import read_patches
 from truesitter.core.reference.decode import decode
 from truesitter.core.types import Doubles

@@ -8,7 +8,7 @@ from urllib.parse import quote
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
-from truesitter.core.paint.media.dilution import MOST_WATER
+from truesitter.core.paint.media.tuning import MOST_WATER
 from truesitter.core.stages.flesh_stage import TUBES
 from truesitter.core.usecases.coats_needed import CoatPlan, coat_plan
 from truesitter.formats.pictures.png import encode_png

@@ -11,16 +11,11 @@ from pydantic import BaseModel
 from truesitter.core.colour.value import value_to_lightness
 from truesitter.core.paint.layered.films import coats_to_value, ground_of, seen, strength_by_swatch
 from truesitter.core.paint.layered.glazes import Glaze, find_glazes
-from truesitter.core.paint.media.dilution import (
-    LEAST_STRENGTH,
-    MOST_STRENGTH,
-    MOST_WATER,
-    Dilution,
-    Thinning,
-)
+from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.paint.media.tuning import LEAST_STRENGTH, MOST_STRENGTH, MOST_WATER
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.refusal import Refusal

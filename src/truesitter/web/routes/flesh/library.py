@@ -7,9 +7,9 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from truesitter.core.paint.media.dilution import MOST_WATER
 from truesitter.core.paint.media.media_table import MEDIA, MediumName
 from truesitter.core.paint.media.supports import SUPPORTS, Lightens, SupportName
+from truesitter.core.paint.media.tuning import MOST_WATER
 from truesitter.core.paint.tubes.cautions import PROCESSES, off_by_default, safe_substitute
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.pigments import Pigment

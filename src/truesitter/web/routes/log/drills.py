@@ -9,12 +9,13 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from truesitter.core.drills.drill_habits import wanted_by
-from truesitter.core.drills.drill_kinds import DRILLS, ROUNDS, Answered, Drill, DrillName
+from truesitter.core.drills.drill_kinds import DRILLS, Answered, Drill, DrillName
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.make import make_round
 from truesitter.core.drills.rounds import Answer, NotHere, Question
 from truesitter.core.drills.spacing import due
 from truesitter.core.drills.staircase import estimate
+from truesitter.core.drills.tuning import ROUNDS
 from truesitter.store.log.drills import Asked, DrillRounds, KeptRound
 from truesitter.store.rows.clock import now
 from truesitter.web.http.answers import BenchRoute, QuickRoute

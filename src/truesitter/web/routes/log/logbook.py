@@ -17,7 +17,8 @@ from truesitter.core.log.log_document import as_utc
 from truesitter.core.log.logged_swatches import swatches_of
 from truesitter.core.log.search import found_in
 from truesitter.core.log.sittings import progress_of, sittings_of
-from truesitter.core.pace.own_pace import FEWEST_SITTINGS, Learned, Level, OwnPace
+from truesitter.core.pace.own_pace import Learned, Level, OwnPace
+from truesitter.core.pace.tuning import FEWEST_SITTINGS
 from truesitter.formats.words.pace_words import level_words
 from truesitter.store.rows.clock import now
 from truesitter.store.settings.facts import Fact

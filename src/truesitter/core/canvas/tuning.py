@@ -1,0 +1,123 @@
+"""Numbers of canvas, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# begun.py
+
+NOISE_STEPS, NOISE_COLOUR = 0.25, 4.0
+"""What a photograph of a painting cannot tell, in value steps and in a* and b*: taken as planned [try]."""
+
+FEWEST_PX = 60
+"""A piece of which less can be seen is taken as planned."""
+
+NOTHING_STEPS, NOTHING_DELTA = 0.2, 3.0
+"""A pass that would change the canvas by less than this, in steps and ΔE2000, is there already: a
+photograph tells no more [try]."""
+
+RIM, MIDDLE = 2.0, 8.0
+"""Pixels from its border within which a piece is hardly asked, and from which on fully: borders are soft."""
+
+BEYOND = 0.3
+"""Value steps from which on a place is out of the plan's reach."""
+
+# brushes.py
+
+WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
+"""Usual brush widths (common practice)."""
+
+STROKE_MM = 30.0
+"""Length of one stroke of a filling brush, mm [try]."""
+
+STROKE_SECONDS = 6.0
+"""One stroke, loading the brush included [try]."""
+
+MIXING_MINUTES = 8.0
+"""To mix one colour [try]."""
+
+# hair_canvas.py
+
+SOFT_MM = 1.5
+"""How softly the border of a flat layer is painted."""
+
+ROUND = 41
+"""Pixels round the hair that are its surround, twice."""
+
+SQUINT = 0.006
+"""Painted hair is judged squinted by this part of the picture's height."""
+
+# hair_layers.py
+
+UNDER_MM = 4.0
+"""Skin is carried on so far under the hair: 3–6 mm [try]."""
+
+EARLY_DENSITY = 0.06
+"""Area of early lights as part of their place [try]."""
+
+LEAST_CM2 = 0.3
+"""Masses smaller than this get no layers of their own."""
+
+BROW_BRUSH_MM = 0.8
+"""Brows are drawn, not massed: a small brush for their middle tone [try]."""
+
+LEAST_TURN = 1.0
+"""A change of b* that is told."""
+
+# painted.py
+
+ALIKE = 0.25
+"""New stacks of one layer that fall into one cell of this size in L*a*b* are made one."""
+
+SHARES = 32
+"""What is left of a film is told in so many parts."""
+
+MOST_STEPS = 48
+"""Pixels covered alike to one of so many steps are reckoned as one."""
+
+# painted_borders.py
+
+LEVELS = 240
+"""How far a pixel is covered is told in so many parts."""
+
+LEAST_BLUR = 0.2 / 300
+"""Total width of the sharpest border a brush leaves, as part of the canvas's width [try]."""
+
+WIDEST_SIDE_MM = 6.0
+"""A brush softens no further than this to either side [try]; wider turns are made by the tones between."""
+
+TENTH_OF_RAMP = 0.8
+"""Where a side's straight ramp, from the middle to its end, comes to within a tenth of it."""
+
+OVERLAP = 2.0
+"""Moves a ramp outward by its own length: it begins to fall where the neighbour's is full."""
+
+FLOOR_PX = 0.5
+"""A side narrower than half a pixel is drawn as that."""
+
+NEAREST, EVEN_MM = 8, 3.0
+"""A pair of pixels goes by so many readings near it, those within so many mm above all."""
+
+CELL_PX = 2
+"""Readings near a pair are looked for from the middle of a cell of so many pixels."""
+
+SURE = 0.05
+"""A border is as soft as its readings say from so much weight of them on."""
+
+CLOSEST_PX, DEEPEST_PX = 1.5, 48
+"""Pieces are looked into from so far beside their border, and so deep."""
+
+STEP_MM, REACH_MM = 3.0, 10.0
+"""Readings lie so far apart and look so far to either side."""
+
+# patchwork.py
+
+MANY = 1 << 18
+"""Numbers are closed up when there are more of them than this."""
+
+# taking_off.py
+
+STEPS = 33
+"""Shares that are tried between nothing and all."""

@@ -1,0 +1,27 @@
+"""Numbers of easel, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# comparison.py
+
+WRONG_TONES = 0.1
+"""Part of a window of the outline that may be off in tone, or unseen."""
+
+EXPLAINED = 0.6
+"""A place of which more than this is told by key and range is not told again [try]."""
+
+RIGHT_TONE = 0.4
+"""Value steps within which a tone is right enough for its borders to be judged."""
+
+OFFSET_AS_STEPS = 0.35
+"""A mm of wrong drawing weighs as much as this many value steps over the feature's box [try]."""
+
+EDGE_AS_STEPS = 0.4
+"""Value steps that a border twice as wide, by natural logarithm, weighs as much as [try]."""
+
+FINISH_AS_STEPS = 0.15
+"""Likewise for small contrast [try]."""

@@ -1,0 +1,56 @@
+"""Numbers of hair checks, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# found_strokes.py
+
+LONG_SIDE = 1600
+"""Strokes are looked for at this size."""
+
+DARKER = 0.3
+"""A stroke is darker than the paper round it by this part of its light; printed lines are paler [try]."""
+
+PAPER = 0.03
+"""The paper is what is lightest within this part of the long side."""
+
+LEAST_LENGTH = 0.012
+"""Shorter marks than this part of the long side are specks."""
+
+MOST = 400
+"""Strokes that are looked at on a sheet."""
+
+FULLER = 1.15
+"""An end so much fuller than the other is the root; else the growth decides."""
+
+POINTS = 30
+"""Points of a stroke that is found."""
+
+BLUNT, EVEN = 2.0, 15
+"""Half widths cut from the root, and pixels over which the middle line is evened out."""
+
+# practice.py
+
+ROOT_DEGREES = 15.0
+"""A stroke whose root is farther off the growth than this does not begin on its line [try]."""
+
+LEAVES_DEGREES = 25.0
+"""Inside the root part it may not be farther off than this [try]."""
+
+CROSS_DEGREES = 55.0
+"""Farther off than this anywhere it runs across the growth [try]."""
+
+TOO_SHORT = 0.6
+"""Shorter than this part of the shortest usual length it looks cut off [try]."""
+
+ONE_LINE = 0.15
+"""Starts of strokes side by side spread less than this part of their length lie on one line."""
+
+SAMPLES = 25
+"""Points at which a practised stroke is held to its guide."""
+
+TOGETHER = 4
+"""Strokes; fewer side by side tell nothing of their starts [try]."""

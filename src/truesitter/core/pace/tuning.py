@@ -1,0 +1,23 @@
+"""Numbers of pace, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# own_pace.py
+
+FEWEST_SITTINGS = 3
+"""Nothing is called learned from fewer."""
+
+SLOWEST = 5.0
+"""A pace that differs more than so many times is a slip of the clock, and taken as this much [try]."""
+
+# waiting.py
+
+USUAL_TEMPERATURE, USUAL_HUMIDITY = 20.0, 50.0
+"""Drying times are told for such a room: °C, and per cent of humidity."""
+
+DOUBLES_EVERY = 10.0
+"""Oil dries twice as fast with so many degrees more (from memory: a rule of thumb of chemistry)."""

@@ -1,0 +1,168 @@
+"""Numbers of paint recipes, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# flesh_mixtures.py
+
+SMALLEST_SHARE = 0.005
+"""Groups that cover less of the skin than this get no mixture of their own."""
+
+# ingredients.py
+
+MOST_PARTS = 100_000
+"""Of a tube: let down twice it is one part in hundreds of a few."""
+
+COUNTED = 24
+"""The mixture that is changed is counted out in so many parts at most."""
+
+ALIKE = 0.05
+"""A change of value that misses by less than this, in steps, is right."""
+
+# let_down.py
+
+HEAP_PARTS = 20
+"""Parts of the main tube to one of the strong one (common practice)."""
+
+MOST_HEAPS, MOST_TIMES = 2, 2
+"""So many tubes are let down, each so often at most [try]."""
+
+EASY_TOTAL, UNCOUNTABLE = 24, 120
+"""So many parts are counted out without any heap; more than that nobody counts out at all."""
+
+# near.py
+
+LEAST_APART, MOST_APART = 3.0, 8.0
+"""Near mixtures are so far from the middle one, in ΔE2000 [try]: less is not seen, more is another colour."""
+
+NEAR_BASES = (48, 24, 12, 6, 3)
+"""Parts of the heap; with 48 a strong blue can still be added by the part."""
+
+FEW_TUBES = 8
+"""Of more tubes, two at most are added at once."""
+
+NEAR_SAMPLE = 20000
+"""Pixels that an area's colours are read from."""
+
+STEPS = 24
+"""Along an axis of colour, in widths of an area's spread."""
+
+NOISE = 0.2
+"""Standard deviation in L*a*b* below which an area does not vary along an axis."""
+
+# nudges.py
+
+PILES = (400, 200, 100, 48, 24, 12, 8, 6, 4, 3, 2)
+"""One part is added to so many of the mixture, the least first."""
+
+MOST_NOTICED = 4.0
+"""A nudge moves by no more than so many times what is noticed: a strong tube comes by the touch."""
+
+# pigment_shares.py
+
+VALUE_WEIGHT = 6.0
+"""Cost of one value step, in ΔE2000: *value first*."""
+
+FIRST_WASH_MM = 0.0004
+"""Dry film of the first wash that is tried."""
+
+STAGES = ((2, 0.4), (2, 0.25), (8, 1.0))
+"""Iterations, and the part of the sets worth going on with after them."""
+
+FEWEST = 24
+"""Starts of the search that are followed at least."""
+
+NUDGE = 1e-5
+"""Relative step of the numerical derivatives: about the cube root of the precision."""
+
+SETTLED = 1e-5
+"""A set that comes nearer by less than this, as a square, has come as near as it can."""
+
+# piles.py
+
+SMALLEST_PILE_ML = 0.05
+"""Nobody measures less than this on a palette [try]."""
+
+# reach.py
+
+TABLE_STEPS = 20000
+"""Entries of the table by lightness: 0.005 of L* apart."""
+
+# rounding.py
+
+ROUNDING_PART_COST = 0.02
+"""ΔE2000 that a part fewer is worth [try]."""
+
+REFINED = 12
+"""Mixtures whose parts are searched nearby."""
+
+KEEP = 8
+"""Mixtures that are kept at each step, for each that is wanted."""
+
+HEAP_COST = 0.25
+"""ΔE2000 that a heap fewer is worth [try]."""
+
+HEAP_SETS = 5
+"""Sets of tubes that are tried with heaps, for each that is wanted."""
+
+HEAP_REFINED = 5
+"""Of them, so many are searched nearby."""
+
+TOUCH = 5
+"""A strong tube may be needed by the touch: totals up to so many times the largest wished for."""
+
+REACHED_DELTA_E = 3.0
+"""ΔE2000 within which a mixture reaches its colour [try]."""
+
+REACHED_VALUE = 0.25
+"""Value steps within which it reaches its value [try]."""
+
+# solver.py
+
+ROUNDING_LOSS = 1.8
+"""When rounding to few parts costs more than this in ΔE, more parts are tried too."""
+
+VALUE_LOSS = 0.1
+"""Likewise, value steps lost to rounding."""
+
+WORTH_SHOWING = 5.0
+"""A rival recipe that costs more than this beyond the best helps nobody."""
+
+# steps.py
+
+ADDED = (1, 2, 3, 4, 6, 8, 12, 16)
+"""Parts of a tube that are added to a mixture at a time."""
+
+MOST_ADDED = 20
+"""More parts are no step but another mixture [try]."""
+
+STEPS_PART_COST = 0.015
+"""ΔE2000 that a part fewer is worth [try]."""
+
+SHORTLIST_SETS = 60
+"""Pairs of tubes that are looked at closely."""
+
+# strings.py
+
+STRINGS_BASES = (6, 3, 2, 1)
+"""Parts that may be taken of the last tone when the next is made from it."""
+
+TAILS = (0.02, 0.98)
+"""Quantiles of a family's values between which its string runs [try]."""
+
+KERNEL = 0.7
+"""Width of the mean colour at a tone, in steps of the string [try]."""
+
+STRINGS_SAMPLE = 20000
+"""Pixels that a string is read from."""
+
+# turned.py
+
+TURN = 6.0
+"""How far a mixture is turned, in a* and b* [try]: seen at once, and still the same colour."""
+
+BASES = (48, 24, 12, 6, 3)
+"""Parts of the first mixture that something is added to, the finest first."""

@@ -1,0 +1,102 @@
+"""Numbers of plan kinds, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# again_pass.py
+
+AGAIN_PASS_LEAST_GAIN = 0.3
+"""A second coat that brings a piece nearer by less than this, in ΔE2000, is not worth laying [try]."""
+
+SMALLEST_CM2 = 0.15
+"""Smaller places are not worth a second coat."""
+
+# coats_pass.py
+
+A_COAT = 0.25
+"""One coat on what is light darkens by about so many steps: a coat too few is easily made good [try]."""
+
+PAST = 0.05
+"""A place is never made darker than it is wanted by more than so many steps."""
+
+VALUE_COST = 10.0
+"""ΔE2000 that a step of value is worth beyond its usual cost: two mixtures cannot have both [try]."""
+
+LIGHTER, COATS_PASS_DARKER = ((0.5, 1.0), (0.25, 0.75)), ((0.0, 0.15),)
+"""Parts of the place, by area from dark to light, that mixtures are tried for [try]."""
+
+TONES = 8
+"""Tones that the places of a pass of coats are parted into."""
+
+NO_DARKER, MOST_MM = 0.8, 0.1
+"""A coat is no darker than this value, and no thicker than so many mm dry [try]."""
+
+# glaze_pass.py
+
+GLAZE_PASS_LEAST_GAIN = 0.15
+"""A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
+
+# hair_pass.py
+
+COVERS = 0.8
+"""Strokes whose area is this part of their place cover it: what lies under them is hardly seen [try]."""
+
+# light_pass.py
+
+LIGHT_PASS_TOP = 0.7
+"""The colour is that of what is lighter than this part of the place (from memory)."""
+
+# lines_pass.py
+
+DARKEST = 0.35
+"""The colour is that of the darkest part, so large, of what they run over (from memory)."""
+
+# opaque_light_pass.py
+
+OPAQUE_LIGHT_PASS_TOP = 0.7
+"""The colour is that of what is lighter than this part of the place (from memory)."""
+
+OPAQUE_LIGHT_PASS_LEAST_LIGHTER = 0.3
+"""Lights that the paper already gives, within so many steps, need no touch."""
+
+# scratch_pass.py
+
+LEFT = 0.0
+"""Part of a wet film that a hard scratch leaves [try]; a few hundredths of opaque paint still hide."""
+
+HANDLE_MM = 0.8
+"""What the handle of a small brush scratches [try]."""
+
+SCRATCH_PASS_LEAST_LIGHTER = 0.3
+"""A scratch that is less than this lighter, in steps, does not show."""
+
+# take_pass.py
+
+TAKE_PASS_LEAST_LIGHTER = 0.2
+"""Where the reference is less than this lighter than the canvas, in value steps, nothing is taken."""
+
+# tone_pass.py
+
+TONE_PASS_DARKER = 2.0
+"""The tone is so many value steps darker than the ground [try]."""
+
+# wash_pass.py
+
+WASH_PASS_LEAST_DARKER = 0.2
+"""A group less than this darker than the ground, in value steps, is left as ground."""
+
+# water_pass.py
+
+LEAST_DARKER = 0.2
+"""A tone less than this lighter than the paper with what lies on it gets no wash of its own [try]."""
+
+LIGHTENS = 0.03
+"""A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
+
+# zone_pass.py
+
+ZONES = 4
+"""So many coats lie on the innermost zone, one on the outermost."""

@@ -1,0 +1,55 @@
+"""Numbers of usecases, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters; sizes of working maps, counts of samples and the
+like trade time for accuracy. Whatever has another origin names it.
+"""
+
+from __future__ import annotations
+
+# batch.py
+
+WORTH_MIXING_ML = 0.005
+"""For less than this nothing is mixed: a neighbour's mixture will do."""
+
+# coats_needed.py
+
+COATS_LONG_SIDE = 800
+"""Coats are counted on maps of this size."""
+
+SMALLEST_MM = 1.2
+"""Diameter of the smallest place that can be sprayed or washed [try]."""
+
+# habits_seen.py
+
+HEAD_OF_FACE = 1.25
+"""Height of a head, in heights of its face (from memory)."""
+
+HEAD_OF_FIGURE = 0.4
+"""The same in heights of the picture, where no face is seen [try]."""
+
+LEAST_PX = 100
+"""Pixels; fewer of a place tell nothing [try]."""
+
+# painted_again.py
+
+LEAST_CM2 = 1.0
+"""Less than this out of reach is not worth a word."""
+
+LIFT_MINUTES, TOUCH_MINUTES, BACKGROUND_MINUTES = 0.5, 1.0, 0.1
+"""Minutes a cm² for lifting, for an opaque touch, and for a background gone over again [try]."""
+
+MOST_REKEY = 1.0
+"""Nothing is re-keyed by more steps than this: it would be another picture [try]."""
+
+# sections.py
+
+LEAST_SHARE = 0.02
+"""A pass belongs to a section when it covers so much of it."""
+
+# take_off.py
+
+SCRATCH_MM = (0.4, 1.6)
+"""Width of a scratched line, pressed lightly and hard [try]."""
+
+FEWEST = 2
+"""Points of a line."""

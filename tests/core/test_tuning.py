@@ -1,0 +1,59 @@
+"""Numbers live in the tuning table of their folder, each with what it means."""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+import truesitter.core
+
+CORE = Path(truesitter.core.__file__).parent
+ELSEWHERE = {
+    "sitter/face.py",  # numbers of the points of the mesh
+    "colour/spaces.py",  # of the standards
+    "paint/media/media_table.py",  # hour and day
+    "school/school_document.py",
+    "plan/schedule.py",
+}
+TABLES = sorted(CORE.rglob("tuning.py"))
+
+
+def _is_numeric(value: ast.expr) -> bool:
+    if isinstance(value, ast.Constant):
+        return isinstance(value.value, int | float) and not isinstance(value.value, bool)
+    if isinstance(value, ast.UnaryOp):
+        return _is_numeric(value.operand)
+    if isinstance(value, ast.BinOp):
+        return _is_numeric(value.left) and _is_numeric(value.right)
+    return isinstance(value, ast.Tuple) and bool(value.elts) and all(map(_is_numeric, value.elts))
+
+
+def _numbers(path: Path) -> Iterator[tuple[ast.stmt, ast.stmt | None]]:
+    body = ast.parse(path.read_text(encoding="utf-8")).body
+    for number, statement in enumerate(body):
+        value = statement.value if isinstance(statement, ast.Assign | ast.AnnAssign) else None
+        if value is not None and _is_numeric(value):
+            yield statement, body[number + 1] if number + 1 < len(body) else None
+
+
+@pytest.mark.parametrize("table", TABLES, ids=lambda p: p.parent.relative_to(CORE).as_posix())
+def test_each_number_says_what_it_is(table: Path) -> None:
+    bare = [
+        ast.unparse(statement)
+        for statement, after in _numbers(table)
+        if not (isinstance(after, ast.Expr) and isinstance(after.value, ast.Constant))
+    ]
+    assert not bare
+
+
+def test_no_number_is_kept_elsewhere() -> None:
+    found = [
+        f"{path.relative_to(CORE)}: {ast.unparse(statement)}"
+        for path in sorted(CORE.rglob("*.py"))
+        if path.name != "tuning.py" and path.relative_to(CORE).as_posix() not in ELSEWHERE
+        for statement, _ in _numbers(path)
+    ]
+    assert not found
