@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 import zlib
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -17,6 +18,7 @@ from hypothesis import settings
 from PIL import Image
 
 from tests.long import LONG
+from tests.sharing import computes_for_itself, shared_results
 from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
@@ -156,6 +158,19 @@ def bomb() -> bytes:
     data[16:24] = (30_000).to_bytes(4, "big") * 2
     data[29:33] = zlib.crc32(bytes(data[12:29])).to_bytes(4, "big")
     return bytes(data)
+
+
+@pytest.fixture(scope="session")
+def sharing() -> Iterator[Callable[[bool], None]]:
+    """Results are shared by the tests of this process; the switch."""
+    with shared_results() as switch:
+        yield switch
+
+
+@pytest.fixture(autouse=True)
+def results_are_shared(request: pytest.FixtureRequest, sharing: Callable[[bool], None]) -> None:
+    """What one test computed is given to the next, unless it has to compute for itself."""
+    sharing(not computes_for_itself(request.node))
 
 
 @pytest.fixture(scope="session")
