@@ -120,6 +120,17 @@ def truth(name: str) -> Truth:
 
 
 @cache
+def small_photo(name: str) -> bytes:
+    """A made sitter's photograph, small: for routes and screens. What is read of it is tested elsewhere."""
+    with Image.open(io.BytesIO(truth(name).data)) as photo:
+        photo.thumbnail((_SMALL, _SMALL), Image.Resampling.LANCZOS)
+        return jpeg(np.asarray(photo.convert("RGB")))
+
+
+_SMALL = 640
+
+
+@cache
 def study_of(name: str) -> Study:
     """A demo sitter framed whole, so that its pixels are those of the truth."""
     chosen: dict[str, object] = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}

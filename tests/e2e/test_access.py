@@ -8,7 +8,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 from tests.e2e.test_bench import wall
 
 STAGES = ("reference", "values", "flesh", "light", "hair", "passes", "easel", "log")
@@ -18,7 +18,7 @@ STILL = """() => document.getAnimations().every(
 
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     return f"{base}/sitters/{kept['id']}"
 

@@ -8,13 +8,13 @@ import pypdf
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 
 
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
     """Address of a sitter put in through the interface's own route."""
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     return f"{base}/sitters/{kept['id']}"
 

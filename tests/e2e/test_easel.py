@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.conftest import jpeg, truth
+from tests.conftest import jpeg, small_photo
 
 SLOW = 60_000
 
@@ -20,7 +20,7 @@ def stage(page: Page) -> Locator:
 
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     url = f"{base}/api/sitters/{kept['id']}"
     passes = page.request.get(f"{url}/passes").json()["passes"]

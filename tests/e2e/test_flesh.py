@@ -7,11 +7,11 @@ from pathlib import Path
 import pypdf
 from playwright.sync_api import Page, expect
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 
 
 def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) -> None:
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     page.goto(f"{base}/sitters/{kept['id']}/flesh")
     job = page.get_by_role("navigation", name="Jobs")
@@ -69,7 +69,7 @@ def test_from_a_spot_to_the_mixing_sheet(page: Page, base: str, tmp_path: Path) 
 
 def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
     """Near mixtures of a shape, the medium with own times and strength, a mixture mixed and darkened."""
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     page.goto(f"{base}/sitters/{kept['id']}/flesh/spot")
     wall = page.get_by_role("application")
@@ -114,7 +114,7 @@ def test_from_a_heap_to_a_mixture_of_mixtures(page: Page, base: str) -> None:
 
 def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base: str) -> None:
     """Another school and support, the wiped lights, and a refusal where paint does not come off."""
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     page.goto(f"{base}/sitters/{kept['id']}/passes/plan")
     page.get_by_label("School", exact=True).click()

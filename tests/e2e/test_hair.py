@@ -7,13 +7,13 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 from tests.e2e.test_bench import wall
 
 
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
-    photo = {"name": "selda.jpg", "mimeType": "image/jpeg", "buffer": truth("selda").data}
+    photo = {"name": "selda.jpg", "mimeType": "image/jpeg", "buffer": small_photo("selda")}
     kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     return f"{base}/sitters/{kept['id']}"
 

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from bench.inputs import demo_bytes
+from tests.conftest import small_photo
 from truesitter.core.drills.drill_kinds import DRILLS
 
 ABOUT = re.compile("5[0-3] min")
@@ -17,7 +17,7 @@ ABOUT = re.compile("5[0-3] min")
 @pytest.fixture(scope="module")
 def sitter(page: Page, base: str) -> str:
     """A sitter on the shelf, and a tube on the rack."""
-    photo = {"name": "tobias.jpg", "mimeType": "image/jpeg", "buffer": demo_bytes("tobias")}
+    photo = {"name": "tobias.jpg", "mimeType": "image/jpeg", "buffer": small_photo("tobias")}
     put = page.request.post(f"{base}/api/sitters", multipart={"photo": photo})
     tube = {"name": "Ochre", "pigment": "yellow-ochre", "amount_ml": 37}
     assert page.request.post(f"{base}/api/tubes", data=tube).ok

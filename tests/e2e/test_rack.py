@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 
 CGATS = """CGATS.17
 NUMBER_OF_FIELDS 4
@@ -58,7 +58,7 @@ def test_an_own_tube_from_its_swatches_to_a_mixture(page: Page, base: str) -> No
     page.get_by_role("button", name="Put back").click()
     expect(tubes.get_by_role("button", name="Quarry ochre")).to_be_visible()
 
-    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "maren.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     sitter = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
     page.goto(f"{base}/sitters/{sitter['id']}/flesh")
     job = page.get_by_role("navigation", name="Jobs")
@@ -90,7 +90,7 @@ def test_a_mark_on_a_photograph_reads_a_swatch(page: Page, base: str) -> None:
     ).json()["key"]
     page.goto(f"{base}/tubes")
     page.get_by_role("button", name="Wall white").click()
-    photo = {"name": "swatches.jpg", "mimeType": "image/jpeg", "buffer": truth("maren").data}
+    photo = {"name": "swatches.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     page.get_by_label("Photograph of swatches").set_input_files(photo)
     wall = page.get_by_role("application", name="Photograph of swatches")
     expect(wall).to_have_attribute("aria-busy", "false")

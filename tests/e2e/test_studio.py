@@ -10,9 +10,9 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from bench.inputs import demo_bytes
 from bench.serving import CHROMIUM
 from siege.server import Server
+from tests.conftest import small_photo
 from truesitter.store.settings.sitters import Repository
 
 WORDS = "linseed and ochre"
@@ -23,7 +23,7 @@ def studio(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     folder = tmp_path_factory.mktemp("studio")
     repository = Repository(folder)
     repository.passphrase.set(WORDS)
-    repository.add(demo_bytes("maren"), "maren.jpg", "Maren")
+    repository.add(small_photo("maren"), "maren.jpg", "Maren")
     repository.close()
     with Server(folder, "--studio", "--processes", "1") as server:
         yield server
@@ -97,7 +97,7 @@ def test_a_phone_at_the_easel(page: Page, studio: Server) -> None:
     phone = page.context.new_page()
     phone.set_viewport_size({"width": 390, "height": 780})
     phone.goto(f"{studio.address}/easel/{sitter}")
-    chosen = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": demo_bytes("maren")}
+    chosen = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": small_photo("maren")}
     phone.get_by_label("Photograph of the painting").set_input_files([chosen])  # type: ignore[list-item]
     kept = phone.get_by_role("button", name="Keep it")
     taken = phone.get_by_text("One photograph is at the easel now.")

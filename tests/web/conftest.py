@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
@@ -41,4 +41,4 @@ def sitter(client: TestClient, made_photo: bytes) -> str:
 
 @pytest.fixture(scope="module")
 def maren(client: TestClient) -> str:
-    return str(put_in(client, truth("maren").data, name="maren.jpg").json()["id"])
+    return str(put_in(client, small_photo("maren"), name="maren.jpg").json()["id"])

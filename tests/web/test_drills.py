@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.conftest import jpeg, made_head, truth
+from tests.conftest import jpeg, made_head, small_photo
 from tests.web.conftest import put_in
 from truesitter.core.drills.drill_habits import TRAINS, wanted_by
 from truesitter.core.drills.drill_kinds import DRILLS
@@ -25,7 +25,7 @@ def own(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[TestClient, 
     """A shelf of its own with one sitter, and the address of its drills."""
     repository = Repository(tmp_path_factory.mktemp("drills"))
     with TestClient(create_app(repository), base_url="http://127.0.0.1") as client:
-        sitter = put_in(client, truth("tobias").data).json()["id"]
+        sitter = put_in(client, small_photo("tobias")).json()["id"]
         yield client, f"/api/sitters/{sitter}/drills"
 
 

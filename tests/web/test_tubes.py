@@ -14,7 +14,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
@@ -164,7 +164,7 @@ def test_palettes_of_the_studio(client: TestClient, ochre: str) -> None:
 
 def test_own_tubes_on_a_sitters_palette(client: TestClient, ochre: str) -> None:
     """Set out with its readings; the mixtures name it, the batch says what the rack lacks."""
-    maren = client.post("/api/sitters", files={"photo": ("m.jpg", truth("maren").data, "image/jpeg")}).json()
+    maren = client.post("/api/sitters", files={"photo": ("m.jpg", small_photo("maren"), "image/jpeg")}).json()
     own = [{"key": ochre, "name": "Jar ochre", "pigment": "yellow-ochre", "swatches": None}]
     tubes = ["titanium-white", ochre, "light-red", "ivory-black"]
     flesh = {**maren["settings"]["flesh"], "tubes": tubes, "own": own, "medium": "acrylic"}
