@@ -113,7 +113,7 @@ def _put_in(page: Page, server: Server, name: str) -> tuple[str, float]:
     return page.url.split("/sitters/")[1].split("/")[0], began
 
 
-def _go(page: Page, path: str) -> float:
+def go(page: Page, path: str) -> float:
     """Go to an address as a press on its name does, without loading the pages anew; when."""
     began = time.perf_counter()
     pressed = "to => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')); }"
@@ -128,7 +128,7 @@ def cold() -> list[Figure]:
         for name in ("tobias", "maren")[: repeats(2)]:
             sitter, began = _put_in(page, server, name)
             asked = Asked(page)
-            _go(page, f"/sitters/{sitter}/passes")
+            go(page, f"/sitters/{sitter}/passes")
             first.append(asked.settled(began, "passes/strip"))
             for school in ("String of skin tones", "Watercolour, head first", "Airbrush and eraser")[
                 : repeats(3)
@@ -183,12 +183,12 @@ def walk() -> list[Figure]:
     with served() as (server, page):
         sitter, began = _put_in(page, server, "tobias")
         asked = Asked(page)
-        _go(page, f"/sitters/{sitter}/passes")
+        go(page, f"/sitters/{sitter}/passes")
         asked.settled(began, "passes/strip")
         took: dict[str, float] = {}
         waits: dict[str, str] = {}
         for job in jobs()[:: 12 if short() else 1]:
-            took[job] = asked.settled(_go(page, f"/sitters/{sitter}/{job}"))
+            took[job] = asked.settled(go(page, f"/sitters/{sitter}/{job}"))
             waits[job] = asked.what
     slowest = sorted(took, key=lambda job: -took[job])[:5]
     each = "; ".join(f"{job} {took[job]:.0f} ({waits[job]})" for job in slowest)

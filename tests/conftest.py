@@ -26,6 +26,8 @@ from truesitter.core.stages import Study
 # A slow or busy machine must not fail a law that holds.
 settings.register_profile("steady", deadline=None)
 settings.load_profile("steady")
+# One thread a worker: those of several would only wait for one another.
+cv2.setNumThreads(1)
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:

@@ -12,7 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from tests.conftest import bomb, jpeg, small_photo, truth
+from tests.conftest import bomb, jpeg, truth
 from tests.easel import painter, relit
 from truesitter.core.settings.easel_settings import EaselSettings
 from truesitter.devices.camera import Studio, photograph
@@ -29,7 +29,7 @@ def canvas() -> np.ndarray:
 
 @pytest.fixture(scope="module")
 def sitter(client: Client) -> str:
-    photo = {"photo": ("maren.jpg", small_photo("maren"), "image/jpeg")}
+    photo = {"photo": ("maren.jpg", truth("maren").data, "image/jpeg")}
     key = str(client.post("/api/sitters", files=photo).json()["id"])
     size = {"canvas_width_mm": 320, "canvas_height_mm": 400}
     client.patch(f"/api/sitters/{key}/settings/reference", json={"change": "Canvas", "set": size})
@@ -208,14 +208,14 @@ def test_what_is_no_painting_is_refused_and_not_kept(
     before = kept_rows(client, sitter)
     for data, words in (
         (b"", "empty"), (b"not a picture", "not a photograph"), (truth("maren").data[:4000], "damaged"),
-        (bomb(), "megapixels"), (small_photo("tobias"), "painting"),
+        (bomb(), "megapixels"), (truth("tobias").data, "painting"),
         (jpeg(np.full((700, 500, 3), 90, np.uint8)), "No painting was found"),
     ):  # fmt: skip
         answer = send(client, sitter, data, after=str(laid))
         assert answer.status_code == 422
         assert words in answer.json()["detail"]
-    assert send(client, sitter, small_photo("maren"), after="900").status_code == 422
-    assert send(client, sitter, small_photo("maren"), taken_at="yesterday").status_code == 422
+    assert send(client, sitter, truth("maren").data, after="900").status_code == 422
+    assert send(client, sitter, truth("maren").data, taken_at="yesterday").status_code == 422
     assert kept_rows(client, sitter) == before
 
 
