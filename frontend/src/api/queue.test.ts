@@ -45,8 +45,8 @@ function slowServer(start = sitter()) {
         lists: {},
       };
     },
-    walk: async (way, revision) => sitter({ revision: revision + 1, undo: way }),
-    refresh: async () => (here = { ...here, revision: 99 }),
+    walk: (way, revision) => Promise.resolve(sitter({ revision: revision + 1, undo: way })),
+    refresh: () => Promise.resolve((here = { ...here, revision: 99 })),
     refused: (error) => said.push(error.message),
   } satisfies Port);
   const idle = async () => {

@@ -34,7 +34,7 @@ export function applied(settings: Settings, edit: Pick<Edit, "stage" | "set" | "
     name,
     editedList(stage[name] as unknown[], change),
   ]);
-  return { ...settings, [edit.stage]: { ...stage, ...edit.set, ...Object.fromEntries(lists) } };
+  return { ...settings, [edit.stage]: { ...stage, ...edit.set, ...(Object.fromEntries(lists) as Row) } };
 }
 
 /** The sitter as the painter sees it: what was answered, and on top of it what was not answered yet. */
@@ -49,7 +49,7 @@ export function answered(sitter: Sitter, edit: Edit, answer: ChangeOut): Sitter 
   const settings = applied(sitter.settings, {
     stage: edit.stage,
     set: answer.set,
-    lists: answer.lists as Record<string, ListEdit>,
+    lists: answer.lists,
   });
   return {
     ...sitter,
@@ -117,7 +117,10 @@ export class ChangeQueue {
     const known = this.port.read();
     try {
       if (!known) return;
-      if (isWalk(step)) return this.port.write(await this.port.walk(step.walk, known.revision));
+      if (isWalk(step)) {
+        this.port.write(await this.port.walk(step.walk, known.revision));
+        return;
+      }
       const after = answered(known, step, await this.port.edit(step, known.revision));
       if (after) this.port.write(after);
       else await this.port.refresh();

@@ -30,7 +30,10 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
   const down = (e: PointerEvent<SVGSVGElement>) => {
     if (done) return;
     const spot = at(e);
-    if (marks) return mark(spot);
+    if (marks) {
+      mark(spot);
+      return;
+    }
     e.currentTarget.setPointerCapture(e.pointerId);
     drawing.current = true;
     const first: Mark = { at: spot, time: e.timeStamp, pressure: e.pressure };
@@ -51,7 +54,7 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
       onAnswer({ points: line.map((m) => m.at), widths: drill.answered === "stroke" ? stroked(line) : [] });
     }
   };
-  const here: Spot = cursor ?? (question.at as Spot | null) ?? [0.5, 0.5];
+  const here: Spot = cursor ?? question.at ?? [0.5, 0.5];
   const point = (spot: Spot): Mark => ({ at: spot, time: performance.now(), pressure: 0.5 });
   // By keyboard: the arrows move a cross, the space bar marks a place, or puts the pen down and lifts it.
   const step = (dx: number, dy: number) => {
@@ -61,7 +64,10 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
     if (penDown) setLines((all) => [...all.slice(0, -1), [...(all.at(-1) ?? []), point(next)]]);
   };
   const pen = () => {
-    if (marks) return mark(here);
+    if (marks) {
+      mark(here);
+      return;
+    }
     setCursor(here);
     if (!penDown) setLines((all) => (many ? [...all, [point(here)]] : [[point(here)]]));
     setPenDown(!penDown);
@@ -92,12 +98,7 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
         {question.line.length > 0 && (
           <Box sx={field} aria-label="Line to copy">
             <Lines>
-              <polyline
-                points={flat(question.line as Spot[])}
-                fill="none"
-                stroke="#1a1a1a"
-                strokeWidth={0.006}
-              />
+              <polyline points={flat(question.line)} fill="none" stroke="#1a1a1a" strokeWidth={0.006} />
             </Lines>
           </Box>
         )}
@@ -118,7 +119,7 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
             onPointerUp={() => (drawing.current = false)}
             onPointerCancel={() => (drawing.current = false)}
           >
-            {question.at && <Ring at={question.at as Spot} />}
+            {question.at && <Ring at={question.at} />}
             {cursor && !done && <Ring at={cursor} thin />}
             {lines.map((l, i) => (
               <Both key={i} points={flat(l.map((m) => m.at))} close={many && !drawing.current} />
@@ -127,10 +128,10 @@ export function Drawing({ drill, question, sitter, score, busy, onAnswer }: Fiel
               <Cross key={i} at={s} />
             ))}
             {score?.lines.map((l, i) => (
-              <Both key={`t${i}`} points={flat(l as Spot[])} dashed />
+              <Both key={`t${i}`} points={flat(l)} dashed />
             ))}
             {score?.points.map((s, i) => (
-              <Ring key={`p${i}`} at={s as Spot} />
+              <Ring key={`p${i}`} at={s} />
             ))}
           </Lines>
         </Box>

@@ -37,7 +37,7 @@ export function Naming({ question, score, busy, onAnswer }: FieldProps) {
           disabled={score !== null}
           marks={Array.from({ length: 11 }, (_, n) => ({ value: n, label: String(n) }))}
           valueLabelDisplay="on"
-          onChange={(_, v) => setNumber(v as number)}
+          onChange={(_, v) => setNumber(v)}
         />
         <Button
           variant="contained"

@@ -170,7 +170,7 @@ export function TubeSheet({ tube, pigment, pending, onPending, onRemove, changes
 }
 
 function asReading({ source, patches }: Pending): Schemas["NewReading"] {
-  const lab = (name: PatchName): Lab | null => (patches[name]?.lab as Lab | undefined) ?? null;
+  const lab = (name: PatchName): Lab | null => patches[name]?.lab ?? null;
   const masstone = lab("masstone");
   if (!masstone) throw new Error("a reading has a masstone");
   return {

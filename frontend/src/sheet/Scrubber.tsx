@@ -24,7 +24,7 @@ export function Scrubber({ before, next, label, number, count, onChange }: Props
         max={count}
         step={1}
         value={number}
-        onChange={(_, v) => onChange(v as number)}
+        onChange={(_, v) => onChange(v)}
         sx={{ mx: 1 }}
       />
       <Button {...step} disabled={number >= count} onClick={() => onChange(number + 1)} aria-label={next}>

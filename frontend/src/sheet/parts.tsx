@@ -130,10 +130,10 @@ export function Handle({ label, value, least, most, step, shown = String, onChan
         min={least}
         max={most}
         step={step}
-        onChange={(_, v) => setHeld(v as number)}
+        onChange={(_, v) => setHeld(v)}
         onChangeCommitted={(_, v) => {
           setHeld(null);
-          if (v !== value) onChange(v as number);
+          if (v !== value) onChange(v);
         }}
       />
     </Box>

@@ -71,7 +71,7 @@ export function CompareJob({ sitter }: JobProps) {
             max={1}
             step={0.01}
             value={border}
-            onChange={(_, v) => setBorder(v as number)}
+            onChange={(_, v) => setBorder(v)}
           />
         </Box>
       ) : null,

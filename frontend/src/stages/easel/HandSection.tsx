@@ -29,10 +29,13 @@ export function HandSection({ sitter, painting, set, remove, pending }: Props) {
   const url = easelUrl(sitter, painting, "photograph");
   const { image } = useImage(url);
   const shown: Spot[] =
-    doing === "corners" ? picked : ((found.data?.registration.corners ?? painting.corners ?? []) as Spot[]);
+    doing === "corners" ? picked : (found.data?.registration.corners ?? painting.corners ?? []);
   const pick = (spot: Spot) => {
     const next = [...picked, spot];
-    if (next.length < 4) return setPicked(next);
+    if (next.length < 4) {
+      setPicked(next);
+      return;
+    }
     setPicked([]);
     setDoing("look");
     set({ corners: next as Painting["corners"], refine: true }, "Set the painting's corners");

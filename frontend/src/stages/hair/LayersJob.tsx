@@ -174,7 +174,7 @@ export function LayersJob({ sitter, look }: JobProps) {
             {found.data.shine.map((s) => (
               <Box key={s.mass} sx={{ mb: 1 }}>
                 <Say>
-                  <strong>{s.mass[0]?.toUpperCase() + s.mass.slice(1)}</strong>: {s.word} (
+                  <strong>{s.mass.charAt(0).toUpperCase() + s.mass.slice(1)}</strong>: {s.word} (
                   {(s.index * 10).toFixed(0)} of 10). Its lights are {s.temperature}. {s.advice}
                 </Say>
               </Box>

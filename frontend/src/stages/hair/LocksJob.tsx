@@ -84,7 +84,7 @@ export function LocksJob({ sitter }: JobProps) {
         )}
         {found.data?.masses.map((m) => (
           <Say key={m.mass}>
-            <strong>{m.mass[0]?.toUpperCase() + m.mass.slice(1)}</strong>: {m.locks} locks,{" "}
+            <strong>{m.mass.charAt(0).toUpperCase() + m.mass.slice(1)}</strong>: {m.locks} locks,{" "}
             {m.contrast.toFixed(1)} steps from valley to ridge. {m.words}
           </Say>
         ))}

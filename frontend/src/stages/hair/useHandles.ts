@@ -52,7 +52,7 @@ export function useHandles(sitter: Sitter) {
       whorls: without(settings.whorls, touched(settings.whorls.map((w): Spot[] => [[w.x, w.y]]))),
     };
     const lists = Object.fromEntries(Object.entries(gone).filter(([, edit]) => edit !== null));
-    if (Object.keys(lists).length > 0) change({}, "Erase", lists as Parameters<typeof change>[2]);
+    if (Object.keys(lists).length > 0) change({}, "Erase", lists);
   };
 
   const stroke = (points: Spot[]) => {

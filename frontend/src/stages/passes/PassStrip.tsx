@@ -15,7 +15,7 @@ export function PassStrip({ sitter, passes, number, choose }: Props) {
   const here = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     // Braces: newer browsers give a promise back, which React would take for something to clean up with.
-    void here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+    here.current?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [number]);
   return (
     <Box

@@ -44,10 +44,7 @@ export function SchoolJob({ sitter }: JobProps) {
             label={label}
             value={settings[key] ?? ""}
             onChange={(e) =>
-              change(
-                { [key]: e.target.value || null } as Partial<PassSettings>,
-                `${label}: ${e.target.value || "as before"}`,
-              )
+              change({ [key]: e.target.value || null }, `${label}: ${e.target.value || "as before"}`)
             }
             slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
             sx={{ mb: 1.5 }}

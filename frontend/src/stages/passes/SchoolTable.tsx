@@ -138,7 +138,7 @@ function Fields({ of: p, onChange }: FieldsProps) {
       size="small"
       label={label}
       value={p[key]}
-      onChange={(e) => onChange({ [key]: e.target.value } as Partial<Template>, `${label} of ${p.name}`)}
+      onChange={(e) => onChange({ [key]: e.target.value }, `${label} of ${p.name}`)}
       sx={{ flex: 1 }}
     >
       {words.map((w) => (

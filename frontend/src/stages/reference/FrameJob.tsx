@@ -72,7 +72,10 @@ export function FrameJob({ sitter }: JobProps) {
     if (tool === "place") set({ centre_x: part(spot[0]), centre_y: part(spot[1]) }, "Move the frame");
     if (tool !== "corners") return;
     const next = [...corners, spot];
-    if (next.length < 4) return setCorners(next);
+    if (next.length < 4) {
+      setCorners(next);
+      return;
+    }
     setCorners([]);
     setTool("none");
     set({ keystone: clockwise(next) }, "Set the four corners");
@@ -235,12 +238,7 @@ export function FrameJob({ sitter }: JobProps) {
       onPhotograph && (
         <>
           {frame.data && (tool === "place" || !settings.keystone) && (
-            <FrameOverlay
-              corners={frame.data.corners as Spot[]}
-              width={whole.width}
-              height={whole.height}
-              px={px}
-            />
+            <FrameOverlay corners={frame.data.corners} width={whole.width} height={whole.height} px={px} />
           )}
           {(tool === "corners" ? corners : []).map(([x, y], i) => (
             <Circle
