@@ -176,11 +176,9 @@ def same(a: Any, b: Any) -> bool:
         return len(a) == len(b) and all(map(same, a, b))
     if isinstance(a, dict):
         return a.keys() == b.keys() and all(same(a[k], b[k]) for k in a)
-    if isinstance(a, shapely.Geometry):
-        return bool(a.equals_exact(b, 1e-6))
     if hasattr(a, "__dataclass_fields__"):
         return all(same(getattr(a, f), getattr(b, f)) for f in a.__dataclass_fields__)
-    return bool(a == b)
+    return bool(a.equals_exact(b, 1e-6) if isinstance(a, shapely.Geometry) else a == b)
 
 
 def merged(*changes: dict[str, dict[str, Any]]) -> StudySettings:
