@@ -19,7 +19,7 @@ from truesitter.core.plan.kit import HEAVY_G_CM3, kit_for
 from truesitter.core.plan.minutes import EXACT, pass_minutes, rates
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.schedule import DAY_MINUTES, Task, sittings_for
-from truesitter.core.plan.tuning import LEAST_WASH_RATIO, MASSED_HAIR
+from truesitter.core.plan.tuning import MASSED_HAIR
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
@@ -197,7 +197,7 @@ def test_the_kit_holds_what_the_passes_use() -> None:
     assert {t.key for t in kit.tubes} == {k for p in plan.passes for k in p.recipe.parts}
     assert all(0 < t.most_in_a_sitting_ml <= t.ml + 1e-9 for t in kit.tubes)
     assert sum(b.passes for b in kit.brushes) == len(plan.passes)
-    assert kit.brushes[0].mm >= LEAST_WASH_RATIO * kit.brushes[-1].mm
+    assert kit.brushes[0].mm >= 1.6 * kit.brushes[-1].mm
     assert sorted(n for m in kit.mixtures for n in m.passes) == [
         n for n, p in enumerate(plan.passes) if p.recipe.parts
     ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -57,3 +58,17 @@ def test_no_number_is_kept_elsewhere() -> None:
         for statement, _ in _numbers(path)
     ]
     assert not found
+
+
+def test_every_number_is_used() -> None:
+    sources = {path: path.read_text(encoding="utf-8") for path in CORE.parent.rglob("*.py")}
+    unused = []
+    for table in TABLES:
+        module = ".".join(table.relative_to(CORE.parents[1]).with_suffix("").parts)
+        users = [text for text in sources.values() if f"from {module} import" in text]
+        for statement, _ in _numbers(table):
+            for name in re.findall(r"[A-Z][A-Z0-9_]*", ast.unparse(statement).split("=")[0]):
+                own = len(re.findall(rf"\b{name}\b", sources[table]))
+                if own == 1 and not any(re.search(rf"\b{name}\b", text) for text in users):
+                    unused.append(f"{module}: {name}")
+    assert not unused

@@ -67,7 +67,7 @@ LONG_SIDE = 320
 """Pixels; grounds are compared at this size."""
 
 EARTH_VALUES = (4.5, 6.0)
-"""Values of the earth grounds that are proposed; common practice."""
+"""Values of the earth grounds that are proposed [try]."""
 
 HALFTONE = (0.35, 0.65)
 """Quantiles of the skin's lightness between which its half tones lie [try]."""
@@ -116,9 +116,6 @@ TEXTURE_LEAST = 0.1
 
 Of the made sitters the old one shows 0.15, the young ones 0.05 to 0.09.
 """
-
-SPREAD = (0.3, 0.6)
-"""Standard deviation of the gaps between marks, as part of their mean [try]."""
 
 LIGHT_AT = (1.0, 1.5)
 """The light of a mark lies so many of its diameters towards the lamp (common practice)."""

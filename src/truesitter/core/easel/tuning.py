@@ -12,7 +12,7 @@ WRONG_TONES = 0.1
 """Part of a window of the outline that may be off in tone, or unseen."""
 
 EXPLAINED = 0.6
-"""A place of which more than this is told by key and range is not told again [try]."""
+"""Part of a patch that lies on a feature drawn elsewhere from which on its tone is not told as well [try]."""
 
 RIGHT_TONE = 0.4
 """Value steps within which a tone is right enough for its borders to be judged."""
@@ -21,7 +21,7 @@ OFFSET_AS_STEPS = 0.35
 """A mm of wrong drawing weighs as much as this many value steps over the feature's box [try]."""
 
 EDGE_AS_STEPS = 0.4
-"""Value steps that a border twice as wide, by natural logarithm, weighs as much as [try]."""
+"""Value steps that a border e times as wide as planned counts for [try]."""
 
 FINISH_AS_STEPS = 0.15
-"""Likewise for small contrast [try]."""
+"""Value steps that small contrast e times as strong as planned counts for [try]."""

@@ -11,9 +11,6 @@ from __future__ import annotations
 SETTLES_FROM = 6.0
 """g/cm³ from which paint in a thin medium is stirred again and again (common practice)."""
 
-LEAST_WASH_RATIO = 1.6
-"""The widest brush is at least so many times the finest (common practice)."""
-
 LONGEST = 180.0
 """Minutes; longer waits are told with the sittings [try]."""
 

@@ -76,7 +76,7 @@ FEWEST = 12
 """Windows; fewer tell no perspective and bow [try]."""
 
 MOST_BOW = 0.08
-"""Radial distortion that a lens has at most, as part of half the diagonal [try]."""
+"""Radial distortion of a lens at most, either way [try]."""
 
 # view.py
 

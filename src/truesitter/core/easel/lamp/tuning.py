@@ -56,7 +56,7 @@ LEAST_RISE = 0.02
 """Value steps by which each step of a printed scale has to be lighter than the one before [try]."""
 
 INVERTED = 4001
-"""Points at which a printer's curve is inverted: 0.0025 of a step apart."""
+"""Points at which a printer's curve is inverted."""
 
 # rectified.py
 

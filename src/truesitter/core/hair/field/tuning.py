@@ -86,13 +86,13 @@ BORDER = 1.5
 """Weight of a border with skin [try]."""
 
 BORDER_REACH = 0.03
-"""Weight of a border with skin, and its reach as part of the picture's height."""
+"""Its reach, as part of the picture's height [try]."""
 
 HANGING = 0.6
 """How much gravity counts where hair hangs free [try]."""
 
 ALWAYS = 0.05
-"""How much gravity counts where hair hangs free, and everywhere."""
+"""And everywhere [try]."""
 
 NO_FACE = 0.15
 """Gravity where no face tells what hangs."""

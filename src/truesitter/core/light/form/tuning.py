@@ -77,7 +77,7 @@ APART = 0.09
 """Peaks lie farther apart than this, in heights of the face."""
 
 PEAKS_LEVEL = 0.05
-"""Value steps by which a peak stands above what is round it [try]."""
+"""Value steps from one level to the next, from the lightest down, at which islands of light are sought."""
 
 ABOVE_MIDDLE = 0.25
 """Value steps that a peak stands above the median of the lit skin [try]."""
@@ -131,7 +131,7 @@ FIRST_COAT = 0.4
 # zones.py
 
 WORKING_LONG_SIDE = 420
-"""Recesses are told apart at this size."""
+"""Zones of the light are found at this size."""
 
 ZONE_REACH = (1.0, 2.0, 3.5)
 """How far zones 1, 2 and 3 reach, in lengths of zone 1; zone 4 goes on to the shadow."""

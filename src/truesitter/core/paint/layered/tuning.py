@@ -20,7 +20,7 @@ CHUNK = 512
 # films.py
 
 WHITE_GROUND = 0.8
-"""Internal reflectance from which on a support counts as white [try]."""
+"""Reflectance of the white that a swatch's films are held over, beside black [try]."""
 
 LEAST_READ = 0.1
 """A swatch nearer to its support than this, in value steps, tells nothing [try]."""
@@ -37,7 +37,7 @@ SIMPLER = 0.3
 """ΔE2000 that a colour fewer in a glaze is worth [try]."""
 
 WORTH_SHOWING = 6.0
-"""ΔE2000 that a glaze has to change at least to be proposed [try]."""
+"""ΔE2000 beyond the best glaze from which on another is not worth showing [try]."""
 
 SPARSE = 3
 """Every so many dilutions are tried first."""

@@ -48,7 +48,7 @@ NEAR_SAMPLE = 20000
 """Pixels that an area's colours are read from."""
 
 STEPS = 24
-"""Along an axis of colour, in widths of an area's spread."""
+"""Fineness of the steps along an axis of colour at which a near mixture is looked for."""
 
 NOISE = 0.2
 """Standard deviation in L*a*b* below which an area does not vary along an axis."""

@@ -18,7 +18,7 @@ DEVIATION = 1.7
 """Units from skin's colour within which a pixel may be skin (from a trial)."""
 
 DARKEST = 6.0
-"""Below this L* hue says nothing [try]."""
+"""Skin is lighter than this L* [try]."""
 
 PERSON = 0.5
 """Probability of the person's mask from which on a pixel is the person's."""
@@ -106,7 +106,7 @@ FINE_LONG_SIDE = 1200
 """Borders of regions are sharpened at this size."""
 
 RADIUS, FINE_RADIUS = 4, 2
-"""Of the guided filter, in pixels, when solving and when sharpening [try]."""
+"""Of the guided filters, in pixels, when regions are solved and when they are sharpened [try]."""
 
 LIGHTNESS_WEIGHT = 0.45
 """Of lightness beside hue and chroma [try]."""
@@ -125,10 +125,10 @@ BAND = 0.01
 """Reach of the band to either side, as a fraction of the long side."""
 
 TOLD_APART = 8.0
-"""ΔE from which on two regions are told apart by their colour [try]."""
+"""Distance of the colours of two regions, chroma weighted, from which on they are told apart by it [try]."""
 
 LEAST_CORE = 0.02
-"""Part of the picture whose colours are a region's own, at least [try]."""
+"""Part of a neighbourhood that has to be a region itself to tell its colour there [try]."""
 
 DISTANCES, LOOKS = 2, 4
 """Distances to a region are measured at a half, its colours averaged at a quarter of the size."""
