@@ -50,6 +50,17 @@ def test_painted_hair_comes_nearer_with_each_layer(name: str) -> None:
         assert mine[-1] <= 0.45
 
 
+@pytest.mark.parametrize("name", ["tobias", "maren"])
+def test_pictures_made_one_of_the_other_are_those_made_from_nothing(name: str) -> None:
+    """All kept at once, as whoever packs them beside does: each is a picture of its own."""
+    study = study_of(name)
+    canvas, photograph = study.hair_layers.canvas(), study.hair.photograph()
+    assert canvas is not None
+    assert {True, False} == set(canvas.flat), "both ways of laying"
+    for number, picture in enumerate(list(canvas.pictures(photograph)), 1):
+        np.testing.assert_array_equal(picture, canvas.picture(number, photograph))
+
+
 @pytest.mark.parametrize("way", ["masses", "strands"])
 def test_layers_are_nested_and_told_with_brush_film_and_minutes(way: str) -> None:
     layers = painted("tobias", way=way).hair_layers.layers()

@@ -133,6 +133,8 @@ def test_a_wash_is_as_thick_as_its_value_asks_for(value: float) -> None:
     seen = leave_surface(film_reflectance(k, s, film, ground))
     assert lab_value(reflectance_to_lab(seen)) == pytest.approx(value, abs=0.01)
     assert film_for_value(ground, {"raw-umber": 1}, LIBRARY, 0.5, DryMm(0.001)) == 0.001
+    bare = float(lab_value(reflectance_to_lab(leave_surface(ground))))
+    assert film_for_value(ground, {"raw-umber": 1}, LIBRARY, bare + 0.1, DryMm(0.2)) == 0, "it is dark enough"
 
 
 def test_washes_bring_every_darker_group_to_its_value_and_keep_to_their_place() -> None:

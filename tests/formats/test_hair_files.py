@@ -36,19 +36,19 @@ def group(root: ElementTree.Element, name: str) -> ElementTree.Element:
 def test_growth_lines_are_solid_then_dotted_with_a_dot_at_the_root() -> None:
     points = np.array([[0.1, 0.2], [0.14, 0.28], [0.2, 0.4], [0.25, 0.5], [0.3, 0.6]])
     lines = (GrowthLine(points, 0.9), GrowthLine(points + 0.1, 0.1))
-    root = ElementTree.fromstring(growth_svg(lines, (200, 100)).encode())
+    root = ElementTree.fromstring(growth_svg(lines, (200, 150)).encode())
     root_part, free = group(root, "root-part"), group(root, "free")
     first = root_part[0].get("points")
     assert first is not None
-    assert first.startswith("20.00,20.00 28.00,28.00")
+    assert first.startswith("20.00,30.00 28.00,42.00")
     rest = free[0].get("points")
     assert rest is not None
-    assert rest.endswith("60.00,60.00")
+    assert rest.endswith("60.00,90.00")
     assert first.split()[-1] == rest.split()[0], "one goes on where the other ends"
     assert free.get("stroke-dasharray")
     assert not root_part.get("stroke-dasharray")
     dots = [(c.get("cx"), c.get("cy")) for c in group(root, "roots")]
-    assert dots == [("20.00", "20.00"), ("40.00", "30.00")]
+    assert dots == [("20.00", "30.00"), ("40.00", "45.00")]
     assert [t.text for t in group(root, "numbers")] == ["1", "2"]
     widths = [float(p.get("stroke-width") or 0) for p in root_part]
     assert widths[0] > 2 * widths[1], "the surer the heavier"
