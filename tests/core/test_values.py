@@ -183,6 +183,20 @@ def test_largest_circle_of_a_bar() -> None:
     assert 15 < circles.y[bar] < 25
 
 
+@pytest.mark.parametrize("squared", [200, 307, 335, 391])
+def test_of_equal_places_the_first_is_the_middle_of_the_circle(squared: int) -> None:
+    """Twelve equal discs on a bar: their ties are not told by the last bits of a distance."""
+    y, x = np.mgrid[0:210, 0:640]
+    labels = np.zeros(x.shape, np.uint8)
+    labels[100, 5:635] = 1
+    for k in range(12):
+        labels[(x - 30 - 51 * k) ** 2 + (y - 97 - 3 * (k % 3)) ** 2 < squared] = 1
+    shapes = find_shapes(labels)
+    circles, number = largest_circles(shapes), shapes.number[100, 5]
+    assert (circles.x[number], circles.y[number]) == (30.5, 97.5)
+    assert circles.radius[number] ** 2 == pytest.approx(squared, rel=0.1)
+
+
 def test_groups_add_up_to_the_picture() -> None:
     rng = np.random.default_rng(3)
     value = rng.uniform(0, 10, (60, 80)).astype(np.float32)

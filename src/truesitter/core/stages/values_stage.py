@@ -140,7 +140,7 @@ class ValueStage:
         """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
         return np.asarray(cv2.medianBlur(cut_codes(self._preview_codes(), cuts), 5))
 
-    @result("outlines", needs=("values",))
+    @result("outlines", needs=("values",), version=2)
     def outlines(self) -> OutlineDrawing:
         """Outlines of the value shapes."""
         labels = self._drawn_labels()

@@ -245,7 +245,10 @@ def largest_circles(shapes: ShapeMap) -> LargestCircles:
     edge[1:] |= differ_v
     inner = (~edge).astype(np.uint8)
     # Pixels beside a border are half a pixel from it; the rest count from those.
-    distance = cv2.distanceTransform(inner, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)[1:-1, 1:-1] + 0.5
+    away = cv2.distanceTransform(inner, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)[1:-1, 1:-1]
+    # A squared distance between pixels is a whole number: rounded to it, equal places tie on every machine
+    # (the last bits of the transform hang on where the array lies in memory), and the first one wins.
+    distance = np.sqrt(np.rint(away * away)) + np.float32(0.5)
     flat = distance.ravel()
     where = _argmax_by_shape(flat, number.ravel(), shapes.count)
     return LargestCircles(
