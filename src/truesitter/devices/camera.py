@@ -173,7 +173,7 @@ def photograph(painting: Bytes, studio: Studio, long_side: int = LONG_SIDE) -> S
     card = None
     if studio.card:
         card = _put_card(picture, matrix, studio, (out_h, out_w))
-    picture = np.asarray(cv2.GaussianBlur(picture, (0, 0), studio.blur_px))
+    picture = cv2.GaussianBlur(picture, (0, 0), studio.blur_px)
     encoded = linear_to_srgb(np.clip(picture, 0, 1)) * 255 + rng.normal(0, studio.grain, picture.shape)
     corners = bowed(_project(matrix, _UNIT), (out_h, out_w), studio.radial_distortion) / (out_w, out_h)
     return Shot(np.clip(np.round(encoded), 0, 255).astype(np.uint8), corners, card, matrix, studio)
@@ -199,7 +199,7 @@ def _view(studio: Studio, aspect: float, shape: tuple[int, int]) -> Doubles:
     room = (np.array((width, height)) - spread * scale) / 2
     middle = np.array((width, height)) / 2 + rng.uniform(-0.5, 0.5, 2) * room
     pixels = (flat - (flat.max(axis=0) + flat.min(axis=0)) / 2) * scale + middle
-    return np.asarray(cv2.getPerspectiveTransform(_UNIT.astype(np.float32), pixels.astype(np.float32)))
+    return cv2.getPerspectiveTransform(_UNIT.astype(np.float32), pixels.astype(np.float32))
 
 
 def _on_painting(painting: Bytes, studio: Studio, rng: np.random.Generator) -> Floats:

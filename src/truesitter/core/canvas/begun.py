@@ -84,7 +84,7 @@ def _inside(labels: Pieces) -> Floats:
     border = np.zeros(labels.shape, np.uint8)
     border[:, 1:] |= labels[:, 1:] != labels[:, :-1]
     border[1:] |= labels[1:] != labels[:-1]
-    away = cv2.distanceTransform(1 - border, cv2.DIST_L2, 3)
+    away = cv2.distanceTransform(np.uint8(1) - border, cv2.DIST_L2, 3)
     return np.asarray(np.clip((away - RIM) / (MIDDLE - RIM), 0.01, 1), dtype=np.float32)
 
 

@@ -30,7 +30,7 @@ def brush_for(mask: Mask, mm_per_px: float) -> float:
         return float(WIDTHS_MM[0])
     rows, cols = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
     cut = np.pad(mask[rows[0] : rows[-1] + 1, cols[0] : cols[-1] + 1], 1).astype(np.uint8)
-    count, shape, stats, _ = cv2.connectedComponentsWithStats(cut, connectivity=4, ltype=cv2.CV_32S)
+    count, shape, stats, _ = cv2.connectedComponentsWithStats(cut, connectivity=4)
     inside = cut > 0
     radius = np.zeros(count, np.float32)
     # The distance is to the nearest pixel outside; the border lies half a pixel before it.

@@ -109,9 +109,10 @@ def _parted(seen: Floats, count: int) -> Families | None:
         if spread > CLEAR * distance:
             return None
     order = np.argsort(-shares)
+    ab = centres[order].astype(np.float64)
     words = [hue_word(*centres[i]) for i in order]
-    names = tuple(_unlike(words, n, centres[order]) for n in range(count))
-    return Families(centres[order].astype(np.float64), shares[order], names)
+    names = tuple(_unlike(words, n, ab) for n in range(count))
+    return Families(ab, shares[order], names)
 
 
 def _unlike(words: list[str], number: int, centres: Doubles) -> str:

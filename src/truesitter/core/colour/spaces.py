@@ -171,7 +171,7 @@ def _linear_table() -> Floats:
 
 def picture_to_linear(picture: Bytes) -> Floats:
     """8-bit sRGB picture (H, W, 3) to linear light float32, by table."""
-    return np.asarray(cv2.LUT(np.ascontiguousarray(picture), _linear_table()))
+    return cv2.LUT(np.ascontiguousarray(picture), _linear_table())
 
 
 def picture_to_lab(picture: Bytes) -> Floats:
@@ -184,4 +184,4 @@ def picture_to_lab(picture: Bytes) -> Floats:
 
 def linear_to_lab(linear: Floats) -> Floats:
     """Linear light (H, W, 3) float32 to L*a*b* float32, by OpenCV; see `picture_to_lab`."""
-    return np.asarray(cv2.cvtColor(np.ascontiguousarray(linear), cv2.COLOR_LRGB2Lab))
+    return cv2.cvtColor(np.ascontiguousarray(linear), cv2.COLOR_LRGB2Lab)

@@ -133,4 +133,4 @@ def picture_luminance(picture: Bytes) -> Floats:
 
 def linear_luminance(linear: Floats) -> Floats:
     """Linear light (H, W, 3) float32 to luminance factor (H, W)."""
-    return np.asarray(cv2.transform(linear, LUMINANCE_WEIGHTS.astype(np.float32)[None]))
+    return cv2.transform(linear, LUMINANCE_WEIGHTS.astype(np.float32)[None])

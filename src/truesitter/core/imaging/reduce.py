@@ -2,10 +2,41 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
+from truesitter.core.imaging.tuning import LEAST_SIDE
 from truesitter.core.types import Bytes, Floats, Labels, Shape
+
+Element = TypeVar("Element", bound=np.generic)
+
+
+def scaled(map_: NDArray[Element], factor: float) -> NDArray[Element]:
+    """A map or picture at so many times its size, each pixel the mean of what it covers.
+
+    Parameters
+    ----------
+    map_
+        (H, W, …)
+    factor
+        Above 0; above 1 it is enlarged.
+
+    Returns
+    -------
+    ndarray
+        (h, w, …) of the same element type, no side below `LEAST_SIDE`.
+
+    Examples
+    --------
+    >>> scaled(np.ones((400, 60), np.float32), 0.1).shape
+    (40, 8)
+    """
+    height, width = map_.shape[:2]
+    size = max(LEAST_SIDE, round(width * factor)), max(LEAST_SIDE, round(height * factor))
+    return cv2.resize(map_, size, interpolation=cv2.INTER_AREA)
 
 
 def reduced_size(shape: Shape, long_side: int) -> tuple[int, int]:
@@ -22,13 +53,13 @@ def reduced_size(shape: Shape, long_side: int) -> tuple[int, int]:
 
 def reduced(map_: Floats, long_side: int) -> Floats:
     """A map of measures shrunk by averaging."""
-    return np.asarray(cv2.resize(map_, reduced_size(map_.shape, long_side), interpolation=cv2.INTER_AREA))
+    return cv2.resize(map_, reduced_size(map_.shape, long_side), interpolation=cv2.INTER_AREA)
 
 
 def reduced_labels(labels: Labels, long_side: int) -> Labels:
     """A map of labels shrunk by picking."""
     size = reduced_size(labels.shape, long_side)
-    return np.asarray(cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST))
+    return cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST)
 
 
 def reduced_picture(picture: Bytes, long_side: int) -> Bytes:
@@ -36,9 +67,9 @@ def reduced_picture(picture: Bytes, long_side: int) -> Bytes:
     if max(picture.shape[:2]) <= long_side:
         return picture
     size = reduced_size(picture.shape, long_side)
-    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+    return cv2.resize(picture, size, interpolation=cv2.INTER_AREA)
 
 
 def grey(picture: Bytes) -> Bytes:
     """SRGB (h, w, 3) as 8-bit grey (h, w), for what looks at edges and patches alone."""
-    return np.asarray(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY))
+    return cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)

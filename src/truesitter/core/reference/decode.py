@@ -183,7 +183,7 @@ def _by_strips(image: Image.Image, profile: bytes | None, reduction: int) -> Byt
         pixels = np.asarray(_to_srgb(strip, profile))
         if reduction > 1:
             size = (pixels.shape[1] // reduction, pixels.shape[0] // reduction)
-            pixels = np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA))
+            pixels = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
         strips.append(pixels)
     return np.concatenate(strips)
 

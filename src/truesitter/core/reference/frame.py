@@ -185,10 +185,8 @@ def rectify(photograph: Bytes, quad: Quad) -> Bytes:
     # Pixel centres lie half a pixel in: the homography is one of positions, not of pixel numbers.
     shift = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
     turned = np.linalg.inv(shift) @ matrix @ shift
-    return np.asarray(
-        cv2.warpPerspective(
-            photograph, turned, (width, height), flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
-        )
+    return cv2.warpPerspective(
+        photograph, turned, (width, height), flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
     )
 
 
@@ -205,7 +203,7 @@ def _cut(photograph: Bytes, frame: Frame, long_side: int | None) -> Bytes:
         cut = photograph[max(0, y0) : y1, max(0, x0) : x1]
         if cut.shape[:2] == (out_h, out_w):
             return np.ascontiguousarray(cut)
-        return np.asarray(cv2.resize(cut, (out_w, out_h), interpolation=cv2.INTER_AREA))
+        return cv2.resize(cut, (out_w, out_h), interpolation=cv2.INTER_AREA)
     if scale < 0.7:
         # Shrink first by area: a warp alone would skip pixels and break up fine hair.
         small = cv2.resize(photograph, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
@@ -213,8 +211,6 @@ def _cut(photograph: Bytes, frame: Frame, long_side: int | None) -> Bytes:
         photograph = np.asarray(small)
     target = np.array([(0, 0), (out_w, 0), (out_w, out_h)], dtype=np.float32) - 0.5
     matrix = cv2.getAffineTransform((corners[:3] - 0.5).astype(np.float32), target)
-    return np.asarray(
-        cv2.warpAffine(
-            photograph, matrix, (out_w, out_h), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE
-        )
+    return cv2.warpAffine(
+        photograph, matrix, (out_w, out_h), flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE
     )

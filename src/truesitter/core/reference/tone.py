@@ -56,7 +56,7 @@ def correct(picture: Bytes, tone: PictureTone) -> Bytes:
     """The picture (H, W, 3) uint8 sRGB with its colour corrected."""
     if tone.plain:
         return picture
-    return np.asarray(cv2.LUT(picture, tone_table(tone)[None]))
+    return cv2.LUT(picture, tone_table(tone)[None])
 
 
 def balance_from(patch: Bytes) -> tuple[float, float, float]:
@@ -139,4 +139,4 @@ def lift_shadows(picture: Bytes, below: float = 3.5, by: float = 2.0) -> Bytes:
     luminance = value_to_luminance(steps)
     value = np.interp(linear, luminance, steps)
     table = linear_to_srgb(np.interp(np.interp(value, steps, raised), steps, luminance))
-    return np.asarray(cv2.LUT(picture, np.round(table * 255).astype(np.uint8)))
+    return cv2.LUT(picture, np.round(table * 255).astype(np.uint8))

@@ -119,7 +119,7 @@ def _face_places(skin: Mask, face: Face) -> list[tuple[Mask, str, str]]:
     inside = np.zeros(skin.shape, np.uint8)
     cv2.fillPoly(inside, [outline.reshape(-1, 1, 2)], 1)
     size = float(np.hypot(*(points[10] - points[152])))
-    away = cv2.distanceTransform(1 - inside, cv2.DIST_L2, 5)
+    away = cv2.distanceTransform(np.uint8(1) - inside, cv2.DIST_L2, 5)
     on_face = skin & (away <= NEAR_OVAL * size)
     found: list[tuple[Mask, str, str]] = []
     names = list(PLACES)

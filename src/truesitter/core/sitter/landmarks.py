@@ -59,7 +59,7 @@ def _shrink(picture: Bytes, long_side: int) -> Bytes:
     if scale >= 1:
         return np.ascontiguousarray(picture)
     size = (max(1, round(width * scale)), max(1, round(height * scale)))
-    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+    return cv2.resize(picture, size, interpolation=cv2.INTER_AREA)
 
 
 @contextlib.contextmanager

@@ -62,7 +62,7 @@ class DrillStage:
 
 
 def _to(labels: Labels, shape: tuple[int, int]) -> Labels:
-    return np.asarray(cv2.resize(labels, shape[::-1], interpolation=cv2.INTER_NEAREST))
+    return cv2.resize(labels, shape[::-1], interpolation=cv2.INTER_NEAREST)
 
 
 def _shadow(luminance: Floats, figure: Mask) -> Mask:

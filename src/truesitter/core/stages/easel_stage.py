@@ -104,7 +104,7 @@ class EaselStage:
     def _reference(self) -> Bytes:
         picture = self._picture.framed()
         size = reduced_labels(np.zeros(picture.shape[:2], np.uint8), PLANNING_LONG_SIDE).shape
-        return np.asarray(cv2.resize(picture, size[::-1], interpolation=cv2.INTER_AREA))
+        return cv2.resize(picture, size[::-1], interpolation=cv2.INTER_AREA)
 
     # -- taking it in -----------------------------------------------------------------------------
 
@@ -115,7 +115,7 @@ class EaselStage:
         scale = min(1.0, SHOWN_LONG_SIDE / max(picture.shape[:2]))
         if scale == 1:
             return picture
-        return np.asarray(cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA))
+        return cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
 
     @result("painting view", settings=ABLE, needs=("painted", "framed", "passes", "painting photograph"))
     def _seen(self, painting: PaintingSettings) -> OnEasel:
@@ -318,5 +318,5 @@ def _look(picture: Bytes) -> Floats:
 
 
 def _liked(picture: Bytes, view: View, template: Bytes) -> float:
-    own = np.asarray(view.squared(picture, template.shape[:2]), dtype=np.uint8)
+    own = view.squared(picture, template.shape[:2])
     return correlation(_look(own), _look(template))

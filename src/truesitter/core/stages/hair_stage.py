@@ -115,7 +115,7 @@ class HairStage:
         """The framed picture at the size of the hair's maps."""
         framed = self._picture.framed()
         size = reduced_size(framed.shape, HAIR_LONG_SIDE)
-        return np.asarray(cv2.resize(framed, size, interpolation=cv2.INTER_AREA))
+        return cv2.resize(framed, size, interpolation=cv2.INTER_AREA)
 
     def shape(self) -> Shape:
         """Of the hair's maps."""

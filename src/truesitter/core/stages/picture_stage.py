@@ -44,7 +44,7 @@ class PictureStage:
         size = reduced_size(picture.shape, WORKING_LONG_SIDE)
         if size == (picture.shape[1], picture.shape[0]):
             return picture
-        return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+        return cv2.resize(picture, size, interpolation=cv2.INTER_AREA)
 
     def square(self) -> Bytes:
         """The whole photograph seen square on, as the frame is placed on it."""

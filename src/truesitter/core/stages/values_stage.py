@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import cv2
-import numpy as np
 
 from truesitter.core.graph.results import Needs, Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
@@ -138,7 +137,7 @@ class ValueStage:
 
     def preview_labels(self, cuts: tuple[float, ...]) -> Labels:
         """Groups for cuts under the painter's hand: reduced and without small-shape cleaning."""
-        return np.asarray(cv2.medianBlur(cut_codes(self._preview_codes(), cuts), 5))
+        return cv2.medianBlur(cut_codes(self._preview_codes(), cuts), 5)
 
     @result("outlines", needs=("values",), version=2)
     def outlines(self) -> OutlineDrawing:

@@ -113,7 +113,7 @@ def describe_groups(labels: Labels, value: Floats, lab: Floats, cuts: tuple[floa
     edges = (0.0, *cuts, 10.0)
     groups = []
     for i in range(len(cuts) + 1):
-        inside = np.asarray(cv2.inRange(labels, i, i))
+        inside = cv2.inRange(labels, i, i)
         size = cv2.countNonZero(inside)
         middle = (edges[i] + edges[i + 1]) / 2
         means = (middle, middle * 10, 0.0, 0.0)
@@ -136,4 +136,4 @@ def paint_groups(labels: Labels, values: Doubles) -> Bytes:
     """Groups as flat greys of their values; (H, W) uint8 sRGB."""
     greys = np.zeros(256, np.uint8)
     greys[: len(values)] = np.round(value_to_srgb(values) * 255)
-    return np.asarray(cv2.LUT(labels, greys))
+    return cv2.LUT(labels, greys)

@@ -42,7 +42,7 @@ def find_shapes(labels: Labels) -> ShapeMap:
     total = 0
     for group in np.flatnonzero(cv2.calcHist([labels], [0], None, [256], [0, 256])):
         inside = cv2.inRange(labels, int(group), int(group))
-        count, parts, stats, _ = cv2.connectedComponentsWithStats(inside, connectivity=4, ltype=cv2.CV_32S)
+        count, parts, stats, _ = cv2.connectedComponentsWithStats(inside, connectivity=4)
         # Each pixel lies in one group only: the parts can be added up, and shifted by a table after.
         number += parts
         first[group] = total - 1

@@ -134,7 +134,7 @@ def ball_light(key: Doubles, ambient: float) -> Floats:
 
 def enlarged(codes: Labels, shape: tuple[int, ...]) -> Labels:
     """Codes at the size of the framed picture."""
-    return np.asarray(cv2.resize(codes, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST))
+    return cv2.resize(codes, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST)
 
 
 def eye_view(study: Study, side: str) -> Bytes:

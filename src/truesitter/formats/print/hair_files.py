@@ -157,4 +157,4 @@ def lock_codes(study: Study) -> np.ndarray[tuple[int, int], np.dtype[np.uint16]]
     """Numbers of the locks at the size of the framed picture, 0 for none."""
     height, width = study.picture.shape
     numbers = study.hair.locks().numbers.astype(np.uint16)
-    return np.asarray(cv2.resize(numbers, (width, height), interpolation=cv2.INTER_NEAREST))
+    return cv2.resize(numbers, (width, height), interpolation=cv2.INTER_NEAREST)

@@ -53,7 +53,7 @@ def printed_picture(study: Study, kind: PrintKind) -> Bytes:
     picture = study.picture.framed()
     scale = min(1.0, _PRINTED_LONG_SIDE / max(picture.shape[:2]))
     if scale < 1:
-        picture = np.asarray(cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA))
+        picture = cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     curve = study.settings.easel.curve()
     if curve is None and kind == "colour":
         return picture

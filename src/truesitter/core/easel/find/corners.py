@@ -56,12 +56,12 @@ class CornersFound:
 
 def _even_contrast(grey_picture: Bytes) -> Bytes:
     """Local contrast made alike, so that patches of dim corners are found as well."""
-    return np.asarray(cv2.createCLAHE(3.0, (8, 8)).apply(grey_picture))
+    return cv2.createCLAHE(3.0, (8, 8)).apply(grey_picture)
 
 
 def by_paint(photograph: Bytes, template: Bytes) -> Doubles | None:
     """Corners (4, 2) in fractions by patches of the template found again; None when too few agree."""
-    finder = cv2.SIFT_create(nfeatures=2000, contrastThreshold=0.02)  # type: ignore[attr-defined]
+    finder = cv2.SIFT_create(nfeatures=2000, contrastThreshold=0.02)
     near, far = _even_contrast(grey(photograph)), _even_contrast(grey(template))
     spots_a, looks_a = finder.detectAndCompute(far, None)
     spots_b, looks_b = finder.detectAndCompute(near, None)
@@ -75,7 +75,7 @@ def by_paint(photograph: Bytes, template: Bytes) -> Doubles | None:
     source = np.array([spots_a[m.queryIdx].pt for m in good]) / (width, height)
     target = np.array([spots_b[m.trainIdx].pt for m in good])
     matrix, agree = cv2.findHomography(source, target, cv2.RANSAC, 0.004 * max(near.shape), maxIters=4000)
-    if matrix is None or int(agree.sum()) < FEWEST_MATCHES:
+    if matrix is None or agree is None or int(agree.sum()) < FEWEST_MATCHES:
         return None
     flat = np.c_[UNIT, np.ones(4)] @ matrix.T
     if (flat[:, 2] <= 0).any():
@@ -263,7 +263,7 @@ def _held(
             view = View.of_corners(quad, (small.shape[0], small.shape[1]))
         except Refusal:
             continue
-        own = normalised_grey(np.asarray(view.squared(small, size), dtype=np.uint8))
+        own = normalised_grey(view.squared(small, size))
         found.append(CornersFound(quad, max((correlation(own, look) for look in looks), default=0.0), how))
     return found
 

@@ -13,7 +13,7 @@ import numpy as np
 from truesitter.core.easel.find.tuning import FLAT, SURROUNDINGS
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import grey
-from truesitter.core.types import Bytes, Floats, Mask
+from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
 
 def normalised(grey: Floats) -> Floats:
@@ -51,7 +51,7 @@ def correlation(one: Floats, other: Floats, where: Mask | None = None) -> float:
     return float((a * b).sum()) / both if both > 0 else 0.0
 
 
-def displacement(one: Floats, other: Floats, window: Floats) -> tuple[float, float, float]:
+def displacement(one: Floats, other: Floats, window: Doubles) -> tuple[float, float, float]:
     """By how many pixels `other` is shifted against `one`, right and down, and how surely (0–1).
 
     Parameters

@@ -57,7 +57,7 @@ def _size(template: Bytes, long_side: int) -> tuple[int, int]:
 
 
 def _template(template: Bytes, size: tuple[int, int]) -> Floats:
-    return normalised_grey(np.asarray(cv2.resize(template, size[::-1], interpolation=cv2.INTER_AREA)))
+    return normalised_grey(cv2.resize(template, size[::-1], interpolation=cv2.INTER_AREA))
 
 
 def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
@@ -80,7 +80,7 @@ def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
     size = _size(template, COARSE_LONG_SIDE)
     look = _template(template, size)
     margin = round(0.06 * max(size))
-    own = normalised_grey(np.asarray(view.squared(photograph, size, margin), dtype=np.uint8))
+    own = normalised_grey(view.squared(photograph, size, margin))
     inside = np.zeros(size, np.uint8)
     rim = max(2, round(0.015 * max(size)))
     inside[rim:-rim, rim:-rim] = 1
@@ -101,7 +101,7 @@ def coarse(photograph: Bytes, view: View, template: Bytes) -> View:
 
 
 def _agreement(photograph: Bytes, view: View, look: Floats) -> float:
-    own = grey(np.asarray(view.squared(photograph, look.shape[:2]), dtype=np.uint8)).astype(np.float32)
+    own = grey(view.squared(photograph, look.shape[:2])).astype(np.float32)
     return correlation(normalised(own), look)
 
 
@@ -157,7 +157,7 @@ def register(photograph: Bytes, view: View, template: Bytes) -> Registered:
     look = _template(template, size)
     rms, agreeing = float("inf"), 0
     for _ in range(ROUNDS):
-        own = normalised_grey(np.asarray(view.squared(photograph, size), dtype=np.uint8))
+        own = normalised_grey(view.squared(photograph, size))
         middles, moves, trust = _windows(own, look)
         if len(middles) < FEWEST:
             break

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
 from truesitter.core.easel.find.tuning import LEAST_SIDE
 from truesitter.core.refusal import Refusal
-from truesitter.core.types import Bytes, Doubles, Floats, Shape
+from truesitter.core.types import Doubles, Floats, Shape
+
+Element = TypeVar("Element", bound=np.generic)
 
 UNIT = np.array([(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)])
 """A painting's corners in its own fractions, top left and on clockwise."""
@@ -102,7 +106,7 @@ class View:
         )
         return np.asarray(maps[..., 0]), np.asarray(maps[..., 1])
 
-    def squared(self, photograph: Bytes | Floats, shape: Shape, margin: int = 0) -> Bytes | Floats:
+    def squared(self, photograph: NDArray[Element], shape: Shape, margin: int = 0) -> NDArray[Element]:
         """The painting squared up, (height, width, …) of the photograph's own kind.
 
         Parameters
@@ -116,15 +120,15 @@ class View:
 
         Returns
         -------
-        Bytes | Floats
+        ndarray
             (h, w, …) of the same kind.
         """
         x, y = self.where(shape, margin)
         shrink = self.pixels_to_one(shape)
         if shrink > 1.4:
             # What is shrunk is blurred first: single pixels would skip over fine marks.
-            photograph = np.asarray(cv2.GaussianBlur(photograph, (0, 0), 0.45 * shrink))
-        return np.asarray(cv2.remap(photograph, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE))
+            photograph = cv2.GaussianBlur(photograph, (0, 0), 0.45 * shrink)
+        return cv2.remap(photograph, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
 
     def pixels_to_one(self, shape: Shape) -> float:
         """Pixels of the photograph to one of the squared-up painting, in its middle."""

@@ -70,7 +70,7 @@ class Lighting:
         y, x = ((np.arange(n) + 0.5) / n for n in small)
         columns, rows = np.meshgrid(x, y)
         light = self.at(columns, rows).astype(np.float32)
-        return np.asarray(cv2.resize(light, shape[::-1], interpolation=cv2.INTER_CUBIC))
+        return cv2.resize(light, shape[::-1], interpolation=cv2.INTER_CUBIC)
 
     @property
     def fall_off(self) -> float:

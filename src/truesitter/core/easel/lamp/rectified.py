@@ -108,7 +108,7 @@ def take_in(
         True to take the light as even.
     """
     shape = (wanted.shape[0], wanted.shape[1])
-    squared = np.asarray(view.squared(photograph, shape), dtype=np.uint8)
+    squared = view.squared(photograph, shape)
     seen = picture_to_linear(squared)
     there = _inside(view, shape)
     known = _known(photograph, view, squared, whites, mixture)

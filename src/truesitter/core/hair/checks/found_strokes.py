@@ -45,7 +45,7 @@ def find_strokes(photograph: Bytes, directed: Floats) -> tuple[Points, ...]:
     """
     scale = min(1.0, LONG_SIDE / max(photograph.shape[:2]))
     size = (max(8, round(photograph.shape[1] * scale)), max(8, round(photograph.shape[0] * scale)))
-    light = picture_luminance(np.asarray(cv2.resize(photograph, size, interpolation=cv2.INTER_AREA)))
+    light = picture_luminance(cv2.resize(photograph, size, interpolation=cv2.INTER_AREA))
     dark = _darks(light)
     reach = ndimage.distance_transform_edt(dark)
     paths = _paths(dark, LEAST_LENGTH * max(size))

@@ -88,8 +88,8 @@ def structure_tensor_field(detail: Floats, inside: Floats | None = None) -> Floa
     angle by π, and y counts upwards, which mirrors it.
     """
     smooth = cv2.GaussianBlur(detail, (0, 0), DIRECTION_FIELD_FINE)
-    gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3) / 8
-    gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3) / 8
+    gx = cv2.Sobel(smooth, cv2.CV_32F, 1, 0, ksize=3, scale=1 / 8)
+    gy = cv2.Sobel(smooth, cv2.CV_32F, 0, 1, ksize=3, scale=1 / 8)
     if inside is not None:
         gx *= inside
         gy *= inside

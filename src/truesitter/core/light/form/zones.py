@@ -215,7 +215,9 @@ def _fade(zones: Labels) -> Floats:
     lit = zones > 0
     outward = cv2.distanceTransform(lit.astype(np.uint8), cv2.DIST_L2, 5)
     inner = ((zones > 0) & (zones < 4)).astype(np.uint8)
-    inward = cv2.distanceTransform(1 - inner, cv2.DIST_L2, 5) if inner.any() else np.zeros_like(outward)
+    inward = (
+        cv2.distanceTransform(np.uint8(1) - inner, cv2.DIST_L2, 5) if inner.any() else np.zeros_like(outward)
+    )
     depth = np.maximum(outward + inward, 1e-6)
     left = np.clip(outward / (FADING * depth), 0, 1)
     return np.asarray(np.where(zones == 4, left, lit), dtype=np.float32)

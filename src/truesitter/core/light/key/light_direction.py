@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 
+from truesitter.core.imaging.reduce import scaled
 from truesitter.core.light.key.body_normals import body_normals
 from truesitter.core.light.key.face_normals import face_normals
 from truesitter.core.light.key.lit_form import LightFit, LitForm, fit_light
@@ -117,7 +118,7 @@ def light_direction(luminance: Floats, skin: Mask, face: Face) -> LightDirection
         None when too little of the face is bare skin, or nothing on it is lighter than the rest.
     """
     factor = FACE_PX / face.height(luminance.shape)
-    light, bare = _shrunk(luminance, factor), _shrunk(skin.astype(np.float32), factor) > 0.5
+    light, bare = scaled(luminance, factor), scaled(skin.astype(np.float32), factor) > 0.5
     normals, inside = face_normals(face, light.shape)
     return _told_by(LitForm(light, inside & bare, normals, SQUINT * FACE_PX))
 
@@ -133,17 +134,11 @@ def figure_light(luminance: Floats, skin: Mask, regions: Labels) -> LightDirecti
         (H, W) regions of the sitter.
     """
     factor = FIGURE_PX / max(luminance.shape)
-    light, bare = _shrunk(luminance, factor), _shrunk(skin.astype(np.float32), factor) > 0.5
+    light, bare = scaled(luminance, factor), scaled(skin.astype(np.float32), factor) > 0.5
     small = cv2.resize(regions, light.shape[::-1], interpolation=cv2.INTER_NEAREST)
     normals, inside = body_normals(small, None)
     found = _told_by(LitForm(light, inside & bare, normals, SQUINT * FIGURE_PX))
     return None if found is None else replace(found, second=None, second_strength=0.0)
-
-
-def _shrunk(map_: Floats, factor: float) -> Floats:
-    height, width = map_.shape
-    size = max(8, round(width * factor)), max(8, round(height * factor))
-    return np.asarray(cv2.resize(map_, size, interpolation=cv2.INTER_AREA))
 
 
 def _told_by(form: LitForm) -> LightDirection | None:

@@ -211,4 +211,4 @@ def cut_out(picture: Bytes, box: tuple[float, float, float, float], long_side: i
     ]
     scale = long_side / max(part.shape[:2])
     size = max(1, round(part.shape[1] * scale)), max(1, round(part.shape[0] * scale))
-    return np.asarray(cv2.resize(part, size, interpolation=cv2.INTER_CUBIC if scale > 1 else cv2.INTER_AREA))
+    return cv2.resize(part, size, interpolation=cv2.INTER_CUBIC if scale > 1 else cv2.INTER_AREA)

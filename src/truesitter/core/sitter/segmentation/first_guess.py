@@ -59,7 +59,7 @@ class FirstGuess:
     def of(cls, looks: Looks, detection: Detection) -> Self:
         """The first guess of a picture from its looks and what was detected in it."""
         shape, face = looks.features.shape[:2], detection.face
-        person = np.asarray(cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR))
+        person = cv2.resize(detection.person, shape[::-1], interpolation=cv2.INTER_LINEAR)
         colourless = face is not None and without_colour(looks.fine, person)
         texture = looks.features[..., TEXTURE]
         if face is not None and colourless:

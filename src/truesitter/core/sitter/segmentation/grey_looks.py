@@ -59,7 +59,7 @@ def grey_looks(looks: Looks, face: Face) -> Looks:
 
 
 def _blur(map_: Floats, sigma: float) -> Floats:
-    return np.asarray(cv2.GaussianBlur(map_, (0, 0), sigma))
+    return cv2.GaussianBlur(map_, (0, 0), sigma)
 
 
 def _fineness(light: Floats, unit: float) -> Floats:
@@ -72,8 +72,8 @@ def _slopes(light: Floats, unit: float) -> tuple[Floats, Floats, Floats]:
     soft = _blur(light, unit)
     return (
         soft,
-        np.asarray(cv2.Sobel(soft, cv2.CV_32F, 1, 0, scale=1 / 8)),
-        np.asarray(cv2.Sobel(soft, cv2.CV_32F, 0, 1, scale=1 / 8)),
+        cv2.Sobel(soft, cv2.CV_32F, 1, 0, scale=1 / 8),
+        cv2.Sobel(soft, cv2.CV_32F, 0, 1, scale=1 / 8),
     )
 
 

@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import picture_to_lab
+from truesitter.core.imaging.reduce import scaled
 from truesitter.core.sitter.region_names import SOLVED, Region
 from truesitter.core.sitter.segmentation.colour_models import ColourModel, quadratic_terms
 from truesitter.core.sitter.segmentation.cores import side_by_side
@@ -62,15 +63,12 @@ class Looks:
     @classmethod
     def of(cls, picture: Bytes) -> Self:
         """The looks of an sRGB picture (H, W, 3) of any size."""
-        features = pixel_features(_shrunk(picture, WORKING_LONG_SIDE))
-        return cls(features, quadratic_terms(features), picture_to_lab(_shrunk(picture, FINE_LONG_SIDE)))
+        features = pixel_features(_at_most(picture, WORKING_LONG_SIDE))
+        return cls(features, quadratic_terms(features), picture_to_lab(_at_most(picture, FINE_LONG_SIDE)))
 
 
-def _shrunk(picture: Bytes, long_side: int) -> Bytes:
-    height, width = picture.shape[:2]
-    scale = min(1.0, long_side / max(height, width))
-    size = (max(8, round(width * scale)), max(8, round(height * scale)))
-    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+def _at_most(picture: Bytes, long_side: int) -> Bytes:
+    return scaled(picture, min(1.0, long_side / max(picture.shape[:2])))
 
 
 class Evidence:
@@ -140,7 +138,7 @@ class Evidence:
         present = [i for i, p in enumerate(posterior) if p.any()]
         maps = side_by_side(lambda i: _along_edges(edges, posterior[i], lightness), present)
         best, top = likeliest(zip(present, maps, strict=True))
-        return np.asarray(cv2.LUT(best, _CODES)), np.clip(top, 0, 1)
+        return cv2.LUT(best, _CODES), np.clip(top, 0, 1)
 
 
 def likeliest(maps: Iterable[tuple[int, Floats]]) -> tuple[Labels, Floats]:

@@ -54,7 +54,7 @@ def refine_borders(labels: Labels, lab: Floats, kept: Mask) -> Labels:
     weighted = lab * np.array([1, CHROMA_WEIGHT, CHROMA_WEIGHT], np.float32)
     half, quarter = (_reduced(labels, factor) for factor in (DISTANCES, LOOKS))
     present = [r for r in _PARTNERS if (half == r).any()]
-    colours = np.asarray(cv2.resize(weighted, quarter.shape[::-1], interpolation=cv2.INTER_AREA))
+    colours = cv2.resize(weighted, quarter.shape[::-1], interpolation=cv2.INTER_AREA)
 
     def of_each(work: Callable[[Region], Found]) -> dict[Region, Found]:
         return dict(zip(present, side_by_side(work, present), strict=True))
@@ -108,18 +108,18 @@ def as_masses(labels: Labels, sigma: float) -> Labels:
 
 def _reduced(labels: Labels, factor: int) -> Labels:
     size = (max(1, labels.shape[1] // factor), max(1, labels.shape[0] // factor))
-    return np.asarray(cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST))
+    return cv2.resize(labels, size, interpolation=cv2.INTER_NEAREST)
 
 
 def _distance_to(mask: Mask) -> Floats:
-    return np.asarray(cv2.distanceTransform((~mask).view(np.uint8), cv2.DIST_L2, 3))
+    return cv2.distanceTransform((~mask).view(np.uint8), cv2.DIST_L2, 3)
 
 
 def _near(inside: Mask, away: Floats, band: float, shape: Shape) -> Mask:
     """Pixels of a region that may lie in the band, at full size."""
     zone = (inside & (away < band)).view(np.uint8)
     zone = cv2.dilate(zone, np.ones((3, 3), np.uint8))
-    return np.asarray(cv2.resize(zone, shape[::-1], interpolation=cv2.INTER_NEAREST)) > 0
+    return cv2.resize(zone, shape[::-1], interpolation=cv2.INTER_NEAREST) > 0
 
 
 def _look_nearby(colours: Floats, inside: Mask, band: float) -> tuple[Floats, Floats]:

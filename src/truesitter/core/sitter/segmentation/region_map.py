@@ -150,7 +150,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
     _draw_features(fine, face)
     fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
-    labels = np.asarray(cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST))
+    labels = cv2.resize(fine, (width, height), interpolation=cv2.INTER_NEAREST)
     drawn_full = rasterise(scribbles, (height, width))
     fixed = np.isin(drawn_full, (Region.BROWS, Region.LIPS, Region.EYES, *DRAWN))
     labels[fixed] = drawn_full[fixed]

@@ -127,4 +127,4 @@ def spread_from(start: Mask, resistance: Floats) -> Floats:
             away = np.minimum(away, cv2.erode(away, around) + steps)
         if np.array_equal(before, away):
             break
-    return np.asarray(cv2.resize(away, (width, height), interpolation=cv2.INTER_LINEAR))
+    return cv2.resize(away, (width, height), interpolation=cv2.INTER_LINEAR)

@@ -1,0 +1,9 @@
+"""Numbers of imaging, by the module that uses them.
+
+[try] marks what was chosen by us on the shown sitters. Whatever has another origin names it.
+"""
+
+# reduce.py
+
+LEAST_SIDE = 8
+"""Pixels: what is scaled for a filter keeps room for it [try]."""
