@@ -6,6 +6,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Problem } from "./api/client";
 import { App } from "./App";
+import { keys } from "./api/keys";
 
 const client = new QueryClient({
   defaultOptions: {
@@ -21,7 +22,8 @@ const client = new QueryClient({
 });
 
 function lookAtDoor(error: Error) {
-  if (error instanceof Problem && error.status === 401) void client.invalidateQueries({ queryKey: ["door"] });
+  if (error instanceof Problem && error.status === 401)
+    void client.invalidateQueries({ queryKey: keys.door });
 }
 
 const root = document.getElementById("root");

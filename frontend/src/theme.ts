@@ -23,6 +23,18 @@ export const studio = {
 export const serif = '"Source Serif 4 Variable", Georgia, serif';
 export const sans = '"Source Sans 3 Variable", "Source Sans 3", sans-serif';
 
+/** Sizes of words, in px: what is read at arm's length is never below the first. */
+export const textSize = {
+  fine: 13.5,
+  small: 14.5,
+  body: 15,
+  lead: 16,
+  head: 20,
+  title: 26,
+  door: 34,
+  clock: 44,
+};
+
 export function makeTheme(dim: boolean) {
   const tone = dim ? studio.dim : studio.day;
   const flat = { main: tone.ink, light: tone.faint, dark: tone.ink, contrastText: tone.paper };
@@ -42,7 +54,7 @@ export function makeTheme(dim: boolean) {
     shape: { borderRadius: 2 },
     typography: {
       fontFamily: sans,
-      fontSize: 15,
+      fontSize: textSize.body,
       button: { textTransform: "none", fontWeight: 600 },
       h1: { fontFamily: serif },
       h2: { fontFamily: serif },
@@ -64,7 +76,7 @@ export function makeTheme(dim: boolean) {
             minHeight: 48,
             minWidth: 0,
             padding: "4px 6px",
-            "@media (max-width: 1199px)": { fontSize: 14, padding: "4px 3px" },
+            "@media (max-width: 1199px)": { fontSize: textSize.fine, padding: "4px 3px" },
             "&.Mui-selected": { color: tone.ink, fontWeight: 700 },
           },
         },

@@ -4,13 +4,14 @@ import { useNotice } from "../sitter/notice";
 import { base, call, send, type Schemas, type Sitter } from "./client";
 import { overlaid } from "./queue";
 import { useWaiting } from "./useChange";
+import { keys } from "./keys";
 
 export const useSitters = () =>
-  useQuery({ queryKey: ["sitters"], queryFn: () => call<Sitter[]>("/api/sitters") });
+  useQuery({ queryKey: keys.sitters, queryFn: () => call<Sitter[]>("/api/sitters") });
 
 /** A sitter with everything the painter changed, answered or not. */
 export function useSitter(id: string) {
-  const kept = useQuery({ queryKey: ["sitter", id], queryFn: () => call<Sitter>(base(id)) });
+  const kept = useQuery({ queryKey: keys.sitter(id), queryFn: () => call<Sitter>(base(id)) });
   const waiting = useWaiting(id);
   const data = useMemo(() => kept.data && overlaid(kept.data, waiting), [kept.data, waiting]);
   return { ...kept, data };
@@ -23,7 +24,7 @@ export function useSitter(id: string) {
 export function useComputed<T>(sitter: Sitter, path: string, query = "", enabled = true) {
   return useQuery({
     enabled,
-    queryKey: ["computed", sitter.id, path, query, sitter.keys[path]],
+    queryKey: keys.computed(sitter.id, path, query, sitter.keys[path]),
     // Whoever moves on takes the question back: nobody computes what nobody waits for.
     queryFn: ({ signal }) => call<T>(`${base(sitter.id)}/${path}${query && `?${query}`}`, { signal }),
     placeholderData: keepPreviousData,
@@ -67,7 +68,7 @@ export const useFocus = (s: Sitter) => useComputed<Schemas["FocusOut"]>(s, "focu
 export const useKit = (s: Sitter) => useComputed<Schemas["KitOut"]>(s, "kit");
 export const useLibrary = () =>
   useQuery({
-    queryKey: ["library"],
+    queryKey: keys.library,
     queryFn: () => call<Schemas["Library"]>("/api/library"),
     staleTime: Infinity,
   });
@@ -77,13 +78,13 @@ export function useDone(sitter: Sitter) {
   const client = useQueryClient();
   const notice = useNotice();
   const path = `${base(sitter.id)}/done`;
-  const done = useQuery({ queryKey: ["done", sitter.id], queryFn: () => call<Schemas["DoneOut"][]>(path) });
+  const done = useQuery({ queryKey: keys.done(sitter.id), queryFn: () => call<Schemas["DoneOut"][]>(path) });
   const { mutate } = useMutation({
     scope: { id: `done-${sitter.id}` },
     mutationFn: ({ school, key, tick }: { school: string; key: string; tick?: number | undefined }) =>
       tick === undefined ? send("POST", path, { school, key }) : send("DELETE", `${path}/${tick}`),
     onError: (error) => notice(error.message),
-    onSettled: () => client.invalidateQueries({ queryKey: ["done", sitter.id] }),
+    onSettled: () => client.invalidateQueries({ queryKey: keys.done(sitter.id) }),
   });
   return { done: done.data ?? [], toggle: mutate };
 }

@@ -3,11 +3,12 @@ import { useCallback, useMemo, useSyncExternalStore } from "react";
 import { useNotice, type Notice } from "../sitter/notice";
 import { base, call, send, type Schemas, type Settings, type Sitter, type StageName } from "./client";
 import { ChangeQueue, type ListEdit, type Port } from "./queue";
+import { keys } from "./keys";
 
 const queues = new Map<string, ChangeQueue>();
 
 function portOf(id: string, client: QueryClient, notice: Notice): Port {
-  const key = ["sitter", id];
+  const key = keys.sitter(id);
   const match = (revision: number) => ({ "If-Match": `"${revision}"` });
   return {
     read: () => client.getQueryData<Sitter>(key),

@@ -1,7 +1,7 @@
 import { Box, Button, TextField, Typography } from "@mui/material";
 import { useState } from "react";
 import { useStored } from "../sitter/stored";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { useEntering } from "./useDoor";
 
 /** What a painter sees who comes from another machine: a name, the passphrase, and in. */
@@ -22,7 +22,7 @@ export function DoorPage({ secret }: { secret: boolean }) {
           enter.mutate({ painter, passphrase });
         }}
       >
-        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 34 }}>
+        <Typography component="h1" sx={{ fontFamily: serif, fontSize: textSize.door }}>
           True Sitter
         </Typography>
         <Typography color="text.secondary">
@@ -55,7 +55,7 @@ export function DoorPage({ secret }: { secret: boolean }) {
         </Button>
         {enter.isError && <Typography role="alert">{enter.error.message}</Typography>}
         {!secret && (
-          <Typography color="text.secondary" sx={{ fontSize: 14 }}>
+          <Typography color="text.secondary" sx={{ fontSize: textSize.small }}>
             What goes between this device and the studio is not encrypted: come in only over a network you
             trust.
           </Typography>

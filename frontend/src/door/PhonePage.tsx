@@ -4,8 +4,9 @@ import { useRef, useState } from "react";
 import { useParams } from "react-router";
 import { useSitter } from "../api/hooks";
 import { useTakeIn } from "../stages/easel/useTakeIn";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import type { Sitter } from "../api/client";
+import { keys } from "../api/keys";
 
 /** A phone at the easel: one button that photographs the painting into the sitter's easel. */
 export function PhonePage() {
@@ -28,12 +29,12 @@ function Shutter({ sitter }: { sitter: Sitter }) {
   const [taken, setTaken] = useState(0);
   const { upload } = useTakeIn(sitter, () => {
     setTaken((n) => n + 1);
-    void client.invalidateQueries({ queryKey: ["sitter", sitter.id] });
+    void client.invalidateQueries({ queryKey: keys.sitter(sitter.id) });
   });
   const send = (file: File, byHand: boolean) => upload.mutate({ file, after: null, wet: false, byHand });
   return (
     <Box sx={{ display: "grid", gap: 2, maxWidth: 480, mx: "auto", width: "100%" }}>
-      <Typography component="h1" sx={{ fontFamily: serif, fontSize: 28 }}>
+      <Typography component="h1" sx={{ fontFamily: serif, fontSize: textSize.title }}>
         {sitter.name}
       </Typography>
       <Typography color="text.secondary">
@@ -55,7 +56,7 @@ function Shutter({ sitter }: { sitter: Sitter }) {
       <Button
         variant="contained"
         disableElevation
-        sx={{ minHeight: 96, fontSize: 20 }}
+        sx={{ minHeight: 96, fontSize: textSize.head }}
         disabled={upload.isPending}
         onClick={() => input.current?.click()}
       >

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useSitters } from "../api/hooks";
 import { TopBar } from "../sheet/TopBar";
 import { useStored } from "../sitter/stored";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { Progress } from "./Progress";
 import { shown, useDrills, useReady, useWanted, type Drill } from "./useDrills";
 
@@ -89,11 +89,11 @@ function Line({ drill, sitterId, because, lacking }: LineProps) {
       <Box>
         <Typography
           component="h2"
-          sx={{ fontFamily: serif, fontSize: 20, fontWeight: drill.due ? 600 : 400 }}
+          sx={{ fontFamily: serif, fontSize: textSize.head, fontWeight: drill.due ? 600 : 400 }}
         >
           {drill.title}
         </Typography>
-        <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
+        <Typography color="text.secondary" sx={{ fontSize: textSize.small }}>
           {lacking || (because ?? drill.asks)}
         </Typography>
       </Box>
@@ -101,12 +101,12 @@ function Line({ drill, sitterId, because, lacking }: LineProps) {
         {drill.threshold !== null && drill.error !== null ? (
           <>
             <strong>{shown(drill.threshold)}</strong> ± {shown(drill.error)}
-            <Typography color="text.secondary" sx={{ fontSize: 13.5 }}>
+            <Typography color="text.secondary" sx={{ fontSize: textSize.fine }}>
               {drill.unit}
             </Typography>
           </>
         ) : (
-          <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
+          <Typography color="text.secondary" sx={{ fontSize: textSize.small }}>
             not yet tried
           </Typography>
         )}

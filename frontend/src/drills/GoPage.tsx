@@ -6,7 +6,7 @@ import { base, call, send } from "../api/client";
 import { useSitter } from "../api/hooks";
 import { TopBar } from "../sheet/TopBar";
 import { useShortcuts } from "../sitter/shortcuts";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { AnswerField } from "./AnswerField";
 import {
   shown,
@@ -18,6 +18,7 @@ import {
   type Question,
   type Score,
 } from "./useDrills";
+import { keys } from "../api/keys";
 
 const lot = (length: number) =>
   Array.from(crypto.getRandomValues(new Uint8Array(length)), (b) => b.toString(16).padStart(2, "0")).join("");
@@ -85,7 +86,7 @@ function Go({ drill, rounds, sitterId, onAgain }: GoProps) {
   const ready = useReady(sitter.data);
   const round = useQuery({
     enabled: ready.isSuccess && (scores.length < rounds || score !== null),
-    queryKey: ["drill-round", sitterId, query],
+    queryKey: keys.drillRound(sitterId, query),
     queryFn: ({ signal }) => call<Question>(`${base(sitterId)}/drills/round?${query}`, { signal }),
     staleTime: Infinity,
     retry: false,
@@ -111,14 +112,14 @@ function Go({ drill, rounds, sitterId, onAgain }: GoProps) {
     setSeed(anySeed());
     setScore(null);
     answer.reset();
-    if (scores.length >= rounds) void client.invalidateQueries({ queryKey: ["drills"] });
+    if (scores.length >= rounds) void client.invalidateQueries({ queryKey: keys.drills });
   };
   useShortcuts(score ? { enter: next, " ": next } : {});
   if (scores.length >= rounds && !score) return <Ended drill={drill} scores={scores} onAgain={onAgain} />;
   return (
     <Box component="main" sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
       <Box sx={{ display: "flex", alignItems: "baseline", gap: 3, px: 4, py: 1.5 }}>
-        <Typography sx={{ fontFamily: serif, fontSize: 22, flex: 1 }}>
+        <Typography sx={{ fontFamily: serif, fontSize: textSize.head, flex: 1 }}>
           {drill.asks}
           {round.data?.count ? ` There are ${round.data.count}.` : ""}
         </Typography>
@@ -163,7 +164,7 @@ function Go({ drill, rounds, sitterId, onAgain }: GoProps) {
         {answer.isError && <Typography sx={{ flex: 1 }}>{answer.error.message}</Typography>}
         {score && (
           <>
-            <Typography sx={{ flex: 1, fontSize: 17, fontWeight: score.right ? 700 : 400 }}>
+            <Typography sx={{ flex: 1, fontSize: textSize.lead, fontWeight: score.right ? 700 : 400 }}>
               {score.words}
             </Typography>
             <Button variant="contained" disableElevation onClick={next} aria-keyshortcuts="Enter">
@@ -182,7 +183,7 @@ function Ended({ drill, scores, onAgain }: { drill: Drill; scores: Score[]; onAg
   const off = scores.reduce((sum, s) => sum + s.off, 0) / scores.length;
   return (
     <Box component="main" sx={{ p: 6, display: "grid", gap: 1.5, alignContent: "start", maxWidth: 620 }}>
-      <Typography component="h2" sx={{ fontFamily: serif, fontSize: 28 }}>
+      <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.title }}>
         {right} of {scores.length} right
       </Typography>
       {drill.choices === 0 && (

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useShortcuts } from "../sitter/shortcuts";
 import type { FieldProps } from "./AnswerField";
 import { Patch, Wall } from "./Patches";
+import { textSize } from "../theme";
 
 const MOST = 12;
 
@@ -33,7 +34,7 @@ export function Parts({ question, score, busy, onAnswer }: FieldProps) {
         {question.tubes.map(([tube, name, hex], i) => (
           <Box key={tube} sx={{ display: "grid", justifyItems: "center", gap: 0.5 }}>
             <Box sx={{ width: 120, height: 26, bgcolor: hex }} />
-            <Box sx={{ fontSize: 14.5 }}>{name}</Box>
+            <Box sx={{ fontSize: textSize.small }}>{name}</Box>
             <Box sx={{ display: "flex", alignItems: "center" }}>
               <Button
                 color="inherit"

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { base, call, type Schemas, type Sitter } from "../api/client";
+import { keys } from "../api/keys";
 
 export type Drill = Schemas["DrillOut"];
 export type Question = Schemas["QuestionOut"];
@@ -10,13 +11,13 @@ export type Given = Partial<
 export type Spot = [number, number];
 
 export const useDrills = () =>
-  useQuery({ queryKey: ["drills"], queryFn: () => call<Schemas["DrillsOut"]>("/api/drills") });
+  useQuery({ queryKey: keys.drills, queryFn: () => call<Schemas["DrillsOut"]>("/api/drills") });
 
 /** Drills that habits at the easel ask for: it compares every painting, so it may take a while. */
 export const useWanted = (sitterId: string | undefined, ask = true) =>
   useQuery({
     enabled: ask && sitterId !== undefined,
-    queryKey: ["drills-wanted", sitterId],
+    queryKey: keys.drillsWanted(sitterId),
     queryFn: ({ signal }) =>
       call<Schemas["WantedOut"][]>(`${base(sitterId ?? "")}/drills/wanted`, { signal }),
     staleTime: 600_000,
@@ -27,7 +28,7 @@ export const useWanted = (sitterId: string | undefined, ask = true) =>
 export const useReady = (sitter: Sitter | undefined) =>
   useQuery({
     enabled: sitter !== undefined,
-    queryKey: ["computed", sitter?.id, "drills/ready", "", sitter?.keys["drills/ready"]],
+    queryKey: keys.computed(sitter?.id, "drills/ready", "", sitter?.keys["drills/ready"]),
     queryFn: ({ signal }) =>
       call<Record<string, string>>(`${base(sitter?.id ?? "")}/drills/ready`, { signal }),
     staleTime: Infinity,

@@ -5,7 +5,8 @@ import { send, type Schemas } from "../api/client";
 import { useDoor, useEntering } from "../door/useDoor";
 import { TopBar } from "../sheet/TopBar";
 import { useNotice } from "../sitter/notice";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
+import { keys } from "../api/keys";
 
 type Keeping = Schemas["KeepingOut"];
 
@@ -14,7 +15,7 @@ const size = (bytes: number) =>
 
 /** How the sitters are kept: backups, daily copies, a look through everything, and the studio's door. */
 export function KeepingPage() {
-  const keeping = useQuery({ queryKey: ["keeping"], queryFn: () => send<Keeping>("GET", "/api/keeping") });
+  const keeping = useQuery({ queryKey: keys.keeping, queryFn: () => send<Keeping>("GET", "/api/keeping") });
   useEffect(() => {
     document.title = "Safekeeping · True Sitter";
   }, []);
@@ -48,7 +49,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
     <Box component="section" aria-label={title} sx={{ display: "grid", gap: 1.5, alignContent: "start" }}>
       <Typography
         component="h2"
-        sx={{ fontFamily: serif, fontSize: 22, borderBottom: 1, borderColor: "divider", pb: 0.5 }}
+        sx={{ fontFamily: serif, fontSize: textSize.head, borderBottom: 1, borderColor: "divider", pb: 0.5 }}
       >
         {title}
       </Typography>
@@ -58,7 +59,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 }
 
 const Path = ({ children }: { children: ReactNode }) => (
-  <Box component="code" sx={{ fontSize: 14, overflowWrap: "anywhere" }}>
+  <Box component="code" sx={{ fontSize: textSize.small, overflowWrap: "anywhere" }}>
     {children}
   </Box>
 );
@@ -77,7 +78,7 @@ function Backup({ keeping }: { keeping: Keeping }) {
       ) : (
         <Typography>Only whoever sits at the machine that keeps the sitters can take one.</Typography>
       )}
-      <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
+      <Typography color="text.secondary" sx={{ fontSize: textSize.small }}>
         {keeping.folder && (
           <>
             The sitters lie in <Path>{keeping.folder}</Path>.{" "}
@@ -98,7 +99,7 @@ function Copies({ keeping }: { keeping: Keeping }) {
   const notice = useNotice();
   const daily = useMutation({
     mutationFn: (wanted: boolean) => send<Keeping>("PUT", "/api/keeping/daily", { daily: wanted }),
-    onSuccess: (fresh) => client.setQueryData(["keeping"], fresh),
+    onSuccess: (fresh) => client.setQueryData(keys.keeping, fresh),
     onError: (error) => notice(error.message),
   });
   return (
@@ -129,7 +130,7 @@ function Copies({ keeping }: { keeping: Keeping }) {
           ))}
         </Box>
       )}
-      <Typography color="text.secondary" sx={{ fontSize: 14.5 }}>
+      <Typography color="text.secondary" sx={{ fontSize: textSize.small }}>
         They guard against a slip, not against a broken disk: they lie beside the sitters
         {keeping.copies_in && (
           <>

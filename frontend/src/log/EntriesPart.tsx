@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from "react";
 import { call, type Schemas } from "../api/client";
 import { EntryLine } from "./EntryLine";
 import { zone } from "./useLog";
+import { keys } from "../api/keys";
 
 const kinds = [
   "began",
@@ -27,7 +28,7 @@ export function EntriesPart() {
     Object.entries({ ...later, zone }).filter(([, value]) => value !== ""),
   ).toString();
   const book = useQuery({
-    queryKey: ["book", "search", query],
+    queryKey: keys.book("search", query),
     queryFn: ({ signal }) => call<Schemas["BookOut"]>(`/api/log?${query}`, { signal }),
     placeholderData: keepPreviousData,
   });

@@ -1,6 +1,7 @@
 import { Box, Button } from "@mui/material";
 import { entryWords, momentOf } from "./words";
 import type { Entry } from "./useLog";
+import { textSize } from "../theme";
 
 interface Props {
   entry: Entry;
@@ -27,11 +28,11 @@ export function EntryLine({ entry, name, onStrike, busy = false }: Props) {
       <Box sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>
         <Box
           component={entry.struck_at ? "del" : "span"}
-          sx={{ fontSize: 15, color: entry.struck_at ? "text.secondary" : "text.primary" }}
+          sx={{ fontSize: textSize.body, color: entry.struck_at ? "text.secondary" : "text.primary" }}
         >
           {words}
         </Box>
-        <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+        <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
           {momentOf(entry.at)}
           {name && ` · ${name}`}
           {entry.painter && ` · ${entry.painter}`}

@@ -8,6 +8,7 @@ import { NowPart } from "./NowPart";
 import { PacePart } from "./PacePart";
 import { PaintingsPart } from "./PaintingsPart";
 import { TrialsPart } from "./TrialsPart";
+import { textSize } from "../theme";
 
 const parts: Record<string, { label: string; Part: ComponentType }> = {
   now: { label: "Now", Part: NowPart },
@@ -39,7 +40,7 @@ export function LogPage() {
               sx={{
                 px: { xs: 1, md: 1.5 },
                 minHeight: 52,
-                fontSize: 16,
+                fontSize: textSize.lead,
                 fontWeight: name === part ? 700 : 400,
                 boxShadow: name === part ? "inset 0 -3px 0 currentColor" : "none",
               }}

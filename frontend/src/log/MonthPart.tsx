@@ -4,9 +4,10 @@ import { useState } from "react";
 import { call, type Schemas } from "../api/client";
 import { useSitters } from "../api/hooks";
 import { useShortcuts } from "../sitter/shortcuts";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { zone } from "./useLog";
 import { clockOf, worked } from "./words";
+import { keys } from "../api/keys";
 
 const week = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 
@@ -17,7 +18,7 @@ export function MonthPart() {
   const month = at.getMonth() + 1;
   const sitters = useSitters();
   const days = useQuery({
-    queryKey: ["book", "month", year, month],
+    queryKey: keys.book("month", year, month),
     queryFn: () =>
       call<Schemas["DayOut"][]>(
         `/api/log/month?year=${year}&month=${month}&zone=${encodeURIComponent(zone)}`,
@@ -38,7 +39,7 @@ export function MonthPart() {
         </Button>
         <Typography
           component="h2"
-          sx={{ fontFamily: serif, fontSize: 24, minWidth: 200, textAlign: "center" }}
+          sx={{ fontFamily: serif, fontSize: textSize.title, minWidth: 200, textAlign: "center" }}
         >
           {at.toLocaleDateString("en-GB", { month: "long", year: "numeric" })}
         </Typography>
@@ -57,7 +58,11 @@ export function MonthPart() {
       >
         <Box role="row" sx={{ display: "contents" }}>
           {week.map((day) => (
-            <Box key={day} role="columnheader" sx={{ fontSize: 14, color: "text.secondary", py: 0.5, px: 1 }}>
+            <Box
+              key={day}
+              role="columnheader"
+              sx={{ fontSize: textSize.small, color: "text.secondary", py: 0.5, px: 1 }}
+            >
               {day}
             </Box>
           ))}
@@ -111,7 +116,7 @@ function Day({
       aria-current={today ? "date" : undefined}
       sx={{ minHeight: 92, borderTop: today ? 3 : 1, borderColor: today ? "text.primary" : "divider", p: 1 }}
     >
-      <Box sx={{ display: "flex", fontSize: 14 }}>
+      <Box sx={{ display: "flex", fontSize: textSize.small }}>
         <strong style={{ flex: 1 }}>{Number(day.day.slice(8))}</strong>
         {day.drying > 0 && (
           <Box
@@ -124,12 +129,12 @@ function Day({
         )}
       </Box>
       {Object.entries(day.minutes).map(([sitter, minutes]) => (
-        <Box key={sitter} sx={{ fontSize: 14, overflowWrap: "anywhere" }}>
+        <Box key={sitter} sx={{ fontSize: textSize.small, overflowWrap: "anywhere" }}>
           {names[sitter] ?? "a picture"} <strong>{worked(minutes)}</strong>
         </Box>
       ))}
       {day.dry.map((c) => (
-        <Box key={`${c.sitter}${c.key}${c.name}`} sx={{ fontSize: 13.5, color: "text.secondary" }}>
+        <Box key={`${c.sitter}${c.key}${c.name}`} sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
           {clockOf(c.dry_at)} dry: {c.name}
         </Box>
       ))}

@@ -2,7 +2,7 @@ import { Box, Typography } from "@mui/material";
 import { Link } from "react-router";
 import { pictureUrl, type Sitter } from "../api/client";
 import { useSitters } from "../api/hooks";
-import { serif, studio } from "../theme";
+import { serif, studio, textSize } from "../theme";
 import { useNow } from "./useNow";
 import { usePossible, useShelfLog } from "./useLog";
 import { momentOf, until, worked } from "./words";
@@ -55,7 +55,7 @@ function OnePicture({ sitter }: { sitter: Sitter }) {
         />
       </Box>
       <Box sx={{ flex: 1 }}>
-        <Typography component="h2" sx={{ fontFamily: serif, fontSize: 21 }}>
+        <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.head }}>
           <Link to={`/sitters/${sitter.id}/log`} style={{ color: "inherit", textDecoration: "none" }}>
             {sitter.name}
           </Link>
@@ -82,7 +82,7 @@ function OnePicture({ sitter }: { sitter: Sitter }) {
           </Typography>
         )}
         {wet.map((c) => (
-          <Typography key={`${c.key}${c.name}`} color="text.secondary" sx={{ fontSize: 14.5 }}>
+          <Typography key={`${c.key}${c.name}`} color="text.secondary" sx={{ fontSize: textSize.small }}>
             {c.name} is dry in {until(c.dry_at, now)}
           </Typography>
         ))}

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { useNow } from "./useNow";
 import { useShelfLog } from "./useLog";
 import { until, worked } from "./words";
+import { textSize } from "../theme";
 
 /** What goes on at a picture, in a line for the shelf: hours, a sitting, what dries. */
 export function OnTheEasel({ sitter }: { sitter: string }) {
@@ -19,7 +20,7 @@ export function OnTheEasel({ sitter }: { sitter: string }) {
     last ? `dry in ${until(last.dry_at, now)}` : "",
   ].filter(Boolean);
   return (
-    <Typography sx={{ fontSize: 14, mt: 0.3, fontWeight: going ? 700 : 400 }}>
+    <Typography sx={{ fontSize: textSize.small, mt: 0.3, fontWeight: going ? 700 : 400 }}>
       <Link to={`/sitters/${sitter}/log`} style={{ color: "inherit", textUnderlineOffset: 3 }}>
         {said.join(" · ")}
       </Link>

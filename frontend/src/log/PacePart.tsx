@@ -2,16 +2,17 @@ import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typogra
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call, type Schemas } from "../api/client";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { Table } from "./Table";
 import { useWriting } from "./useLog";
+import { keys } from "../api/keys";
 
 type Rate = Schemas["RateOut"];
 
 /** What the sittings say of one's own pace; plans, amounts and sittings are reckoned with it. */
 export function PacePart() {
   const rates = useQuery({
-    queryKey: ["book", "rates"],
+    queryKey: keys.book("rates"),
     queryFn: () => call<Schemas["RatesOut"]>("/api/log/rates"),
   });
   const { write, isPending } = useWriting();
@@ -82,7 +83,7 @@ export function PacePart() {
 function Rates({ title, rates, unit }: { title: string; rates: Rate[]; unit: string }) {
   return (
     <Box component="section" sx={{ mb: 4 }}>
-      <Typography component="h2" sx={{ fontFamily: serif, fontSize: 22, mb: 1 }}>
+      <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.head, mb: 1 }}>
         {title}
       </Typography>
       <Table

@@ -5,11 +5,13 @@ import { call, type Schemas, type Sitter } from "../api/client";
 import { useComputed, useSitters } from "../api/hooks";
 import { Table } from "./Table";
 import { entryWords, worked } from "./words";
+import { textSize } from "../theme";
+import { keys } from "../api/keys";
 
 /** Figures of all paintings side by side. */
 export function PaintingsPart() {
   const paintings = useQuery({
-    queryKey: ["book", "paintings"],
+    queryKey: keys.book("paintings"),
     queryFn: () => call<Schemas["PaintedOut"][]>("/api/log/paintings"),
   });
   const sitters = useSitters();
@@ -44,7 +46,7 @@ export function PaintingsPart() {
             ...places.map((place) => (p.by_place[place] ? worked(p.by_place[place]) : "")),
             <Figures key="figures" sitter={sitters.data?.find((s) => s.id === p.sitter)} />,
             p.liked === null ? "" : `${p.liked.toFixed(1)} of 5`,
-            <Box key="said" sx={{ fontSize: 14, maxWidth: 280 }}>
+            <Box key="said" sx={{ fontSize: textSize.small, maxWidth: 280 }}>
               {p.judgements.map((j) => (
                 <div key={j.id}>{entryWords(j)}</div>
               ))}
@@ -69,7 +71,7 @@ function Compared({ sitter }: { sitter: Sitter }) {
   if (figures.isError) return <>{figures.error.message}</>;
   if (found?.darkest === null || found?.darkest === undefined || found.lightest === null) return null;
   return (
-    <Box sx={{ fontSize: 14, maxWidth: 260 }}>
+    <Box sx={{ fontSize: textSize.small, maxWidth: 260 }}>
       values {found.darkest.toFixed(1)} to {found.lightest.toFixed(1)};{" "}
       {found.findings === 0
         ? "nothing off"

@@ -1,5 +1,6 @@
 import { Box, type SxProps } from "@mui/material";
 import type { ReactNode } from "react";
+import { textSize } from "../theme";
 
 interface Props {
   label: string;
@@ -22,7 +23,7 @@ export function Table({ label, heads, rows }: Props) {
     <Box
       component="table"
       aria-label={label}
-      sx={{ width: "100%", borderCollapse: "collapse", fontSize: 15 }}
+      sx={{ width: "100%", borderCollapse: "collapse", fontSize: textSize.body }}
     >
       <thead>
         <tr>

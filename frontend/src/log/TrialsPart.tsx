@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { NumberField } from "../sheet/parts";
 import { useStored } from "../sitter/stored";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 import { Table } from "./Table";
 import { useTrials, useWriting } from "./useLog";
 import { momentOf } from "./words";
@@ -64,7 +64,7 @@ export function TrialsPart() {
                   cells: [
                     <Box key="what">
                       {what.name}
-                      <Box sx={{ fontSize: 13.5, fontWeight: 400, color: "text.secondary" }}>
+                      <Box sx={{ fontSize: textSize.fine, fontWeight: 400, color: "text.secondary" }}>
                         {momentOf(t.entry.at)}
                       </Box>
                     </Box>,
@@ -145,7 +145,7 @@ function NewTrial({ subject, qualities }: { subject: Subject; qualities: string[
   };
   return (
     <Box component="section" aria-label="New trial" sx={{ display: "grid", gap: 1.5, alignContent: "start" }}>
-      <Typography component="h2" sx={{ fontFamily: serif, fontSize: 20 }}>
+      <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.head }}>
         New trial
       </Typography>
       {text("What was tried", name, setName)}
@@ -153,7 +153,7 @@ function NewTrial({ subject, qualities }: { subject: Subject; qualities: string[
       {text("In medium", medium, setMedium)}
       {qualities.map((quality) => (
         <Box key={quality}>
-          <Typography sx={{ fontSize: 14.5 }}>{quality}</Typography>
+          <Typography sx={{ fontSize: textSize.small }}>{quality}</Typography>
           <ToggleButtonGroup
             exclusive
             fullWidth

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { base, call, send, type Schemas, type Sitter } from "../api/client";
 import { useComputed } from "../api/hooks";
 import { useNotice } from "../sitter/notice";
+import { keys, touchedByLog } from "../api/keys";
 
 export type Entry = Schemas["EntryOut"];
 export type Sitting = Schemas["SittingOut"];
@@ -14,7 +15,7 @@ export const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
 export const useLog = (sitter: Sitter) =>
   useQuery({
-    queryKey: ["log", sitter.id],
+    queryKey: keys.log(sitter.id),
     queryFn: () => call<SittingLog>(`${base(sitter.id)}/log`),
     refetchInterval: 60_000,
   });
@@ -25,18 +26,18 @@ export const useWorks = (sitter: Sitter) => useComputed<Work[]>(sitter, "log/wor
 export const usePossible = (sitterId: string, wanted = true) =>
   useQuery({
     enabled: wanted,
-    queryKey: ["possible", sitterId],
+    queryKey: keys.possible(sitterId),
     queryFn: ({ signal }) => call<Schemas["PossibleOut"]>(`${base(sitterId)}/log/possible`, { signal }),
     refetchInterval: 60_000,
     retry: false,
   });
 
 export const useTrials = () =>
-  useQuery({ queryKey: ["book", "trials"], queryFn: () => call<Schemas["TrialsOut"]>("/api/log/trials") });
+  useQuery({ queryKey: keys.book("trials"), queryFn: () => call<Schemas["TrialsOut"]>("/api/log/trials") });
 
 export const useShelfLog = () =>
   useQuery({
-    queryKey: ["book", "shelf"],
+    queryKey: keys.book("shelf"),
     queryFn: () => call<Schemas["ShelfLogOut"]>("/api/log/shelf"),
     refetchInterval: 60_000,
   });
@@ -46,10 +47,10 @@ export function useWriting(sitterId?: string) {
   const client = useQueryClient();
   const notice = useNotice();
   const path = sitterId ? `${base(sitterId)}/log` : "/api/log";
-  // Own pace changes plans, paint used the rack, a pass that is done its tick.
-  const touched = ["possible", "book", "sitters", "rack", "library", "done", "log", "sitter"];
   const refresh = () =>
-    Promise.all(touched.map((name) => client.invalidateQueries({ queryKey: [name] }))).then(() => undefined);
+    Promise.all(touchedByLog.map((name) => client.invalidateQueries({ queryKey: [name] }))).then(
+      () => undefined,
+    );
   const { mutateAsync, isPending } = useMutation({
     scope: { id: `log-${sitterId ?? ""}` },
     mutationFn: (ask: () => Promise<unknown>) => ask(),

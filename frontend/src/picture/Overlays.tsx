@@ -3,6 +3,7 @@ import { Circle, Group, Line, Path, Rect, Text } from "react-konva";
 import type { Schemas } from "../api/client";
 import type { Spot } from "./spots";
 import type { Size } from "./useView";
+import { textSize } from "../theme";
 
 /** The canvas's grid with its margin numbers, light over dark so that it shows on any value. */
 export function GridOverlay({
@@ -20,7 +21,7 @@ export function GridOverlay({
   const edge = [0, 0, size.width, 0, size.width, size.height, 0, size.height, 0, 0];
   const lines = [edge, ...grid.lines.map((line) => line.map((v) => v * scale))];
   const number = {
-    fontSize: 13 * px,
+    fontSize: textSize.fine * px,
     fontStyle: "700",
     fill: "#ffffff",
     stroke: "#000000",

@@ -1,11 +1,14 @@
-import { Box, Button, LinearProgress, useTheme } from "@mui/material";
+import { Box, LinearProgress, useTheme } from "@mui/material";
 import type Konva from "konva";
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import { Group, Image as KonvaImage, Layer, Line, Stage } from "react-konva";
+import { Group, Image as KonvaImage, Layer, Stage } from "react-konva";
 import { studio } from "../theme";
 import { useCursor } from "./useCursor";
 import { useImage } from "./useImage";
 import type { Spot } from "./spots";
+import { Cross, Stroke, Trouble } from "./OnTheWall";
+import { usePointers, type Place } from "./usePointers";
+import { useWheelZoom } from "./useWheelZoom";
 import { useView, type Size } from "./useView";
 
 interface Props {
@@ -46,6 +49,7 @@ export function PictureStage(props: Props) {
     tool,
     strokeWidth = 3,
     onStroke,
+    straight = false,
     onPick,
     onPointer,
     overlay,
@@ -69,16 +73,13 @@ export function PictureStage(props: Props) {
   const layers = [bottom, middle];
   const cursor = useCursor({
     tool,
-    straight: props.straight ?? false,
+    straight,
     mirror,
     upsideDown,
     onPick,
     onStroke,
     onMove: onPointer,
   });
-  const [stroke, setStroke] = useState<Spot[]>([]);
-  const pointers = useRef(new Map<number, { x: number; y: number }>());
-  const moving = useRef(false);
   const space = useRef(false);
 
   useLayoutEffect(() => {
@@ -93,78 +94,25 @@ export function PictureStage(props: Props) {
   useEffect(() => fit(), [fit, fitSignal, twice]);
 
   const spotAt = useCallback(
-    (x: number, y: number): Spot => {
-      const at = group.current?.getAbsoluteTransform().copy().invert().point({ x, y }) ?? { x: 0, y: 0 };
+    (place: Place): Spot => {
+      const at = group.current?.getAbsoluteTransform().copy().invert().point(place) ?? { x: 0, y: 0 };
       const across = at.x / picture.width;
       return [across > GAP ? across - GAP : across, at.y / picture.height];
     },
     [picture],
   );
-  const local = (e: React.PointerEvent) => {
-    const rect = e.currentTarget.getBoundingClientRect();
-    return { x: e.clientX - rect.left, y: e.clientY - rect.top };
-  };
-
-  const down = (e: React.PointerEvent) => {
-    const at = local(e);
-    e.currentTarget.setPointerCapture(e.pointerId);
-    pointers.current.set(e.pointerId, at);
-    moving.current = tool !== "draw" || space.current || e.button === 1 || pointers.current.size > 1;
-    setStroke(moving.current ? [] : [spotAt(at.x, at.y)]);
-  };
-  const travel = useRef(0);
-  const move = (e: React.PointerEvent) => {
-    const at = local(e);
-    const before = pointers.current.get(e.pointerId);
-    onPointer?.(spotAt(at.x, at.y));
-    if (!before) return;
-    if (pointers.current.size === 2) {
-      const other = [...pointers.current.entries()].find(([id]) => id !== e.pointerId)?.[1];
-      if (other) {
-        const gap = (p: { x: number; y: number }) => Math.max(10, Math.hypot(p.x - other.x, p.y - other.y));
-        zoomAt(gap(at) / gap(before), { x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 });
-      }
-      panBy((at.x - before.x) / 2, (at.y - before.y) / 2);
-    } else if (moving.current) {
-      travel.current += Math.hypot(at.x - before.x, at.y - before.y);
-      if (tool !== "pick" || travel.current > 6) panBy(at.x - before.x, at.y - before.y);
-    } else if (stroke.length) {
-      const here = spotAt(at.x, at.y);
-      setStroke((points) => (props.straight && points[0] ? [points[0], here] : [...points, here]));
-    }
-    pointers.current.set(e.pointerId, at);
-  };
-  const up = (e: React.PointerEvent) => {
-    const at = local(e);
-    const alone = pointers.current.size === 1;
-    pointers.current.delete(e.pointerId);
-    if (alone && tool === "pick" && travel.current <= 6) {
-      const spot = spotAt(at.x, at.y);
-      if (spot.every((v) => v >= 0 && v <= 1)) onPick?.(spot);
-    }
-    if (alone && stroke.length > 1) onStroke?.(stroke);
-    travel.current = 0;
-    setStroke([]);
-  };
-  const cancel = (e: React.PointerEvent) => {
-    pointers.current.delete(e.pointerId);
-    setStroke([]);
-  };
-
-  // React listens to wheels passively; the page must not scroll under the picture.
-  useEffect(() => {
-    const element = box.current;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      const rect = (e.currentTarget as HTMLElement).getBoundingClientRect();
-      zoomAt(Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0015)), {
-        x: e.clientX - rect.left,
-        y: e.clientY - rect.top,
-      });
-    };
-    element?.addEventListener("wheel", wheel, { passive: false });
-    return () => element?.removeEventListener("wheel", wheel);
-  }, [zoomAt]);
+  const { stroke, handlers } = usePointers({
+    tool,
+    straight,
+    held: () => space.current,
+    spotAt,
+    zoomAt,
+    panBy,
+    onPick,
+    onStroke,
+    onPointer,
+  });
+  useWheelZoom(box, zoomAt);
 
   const key = (e: React.KeyboardEvent, isDown: boolean) => {
     if (e.key === " ") {
@@ -207,11 +155,7 @@ export function PictureStage(props: Props) {
       aria-description={hints[tool]}
       aria-busy={busy}
       data-tool={tool}
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={cancel}
-      onPointerLeave={() => onPointer?.(null)}
+      {...handlers}
       onKeyDown={(e) => key(e, true)}
       onKeyUp={(e) => key(e, false)}
       sx={{
@@ -225,43 +169,7 @@ export function PictureStage(props: Props) {
         "&:focus-visible": { outlineOffset: -2 },
       }}
     >
-      {troubled && (
-        <Box
-          role="alert"
-          sx={{
-            position: "absolute",
-            inset: 0,
-            zIndex: 1,
-            display: "grid",
-            placeContent: "center",
-            justifyItems: "center",
-            gap: 1,
-            p: 3,
-            textAlign: "center",
-            pointerEvents: "none",
-          }}
-        >
-          <Box
-            sx={{
-              bgcolor: "background.default",
-              color: "text.primary",
-              p: 2,
-              maxWidth: 420,
-              pointerEvents: "auto",
-            }}
-          >
-            {troubled.trouble}
-            <Button
-              color="inherit"
-              variant="outlined"
-              onClick={troubled.again}
-              sx={{ display: "block", mx: "auto", mt: 1 }}
-            >
-              Try again
-            </Button>
-          </Box>
-        </Box>
-      )}
+      {troubled && <Trouble words={troubled.trouble} onAgain={troubled.again} />}
       {busy && (
         <LinearProgress
           color="inherit"
@@ -303,26 +211,7 @@ export function PictureStage(props: Props) {
               />
             )}
             {overlay?.(px)}
-            {drawn.length > 1 && (
-              <>
-                <Line
-                  listening={false}
-                  points={line}
-                  stroke="#ffffff"
-                  strokeWidth={Math.max(strokeWidth, 3 * px) + 2 * px}
-                  lineCap="round"
-                  lineJoin="round"
-                />
-                <Line
-                  listening={false}
-                  points={line}
-                  stroke="#111111"
-                  strokeWidth={Math.max(strokeWidth, 3 * px)}
-                  lineCap="round"
-                  lineJoin="round"
-                />
-              </>
-            )}
+            {drawn.length > 1 && <Stroke points={line} width={strokeWidth} px={px} />}
             {cursor.at && (
               <Cross
                 x={cursor.at[0] * picture.width}
@@ -335,25 +224,6 @@ export function PictureStage(props: Props) {
         </Layer>
       </Stage>
     </Box>
-  );
-}
-
-/** Where the keys stand on the picture. */
-function Cross({ x, y, px, down }: { x: number; y: number; px: number; down: boolean }) {
-  const arm = 14 * px;
-  const lines = [
-    [x - arm, y, x + arm, y],
-    [x, y - arm, x, y + arm],
-  ];
-  return (
-    <Group listening={false} name="cursor">
-      {lines.map((points, i) => (
-        <Line key={i} points={points} stroke="#ffffff" strokeWidth={(down ? 5 : 4) * px} />
-      ))}
-      {lines.map((points, i) => (
-        <Line key={`k${i}`} points={points} stroke="#000000" strokeWidth={(down ? 2.5 : 1.5) * px} />
-      ))}
-    </Group>
   );
 }
 

@@ -1,5 +1,6 @@
 import { Box, ButtonBase } from "@mui/material";
 import { layers, pictures, type Look, type Way } from "./look";
+import { textSize } from "../theme";
 
 const word = {
   px: { xs: 0.35, lg: 0.45 },
@@ -11,7 +12,10 @@ const word = {
 
 function Key({ name }: { name: string }) {
   return (
-    <Box component="kbd" sx={{ ml: 0.3, fontSize: 11.5, fontFamily: "inherit", color: "text.secondary" }}>
+    <Box
+      component="kbd"
+      sx={{ ml: 0.3, fontSize: textSize.fine, fontFamily: "inherit", color: "text.secondary" }}
+    >
       {name.toUpperCase()}
     </Box>
   );

@@ -16,7 +16,7 @@ import {
 import { useEffect, useRef, useState } from "react";
 import { useLibrary } from "../api/hooks";
 import { useNotice } from "../sitter/notice";
-import { serif, studio } from "../theme";
+import { serif, studio, textSize } from "../theme";
 import { SwatchWall } from "./SwatchWall";
 import { TubeSheet, type Pending } from "./TubeSheet";
 import { usePhotoReading } from "./usePhotoReading";
@@ -191,10 +191,16 @@ export function RackPage() {
                 }}
               />
               <Box sx={{ minWidth: 0 }}>
-                <Box sx={{ fontSize: 16, fontWeight: t.key === tube?.key ? 700 : 400, lineHeight: 1.25 }}>
+                <Box
+                  sx={{
+                    fontSize: textSize.lead,
+                    fontWeight: t.key === tube?.key ? 700 : 400,
+                    lineHeight: 1.25,
+                  }}
+                >
                   {t.name}
                 </Box>
-                <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+                <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
                   {[
                     t.empty ? "empty" : t.amount_ml === null ? "" : `${t.amount_ml} ml left`,
                     t.swatches ? "read" : "not read",
@@ -227,7 +233,9 @@ export function RackPage() {
             ))}
           {rack.data?.length === 0 && (
             <Box sx={{ m: "auto", maxWidth: 420, textAlign: "center", p: 3 }}>
-              <Typography sx={{ fontFamily: serif, fontSize: 22, mb: 1 }}>The rack is empty.</Typography>
+              <Typography sx={{ fontFamily: serif, fontSize: textSize.head, mb: 1 }}>
+                The rack is empty.
+              </Typography>
               <Typography>
                 Add the tubes you own. Until their swatches are read they are taken to be like the
                 library&rsquo;s; read them once, and every mixture is reckoned with your own paint.
@@ -310,7 +318,7 @@ function NewTube({
           renderInput={(p) => <TextField {...p} label="What is in it" autoFocus />}
         />
         {found?.off_because && (
-          <Typography sx={{ fontSize: 14.5 }}>
+          <Typography sx={{ fontSize: textSize.small }}>
             {found.name} {found.off_because}. {options.find((t) => t.key === found.substitute)?.name} can
             stand in for it.
           </Typography>

@@ -1,5 +1,5 @@
 import { Box } from "@mui/material";
-import { studio } from "../theme";
+import { studio, textSize } from "../theme";
 import type { Patches, RackTube } from "./useRack";
 
 interface Props {
@@ -44,7 +44,7 @@ export function SwatchWall({ tube, pending, labels, dim }: Props) {
             {tube.swatches && <Dab hex={tube.predicted[name]} words="fitted" />}
             {read(name) && <Dab hex={read(name)} words={pending ? "read just now" : "read"} />}
           </Box>
-          <Box sx={{ mt: 0.6, fontSize: 14.5, fontWeight: 600 }}>{labels[name]}</Box>
+          <Box sx={{ mt: 0.6, fontSize: textSize.small, fontWeight: 600 }}>{labels[name]}</Box>
         </Box>
       ))}
     </Box>
@@ -55,7 +55,7 @@ function Dab({ hex, words }: { hex: string | undefined; words: string }) {
   return (
     <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
       <Box sx={{ flex: 1, bgcolor: hex }} />
-      <Box sx={{ fontSize: 13.5, pt: 0.3 }}>{words}</Box>
+      <Box sx={{ fontSize: textSize.fine, pt: 0.3 }}>{words}</Box>
     </Box>
   );
 }

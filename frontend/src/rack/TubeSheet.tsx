@@ -3,6 +3,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Say, Section, Toggle } from "../sheet/parts";
 import type { Patches, PatchName, RackChanges, RackTube } from "./useRack";
+import { textSize } from "../theme";
 
 type Lab = [number, number, number];
 export interface Pending {
@@ -126,7 +127,7 @@ export function TubeSheet({ tube, pigment, pending, onPending, onRemove, changes
             <Box
               sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", minHeight: 44 }}
             >
-              <Box sx={{ fontWeight: r.id === tube.reading ? 700 : 400, fontSize: 15 }}>
+              <Box sx={{ fontWeight: r.id === tube.reading ? 700 : 400, fontSize: textSize.body }}>
                 {r.source},{" "}
                 {new Date(`${r.at}Z`).toLocaleDateString("en-GB", {
                   day: "numeric",
@@ -267,7 +268,7 @@ function Table({ head, rows }: { head: string[]; rows: string[][] }) {
       sx={{
         width: "100%",
         borderCollapse: "collapse",
-        fontSize: 14.5,
+        fontSize: textSize.small,
         "& td, & th": {
           textAlign: "right",
           fontWeight: 400,

@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { call, send, type Schemas } from "../api/client";
 import { useNotice } from "../sitter/notice";
+import { keys } from "../api/keys";
 
 export type RackTube = Schemas["TubeOut"];
 export type Patches = Record<string, Schemas["PatchOut"]>;
 export type PatchName = "masstone" | "tint" | "over_black" | "over_white" | "wash";
 
 /** The painter's own tubes. */
-export const useRack = () => useQuery({ queryKey: ["rack"], queryFn: () => call<RackTube[]>("/api/tubes") });
+export const useRack = () => useQuery({ queryKey: keys.rack, queryFn: () => call<RackTube[]>("/api/tubes") });
 
 /** Everything that changes the rack; each answer brings rack and library up to date. */
 export function useRackChanges() {
@@ -17,8 +18,8 @@ export function useRackChanges() {
     mutationFn: (ask: () => Promise<unknown>) => ask(),
     onSuccess: () =>
       Promise.all([
-        client.invalidateQueries({ queryKey: ["rack"] }),
-        client.invalidateQueries({ queryKey: ["library"] }),
+        client.invalidateQueries({ queryKey: keys.rack }),
+        client.invalidateQueries({ queryKey: keys.library }),
       ]),
     onError: (error) => notice(error.message),
   });

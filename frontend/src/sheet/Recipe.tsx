@@ -1,5 +1,6 @@
 import { Box } from "@mui/material";
 import type { Schemas, Tube } from "../api/client";
+import { textSize } from "../theme";
 
 export type Tubes = Map<string, Pick<Tube, "name" | "hex" | "ci_name" | "family" | "left_ml">>;
 
@@ -28,7 +29,7 @@ export function Recipe({ parts, tubes, thinned = null, heap = null }: Props) {
           />
         ))}
       </Box>
-      <Box sx={{ fontSize: 14.5, mt: 0.4, lineHeight: 1.35 }}>
+      <Box sx={{ fontSize: textSize.small, mt: 0.4, lineHeight: 1.35 }}>
         {list.map(([key, count], i) => (
           <span key={key}>
             {i > 0 && " : "}
@@ -38,7 +39,9 @@ export function Recipe({ parts, tubes, thinned = null, heap = null }: Props) {
         ))}
         {thinned !== null && <span>; {thinned}</span>}
       </Box>
-      {heap && <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>First weaken: {heap.sentence}.</Box>}
+      {heap && (
+        <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>First weaken: {heap.sentence}.</Box>
+      )}
     </Box>
   );
 }

@@ -1,5 +1,6 @@
 import { ButtonBase, type ButtonBaseProps, type SxProps } from "@mui/material";
 import type { ReactNode } from "react";
+import { textSize } from "../theme";
 
 interface Props {
   onClick: () => void;
@@ -28,7 +29,7 @@ export function Row({ onClick, pressed, children, sx, label, expanded }: Props) 
         gap: 1,
         justifyContent: "flex-start",
         textAlign: "left",
-        fontSize: 15,
+        fontSize: textSize.body,
         fontWeight: pressed ? 700 : 400,
         borderBottom: 1,
         borderColor: "divider",

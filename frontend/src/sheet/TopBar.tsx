@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from "@mui/material";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 
 /** The bar over a page: back to the shelf, what is open, and what can be done with it. */
 export function TopBar({ title, children }: { title: string; children: ReactNode }) {
@@ -28,7 +28,11 @@ export function TopBar({ title, children }: { title: string; children: ReactNode
       >
         Shelf
       </Button>
-      <Typography component="h1" noWrap sx={{ fontFamily: serif, fontSize: 20, flex: "0 1 auto", mr: 2 }}>
+      <Typography
+        component="h1"
+        noWrap
+        sx={{ fontFamily: serif, fontSize: textSize.head, flex: "0 1 auto", mr: 2 }}
+      >
         {title}
       </Typography>
       {children}

@@ -1,6 +1,6 @@
 import { Box, FormControlLabel, Slider, Switch, TextField, Typography } from "@mui/material";
 import { useEffect, useState, type ReactNode } from "react";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 
 /** A heading of the sheet and what stands under it. */
 export function Section({
@@ -24,7 +24,7 @@ export function Section({
           minHeight: 34,
         }}
       >
-        <Typography component="h2" sx={{ fontFamily: serif, fontSize: 19, flex: 1 }}>
+        <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.head, flex: 1 }}>
           {title}
         </Typography>
         {action}
@@ -38,7 +38,7 @@ export function Section({
 export function Say({ children, quiet = false }: { children: ReactNode; quiet?: boolean }) {
   return (
     <Typography
-      sx={{ fontSize: 15, mb: 0.8, lineHeight: 1.4 }}
+      sx={{ fontSize: textSize.body, mb: 0.8, lineHeight: 1.4 }}
       color={quiet ? "text.secondary" : "text.primary"}
     >
       {children}
@@ -119,7 +119,7 @@ export function Handle({ label, value, least, most, step, shown = String, onChan
   const [held, setHeld] = useState<number | null>(null);
   return (
     <Box sx={{ mb: 0.5 }}>
-      <Box sx={{ display: "flex", justifyContent: "space-between", fontSize: 14.5 }}>
+      <Box sx={{ display: "flex", justifyContent: "space-between", fontSize: textSize.small }}>
         <span>{label}</span>
         <strong>{shown(held ?? value)}</strong>
       </Box>

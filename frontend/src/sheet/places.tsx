@@ -3,6 +3,7 @@ import { useState, type ReactNode } from "react";
 import { SpotMark } from "../picture/Overlays";
 import type { Size } from "../picture/useView";
 import { Row } from "./Row";
+import { textSize } from "../theme";
 
 export interface Place {
   place: string;
@@ -45,11 +46,11 @@ export function PlaceList<T extends Place>({ of, places, right, more, numbered =
                 {numbered && `${i + 1}  `}
                 {p.place}
               </span>
-              <Box component="span" sx={{ textAlign: "right", fontSize: 14.5 }}>
+              <Box component="span" sx={{ textAlign: "right", fontSize: textSize.small }}>
                 {right(p)}
               </Box>
             </Row>
-            {on && more && <Box sx={{ fontSize: 14.5, py: 0.8 }}>{more(p)}</Box>}
+            {on && more && <Box sx={{ fontSize: textSize.small, py: 0.8 }}>{more(p)}</Box>}
           </Box>
         );
       })}

@@ -16,7 +16,8 @@ import { base, call, pictureUrl, send, type Sitter } from "../api/client";
 import { useSitters } from "../api/hooks";
 import { OnTheEasel } from "../log/OnTheEasel";
 import { useNotice } from "../sitter/notice";
-import { serif, studio } from "../theme";
+import { serif, studio, textSize } from "../theme";
+import { keys } from "../api/keys";
 
 const ACCEPT =
   "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif,.jpg,.jpeg,.png,.webp,.tif,.tiff,.heic,.heif,.zip";
@@ -30,7 +31,7 @@ export function Shelf() {
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [asking, setAsking] = useState<Sitter | null>(null);
-  const refresh = () => client.invalidateQueries({ queryKey: ["sitters"] });
+  const refresh = () => client.invalidateQueries({ queryKey: keys.sitters });
 
   const add = useMutation({
     mutationFn: (file: File) => {
@@ -91,7 +92,7 @@ export function Shelf() {
           mb: 4,
         }}
       >
-        <Typography component="h1" sx={{ fontFamily: serif, fontSize: 34 }}>
+        <Typography component="h1" sx={{ fontFamily: serif, fontSize: textSize.door }}>
           True Sitter
         </Typography>
         <Typography color="text.secondary" sx={{ flex: 1 }}>
@@ -158,14 +159,14 @@ export function Shelf() {
                   sx={{ maxWidth: "100%", maxHeight: 268, display: "block" }}
                 />
               </Box>
-              <Typography component="h2" sx={{ fontFamily: serif, fontSize: 21, mt: 1.5 }}>
+              <Typography component="h2" sx={{ fontFamily: serif, fontSize: textSize.head, mt: 1.5 }}>
                 {sitter.name}
               </Typography>
             </Link>
-            <Typography color="text.secondary" sx={{ fontSize: 14.5, lineHeight: 1.4 }}>
+            <Typography color="text.secondary" sx={{ fontSize: textSize.small, lineHeight: 1.4 }}>
               {sitter.note || sitter.filename}
             </Typography>
-            <Typography sx={{ fontSize: 14, mt: 0.5 }}>
+            <Typography sx={{ fontSize: textSize.small, mt: 0.5 }}>
               {sitter.settings.reference.canvas_width_mm} × {sitter.settings.reference.canvas_height_mm} mm ·{" "}
               {sitter.settings.values.groups} groups
             </Typography>

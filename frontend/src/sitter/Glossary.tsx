@@ -1,7 +1,7 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from "@mui/material";
 import { useState } from "react";
 import { glossary } from "../sheet/glossary";
-import { serif } from "../theme";
+import { serif, textSize } from "../theme";
 
 /** The words of the screen and what they mean. */
 export function Glossary() {
@@ -22,7 +22,7 @@ export function Glossary() {
                 <Box component="dt" sx={{ fontWeight: 700 }}>
                   {word}
                 </Box>
-                <Box component="dd" sx={{ m: 0, fontSize: 15 }}>
+                <Box component="dd" sx={{ m: 0, fontSize: textSize.body }}>
                   {meaning}
                 </Box>
               </Box>

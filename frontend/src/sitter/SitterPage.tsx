@@ -16,6 +16,8 @@ import { useStored } from "./stored";
 import { WallContext, WallStore } from "./wall";
 import { Workspace } from "./Workspace";
 import { TopBar } from "../sheet/TopBar";
+import { textSize } from "../theme";
+import { keys } from "../api/keys";
 
 interface Props {
   dim: boolean;
@@ -86,7 +88,7 @@ function Bench({ sitter, stage, job, dim, onDim }: Props & { sitter: Sitter; sta
               sx={{
                 px: { xs: 1, lg: 1.5 },
                 minHeight: 52,
-                fontSize: 16,
+                fontSize: textSize.lead,
                 fontWeight: name === stage ? 700 : 400,
                 boxShadow: name === stage ? "inset 0 -3px 0 currentColor" : "none",
               }}
@@ -124,7 +126,10 @@ function Bench({ sitter, stage, job, dim, onDim }: Props & { sitter: Sitter; sta
           label="Dim"
           sx={{
             mr: 0,
-            "& .MuiFormControlLabel-label": { fontSize: 14, display: { xs: "none", lg: "block" } },
+            "& .MuiFormControlLabel-label": {
+              fontSize: textSize.small,
+              display: { xs: "none", lg: "block" },
+            },
           }}
         />
       </TopBar>
@@ -194,7 +199,7 @@ function Troubles({ sitter }: { sitter: Sitter }) {
   const notice = useNotice();
   const reset = (stage: string) =>
     send<Sitter>("POST", `${base(sitter.id)}/settings/${stage}/reset`)
-      .then((fresh) => client.setQueryData(["sitter", sitter.id], fresh))
+      .then((fresh) => client.setQueryData(keys.sitter(sitter.id), fresh))
       .catch((error: Error) => notice(error.message));
   return sitter.troubles.map(({ stage, sentence }) => (
     <Alert

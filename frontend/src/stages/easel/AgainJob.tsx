@@ -7,6 +7,7 @@ import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { easelUrl, PaintingSelect, usePainting } from "./usePainting";
+import { textSize } from "../../theme";
 
 /** The passes that are left, planned anew on what is really on the canvas. */
 export function AgainJob({ sitter }: JobProps) {
@@ -71,7 +72,7 @@ export function AgainJob({ sitter }: JobProps) {
                   const fresh = now.get(p.key);
                   const moved = fresh && Math.abs(fresh.value - p.value) >= 0.05;
                   return (
-                    <Box component="li" key={p.key} sx={{ mb: 0.8, fontSize: 14.5 }}>
+                    <Box component="li" key={p.key} sx={{ mb: 0.8, fontSize: textSize.small }}>
                       <Box sx={{ textDecoration: fresh ? "none" : "line-through" }}>{p.name}</Box>
                       <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
                         <Box aria-hidden sx={{ width: 34, height: 16, bgcolor: p.hex }} />

@@ -1,5 +1,6 @@
 import { Box, useTheme } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import { textSize } from "../../theme";
 
 const W = 300;
 const H = 110;
@@ -40,7 +41,7 @@ export function ProgressCurve({ points }: { points: Schemas["ProgressOut"][] }) 
           );
         })}
       </svg>
-      <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+      <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
         Mean distance from the finished canvas, in value steps, at each photograph.
       </Box>
     </Box>

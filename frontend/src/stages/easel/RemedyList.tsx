@@ -5,6 +5,7 @@ import { Say } from "../../sheet/parts";
 import { Pair, Recipe } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
 import type { Painting } from "./usePainting";
+import { textSize } from "../../theme";
 
 interface Props {
   sitter: Sitter;
@@ -34,14 +35,14 @@ export function RemedyList({ sitter, painting, finding }: Props) {
       {found.data?.length === 0 && <Say quiet>These tubes have nothing that would mend it.</Say>}
       {found.data?.map((r, i) => (
         <Box key={r.kind} sx={{ mb: 1.2, opacity: i === 0 ? 1 : 0.85 }}>
-          <Box sx={{ fontSize: 15, fontWeight: i === 0 ? 700 : 400 }}>
+          <Box sx={{ fontSize: textSize.body, fontWeight: i === 0 ? 700 : 400 }}>
             {names[r.kind] ?? r.kind}
             {r.enough ? "" : `: leaves it ${Math.abs(r.steps_left).toFixed(1)} steps off`}
           </Box>
           {Object.keys(r.parts).length > 0 && (
             <Recipe parts={r.parts} tubes={tubes} heap={r.heap} thinned={r.dilution} />
           )}
-          <Box sx={{ fontSize: 14.5 }}>{r.how}</Box>
+          <Box sx={{ fontSize: textSize.small }}>{r.how}</Box>
         </Box>
       ))}
     </Box>

@@ -10,7 +10,7 @@ import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
 import { useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
-import { studio } from "../../theme";
+import { studio, textSize } from "../../theme";
 import type { JobProps } from "../job";
 import { usePainting } from "./usePainting";
 
@@ -96,7 +96,7 @@ export function SectionsJob({ sitter }: JobProps) {
           )}
           {needs.data?.passes.map((p) => (
             <Box key={p.number} sx={{ mb: 1 }}>
-              <Box sx={{ fontSize: 14.5 }}>
+              <Box sx={{ fontSize: textSize.small }}>
                 {p.number} {p.name}: brush up to {p.brush_mm.toFixed(0)} mm, {p.edge}
               </Box>
               {Object.keys(p.parts).length > 0 && <Recipe parts={p.parts} tubes={tubes} />}

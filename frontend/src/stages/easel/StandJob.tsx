@@ -7,6 +7,8 @@ import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { ProgressCurve } from "./ProgressCurve";
 import { easelUrl, PaintingSelect, useComparison, usePainting } from "./usePainting";
+import { textSize } from "../../theme";
+import { keys } from "../../api/keys";
 
 /** How it stands: whether to stop, relations, usual faults, progress, and habits. */
 export function StandJob({ sitter }: JobProps) {
@@ -14,7 +16,7 @@ export function StandJob({ sitter }: JobProps) {
   const found = useComparison(sitter, painting);
   const progress = useComputed<Schemas["ProgressOut"][]>(sitter, "easel/progress", "", paintings.length > 0);
   const habits = useQuery({
-    queryKey: ["habits", sitter.id, sitter.keys["easel/compared"]],
+    queryKey: keys.habits(sitter.id, sitter.keys["easel/compared"]),
     queryFn: () => call<Schemas["HabitsOut"]>(`${base(sitter.id)}/easel/habits`),
     enabled: found.isSuccess,
   });
@@ -62,7 +64,7 @@ export function StandJob({ sitter }: JobProps) {
                 <Box key={v.rule} sx={{ mb: 0.8 }}>
                   <Say quiet={v.holds}>
                     {v.words}{" "}
-                    <Box component="span" sx={{ fontSize: 13.5, color: "text.secondary" }}>
+                    <Box component="span" sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
                       ({v.measured.toFixed(2)}; limit {v.limit.toFixed(2)})
                     </Box>
                   </Say>

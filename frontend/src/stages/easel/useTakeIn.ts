@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { base, call, send, type Sitter } from "../../api/client";
+import { keys } from "../../api/keys";
 
 interface Upload {
   file: File;
@@ -12,7 +13,7 @@ interface Upload {
 export function useTakeIn(sitter: Sitter, choose: (key: string) => void) {
   const client = useQueryClient();
   const kept = (fresh: Sitter) => {
-    client.setQueryData(["sitter", sitter.id], fresh);
+    client.setQueryData(keys.sitter(sitter.id), fresh);
     const last = fresh.settings.easel.paintings.at(-1);
     if (last) choose(last.key);
   };

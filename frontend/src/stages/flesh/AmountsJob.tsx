@@ -5,6 +5,7 @@ import { Handle, NumberField, Say, Section } from "../../sheet/parts";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 /** How much of every mixture and every tube a sitting takes. */
 export function AmountsJob({ sitter }: JobProps) {
@@ -60,7 +61,7 @@ export function AmountsJob({ sitter }: JobProps) {
             sx={{
               width: "100%",
               borderCollapse: "collapse",
-              fontSize: 15,
+              fontSize: textSize.body,
               "& td, & th": { py: 0.5, borderBottom: 1, borderColor: "divider", fontWeight: 400 },
             }}
           >
@@ -98,7 +99,7 @@ export function AmountsJob({ sitter }: JobProps) {
                       />
                       {tubes.get(t.tube)?.name ?? t.tube}
                       {left !== null && (
-                        <Box sx={{ fontSize: 13.5, fontWeight: short ? 700 : 400 }}>
+                        <Box sx={{ fontSize: textSize.fine, fontWeight: short ? 700 : 400 }}>
                           {short
                             ? `only ${left} ml left: short by ${(t.ml - left).toFixed(1)}`
                             : `${left} ml left`}
@@ -126,14 +127,14 @@ export function AmountsJob({ sitter }: JobProps) {
           {batch.data?.lines
             .filter((l) => l.family === family && l.ml >= 0.005)
             .map((l) => (
-              <Box key={l.name} sx={{ fontSize: 15, py: 0.3 }}>
+              <Box key={l.name} sx={{ fontSize: textSize.body, py: 0.3 }}>
                 <Box sx={{ display: "flex" }}>
                   <Box sx={{ flex: 1 }}>{l.name}</Box>
                   <Box sx={{ width: 90, ...right }}>{l.area_cm2.toFixed(0)} cm²</Box>
                   <Box sx={{ width: 76, ...right }}>{l.ml.toFixed(l.ml < 0.995 ? 2 : 1)} ml</Box>
                 </Box>
                 {l.made_ml > l.ml * 1.02 && (
-                  <Box sx={{ fontSize: 13.5, color: "text.secondary", ...right }}>
+                  <Box sx={{ fontSize: textSize.fine, color: "text.secondary", ...right }}>
                     mix {l.made_ml.toFixed(1)} ml: of less the smallest part cannot be measured
                   </Box>
                 )}

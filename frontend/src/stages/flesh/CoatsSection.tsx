@@ -7,6 +7,7 @@ import { useCounted } from "../../sheet/Value";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import { useIngredients } from "./useIngredients";
+import { textSize } from "../../theme";
 
 /** The picture in whole coats of two mixtures, each colour approached from its light side. */
 export function CoatsSection({ sitter }: { sitter: Sitter }) {
@@ -31,7 +32,7 @@ export function CoatsSection({ sitter }: { sitter: Sitter }) {
           <Box key={i} sx={{ flex: 1, bgcolor: hex }} />
         ))}
       </Box>
-      <Box sx={{ fontSize: 13.5 }}>{words}</Box>
+      <Box sx={{ fontSize: textSize.fine }}>{words}</Box>
     </Box>
   );
   const coats = (n: number) => `${n.toFixed(1)} coats`;
@@ -80,7 +81,7 @@ export function CoatsSection({ sitter }: { sitter: Sitter }) {
           </Say>
           {row(found.data.first_hexes, `The first: ${most(found.data.first_hexes)}`)}
           {row(found.data.second_hexes, `The second: ${most(found.data.second_hexes)}`)}
-          <Box component="ul" sx={{ m: 0, pl: 2.2, fontSize: 14.5 }}>
+          <Box component="ul" sx={{ m: 0, pl: 2.2, fontSize: textSize.small }}>
             {found.data.groups.map((g) => (
               <li key={g.name}>
                 <strong>{g.name}</strong>: {coats(g.first)}, then {coats(g.second)}; value{" "}

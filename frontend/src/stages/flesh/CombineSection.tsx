@@ -7,6 +7,7 @@ import { NumberField, Say, Section } from "../../sheet/parts";
 import { Recipe } from "../../sheet/Recipe";
 import { useCounted } from "../../sheet/Value";
 import { useIngredients } from "./useIngredients";
+import { textSize } from "../../theme";
 
 interface Row {
   name: string;
@@ -140,7 +141,7 @@ export function CombineSection({ sitter }: { sitter: Sitter }) {
               aria-label={`Mixture ${found.hex}`}
               sx={{ width: 92, height: 56, flex: "none", bgcolor: found.hex }}
             />
-            <Box sx={{ fontSize: 14.5 }}>
+            <Box sx={{ fontSize: textSize.small }}>
               value <strong>{value(found.value)}</strong>
               {Object.keys(found.added).length > 0 && (
                 <Say>

@@ -5,6 +5,7 @@ import { useChange } from "../../api/useChange";
 import { useTrials } from "../../log/useLog";
 import { Say, Section } from "../../sheet/parts";
 import { counted, useLadderWay } from "../../sitter/ladderWay";
+import { textSize } from "../../theme";
 
 /** How the paint dries: the medium's usual shift, or the painter's own wet and dry swatches. */
 export function DryingSection({ sitter }: { sitter: Sitter }) {
@@ -55,7 +56,7 @@ export function DryingSection({ sitter }: { sitter: Sitter }) {
         </TextField>
       )}
       {pairs.map(([a, b], i) => (
-        <Box key={`${a}/${b}`} sx={{ display: "flex", alignItems: "center", fontSize: 15 }}>
+        <Box key={`${a}/${b}`} sx={{ display: "flex", alignItems: "center", fontSize: textSize.body }}>
           <Box sx={{ flex: 1 }}>
             wet {counted(a, count).toFixed(1)}, dry {counted(b, count).toFixed(1)}
           </Box>

@@ -13,6 +13,7 @@ import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { CoatsSection } from "./CoatsSection";
+import { textSize } from "../../theme";
 
 type Under = "grey" | "canvas" | "paper" | "coats";
 
@@ -128,7 +129,7 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
               <span>{value(g.after_value)}</span>
             </Box>
             <Recipe parts={g.parts} tubes={tubes} thinned={g.dilution.words} />
-            <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+            <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
               off by {g.delta.toFixed(1)} in colour, value counting more
             </Box>
             {g.coats.length > 0 && (
@@ -143,7 +144,7 @@ function SpotGlazes({ sitter, under }: { sitter: Sitter; under: Exclude<Under, "
                     <Box key={j} sx={{ flex: 1, bgcolor: c.hex }} />
                   ))}
                 </Box>
-                <Box sx={{ fontSize: 13.5 }}>
+                <Box sx={{ fontSize: textSize.fine }}>
                   {g.coats.length === 1 ? "one coat" : `${g.coats.length} coats`} of {g.coat.words}:{" "}
                   {g.coats.map((c) => value(c.value)).join(", ")}
                 </Box>

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import type { Mixture } from "../../api/client";
 import { Pair, Recipe, type Tubes } from "../../sheet/Recipe";
 import { useCounted } from "../../sheet/Value";
+import { textSize } from "../../theme";
 
 interface Props {
   mixture: Mixture;
@@ -32,7 +33,7 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
           <strong>{title}</strong>
           <span>
             {Math.abs(mixture.seen_value - mixture.target_value) >= 0.1 && (
-              <Box component="span" sx={{ fontSize: 13.5, color: "text.secondary" }}>
+              <Box component="span" sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
                 photograph {value(mixture.seen_value)}, target{" "}
               </Box>
             )}
@@ -45,12 +46,12 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
           thinned={mixture.dilution?.words ?? null}
           heap={mixture.heap}
         />
-        <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+        <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
           {mixture.judgement}; colour difference {mixture.delta_e.toFixed(1)}
           {mixture.on_screen ? "" : "; this screen cannot show it truly"}
         </Box>
         {mixture.wet && (
-          <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 14.5, mt: 0.4 }}>
+          <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: textSize.small, mt: 0.4 }}>
             <Box aria-hidden sx={{ width: 28, height: 20, bgcolor: mixture.wet.hex, flex: "none" }} />
             mix it to look like this wet: it dries {Math.abs(mixture.wet.shift).toFixed(1)}{" "}
             {mixture.wet.shift > 0 ? "lighter" : "darker"}
@@ -58,7 +59,7 @@ export function MixtureLine({ mixture, tubes, title, onAdd, action, note }: Prop
         )}
         {note}
         {!mixture.reached && onAdd && (
-          <Box sx={{ fontSize: 14.5, fontWeight: 600 }}>
+          <Box sx={{ fontSize: textSize.small, fontWeight: 600 }}>
             Cannot be reached{mixture.suggested_tube ? ". " : " with these tubes."}
             {mixture.suggested_tube && (
               <Button

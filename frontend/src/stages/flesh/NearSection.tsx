@@ -6,6 +6,7 @@ import { Say, Section } from "../../sheet/parts";
 import { Pair, Recipe } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
 import { useCounted } from "../../sheet/Value";
+import { textSize } from "../../theme";
 
 /** One area wants several near mixtures: a heap, and small additions to it. */
 export function NearSection({ sitter, spot, what }: { sitter: Sitter; spot: Spot; what: "shape" | "group" }) {
@@ -33,13 +34,13 @@ export function NearSection({ sitter, spot, what }: { sitter: Sitter; spot: Spot
             right={n.made_hex}
             label={`The heap ${found.data.heap.predicted_hex}, changed ${n.made_hex}`}
           />
-          <Box sx={{ flex: 1, minWidth: 0, fontSize: 14.5 }}>
+          <Box sx={{ flex: 1, minWidth: 0, fontSize: textSize.small }}>
             {Object.keys(n.added).length === 0
               ? "the heap itself comes nearest"
               : `${n.base} of the heap and ${Object.entries(n.added)
                   .map(([key, count]) => `${count} ${tubes.get(key)?.name ?? key}`)
                   .join(", ")}`}
-            <Box sx={{ color: "text.secondary", fontSize: 13.5 }}>
+            <Box sx={{ color: "text.secondary", fontSize: textSize.fine }}>
               value {value(n.value)}, colour difference {n.apart.toFixed(1)}
             </Box>
           </Box>

@@ -16,6 +16,7 @@ import type { JobProps } from "../job";
 import { MixtureLine } from "./MixtureLine";
 import { NearSection } from "./NearSection";
 import { useTubeChoice } from "./useTubeChoice";
+import { textSize } from "../../theme";
 
 interface Place {
   start: Spot;
@@ -81,7 +82,7 @@ export function SpotJob({ sitter }: JobProps) {
           color="inherit"
           size="small"
           onClick={() => forbid(key)}
-          sx={{ fontWeight: 400, fontSize: 13 }}
+          sx={{ fontWeight: 400, fontSize: textSize.fine }}
         >
           without {tubes.get(key)?.name ?? key}
         </Button>
@@ -210,7 +211,7 @@ export function SpotJob({ sitter }: JobProps) {
                 py: 0.6,
                 borderBottom: 1,
                 borderColor: "divider",
-                fontSize: 14.5,
+                fontSize: textSize.small,
               }}
             >
               <Box sx={{ width: 34, height: 34, bgcolor: n.predicted_hex, flex: "none" }} />

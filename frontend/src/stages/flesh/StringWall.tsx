@@ -2,7 +2,7 @@ import { Box, LinearProgress, useTheme } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { Recipe, type Tubes } from "../../sheet/Recipe";
 import { Value } from "../../sheet/Value";
-import { serif, studio } from "../../theme";
+import { serif, studio, textSize } from "../../theme";
 
 interface Props {
   strings: Schemas["StringOut"][];
@@ -19,7 +19,7 @@ function Surface({ of }: { of: Schemas["SurfaceOut"] }) {
     of.darks && `its darks that of the ${of.darks}`,
   ].filter(Boolean);
   return (
-    <Box sx={{ fontSize: 14, mb: 1 }}>
+    <Box sx={{ fontSize: textSize.small, mb: 1 }}>
       Values <Value of={of.darkest} /> to <Value of={of.lightest} />, {Math.round(of.hard * 100)} % of its
       edges hard: {of.polished ? "polished, like metal or satin; keep darks and lights side by side" : "matt"}
       {mirrors.length > 0 && `; ${mirrors.join(", ")}`}.
@@ -61,7 +61,10 @@ export function StringWall({ strings, tubes, words, busy }: Props) {
             aria-label={s.family}
             sx={{ mb: 2, bgcolor: tone.paper, color: tone.ink, p: 1.5 }}
           >
-            <Box component="h2" sx={{ fontFamily: serif, fontSize: 18, fontWeight: 400, m: 0, mb: 1 }}>
+            <Box
+              component="h2"
+              sx={{ fontFamily: serif, fontSize: textSize.head, fontWeight: 400, m: 0, mb: 1 }}
+            >
               {s.family}
             </Box>
             {s.surface && <Surface of={s.surface} />}
@@ -86,7 +89,7 @@ export function StringWall({ strings, tubes, words, busy }: Props) {
                     <Box sx={{ flex: 1, bgcolor: t.mixture.target_hex }} />
                     <Box sx={{ flex: 1, bgcolor: t.mixture.predicted_hex }} />
                   </Box>
-                  <Box sx={{ fontSize: 14, my: 0.4 }}>
+                  <Box sx={{ fontSize: textSize.small, my: 0.4 }}>
                     tone {i + 1} of {s.tones.length},{" "}
                     <strong>
                       <Value of={t.mixture.target_value} />
@@ -94,7 +97,7 @@ export function StringWall({ strings, tubes, words, busy }: Props) {
                   </Box>
                   <Recipe parts={t.mixture.parts} tubes={tubes} heap={t.mixture.heap} />
                   {t.base > 0 && (
-                    <Box sx={{ fontSize: 13.5, mt: 0.6, color: "text.secondary" }}>
+                    <Box sx={{ fontSize: textSize.fine, mt: 0.6, color: "text.secondary" }}>
                       or {t.base} of the tone before and
                       <Recipe parts={t.added} tubes={tubes} />
                     </Box>

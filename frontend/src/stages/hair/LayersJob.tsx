@@ -13,6 +13,7 @@ import { useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 type Way = Schemas["PlanWay"];
 
@@ -79,7 +80,7 @@ export function LayersJob({ sitter, look }: JobProps) {
             tubes={tubes}
             title={`${number}  ${layer.name}`}
             note={
-              <Box sx={{ fontSize: 14.5, mt: 0.6 }}>
+              <Box sx={{ fontSize: textSize.small, mt: 0.6 }}>
                 {layer.strokes > 0 && (
                   <>
                     <strong>{layer.strokes}</strong> strokes
@@ -218,7 +219,7 @@ function WayLine({ way, on, pick }: { way: Way; on: boolean; pick: () => void })
           {hours(way.hours)}, {way.strokes} strokes
         </span>
       </Row>
-      <Box sx={{ fontSize: 14.5, py: 0.6, color: on ? "text.primary" : "text.secondary" }}>
+      <Box sx={{ fontSize: textSize.small, py: 0.6, color: on ? "text.primary" : "text.secondary" }}>
         Brushes {brush(widest)} to {brush(finest)} mm. Lost: {way.lost}
         {way.neither && " One of its brushes is too fine for a mass and too wide for a hair."}
       </Box>

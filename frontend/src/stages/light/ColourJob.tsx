@@ -12,6 +12,7 @@ import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
 import { PlaceList, usePlaces } from "../../sheet/places";
+import { textSize } from "../../theme";
 
 /** Where skin changes colour at equal value, what shadows borrow, and colour along a drawn line. */
 export function ColourJob({ sitter }: JobProps) {
@@ -82,7 +83,7 @@ export function ColourJob({ sitter }: JobProps) {
               title={`${i + 1}, at ${Math.round(s.along * 100)} %`}
               note={
                 s.base > 0 && (
-                  <Box sx={{ fontSize: 13.5, mt: 0.6, color: "text.secondary" }}>
+                  <Box sx={{ fontSize: textSize.fine, mt: 0.6, color: "text.secondary" }}>
                     or {s.base} of the one before and
                     <Recipe parts={s.added} tubes={tubes} />
                   </Box>
@@ -143,7 +144,7 @@ const marks = [
 
 function Legend() {
   return (
-    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, my: 1, fontSize: 14 }}>
+    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, my: 1, fontSize: textSize.small }}>
       {marks.map(([background, word]) => (
         <Box key={word} sx={{ display: "flex", alignItems: "center", gap: 0.6 }}>
           <Box aria-hidden sx={{ width: 22, height: 16, background }} />

@@ -10,6 +10,7 @@ import { Say, Section, Toggle } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import type { JobProps } from "../job";
 import { PastSitting } from "./PastSitting";
+import { textSize } from "../../theme";
 
 /** What was written down of this painting: its sittings, everything in order, how it is liked, files. */
 export function RecordJob({ sitter }: JobProps) {
@@ -46,7 +47,7 @@ export function RecordJob({ sitter }: JobProps) {
               {s.intervals.map(
                 (b, i) =>
                   b.work && (
-                    <Box key={i} sx={{ display: "flex", fontSize: 14.5 }}>
+                    <Box key={i} sx={{ display: "flex", fontSize: textSize.small }}>
                       <span style={{ flex: 1 }}>
                         {b.work.name}
                         {b.done !== null && `, ${Math.round(b.done * 100)} % done`}

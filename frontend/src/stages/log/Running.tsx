@@ -6,7 +6,7 @@ import { useWriting, type Sitting, type Work } from "../../log/useLog";
 import { momentOf } from "../../log/words";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useShortcuts } from "../../sitter/shortcuts";
-import { serif } from "../../theme";
+import { serif, textSize } from "../../theme";
 import { Beside } from "./Beside";
 
 interface Props {
@@ -43,7 +43,12 @@ export function Running({ sitter, sitting, works, progress, readAt }: Props) {
       <Box
         role="timer"
         aria-label="Time of work"
-        sx={{ fontFamily: serif, fontSize: 44, lineHeight: 1.1, opacity: sitting.paused ? 0.55 : 1 }}
+        sx={{
+          fontFamily: serif,
+          fontSize: textSize.clock,
+          lineHeight: 1.1,
+          opacity: sitting.paused ? 0.55 : 1,
+        }}
       >
         {ticking(minutes)}
       </Box>

@@ -8,6 +8,7 @@ import { Say, Section } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { Running } from "./Running";
+import { textSize } from "../../theme";
 
 /** The sitting at the easel: what can be painted now, the clock, and what is left for next time. */
 export function SittingJob({ sitter }: JobProps) {
@@ -110,7 +111,7 @@ export function SittingJob({ sitter }: JobProps) {
               <Box
                 component="li"
                 key={`${c.key}-${c.name}`}
-                sx={{ display: "flex", gap: 1, fontSize: 15, py: 0.3 }}
+                sx={{ display: "flex", gap: 1, fontSize: textSize.body, py: 0.3 }}
               >
                 <span style={{ flex: 1 }}>{c.name}</span>
                 <span title={momentOf(c.dry_at)}>{until(c.dry_at, now) || "dry"}</span>

@@ -9,7 +9,7 @@ import { Recipe, type Tubes } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
-import { serif, studio } from "../../theme";
+import { serif, studio, textSize } from "../../theme";
 import type { JobProps } from "../job";
 
 /** All passes across the wall, with swatches large enough to judge, to be ticked one by one. */
@@ -107,7 +107,10 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
           <Box role="img" aria-label={`Mixture ${p.predicted_hex}`} sx={{ bgcolor: p.predicted_hex }} />
           <Box>
             <Box sx={{ display: "flex", alignItems: "center" }}>
-              <Box component="h2" sx={{ fontFamily: serif, fontSize: 20, fontWeight: 400, m: 0, flex: 1 }}>
+              <Box
+                component="h2"
+                sx={{ fontFamily: serif, fontSize: textSize.head, fontWeight: 400, m: 0, flex: 1 }}
+              >
                 {i + 1} {p.name}
               </Box>
               <Checkbox
@@ -118,13 +121,13 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
               />
             </Box>
             {Object.keys(p.parts).length > 0 && <Recipe parts={p.parts} tubes={tubes} heap={p.heap} />}
-            <Box sx={{ fontSize: 15.5 }}>
+            <Box sx={{ fontSize: textSize.body }}>
               Value <Value of={p.value} />
               {p.coats > 1 && `, ${p.coats} coats`}
               {p.dilution && `, ${p.dilution.words}`}; {p.tool}, up to {p.brush_mm} mm
               {p.brush_number && ` (${p.brush_number})`}; edge {p.edge.words}. {p.note}
             </Box>
-            {p.inspect && <Box sx={{ fontSize: 15.5, fontWeight: 700 }}>{p.inspect}</Box>}
+            {p.inspect && <Box sx={{ fontSize: textSize.body, fontWeight: 700 }}>{p.inspect}</Box>}
           </Box>
         </Box>
       ))}

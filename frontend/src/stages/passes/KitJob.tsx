@@ -6,6 +6,7 @@ import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 /** What has to lie ready before the first pass. */
 export function KitJob({ sitter }: JobProps) {
@@ -85,7 +86,7 @@ function Line({ left, right }: { left: string; right: string }) {
       sx={{
         display: "flex",
         gap: 1,
-        fontSize: 15,
+        fontSize: textSize.body,
         py: 0.4,
         borderBottom: 1,
         borderColor: "divider",

@@ -2,6 +2,7 @@ import { Box, ButtonBase } from "@mui/material";
 import { useEffect, useRef } from "react";
 import type { Schemas, Sitter } from "../../api/client";
 import { StripPicture } from "./StripPicture";
+import { textSize } from "../../theme";
 
 interface Props {
   sitter: Sitter;
@@ -45,7 +46,7 @@ export function PassStrip({ sitter, passes, number, choose }: Props) {
               flex: "none",
               flexDirection: "column",
               minWidth: 52,
-              fontSize: 12,
+              fontSize: textSize.fine,
               fontWeight: on ? 700 : 400,
               outline: on ? 2 : 0,
               outlineStyle: "solid",

@@ -14,6 +14,7 @@ import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { PassStrip } from "./PassStrip";
 import { SchoolSection } from "./SchoolSection";
+import { textSize } from "../../theme";
 
 /** The ordered passes, the canvas after each, and the sheet to print. */
 export function PlanJob({ sitter, look }: JobProps) {
@@ -121,7 +122,7 @@ export function PlanJob({ sitter, look }: JobProps) {
                     flex: 1,
                     justifyContent: "flex-start",
                     minHeight: 44,
-                    fontSize: 15,
+                    fontSize: textSize.body,
                     fontWeight: "inherit",
                     gap: 1,
                     textAlign: "left",
@@ -187,7 +188,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           sx={{ width: 92, height: 64, bgcolor: pass.predicted_hex, flex: "none" }}
         />
         <Box sx={{ flex: 1 }}>
-          <Box sx={{ fontSize: 17, fontWeight: 700 }}>
+          <Box sx={{ fontSize: textSize.lead, fontWeight: 700 }}>
             {number} {pass.name}
           </Box>
           <Say>
@@ -243,7 +244,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         {pass.note}
       </Say>
       {pass.seams.length > 0 && (
-        <Box component="ul" aria-label="Borders" sx={{ m: 0, mb: 1, pl: 2.2, fontSize: 14.5 }}>
+        <Box component="ul" aria-label="Borders" sx={{ m: 0, mb: 1, pl: 2.2, fontSize: textSize.small }}>
           {pass.seams.map((s) => (
             <li key={s.toward}>{s.words}</li>
           ))}
@@ -254,7 +255,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         {pass.goes.length > 0 && " Lay whole shapes in these goes, and soften each before the next:"}
       </Say>
       {pass.goes.length > 0 && (
-        <Box component="ol" aria-label="Goes" sx={{ m: 0, mb: 1, pl: 2.6, fontSize: 14.5 }}>
+        <Box component="ol" aria-label="Goes" sx={{ m: 0, mb: 1, pl: 2.6, fontSize: textSize.small }}>
           {pass.goes.map((g, i) => (
             <li key={i}>
               {g.place}, {g.area_cm2.toFixed(g.area_cm2 < 10 ? 1 : 0)} cm²: soften within{" "}

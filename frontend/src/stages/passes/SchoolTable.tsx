@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas, Sitter } from "../../api/client";
 import { useChange } from "../../api/useChange";
 import { NumberField } from "../../sheet/parts";
-import { serif, studio } from "../../theme";
+import { serif, studio, textSize } from "../../theme";
 import { freeKey } from "./OwnSchool";
 
 type School = Schemas["School"];
@@ -73,7 +73,7 @@ export function SchoolTable({ sitter, school }: { sitter: Sitter; school: School
           {school.passes.map((p, i) => (
             <Box component="li" key={p.key} sx={{ borderTop: 1, borderColor: "divider", py: 0.5 }}>
               <Box sx={{ display: "flex", alignItems: "center", gap: 0.5 }}>
-                <Box sx={{ flex: 1, fontFamily: serif, fontSize: 17 }}>
+                <Box sx={{ flex: 1, fontFamily: serif, fontSize: textSize.lead }}>
                   {i + 1} {p.name.replace("{band}", "…")}
                 </Box>
                 <Button

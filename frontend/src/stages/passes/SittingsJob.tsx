@@ -9,6 +9,7 @@ import { spoken } from "../../sheet/spoken";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 const day = (start: string, plus: number) => {
   const date = new Date(`${start}T12:00:00`);
@@ -127,7 +128,7 @@ export function SittingsJob({ sitter }: JobProps) {
                     cursor: "pointer",
                     display: "flex",
                     width: "100%",
-                    fontSize: 14.5,
+                    fontSize: textSize.small,
                     py: 0.2,
                     "&:focus-visible": { outline: 2, outlineStyle: "solid" },
                   }}

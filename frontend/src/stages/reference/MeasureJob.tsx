@@ -12,6 +12,7 @@ import { Row } from "../../sheet/Row";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 type Reading = Schemas["ReadingOut"];
 const words = (r: Pick<Reading, "mm" | "multiple">) =>
@@ -131,7 +132,7 @@ export function MeasureJob({ sitter }: JobProps) {
                   {r && <strong>{words(r)}</strong>}
                 </Box>
                 {r && (
-                  <Box sx={{ fontSize: 13.5, color: "text.secondary" }}>
+                  <Box sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
                     {r.mm.toFixed(0)} mm, {lean(r.angle)}
                   </Box>
                 )}
@@ -160,7 +161,7 @@ export function MeasureJob({ sitter }: JobProps) {
             key={p.name}
             pressed={rule === i}
             onClick={() => setRule(rule === i ? null : i)}
-            sx={{ fontSize: 14.5 }}
+            sx={{ fontSize: textSize.small }}
           >
             <Box sx={{ flex: 1 }}>{p.name}</Box>
             <Box sx={{ textAlign: "right", whiteSpace: "nowrap" }}>

@@ -10,6 +10,7 @@ import { rounded } from "../../picture/spots";
 import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 type RegionName = Schemas["ScribbleSettings"]["region"];
 const names: RegionName[] = [
@@ -79,13 +80,13 @@ export function RegionsJob({ sitter }: JobProps) {
           sx={{
             width: "100%",
             borderCollapse: "collapse",
-            fontSize: 15,
+            fontSize: textSize.body,
             "& td, & th": { py: 0.4, textAlign: "right", fontWeight: "inherit" },
             "& td:first-of-type, & th:first-of-type": { textAlign: "left" },
           }}
         >
           <thead>
-            <Box component="tr" sx={{ color: "text.secondary", fontSize: 13 }}>
+            <Box component="tr" sx={{ color: "text.secondary", fontSize: textSize.fine }}>
               <th>region</th>
               <th>of the picture</th>
               <th>certainty</th>

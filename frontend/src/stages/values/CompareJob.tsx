@@ -9,6 +9,7 @@ import { useCounted } from "../../sheet/Value";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 /** Two spots compared, and one value found everywhere. */
 export function CompareJob({ sitter }: JobProps) {
@@ -31,7 +32,7 @@ export function CompareJob({ sitter }: JobProps) {
       >
         <Box sx={{ width: 34, height: 34, bgcolor: spot.hex }} />
       </Box>
-      <Box sx={{ fontSize: 15, mt: 0.5 }}>
+      <Box sx={{ fontSize: textSize.body, mt: 0.5 }}>
         {name}: <strong>{shown(spot.value)}</strong>, surround {shown(spot.surround)}
       </Box>
     </Box>

@@ -20,6 +20,7 @@ import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 import { usePreview } from "./usePreview";
+import { textSize } from "../../theme";
 
 /** How many groups, where they are cut, what they are called, and what they come to on the canvas. */
 export function GroupsJob({ sitter, look, onLook }: JobProps) {
@@ -169,7 +170,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
             />
           }
           label="Best fit follows the sitter more than the background"
-          slotProps={{ typography: { sx: { fontSize: 14.5, lineHeight: 1.3 } } }}
+          slotProps={{ typography: { sx: { fontSize: textSize.small, lineHeight: 1.3 } } }}
         />
         <Say quiet>Drag a rung of the ladder, or choose it and press the arrow keys.</Say>
       </Section>
@@ -186,7 +187,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
                     display: "flex",
                     alignItems: "center",
                     justifyContent: "space-between",
-                    fontSize: 13,
+                    fontSize: textSize.fine,
                     color: "text.secondary",
                   }}
                 >
@@ -199,7 +200,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
                     sx={{
                       minHeight: 32,
                       "@media (pointer: coarse)": { minHeight: 44 },
-                      fontSize: 13,
+                      fontSize: textSize.fine,
                       fontWeight: isLocked ? 700 : 400,
                     }}
                   >
@@ -214,7 +215,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
                     sx={{
                       minHeight: 32,
                       "@media (pointer: coarse)": { minHeight: 44 },
-                      fontSize: 13,
+                      fontSize: textSize.fine,
                       fontWeight: 400,
                     }}
                   >
@@ -222,13 +223,13 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
                   </Button>
                 </Box>
               )}
-              <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontSize: 15 }}>
+              <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontSize: textSize.body }}>
                 <Box
                   sx={{ width: 34, height: 34, flex: "none", bgcolor: `lab(${g.lab[0].toFixed(1)}% 0 0)` }}
                 />
                 <strong>{g.index + 1}</strong>
                 <GroupName name={g.name} onName={(name) => rename(g.index, name)} />
-                <Box sx={{ textAlign: "right", whiteSpace: "nowrap", fontSize: 14 }}>
+                <Box sx={{ textAlign: "right", whiteSpace: "nowrap", fontSize: textSize.small }}>
                   <strong>
                     <Value of={g.value} />
                   </strong>
@@ -241,7 +242,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
                   disabled={count >= 9}
                   aria-label={`Split group ${g.index + 1}`}
                   onClick={() => void split(g.index)}
-                  sx={{ minWidth: 44, fontWeight: 400, fontSize: 13 }}
+                  sx={{ minWidth: 44, fontWeight: 400, fontSize: textSize.fine }}
                 >
                   split
                 </Button>
@@ -325,7 +326,7 @@ function GroupName({ name, onName }: { name: string; onName: (name: string) => v
         htmlInput: { "aria-label": `Name of the group ${name}`, maxLength: 30 },
         input: { disableUnderline: true },
       }}
-      sx={{ flex: 1, minWidth: 0, "& input": { fontSize: 15, py: 1.2 } }}
+      sx={{ flex: 1, minWidth: 0, "& input": { fontSize: textSize.body, py: 1.2 } }}
     />
   );
 }

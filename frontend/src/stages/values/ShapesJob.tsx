@@ -10,6 +10,7 @@ import { Value } from "../../sheet/Value";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 /** Every shape can be picked, read and given to a neighbour's group. */
 export function ShapesJob({ sitter }: JobProps) {
@@ -43,7 +44,7 @@ export function ShapesJob({ sitter }: JobProps) {
                 aria-label={`Mean colour ${shape.hex}`}
                 sx={{ width: 92, height: 56, bgcolor: shape.hex, flex: "none" }}
               />
-              <Box sx={{ fontSize: 15.5 }}>
+              <Box sx={{ fontSize: textSize.body }}>
                 <strong>{shape.place}</strong>
                 <br />
                 group {names.get(shape.group)}, {shape.region}

@@ -5,6 +5,7 @@ import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Say, Section } from "../../sheet/parts";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { textSize } from "../../theme";
 
 const counts = [2, 3, 4, 5];
 
@@ -41,7 +42,7 @@ export function SketchesJob({ sitter }: JobProps) {
                   borderColor: now === n ? "text.primary" : "transparent",
                 }}
               />
-              <Box sx={{ fontSize: 15, fontWeight: now === n ? 700 : 400 }}>
+              <Box sx={{ fontSize: textSize.body, fontWeight: now === n ? 700 : 400 }}>
                 {n} values{n === 2 ? " (notan)" : ""}
               </Box>
             </ButtonBase>
