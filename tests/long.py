@@ -13,6 +13,7 @@ LONG: dict[str, str] = {
     ),
     r"tests/truth/test_easel_truth\.py::test_corners_.*\[(?!maren|ines)": "maren and ines",
     r"tests/truth/test_easel_truth\.py::test_a_faultless_painting.*\[(?!tobias)": "tobias",
+    r"tests/truth/test_easel_truth\.py::test_planted_faults.*\[all": "two sitters",
     r"tests/truth/test_easel_truth\.py::test_a_bare_ground_is_found": "corners of a begun canvas",
     r"tests/truth/test_easel_truth\.py::test_the_lamp_is_taken_out\[True": "the same without a card",
     r"tests/truth/test_easel_truth\.py::test_a_place_worked_too_far.*\[(?!maren)": "maren",

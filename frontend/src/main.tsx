@@ -5,6 +5,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Problem } from "./api/client";
+import { askBeforeLeaving } from "./api/useChange";
 import { App } from "./App";
 import { keys } from "./api/keys";
 
@@ -25,6 +26,8 @@ function lookAtDoor(error: Error) {
   if (error instanceof Problem && error.status === 401)
     void client.invalidateQueries({ queryKey: keys.door });
 }
+
+askBeforeLeaving();
 
 const root = document.getElementById("root");
 if (root === null) throw new Error("The page has no root element");

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pypdf
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.conftest import small_photo
 
@@ -184,3 +184,32 @@ def test_by_keyboard_alone(page: Page, sitter: str) -> None:
         expect(shown).to_have_attribute("aria-checked" if radio.count() else "aria-pressed", "true")
     for key in ("d", "b", "c"):
         page.keyboard.press(key)
+
+
+def test_leaving_while_a_change_is_not_kept_yet_is_asked_about(page: Page, sitter: str) -> None:
+    """Once it is kept, the page is left without a word."""
+    held: list[Route] = []
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    def asks() -> bool:
+        return bool(page.evaluate("!dispatchEvent(new Event('beforeunload', {cancelable: true}))"))
+
+    page.goto(f"{sitter}/reference/frame")
+    turned = page.get_by_role("slider", name="Turned by")
+    expect(turned).to_have_value("0")
+    assert not asks()
+    page.route("**/settings/reference", hold)
+    with page.expect_request(lambda r: r.method == "PATCH"):
+        turned.press("ArrowRight")
+    assert asks()
+    with page.expect_response(lambda a: a.request.method == "PATCH"):
+        held[0].continue_()
+    page.unroute_all()
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    assert not asks()
+    page.reload()
+    expect(turned).not_to_have_value("0")
+    page.get_by_role("button", name="Undo").click()
+    expect(turned).to_have_value("0")

@@ -111,7 +111,8 @@ def test_a_reviewer_draws_and_writes(page: Page, sitter: str) -> None:
     page.mouse.move(box["x"] + box["width"] * 0.55, box["y"] + box["height"] * 0.5, steps=5)
     page.mouse.up()
     page.get_by_label("In words").fill("Lose this edge")
-    page.get_by_role("button", name="Keep the note").click()
+    with page.expect_response(lambda a: a.request.method == "PATCH"):
+        page.get_by_role("button", name="Keep the note").click()
     notes = page.get_by_role("list", name="Notes").get_by_role("listitem")
     expect(notes).to_have_count(1)
     page.reload()

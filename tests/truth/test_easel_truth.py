@@ -167,21 +167,22 @@ def test_a_faultless_painting_is_met_with_silence(name: str) -> None:
         assert len(found.holds) >= 4
 
 
-def test_planted_faults_are_found_and_little_else_is() -> None:
+@pytest.mark.parametrize(("names", "least"), [(("maren", "ines"), 4), (NAMES, 10)], ids=["two", "all"])
+def test_planted_faults_are_found_and_little_else_is(names: tuple[str, ...], least: int) -> None:
     """Values by ±1 and ±1.5 steps, features by 3–6 mm, edited by another way than the camera's own faults.
 
     Recall at least 0.9, and at least 0.8 of the first ten findings lie where something was planted.
     """
     hits, told = [], []
-    for number, name in enumerate(NAMES):
-        study = painter(name)
+    for name in names:
+        number, study = NAMES.index(name), painter(name)
         areas, count = study.areas.areas(), study.easel.pass_count()
         canvas = study.passes.painted().picture(count)
         rng = np.random.default_rng(7700 + number)
         mm2 = (320 / canvas.shape[1]) ** 2
-        names = [n for n in areas.names if areas.mask(n).sum() * mm2 > 300]
+        large = [n for n in areas.names if areas.mask(n).sum() * mm2 > 300]
         wrong, planted = canvas, []
-        for place in rng.permutation(names)[:2]:
+        for place in rng.permutation(large)[:2]:
             where, steps = areas.mask(place), float(rng.choice([-1.5, -1.0, 1.0, 1.5]))
             value = srgb_to_lab(canvas[where][::7] / 255)[:, 0].mean() / 10
             steps = steps if 1.2 < value + steps < 9 else -steps
@@ -207,7 +208,7 @@ def test_planted_faults_are_found_and_little_else_is() -> None:
             if trusted[moved.inside()].mean() > 0.8:
                 hits.append(any(f.what == "drawing" and f.place == moved.name for f in found))
         told += [(f.mask & touched).sum() > 0.4 * f.mask.sum() for f in found]
-    assert len(hits) >= 10
+    assert len(hits) >= least
     assert np.mean(hits) >= 0.9
     assert np.mean(told) >= 0.8
 

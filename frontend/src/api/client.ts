@@ -33,17 +33,23 @@ export async function call<T>(path: string, options: RequestInit = {}): Promise<
   return body as T;
 }
 
+/** Bytes of what may still be on its way when the page is left: browsers allow 64 KiB in all. */
+const OUTLIVES = 30_000;
+
 export function send<T>(
   method: string,
   path: string,
   body?: unknown,
   headers: Record<string, string> = {},
 ): Promise<T> {
+  if (body === undefined) return call<T>(path, { method, headers });
+  const written = JSON.stringify(body);
   return call<T>(path, {
     method,
-    ...(body === undefined
-      ? { headers }
-      : { headers: { "Content-Type": "application/json", ...headers }, body: JSON.stringify(body) }),
+    headers: { "Content-Type": "application/json", ...headers },
+    body: written,
+    // A change that was sent arrives though the page is left or loaded anew.
+    keepalive: method === "PATCH" && written.length < OUTLIVES,
   });
 }
 

@@ -21,6 +21,13 @@ function portOf(id: string, client: QueryClient, notice: Notice): Port {
   };
 }
 
+/** Before the page is left while changes wait for an answer, the browser asks. */
+export function askBeforeLeaving() {
+  window.addEventListener("beforeunload", (e) => {
+    if ([...queues.values()].some((queue) => queue.waiting().length > 0)) e.preventDefault();
+  });
+}
+
 function useQueue(id: string): ChangeQueue {
   const client = useQueryClient();
   const notice = useNotice();
