@@ -29,7 +29,7 @@ MOVES_AFTER = 3
 one in all [try]. How many wait for itself does not count: elsewhere all of it would have to begin anew."""
 NICENESS = 5
 """Computing gives way to answering, from its first breath, and still gets a third of what another program
-that is busy on the machine gets (at 15 it got a thirtieth: a photograph of the easel took three minutes) [try]."""
+that is busy on the machine gets; at 15 it got a thirtieth: a photograph of the easel took minutes [try]."""
 _STARTS_WITHIN = 120.0
 """Seconds: a crowded machine takes its time [try]."""
 _SITTERS = 512
