@@ -33,5 +33,7 @@ def pytest_runtest_logreport(report: pytest.TestReport) -> None:
 
 
 def pytest_sessionfinish() -> None:
-    """Write the times down."""
+    """Write the times down, once for all processes."""
+    if "PYTEST_XDIST_WORKER" in os.environ:
+        return
     Path(os.environ["MUTATE_SECONDS"]).write_text(json.dumps(_seconds))

@@ -135,7 +135,7 @@ def measure() -> Touching:
     if not stamp.exists() or stamp.read_text() != now:
         command = [
             sys.executable, "-m", "pytest", *TESTS, "-p", "mutate.recording", "--cov=src/truesitter/core",
-            "--cov-context=test", "--cov-report=",
+            "--cov-context=test", "--cov-report=", "-n", str(os.cpu_count() or 1), "--dist", "loadfile",
         ]  # fmt: skip
         environment = {"COVERAGE_FILE": str(data), "MUTATE_SECONDS": str(times)}
         done = subprocess.run(command, env={**os.environ, **environment}, check=False)
