@@ -52,6 +52,18 @@ def run(places: Sequence[Place], touching: Touching, workers: int) -> dict[Place
     return results
 
 
+def check_unchanged(places: Sequence[Place], touching: Touching) -> None:
+    """Stop unless tests pass in a child while nothing is changed: else every change would seem noticed."""
+    for place in places:
+        tests = touching.tests(place.path, place.line, LONGEST)
+        if tests:
+            trial = Trial(place, tests, touching.time_of(tests), changed=False)
+            select.select([trial.handle], [], [], max(0.0, trial.deadline - time.monotonic()))
+            if trial.outcome() is not Outcome.SURVIVED:
+                raise SystemExit(f"These tests fail though nothing was changed: {' '.join(tests)}")
+            return
+
+
 def _note(place: Place, outcome: Outcome, results: dict[Place, Outcome], total: int) -> None:
     results[place] = outcome
     words = f"{len(results):4}/{total} {outcome.value:9} {place.path}:{place.line}"
@@ -76,6 +88,7 @@ def main() -> None:
     # Two children share the machine; more threads in each would only make them wait.
     os.environ["OMP_NUM_THREADS"] = os.environ["OPENBLAS_NUM_THREADS"] = "1"
     preload()
+    check_unchanged(places, touching)
     counts = Counter(run(places, touching, os.cpu_count() or 1).values())
     killed = counts[Outcome.KILLED] + counts[Outcome.TIMED_OUT]
     print(f"\n{killed} of {len(places)} killed: {killed / len(places):.0%}")

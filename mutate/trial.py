@@ -12,10 +12,15 @@ import sys
 import time
 from collections.abc import Sequence
 from enum import Enum
+from pathlib import Path
 from types import ModuleType
 
 from mutate.places import Place
 
+_QUIET = ("-W", "ignore::pytest.PytestAssertRewriteWarning")
+"""What is imported before pytest starts is not rewritten; warnings are errors in the tests."""
+_NOTICED = (1, 2)
+"""Exit codes of pytest when tests failed, or stopped while they were collected."""
 PATIENCE = 40.0
 """Seconds a child may take beyond three times what its tests take unchanged."""
 
@@ -82,18 +87,30 @@ def _child(place: Place, code: str, tests: Sequence[str]) -> int:
             items.sort(key=lambda item: tests.index(item.nodeid))
 
     sys.meta_path.insert(0, _Swap(place.module, os.path.abspath(place.path), code))
-    arguments = ["-x", "-q", "-p", "no:cacheprovider", "-p", "no:cov", "--hypothesis-seed=0", *tests]
+    arguments = ["-x", "-q", "-p", "no:cacheprovider", "-p", "no:cov", "--hypothesis-seed=0", *_QUIET, *tests]
     return int(pytest.main(arguments, plugins=[InOrder()]))
 
 
 class Trial:
-    """A child under way."""
+    """A child under way.
 
-    def __init__(self, place: Place, tests: Sequence[str], seconds: float) -> None:
+    Parameters
+    ----------
+    place
+        What is changed.
+    tests
+        Run in this order, until one fails.
+    seconds
+        How long they take unchanged.
+    changed
+        False for the code as it is: the tests have to pass then.
+    """
+
+    def __init__(self, place: Place, tests: Sequence[str], seconds: float, changed: bool = True) -> None:
         self.place, self.tests = place, tests
         self.started = time.monotonic()
         self.deadline = self.started + PATIENCE + 3 * seconds
-        code = place.mutated()
+        code = place.mutated() if changed else Path(place.path).read_text("utf-8")
         self.pid = os.fork()
         if self.pid == 0:
             os.setsid()
@@ -117,4 +134,9 @@ class Trial:
         os.close(self.handle)
         if not ended:
             return Outcome.TIMED_OUT
-        return Outcome.SURVIVED if os.waitstatus_to_exitcode(status) == 0 else Outcome.KILLED
+        code = os.waitstatus_to_exitcode(status)
+        if code == 0:
+            return Outcome.SURVIVED
+        if code in _NOTICED or code < 0:
+            return Outcome.KILLED
+        raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")
