@@ -10,13 +10,14 @@ from itertools import pairwise
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from tests.conftest import study_of
 from tests.log import NOON, Hand, work
 from truesitter.core.log.days import by_day, days_of, midnight, zone_of
 from truesitter.core.log.drying_clocks import Clock, clocks_of, slowed
 from truesitter.core.log.entry import Entry
-from truesitter.core.log.events import Judged, Noted, Tried, Used, read_happening
+from truesitter.core.log.events import Judged, Noted, Tried, Used, Work, read_happening
 from truesitter.core.log.logged_swatches import swatches_of
 from truesitter.core.log.possible import possible_now
 from truesitter.core.log.search import found_in
@@ -196,6 +197,26 @@ def test_a_clock_runs_from_the_last_work_on_a_layer() -> None:
     assert clock.dry_at == NOON + timedelta(minutes=125)
 
 
+def test_what_never_dries_does_not_hide_what_was_laid_after_it_and_is_no_clock() -> None:
+    hand = Hand()
+    hand.begin(work(key="dry", name="Lifting", dries_minutes=0))
+    hand.turn(work(), 30)
+    hand.end(10)
+    (clock,) = clocks_of(sittings_of(hand.entries, LATER))
+    assert clock.laid_at == NOON + timedelta(minutes=40)
+
+
+def test_work_that_was_left_at_once_is_still_told() -> None:
+    hand = Hand()
+    hand.begin(work())
+    hand.turn(work(key="hair-1", name="Hair"), 0)
+    hand.end(20)
+    (sitting,) = sittings_of(hand.entries, LATER)
+    assert [(b.work.key if b.work else "", b.minutes) for b in sitting.intervals] == [
+        ("flesh-1", 0), ("hair-1", 20),
+    ]  # fmt: skip
+
+
 def test_damp_air_slows_what_dries_by_its_water() -> None:
     assert slowed(60, Room(), None, watery=True) == 60
     assert slowed(60, Room(), (20.0, 75.0), watery=True) == pytest.approx(120)
@@ -246,6 +267,12 @@ def test_a_pass_is_never_offered_over_one_that_is_not_there() -> None:
         assert len(found.waits_for) == len(below)
     everything = possible_now(passes, "x", {p.key for p in passes}, {}, (), NOON)
     assert (everything.number, everything.left) == (None, 0)
+
+
+def test_a_pass_that_cannot_be_painted_does_not_hide_the_ones_after_it() -> None:
+    first, second, third = study_of("tobias").passes.plan().passes[:3]
+    passes = (replace(first, over=(1,)), replace(second, over=(0,)), replace(third, over=()))
+    assert possible_now(passes, "x", (), {}, (), NOON).number == 3
 
 
 def test_what_lies_over_something_that_waits_waits_too() -> None:
@@ -312,7 +339,17 @@ def test_what_cannot_happen_is_said(document: object, match: str) -> None:
         read_happening(document)
 
 
+@pytest.mark.parametrize(
+    "changes", [{"dries_minutes": -0.5}, {"minutes": -0.5}, {"area_cm2": -0.5}, {"ml": -0.5}]
+)
+def test_no_work_is_less_than_nothing(changes: dict[str, float]) -> None:
+    with pytest.raises(ValidationError):
+        Work.model_validate({**work().model_dump(), **changes})
+
+
 def test_paint_used_is_more_than_nothing() -> None:
+    with pytest.raises(ValidationError):
+        Used(sitting=None, tube="ochre", ml=1, off_rack_ml=-0.5)
     with pytest.raises(ValueError, match="greater than 0"):
         Used(tube="a", ml=0)
 
@@ -327,8 +364,10 @@ def test_drying_swatches_are_kept_apart_by_paper_and_medium() -> None:
     for paper, wet, dry in (("rough", 5, 6.0), ("smooth", 5, 5.3), ("rough", 3, 3.5), ("rough", 5, 5.8)):
         tried(paper, wet, dry)
     tried("rough", 4, None)
+    hand.write(Noted(words="paper cockled"))
+    tried("rough", 8, 8.5)
     hand.strike(tried("smooth", 7, 9.0))
     assert [(s.paper, s.pairs) for s in swatches_of(hand.entries)] == [
-        ("rough", ((3, 3.5), (5, 5.8))),
+        ("rough", ((3, 3.5), (5, 5.8), (8, 8.5))),
         ("smooth", ((5, 5.3),)),
     ]

@@ -13,9 +13,11 @@ from tests.conftest import study_of
 from tests.log import NOON, Hand, painted, work
 from truesitter.core.log.events import PaceReset
 from truesitter.core.log.rates import own_pace
+from truesitter.core.log.tuning import TRACE
 from truesitter.core.pace.own_pace import Learned, Level, OwnPace, brush_size, levels_of, place_of
 from truesitter.core.pace.tuning import FEWEST_SITTINGS, SLOWEST
-from truesitter.core.pace.waiting import Timed, earliest_starts
+from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.plan.pacing import level_of, paced
 
@@ -198,3 +200,59 @@ def test_only_what_was_learned_changes_and_a_slip_of_the_clock_is_bounded() -> N
     for after, before in zip(wild.passes, plan.passes, strict=True):
         if level_of(before, "x") != level:
             assert (after.work_minutes, after.ml, after.pace) == (before.work_minutes, before.ml, None)
+
+
+def sittings_at(took: list[float], **changes: object) -> Hand:
+    """A sitting for each number of minutes, on works of their own."""
+    hand = Hand()
+    for n, minutes in enumerate(took):
+        hand.begin(work(key=str(n), **changes), after=1440)
+        hand.end(minutes, done=1)
+    return hand
+
+
+def test_factor_and_spread_of_three_sittings_by_hand() -> None:
+    """30, 60 and 120 minutes for an hour: the factor is 1, the spread (n − 1) a doubling."""
+    learned = of_place(own_pace(sittings_at([30, 60, 120]).entries, LATER), "skin")
+    assert learned.factor == pytest.approx(1.0)
+    assert learned.spread == pytest.approx(2.0)
+
+
+def test_short_works_count_and_works_without_a_size_have_no_rate_by_area() -> None:
+    assert of_place(own_pace(sittings_at([4, 4, 4], minutes=2).entries, LATER), "skin").factor == 2
+    learned = of_place(own_pace(sittings_at([60, 60, 60], area_cm2=0).entries, LATER), "skin")
+    assert learned.per_cm2 == 0
+    # A work reckoned at nothing, or without a kind, says nothing.
+    for changes in ({"minutes": 0}, {"kind": ""}):
+        assert not own_pace(sittings_at([60, 60, 60], **changes).entries, LATER)
+
+
+def test_a_film_that_was_scraped_off_whole_leaves_a_trace() -> None:
+    hand = Hand()
+    for n in range(3):
+        hand.begin(work(key=str(n)), after=1440)
+        hand.use(4, left=4)
+        hand.end(60, done=1)
+    film = own_pace(hand.entries, LATER).film[Level("wash", "skin")]
+    assert film.factor == pytest.approx(TRACE * 4 / (2 * (1 - DEFAULT_LOSS)))
+
+
+def test_brushes_are_sized_by_their_borders_and_factors_bounded_both_ways() -> None:
+    assert [brush_size(w) for w in (2.9, 3, 7.9, 8, 19.9, 20)] == [
+        "fine", "small", "small", "middle", "middle", "broad",
+    ]  # fmt: skip
+    for factor, bounded in ((9.0, 5.0), (4.9, 4.9), (0.1, 0.2), (0.25, 0.25)):
+        assert Learned(factor, 1.0, 3, 1.0).bounded() == pytest.approx(bounded)
+    learned = {Level(): Learned(1.0, 1.0, 3, 1.0)}
+    assert OwnPace(time=learned)
+    assert OwnPace(paint=learned)
+    assert OwnPace(loss=(0.1, 0.1, 3))
+    assert not OwnPace()
+
+
+def test_the_slowest_tube_of_a_tenth_or_more_decides_how_oil_dries() -> None:
+    """Umber is quick, white slow, ochre neither: times as told in the table, from memory."""
+    oil = MEDIA["oil"]
+    assert drying_minutes(1000, {"yellow-ochre": 1}, oil) == 1000
+    assert drying_minutes(1000, {"raw-umber": 9, "titanium-white": 1}, oil) == 1600
+    assert drying_minutes(1000, {"raw-umber": 19, "titanium-white": 2}, oil) == 600
