@@ -32,6 +32,7 @@ export function useComputed<T>(sitter: Sitter, path: string, query = "", enabled
   });
 }
 
+export const useFramings = (s: Sitter) => useComputed<Schemas["FramingsOut"]>(s, "reference/framings");
 export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "reference");
 export const useLadder = (s: Sitter) => useComputed<number[]>(s, "ladder");
 export const useSitterLadder = (s: Sitter, on: boolean) => useComputed<number[]>(s, "ladder/sitter", "", on);

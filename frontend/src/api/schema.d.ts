@@ -2922,6 +2922,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/reference/framings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Framings
+         * @description Frames round the head that was found, closest first, and the whole photograph.
+         */
+        get: operations["get_framings_api_sitters__sitter_id__reference_framings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/reference/level": {
         parameters: {
             query?: never;
@@ -4832,6 +4852,47 @@ export interface components {
             photograph_aspect: number;
             /** Width */
             width: number;
+        };
+        /**
+         * FramingOut
+         * @description One frame to press: what it sets, where it lies, and how large it makes the face.
+         */
+        FramingOut: {
+            /** Brush Mm */
+            brush_mm: number | null;
+            /** Canvas Height Mm */
+            canvas_height_mm: number;
+            /** Canvas Width Mm */
+            canvas_width_mm: number;
+            /** Centre X */
+            centre_x: number;
+            /** Centre Y */
+            centre_y: number;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Face Mm */
+            face_mm: number | null;
+            /** Name */
+            name: string;
+            /** Zoom */
+            zoom: number;
+        };
+        /**
+         * FramingsOut
+         * @description What can be pressed to frame a photograph, and what should be known of it.
+         */
+        FramingsOut: {
+            /** Framings */
+            framings: components["schemas"]["FramingOut"][];
+            /** Sentence */
+            sentence: string;
+            /** Turn Sentence */
+            turn_sentence: string;
+            /** Turns */
+            turns: number;
         };
         /**
          * GlazeOut
@@ -7694,6 +7755,12 @@ export interface components {
              */
             mirror: boolean;
             /**
+             * Quarter Turns
+             * @description The photograph turned counter-clockwise, first of all
+             * @default 0
+             */
+            quarter_turns: number;
+            /**
              * Squint
              * @default 0.012
              */
@@ -8496,6 +8563,7 @@ export interface components {
              *       "grid_square_mm": 50,
              *       "measures": [],
              *       "mirror": false,
+             *       "quarter_turns": 0,
              *       "squint": 0.012,
              *       "straighten": 0,
              *       "white": 10,
@@ -13875,6 +13943,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClippingOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_framings_api_sitters__sitter_id__reference_framings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingsOut"];
                 };
             };
             /** @description Validation Error */

@@ -10,6 +10,7 @@ import { Handle, NumberField, Say, Section, Toggle } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { Framings } from "./Framings";
 
 const metric: [number, number][] = [
   [200, 250],
@@ -145,6 +146,7 @@ export function FrameJob({ sitter }: JobProps) {
           </Button>
         </Box>
       </Section>
+      <Framings sitter={sitter} onSet={set} />
       <Section title="Frame">
         <ToggleButtonGroup
           exclusive

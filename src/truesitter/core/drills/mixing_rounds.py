@@ -17,12 +17,11 @@ from truesitter.core.refusal import Refusal
 def mix_by_eye(picture: DrillPicture, level: float, rng: Rng, places: Places) -> Round:
     """A colour that three of four tubes make, in few parts."""
     del places
-    tubes = picture.palette.tubes
-    if len(tubes) < 2:
-        raise NotHere("two tubes at least are needed to mix: set some out on the palette")
     rack = picture.palette.rack
-    whites = [t for t in tubes if rack.pigment(t).family == "white"][:1]
-    others = [t for t in tubes if t not in whites]
+    whites = [t for t in picture.palette.tubes if rack.pigment(t).family == "white"][:1]
+    others = [t for t in picture.palette.tubes if rack.pigment(t).family != "white"]
+    if len(whites) + len(others) < 2:
+        raise NotHere("two tubes at least are needed to mix: set some out on the palette")
     picked = [str(t) for t in rng.permutation(others)[: TUBES - len(whites)]]
     offered = whites + picked
     used = whites + [str(t) for t in rng.permutation(picked)[:2]]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
@@ -34,6 +34,8 @@ class Frame:
         rectangle: top left and on clockwise; None when the picture plane is true already.
     mirror
         The framed picture is turned left to right.
+    quarter_turns
+        The photograph is turned counter-clockwise so many times before all else.
     """
 
     canvas_mm: tuple[float, float] = (300.0, 400.0)
@@ -42,6 +44,11 @@ class Frame:
     straighten: float = 0.0
     keystone: Quad | None = None
     mirror: bool = False
+    quarter_turns: int = 0
+
+    def upright(self, width: float, height: float) -> tuple[float, float]:
+        """Width and height of a photograph once it is turned."""
+        return (height, width) if self.quarter_turns % 2 else (width, height)
 
 
 @dataclass(frozen=True)
@@ -75,13 +82,14 @@ def place(frame: Frame, width: int, height: int) -> Crop:
     Parameters
     ----------
     width, height
-        Of the upright photograph, in pixels.
+        Of the photograph as its file has it, in pixels.
 
     Raises
     ------
     Refusal
         For canvas sizes, zooms or angles that make no sense.
     """
+    wide, high = frame.upright(width, height)
     canvas_w, canvas_h = frame.canvas_mm
     if not (10 <= canvas_w <= 5000 and 10 <= canvas_h <= 5000):
         raise Refusal("a canvas measures 10 to 5000 mm either way")
@@ -92,7 +100,7 @@ def place(frame: Frame, width: int, height: int) -> Crop:
     # The photograph turns counter-clockwise under a fixed frame: the crop turns clockwise on it.
     turn = frame.straighten
     full_w, full_h = _extent(canvas_w, canvas_h, turn)
-    scale = min(width / full_w, height / full_h) / frame.zoom
+    scale = min(wide / full_w, high / full_h) / frame.zoom
     size = (canvas_w * scale, canvas_h * scale)
     if min(size) < LEAST_CROP_PX:
         raise Refusal(
@@ -100,8 +108,8 @@ def place(frame: Frame, width: int, height: int) -> Crop:
             "frame it less closely, or choose a canvas less thin"
         )
     reach_w, reach_h = (e / 2 for e in _extent(*size, turn))
-    x = min(max(frame.centre[0] * width, reach_w), width - reach_w)
-    y = min(max(frame.centre[1] * height, reach_h), height - reach_h)
+    x = min(max(frame.centre[0] * wide, reach_w), wide - reach_w)
+    y = min(max(frame.centre[1] * high, reach_h), high - reach_h)
     return Crop(centre=(x, y), size=size, turn=turn)
 
 
@@ -129,7 +137,7 @@ def apply(photograph: Bytes, frame: Frame, long_side: int | None = WORKING_LONG_
     Parameters
     ----------
     photograph
-        Upright sRGB (H, W, 3) uint8, at any reduced size.
+        SRGB (H, W, 3) uint8 as its file has it, at any reduced size.
     long_side
         Upper bound of the result's long side in pixels, None for none; nothing is enlarged.
 
@@ -137,10 +145,18 @@ def apply(photograph: Bytes, frame: Frame, long_side: int | None = WORKING_LONG_
     -------
     (h, w, 3) uint8 with the canvas's proportions.
     """
+    if frame.quarter_turns:
+        photograph = turned(photograph, frame.quarter_turns)
+        frame = replace(frame, quarter_turns=0)
     if frame.keystone is not None:
         photograph = rectify(photograph, frame.keystone)
     cut = _cut(photograph, frame, long_side)
     return np.ascontiguousarray(cut[:, ::-1]) if frame.mirror else cut
+
+
+def turned(picture: Bytes, quarter_turns: int) -> Bytes:
+    """A picture turned counter-clockwise."""
+    return np.ascontiguousarray(np.rot90(picture, quarter_turns))
 
 
 def keystone_matrix(quad: Quad, width: int, height: int) -> Doubles:

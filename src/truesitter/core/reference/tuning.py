@@ -31,6 +31,9 @@ FLOAT_WHITE = 1.5
 WORKING_LONG_SIDE = 2048
 """Photographs are worked on at this size at most."""
 
+LONGEST_STRIP = 4.0
+"""A new canvas is no longer than so many times its width [common practice: longer ones are friezes]."""
+
 LEAST_CROP_PX = 8
 """A crop of fewer pixels either way shows nothing that can be planned."""
 

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from truesitter.core.reference.frame import Frame, keystone_matrix
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
 from truesitter.core.reference.tone import PictureTone
-from truesitter.core.reference.tuning import MOST_GAIN
+from truesitter.core.reference.tuning import LONGEST_STRIP, MOST_GAIN
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.setting_kinds import Fraction, Spot
@@ -38,6 +38,9 @@ class ReferenceSettings(Settings):
     straighten: float = Field(0, ge=-45, le=45)
     keystone: tuple[Spot, Spot, Spot, Spot] | None = None
     mirror: bool = False
+    quarter_turns: int = Field(
+        0, ge=0, le=3, description="The photograph turned counter-clockwise, first of all"
+    )
     balance: tuple[Gain, Gain, Gain] = (1.0, 1.0, 1.0)
     exposure: float = Field(0, ge=-3, le=3)
     black: float = Field(0, ge=0, le=4)
@@ -58,6 +61,27 @@ class ReferenceSettings(Settings):
             raise Refusal("the unit is one of the measures")
         return self
 
+    @classmethod
+    def of_photograph(cls, width: int, height: int) -> Self:
+        """What a new sitter begins with: all of the photograph, on a canvas of its own proportions.
+
+        Parameters
+        ----------
+        width, height
+            Of the upright photograph; a strip longer than 4 : 1 is cut to that.
+
+        Examples
+        --------
+        >>> begun = ReferenceSettings.of_photograph(1600, 2000)
+        >>> begun.canvas_width_mm, begun.canvas_height_mm
+        (320.0, 400.0)
+        """
+        usual = cls()
+        long_side = max(usual.canvas_width_mm, usual.canvas_height_mm)
+        short_side = float(round(long_side * max(min(width, height) / max(width, height), 1 / LONGEST_STRIP)))
+        wide, high = (long_side, short_side) if width > height else (short_side, long_side)
+        return cls(canvas_width_mm=wide, canvas_height_mm=high)
+
     def frame(self) -> Frame:
         """The part that changes the picture."""
         return Frame(
@@ -67,6 +91,7 @@ class ReferenceSettings(Settings):
             straighten=self.straighten,
             keystone=self.keystone,
             mirror=self.mirror,
+            quarter_turns=self.quarter_turns,
         )
 
     def tone(self) -> PictureTone:

@@ -17,6 +17,27 @@ NECK = 0.7
 NEAR_OVAL = 0.06
 """What lies so far outside the face's outline, in heights of the face, still counts for it."""
 
+# framing.py
+
+AIR = 0.1
+"""Part of a closer frame left free above the crown [common practice: a head needs air above it]."""
+
+CLOSER = 1.1
+"""A frame is closer when it is so many times smaller than the largest one [try]."""
+
+CROWN_LEAST, CROWN_MOST = 0.25, 1.0
+"""How far the crown with its hair lies above a face's outline, in heights of the face: at least the skull,
+at most tall hair or a hat [try]."""
+
+HEAD_SHARES = {"head": 0.62, "head and shoulders": 0.42}
+"""Part of a frame's height that the head takes from crown to chin [common practice]."""
+
+HEAD_WIDTH_SHARE = 0.8
+"""A head with its hair takes no more than so much of a frame's width [try]."""
+
+SIDES_MOST = 0.6
+"""Hair beside a face counts up to so many widths of the face [try]."""
+
 # landmarks.py
 
 FACE_LONG_SIDE = 1280
@@ -28,6 +49,14 @@ PERSON_LONG_SIDE = 640
 LEAST_ON_SITTER = 0.92
 """Faces seen from the front lie wholly on the sitter. On a head turned away the detector invents
 the far half of the face in the air; its places would then all be wrong."""
+
+# orientation.py
+
+ORIENTATION_LONG_SIDE = 640
+"""Pixels at which a photograph is tried turned [try]."""
+
+UPRIGHT = 0.02
+"""By so much of the skin's brightness eyes and lips are darker than it where a face stands upright [try]."""
 
 # places.py
 

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import picture_to_lab
 from truesitter.core.graph.results import PHOTOGRAPH, Source, result
 from truesitter.core.imaging.pixels import window_at
-from truesitter.core.imaging.reduce import reduced_size
+from truesitter.core.imaging.reduce import reduced_picture
 from truesitter.core.reference.decode import decode, inspect
-from truesitter.core.reference.frame import apply, crop_scale, rectify
+from truesitter.core.reference.frame import apply, crop_scale, rectify, turned
 from truesitter.core.reference.tone import Clipping, balance_from, correct, find_clipping
 from truesitter.core.reference.tuning import WORKING_LONG_SIDE
 from truesitter.core.settings import ReferenceSettings
@@ -22,7 +21,7 @@ FRAME = tuple(
     f"reference.{name}"
     for name in (
         "canvas_width_mm", "canvas_height_mm", "centre_x", "centre_y", "zoom", "straighten", "keystone",
-        "mirror",
+        "mirror", "quarter_turns",
     )
 )  # fmt: skip
 TONE = tuple(f"reference.{name}" for name in ("balance", "exposure", "black", "white"))
@@ -37,14 +36,11 @@ class PictureStage:
         self.source = source
         self.settings: ReferenceSettings = source.stage("reference")
 
-    @result("photograph", needs=(PHOTOGRAPH,))
+    @result("photograph", settings=("reference.quarter_turns",), needs=(PHOTOGRAPH,), version=2)
     def photograph(self) -> Bytes:
-        """The whole upright photograph at a working size, for framing."""
-        picture = decode(self.source.load(), WORKING_LONG_SIDE)
-        size = reduced_size(picture.shape, WORKING_LONG_SIDE)
-        if size == (picture.shape[1], picture.shape[0]):
-            return picture
-        return cv2.resize(picture, size, interpolation=cv2.INTER_AREA)
+        """The whole photograph, the way up that the painter set, at a working size, for framing."""
+        picture = reduced_picture(decode(self.source.load(), WORKING_LONG_SIDE), WORKING_LONG_SIDE)
+        return turned(picture, self.settings.quarter_turns)
 
     def square(self) -> Bytes:
         """The whole photograph seen square on, as the frame is placed on it."""

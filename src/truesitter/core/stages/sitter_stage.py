@@ -11,7 +11,9 @@ from truesitter.core.settings import RegionSettings
 from truesitter.core.sitter import places
 from truesitter.core.sitter.face import TEMPLES, Face
 from truesitter.core.sitter.face_proportions import Proportion, face_proportions
+from truesitter.core.sitter.framing import Framing, Head, framings, head_of
 from truesitter.core.sitter.landmarks import Detection, detect
+from truesitter.core.sitter.orientation import turns_wanted
 from truesitter.core.sitter.region_names import WORN, Region
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Looks
@@ -34,6 +36,23 @@ class SitterStage:
     def detection(self) -> Detection:
         """Face and person mask."""
         return detect(self._picture.framed())
+
+    @result("turns wanted", needs=("photograph",))
+    def turns_wanted(self) -> int:
+        """By how many more quarter turns the photograph seems to lie wrong."""
+        return turns_wanted(self._picture.photograph())
+
+    @result("head in photograph", needs=("photograph",))
+    def head_in_photograph(self) -> Head | None:
+        """The head in the whole photograph, for framing; None without a face."""
+        found = detect(self._picture.photograph())
+        return None if found.face is None else head_of(found.face, found.person)
+
+    def framings(self) -> tuple[Framing, ...]:
+        """The frames that the photograph offers, closest first."""
+        set_ = self._picture.settings
+        canvas = (set_.canvas_width_mm, set_.canvas_height_mm)
+        return framings(self.head_in_photograph(), self._picture.photograph().shape, canvas)
 
     @property
     def face(self) -> Face | None:

@@ -53,3 +53,12 @@ SCRATCH_MM = (0.4, 1.6)
 
 FEWEST = 2
 """Points of a line."""
+
+# framing_advice.py
+
+IRIS = 0.063
+"""Width of an iris in heights of the face, hairline to chin: 11.7 mm (F. Rüfer et al., Cornea 24, 2005) of
+185 mm [from memory]."""
+
+SMALL_HEAD = 1 / 6
+"""A head below this part of the frame's height has features smaller than most brushes [try]."""

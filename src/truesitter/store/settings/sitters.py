@@ -29,9 +29,9 @@ from truesitter.store.log.drills import DrillRounds
 from truesitter.store.log.log import Log
 from truesitter.store.rows.clock import now
 from truesitter.store.rows.database import DATABASE, Sessions, open_database
-from truesitter.store.rows.models import PaintingRow, ReferenceRow, SitterRow
+from truesitter.store.rows.models import PaintingRow, ReferenceRow, SitterRow, StageRow
 from truesitter.store.settings import history
-from truesitter.store.settings.documents import STAGES, Loaded, Trouble, load_all_settings
+from truesitter.store.settings.documents import STAGES, Loaded, Trouble, load_all_settings, plain
 from truesitter.store.settings.edits import Edit
 from truesitter.store.settings.facts import Facts
 from truesitter.store.settings.palettes import StudioPalettes
@@ -179,6 +179,13 @@ class Repository:
         )  # fmt: skip
         with self._sessions.writing.begin() as session:
             session.add(row)
+            begun = ReferenceSettings.of_photograph(info.width, info.height)
+            session.add(
+                StageRow(
+                    sitter_id=row.id, stage="reference", version=ReferenceSettings.VERSION,
+                    document=plain(begun),
+                )
+            )  # fmt: skip
         return self.get(row.id)
 
     def file(self, sitter_id: str) -> bytes:

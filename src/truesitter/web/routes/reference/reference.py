@@ -77,11 +77,13 @@ class FrameOut(BaseModel):
 @router.get("/reference", dependencies=[answered("reference", (*FRAME, *GRID), ("framed",))])
 def get_frame(study: CurrentStudy, sitter: CurrentSitter) -> FrameOut:
     """Where the frame lies on the photograph."""
-    crop = place(study.settings.reference.frame(), sitter.width, sitter.height)
+    frame = study.settings.reference.frame()
+    wide, high = frame.upright(sitter.width, sitter.height)
+    crop = place(frame, sitter.width, sitter.height)
     height, width = study.picture.shape
     return FrameOut(
-        corners=[(x / sitter.width, y / sitter.height) for x, y in crop.corners().tolist()],
-        photograph_aspect=sitter.height / sitter.width,
+        corners=[(x / wide, y / high) for x, y in crop.corners().tolist()],
+        photograph_aspect=high / wide,
         width=width,
         height=height,
         mm_per_px=study.picture.mm_per_px,

@@ -1,0 +1,155 @@
+"""Which part of a photograph to paint: closer frames round the head that was found, none of which cuts it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.imaging.pixels import in_pixels
+from truesitter.core.sitter.face import TEMPLES, Face
+from truesitter.core.sitter.tuning import (
+    AIR,
+    CLOSER,
+    CROWN_LEAST,
+    CROWN_MOST,
+    HEAD_SHARES,
+    HEAD_WIDTH_SHARE,
+    SIDES_MOST,
+)
+from truesitter.core.types import Doubles, Floats, Shape
+
+
+@dataclass(frozen=True)
+class Head:
+    """A whole head with its hair, in fractions of the photograph: crown, chin and sides.
+
+    Attributes
+    ----------
+    left, top, right, bottom
+        The head's box; the chin is its bottom.
+    face
+        Height of the face alone, from the top of its outline to the chin, in fractions of the
+        photograph's height.
+    """
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+    face: float
+
+    @property
+    def height(self) -> float:
+        """From crown to chin, in fractions of the photograph's height."""
+        return self.bottom - self.top
+
+
+@dataclass(frozen=True)
+class Framing:
+    """One way of framing a photograph.
+
+    Attributes
+    ----------
+    name
+        "head", "head and shoulders" or "as photographed".
+    canvas_mm
+        Width and height.
+    centre
+        Of the crop, in fractions of the photograph.
+    zoom
+        As `reference.frame.Frame` has it: 1 is the largest crop of the canvas's proportions.
+    """
+
+    name: str
+    canvas_mm: tuple[float, float]
+    centre: tuple[float, float]
+    zoom: float
+
+
+def head_of(face: Face, person: Floats) -> Head:
+    """The whole head round a face: as far as the sitter reaches above and beside it.
+
+    Parameters
+    ----------
+    face
+        Upright, in fractions of the photograph.
+    person
+        (h, w) likelihood of being the sitter.
+
+    Returns
+    -------
+    Head
+        Its crown lies a quarter to a whole height of the face above the face's outline: a head
+        before something that the detector takes for the sitter is not made endless.
+    """
+    shape = person.shape
+    outline = in_pixels(face.points[:, :2], shape)
+    top, chin = outline[:, 1].min(), outline[:, 1].max()
+    left, right = outline[:, 0].min(), outline[:, 0].max()
+    size = chin - top
+    temples = sorted(in_pixels(face.line(TEMPLES), shape)[:, 0])
+    crown = top - np.clip(_reach(_above(person, temples, top)), CROWN_LEAST * size, CROWN_MOST * size)
+    band = slice(*np.clip(np.round([crown, (top + chin) / 2]), 0, shape[0]).astype(int))
+    beside = person[band].mean(axis=0) if band.stop > band.start else np.zeros(shape[1], np.float32)
+    middle = int(np.clip(round((left + right) / 2), 0, shape[1] - 1))
+    wide = [
+        min(max(_reach(side), 0.5 * (right - left)), (0.5 + SIDES_MOST) * (right - left))
+        for side in (beside[middle::-1], beside[middle:])
+    ]
+    return Head(
+        float((middle - wide[0]) / shape[1]), float(crown / shape[0]),
+        float((middle + wide[1]) / shape[1]), float(chin / shape[0]), float(size / shape[0]),
+    )  # fmt: skip
+
+
+def _above(person: Floats, temples: list[float], top: float) -> Doubles:
+    """How surely the sitter is met above a face, row by row upwards, between its temples."""
+    first, last = (int(np.clip(round(t), 0, person.shape[1] - 1)) for t in temples)
+    row = int(np.clip(round(top), 0, person.shape[0] - 1))
+    return np.asarray(person[row::-1, first : last + 1].mean(axis=1), dtype=np.float64)
+
+
+def _reach(sure: Floats | Doubles) -> float:
+    """How many pixels the sitter goes on without a gap."""
+    off = np.flatnonzero(sure < 0.5)
+    return float(off[0] if len(off) else len(sure))
+
+
+def framings(head: Head | None, shape: Shape, canvas_mm: tuple[float, float]) -> tuple[Framing, ...]:
+    """The frames that a photograph offers, closest first.
+
+    Parameters
+    ----------
+    head
+        As found; None when there is none.
+    shape
+        Height and width of the upright photograph.
+    canvas_mm
+        Width and height that the closer frames keep.
+
+    Returns
+    -------
+    tuple of Framing
+        "as photographed" is always there: the whole picture on a canvas of its own proportions with the
+        same long side. A closer frame is offered where it is one, with air above the crown.
+    """
+    height, width = shape[:2]
+    long_side = max(canvas_mm)
+    own = long_side / max(width, height)
+    whole = Framing("as photographed", (round(width * own, 1), round(height * own, 1)), (0.5, 0.5), 1.0)
+    if head is None:
+        return (whole,)
+    aspect = canvas_mm[1] / canvas_mm[0]
+    largest = min(height, width * aspect)
+    found = []
+    for name, share in HEAD_SHARES.items():
+        wide = (head.right - head.left) * width / HEAD_WIDTH_SHARE * aspect
+        crop = min(largest, max(head.height * height / share, wide))
+        if largest / crop < CLOSER:
+            continue
+        y = head.top * height - AIR * crop + crop / 2
+        centre = ((head.left + head.right) / 2, y / height)
+        inside = tuple(float(np.clip(v, 0, 1)) for v in centre)
+        found.append(Framing(name, canvas_mm, (inside[0], inside[1]), round(largest / crop, 3)))
+    return (*found, whole)

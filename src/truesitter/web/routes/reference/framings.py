@@ -1,0 +1,69 @@
+"""Reference: the frames that a photograph offers."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from truesitter.core.stages.picture_stage import FRAME
+from truesitter.core.usecases.framing_advice import FramedFace, framed_faces
+from truesitter.formats.words.framing_words import framing_sentence, turn_sentence
+from truesitter.web.http.answers import BenchRoute, answered
+from truesitter.web.http.dependencies import CurrentStudy
+
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"], route_class=BenchRoute)
+
+
+class FramingOut(BaseModel):
+    """One frame to press: what it sets, where it lies, and how large it makes the face."""
+
+    name: str
+    canvas_width_mm: float
+    canvas_height_mm: float
+    centre_x: float
+    centre_y: float
+    zoom: float
+    corners: list[tuple[float, float]]
+    """In fractions of the upright photograph: top left and on clockwise."""
+    face_mm: float | None
+    """Hairline to chin on the canvas; None without a face."""
+    brush_mm: float | None
+    """Widest usual brush for an iris; None without a face."""
+
+
+class FramingsOut(BaseModel):
+    """What can be pressed to frame a photograph, and what should be known of it."""
+
+    turns: int
+    """Quarter turns counter-clockwise that the photograph seems to want, 0–3."""
+    turn_sentence: str
+    """Why; empty when it stands."""
+    sentence: str
+    """Of the face in the frame as it is set; empty when all is well."""
+    framings: list[FramingOut]
+
+
+_NEEDS = ("turns wanted", "head in photograph", "photograph")
+
+
+@router.get("/reference/framings", dependencies=[answered("reference/framings", FRAME, _NEEDS)])
+def get_framings(study: CurrentStudy) -> FramingsOut:
+    """Frames round the head that was found, closest first, and the whole photograph."""
+    now, offered = framed_faces(study)
+    turns = study.sitter.turns_wanted()
+    return FramingsOut(
+        turns=turns,
+        turn_sentence=turn_sentence(turns),
+        sentence=framing_sentence(now),
+        framings=[_framing_out(one) for one in offered],
+    )
+
+
+def _framing_out(one: FramedFace) -> FramingOut:
+    framing = one.framing
+    corners = [(float(x), float(y)) for x, y in one.corners]
+    return FramingOut(
+        name=framing.name, canvas_width_mm=framing.canvas_mm[0], canvas_height_mm=framing.canvas_mm[1],
+        centre_x=framing.centre[0], centre_y=framing.centre[1], zoom=framing.zoom, corners=corners,
+        face_mm=one.face_mm, brush_mm=one.brush_mm,
+    )  # fmt: skip
