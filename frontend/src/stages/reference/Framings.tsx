@@ -29,7 +29,11 @@ export function Framings({ sitter, onSet }: { sitter: Sitter; onSet: Set }) {
           </Button>
         </>
       )}
-      <Box role="group" aria-label="Frames" sx={{ display: "flex", gap: 1, mb: 1 }}>
+      <Box
+        role="group"
+        aria-label="Frames"
+        sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 1, mb: 1 }}
+      >
         {found.framings.map((framing) => (
           <Small
             key={framing.name}

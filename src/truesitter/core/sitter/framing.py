@@ -19,6 +19,9 @@ from truesitter.core.sitter.tuning import (
 )
 from truesitter.core.types import Doubles, Floats, Shape
 
+ORDINALS = tuple(f"{word} head" for word in ("second", "third", "fourth", "fifth", "sixth"))
+"""Names of frames round heads beside the first."""
+
 
 @dataclass(frozen=True)
 class Head:
@@ -52,7 +55,7 @@ class Framing:
     Attributes
     ----------
     name
-        "head", "head and shoulders" or "as photographed".
+        "head", "head and shoulders", "as photographed", or "second head" and on.
     canvas_mm
         Width and height.
     centre
@@ -116,13 +119,13 @@ def _reach(sure: Floats | Doubles) -> float:
     return float(off[0] if len(off) else len(sure))
 
 
-def framings(head: Head | None, shape: Shape, canvas_mm: tuple[float, float]) -> tuple[Framing, ...]:
-    """The frames that a photograph offers, closest first.
+def framings(heads: tuple[Head, ...], shape: Shape, canvas_mm: tuple[float, float]) -> tuple[Framing, ...]:
+    """The frames that a photograph offers: of the first head closest first, the whole, then other heads.
 
     Parameters
     ----------
-    head
-        As found; None when there is none.
+    heads
+        As found, whom the picture is of first; none when there is none.
     shape
         Height and width of the upright photograph.
     canvas_mm
@@ -132,24 +135,39 @@ def framings(head: Head | None, shape: Shape, canvas_mm: tuple[float, float]) ->
     -------
     tuple of Framing
         "as photographed" is always there: the whole picture on a canvas of its own proportions with the
-        same long side. A closer frame is offered where it is one, with air above the crown.
+        same long side. A closer frame is offered where it is one, with air above the crown. "second head",
+        "third head" … choose another sitter of the picture.
     """
     height, width = shape[:2]
     long_side = max(canvas_mm)
     own = long_side / max(width, height)
     whole = Framing("as photographed", (round(width * own, 1), round(height * own, 1)), (0.5, 0.5), 1.0)
-    if head is None:
-        return (whole,)
+    closer: dict[float, Framing] = {}
+    for head in heads[:1]:
+        for name, share in HEAD_SHARES.items():
+            one = _round(head, name, share, shape, canvas_mm)
+            if one is not None:
+                # In a strip both are as high as it is.
+                closer.setdefault(one.zoom, one)
+    others = [
+        _round(head, name, HEAD_SHARES["head"], shape, canvas_mm)
+        for name, head in zip(ORDINALS, heads[1:], strict=False)
+    ]
+    return (*closer.values(), whole, *filter(None, others))
+
+
+def _round(
+    head: Head, name: str, share: float, shape: Shape, canvas_mm: tuple[float, float]
+) -> Framing | None:
+    """A frame of which a head takes a share; None where it shows as good as all of the photograph."""
+    height, width = shape[:2]
     aspect = canvas_mm[1] / canvas_mm[0]
     largest = min(height, width * aspect)
-    found = []
-    for name, share in HEAD_SHARES.items():
-        wide = (head.right - head.left) * width / HEAD_WIDTH_SHARE * aspect
-        crop = min(largest, max(head.height * height / share, wide))
-        if largest / crop < CLOSER:
-            continue
-        y = head.top * height - AIR * crop + crop / 2
-        centre = ((head.left + head.right) / 2, y / height)
-        inside = tuple(float(np.clip(v, 0, 1)) for v in centre)
-        found.append(Framing(name, canvas_mm, (inside[0], inside[1]), round(largest / crop, 3)))
-    return (*found, whole)
+    wide = (head.right - head.left) * width / HEAD_WIDTH_SHARE * aspect
+    crop = min(largest, max(head.height * height / share, wide))
+    if height * width < CLOSER * crop * crop / aspect:
+        return None
+    y = head.top * height - AIR * crop + crop / 2
+    x = (head.left + head.right) / 2
+    centre = (float(np.clip(x, 0, 1)), float(np.clip(y / height, 0, 1)))
+    return Framing(name, canvas_mm, centre, round(largest / crop, 3))

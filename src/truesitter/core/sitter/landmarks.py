@@ -26,12 +26,26 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import Face
-from truesitter.core.sitter.tuning import FACE_LONG_SIDE, LEAST_ON_SITTER, PERSON_LONG_SIDE
+from truesitter.core.sitter.tuning import (
+    BODY_ABOVE,
+    BODY_BELOW,
+    BODY_SIDE,
+    CLOSE_LONG_SIDE,
+    FACE_LONG_SIDE,
+    FACE_ROOM,
+    FACE_SURE,
+    LEAST_FACE_PX,
+    LEAST_ON_SITTER,
+    PERSON_LONG_SIDE,
+)
 from truesitter.core.types import Bytes, Floats
 
 _lock = threading.Lock()
 _started: list[bool] = []
 """Holds something once a face was found: all parts of the detector have then said their first words."""
+
+Box = tuple[float, float, float, float]
+"""Left, top, width and height, in fractions."""
 
 _CHATTER = re.compile(rb"INFO: Created |WARNING: All log messages|[IW]\d{4} ")
 
@@ -100,13 +114,15 @@ def _only_what_is_used() -> None:
 
 
 @cache
-def _models() -> tuple[Any, Any]:
+def _models() -> tuple[Any, Any, Any]:
     _only_what_is_used()
-    from mediapipe.python.solutions import face_mesh, selfie_segmentation
+    from mediapipe.python.solutions import face_detection, face_mesh, selfie_segmentation
 
     return (
         face_mesh.FaceMesh(static_image_mode=True, refine_landmarks=True, max_num_faces=1),
         selfie_segmentation.SelfieSegmentation(model_selection=0),
+        # The one for faces at any distance: the mesh's own finds heads of a seventh of the picture or more.
+        face_detection.FaceDetection(model_selection=1, min_detection_confidence=FACE_SURE),
     )
 
 
@@ -116,20 +132,98 @@ def warm_up() -> None:
 
 
 def detect(picture: Bytes) -> Detection:
-    """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8."""
-    face_input = _shrink(picture, FACE_LONG_SIDE)
-    person_input = _shrink(picture, PERSON_LONG_SIDE)
+    """Find the face landmarks and the person mask in an sRGB picture (H, W, 3) uint8.
+
+    A head too small for the landmarks to be found in the whole picture is looked for closer.
+    """
+    with _running():
+        person = _person(_shrink(picture, PERSON_LONG_SIDE))
+        face = _mesh(_shrink(picture, FACE_LONG_SIDE))
+        if face is not None and share_on_sitter(face, person) >= LEAST_ON_SITTER:
+            return Detection(face, person)
+        for box in _face_boxes(picture):
+            near, closer = _mesh_within(picture, box), _person_within(picture, box, person)
+            if near is not None and share_on_sitter(near, closer) >= LEAST_ON_SITTER:
+                return Detection(near, closer)
+    return Detection(None, person)
+
+
+def detect_faces(picture: Bytes) -> tuple[Face, ...]:
+    """All faces in an sRGB picture (H, W, 3) uint8 whose landmarks can be found, the largest first."""
+    with _running():
+        found = [face for box in _face_boxes(picture) if (face := _mesh_within(picture, box))]
+    return tuple(sorted(found, key=lambda face: -face.height(picture.shape)))
+
+
+@contextlib.contextmanager
+def _running() -> Iterator[None]:
+    """The detectors are asked by one thread at a time; what they say when they start is held back."""
     with _lock, _chatter_held_back() if not _started else contextlib.nullcontext():
-        face_model, person_model = _models()
-        found = face_model.process(face_input).multi_face_landmarks
-        person = np.asarray(person_model.process(person_input).segmentation_mask, dtype=np.float32)
-        _started.extend([True] if found else [])
-    face = None
-    if found:
-        face = Face(np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64))
-        if share_on_sitter(face, person) < LEAST_ON_SITTER:
-            face = None
-    return Detection(face=face, person=np.clip(person, 0, 1))
+        yield
+
+
+def _mesh(picture: Bytes) -> Face | None:
+    found = _models()[0].process(picture).multi_face_landmarks
+    if not found:
+        return None
+    if not _started:
+        _started.append(True)
+    return Face(np.array([(p.x, p.y, p.z) for p in found[0].landmark], dtype=np.float64))
+
+
+def _person(picture: Bytes) -> Floats:
+    return np.clip(np.asarray(_models()[1].process(picture).segmentation_mask, np.float32), 0, 1)
+
+
+def _person_within(picture: Bytes, box: Box, person: Floats) -> Floats:
+    """The map of the sitter with what a closer look at a face and the body below it adds."""
+    left, top, wide, high = box
+    x, y = left + wide / 2, top + high / 2
+    sides = (x - BODY_SIDE * wide, x + BODY_SIDE * wide, y - BODY_ABOVE * high, y + BODY_BELOW * high)
+    x0, x1, y0, y1 = np.clip(sides, 0, 1)
+    rows, columns = (
+        slice(round(a * side), round(b * side))
+        for (a, b), side in (((y0, y1), picture.shape[0]), ((x0, x1), picture.shape[1]))
+    )
+    there = tuple(
+        slice(round(a * side), round(b * side))
+        for (a, b), side in (((y0, y1), person.shape[0]), ((x0, x1), person.shape[1]))
+    )
+    merged = person.copy()
+    part = merged[there]
+    if min(*part.shape, rows.stop - rows.start, columns.stop - columns.start) < LEAST_FACE_PX / 4:
+        return person
+    near = _person(_shrink(np.ascontiguousarray(picture[rows, columns]), PERSON_LONG_SIDE))
+    np.maximum(part, cv2.resize(near, part.shape[::-1], interpolation=cv2.INTER_AREA), out=part)
+    return merged
+
+
+def _face_boxes(picture: Bytes) -> list[Box]:
+    """Boxes of faces in fractions: left, top, width, height; the surest first."""
+    found = _models()[2].process(_shrink(picture, FACE_LONG_SIDE)).detections or []
+    boxes = [d.location_data.relative_bounding_box for d in sorted(found, key=lambda d: -d.score[0])]
+    return [(b.xmin, b.ymin, b.width, b.height) for b in boxes]
+
+
+def _mesh_within(picture: Bytes, box: Box) -> Face | None:
+    """The face of a box, looked for in a closer crop and told in fractions of the whole picture."""
+    height, width = picture.shape[:2]
+    left, top, wide, high = box
+    reach = FACE_ROOM / 2 * max(wide * width, high * height)
+    x, y = (left + wide / 2) * width, (top + high / 2) * height
+    x0, x1 = (int(np.clip(v, 0, width)) for v in (x - reach, x + reach))
+    y0, y1 = (int(np.clip(v, 0, height)) for v in (y - reach, y + reach))
+    if min(x1 - x0, y1 - y0) < LEAST_FACE_PX:
+        return None
+    close = picture[y0:y1, x0:x1]
+    # The landmarks are found no better in more pixels, and not at all in too few.
+    scale = max(1.0, CLOSE_LONG_SIDE / max(close.shape[:2]))
+    close = cv2.resize(close, None, fx=scale, fy=scale, interpolation=cv2.INTER_CUBIC)
+    face = _mesh(_shrink(close, FACE_LONG_SIDE))
+    if face is None:
+        return None
+    size = np.array([(x1 - x0) / width, (y1 - y0) / height, (x1 - x0) / width])
+    return Face(face.points * size + (x0 / width, y0 / height, 0.0))
 
 
 def share_on_sitter(face: Face, person: Floats) -> float:

@@ -23,7 +23,7 @@ AIR = 0.1
 """Part of a closer frame left free above the crown [common practice: a head needs air above it]."""
 
 CLOSER = 1.1
-"""A frame is closer when it is so many times smaller than the largest one [try]."""
+"""A frame is closer when the photograph is so many times as large [try]."""
 
 CROWN_LEAST, CROWN_MOST = 0.25, 1.0
 """How far the crown with its hair lies above a face's outline, in heights of the face: at least the skull,
@@ -42,6 +42,23 @@ SIDES_MOST = 0.6
 
 FACE_LONG_SIDE = 1280
 """Faces are looked for at this size."""
+
+BODY_ABOVE, BODY_BELOW, BODY_SIDE = 1.5, 7.0, 4.0
+"""A closer look at a figure reaches so far above and below the middle of its face, in heights of the face,
+and to each side, in its widths: to the hips [try]."""
+
+CLOSE_LONG_SIDE = 384
+"""Pixels: a closer look at a small face is enlarged to this, twice what the landmarks are told at
+[from memory: the detector's model takes 192]."""
+
+FACE_ROOM = 2.4
+"""A closer look at a face is so many times as wide as its box: hair, chin and some air [try]."""
+
+FACE_SURE = 0.6
+"""How surely a box has to be a face, 0–1 [try]."""
+
+LEAST_FACE_PX = 48
+"""A closer look below this size tells no features [try]."""
 
 PERSON_LONG_SIDE = 640
 """The person is looked for at this size."""

@@ -12,7 +12,7 @@ from truesitter.core.sitter import places
 from truesitter.core.sitter.face import TEMPLES, Face
 from truesitter.core.sitter.face_proportions import Proportion, face_proportions
 from truesitter.core.sitter.framing import Framing, Head, framings, head_of
-from truesitter.core.sitter.landmarks import Detection, detect
+from truesitter.core.sitter.landmarks import Detection, detect, detect_faces
 from truesitter.core.sitter.orientation import turns_wanted
 from truesitter.core.sitter.region_names import WORN, Region
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
@@ -32,7 +32,7 @@ class SitterStage:
         self.source, self._picture = source, picture
         self.settings: RegionSettings = source.stage("regions")
 
-    @result("detection", needs=("framed",))
+    @result("detection", needs=("framed",), version=2)
     def detection(self) -> Detection:
         """Face and person mask."""
         return detect(self._picture.framed())
@@ -42,17 +42,19 @@ class SitterStage:
         """By how many more quarter turns the photograph seems to lie wrong."""
         return turns_wanted(self._picture.photograph())
 
-    @result("head in photograph", needs=("photograph",))
-    def head_in_photograph(self) -> Head | None:
-        """The head in the whole photograph, for framing; None without a face."""
-        found = detect(self._picture.photograph())
-        return None if found.face is None else head_of(found.face, found.person)
+    @result("heads in photograph", needs=("photograph",))
+    def heads_in_photograph(self) -> tuple[Head, ...]:
+        """The heads in the whole photograph, for framing, the largest first; none without a face."""
+        picture = self._picture.photograph()
+        found = detect(picture)
+        faces = detect_faces(picture) or ((found.face,) if found.face else ())
+        return tuple(head_of(face, found.person) for face in faces)
 
     def framings(self) -> tuple[Framing, ...]:
-        """The frames that the photograph offers, closest first."""
+        """The frames that the photograph offers: round the largest head, closest first, then the others."""
         set_ = self._picture.settings
         canvas = (set_.canvas_width_mm, set_.canvas_height_mm)
-        return framings(self.head_in_photograph(), self._picture.photograph().shape, canvas)
+        return framings(self.heads_in_photograph(), self._picture.photograph().shape, canvas)
 
     @property
     def face(self) -> Face | None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from truesitter.core.canvas.brushes import widest_brush
 from truesitter.core.reference.frame import place
-from truesitter.core.sitter.framing import Framing
+from truesitter.core.sitter.framing import ORDINALS, Framing, Head
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Doubles
 from truesitter.core.usecases.tuning import IRIS, SMALL_HEAD
@@ -58,9 +58,19 @@ def _framed(study: Study, framing: Framing) -> FramedFace:
     )  # fmt: skip
     crop = place(frame, width, height)
     corners = crop.corners() / (width, height)
-    head = study.sitter.head_in_photograph()
-    if head is None:
+    heads = study.sitter.heads_in_photograph()
+    if not heads:
         return FramedFace(framing, corners, None, None, None)
+    head = heads[ORDINALS.index(framing.name) + 1 if framing.name in ORDINALS else _within(heads, corners)]
     face_mm = head.face * height / crop.size[1] * framing.canvas_mm[1]
     share = head.height * height / crop.size[1]
     return FramedFace(framing, corners, face_mm, widest_brush(IRIS * face_mm), share)
+
+
+def _within(heads: tuple[Head, ...], corners: Doubles) -> int:
+    """Number of the first head whose middle lies in a frame; the first where none does."""
+    (left, top), (right, bottom) = corners.min(axis=0), corners.max(axis=0)
+    inside = (
+        left <= (h.left + h.right) / 2 <= right and top <= (h.top + h.bottom) / 2 <= bottom for h in heads
+    )
+    return next((n for n, held in enumerate(inside) if held), 0)

@@ -43,7 +43,7 @@ class FramingsOut(BaseModel):
     framings: list[FramingOut]
 
 
-_NEEDS = ("turns wanted", "head in photograph", "photograph")
+_NEEDS = ("turns wanted", "heads in photograph", "photograph")
 
 
 @router.get("/reference/framings", dependencies=[answered("reference/framings", FRAME, _NEEDS)])

@@ -1,0 +1,114 @@
+"""Frames round a head, whole photographs on canvases of their proportions, and quarter turns."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import jpeg, made_head
+from truesitter.core.reference.frame import Frame, apply, place
+from truesitter.core.settings import ReferenceSettings, StudySettings
+from truesitter.core.sitter.framing import Head, framings
+from truesitter.core.sitter.tuning import AIR, HEAD_SHARES
+from truesitter.core.stages import Study
+from truesitter.core.usecases.framing_advice import framed_faces
+from truesitter.formats.words.framing_words import framing_sentence, turn_sentence
+
+sides = st.integers(300, 3000)
+
+
+@given(
+    sides, sides, st.floats(0.05, 0.5), st.floats(0.1, 0.9), st.floats(0, 0.8), st.sampled_from([0.6, 1, 1.5])
+)
+def test_every_frame_holds_the_head_with_air_and_stays_inside(
+    width: int, height: int, size: float, x: float, y: float, proportion: float
+) -> None:
+    head_px = size * min(width, height)
+    wide, high = 0.7 * head_px / width, head_px / height
+    left, top = x * (1 - wide), y * (1 - high)
+    head = Head(left, top, left + wide, top + high, 0.7 * high)
+    canvas = (300.0, 300.0 / proportion)
+    offered = framings((head,), (height, width), canvas)
+    assert offered[-1].name == "as photographed"
+    zooms = [f.zoom for f in offered]
+    assert zooms == sorted(zooms, reverse=True)
+    assert len({f.zoom for f in offered[:-1]}) == len(offered) - 1
+    for one in offered[:-1]:
+        crop = place(Frame(one.canvas_mm, one.centre, one.zoom), width, height)
+        (x0, y0), (x1, y1) = crop.corners()[0], crop.corners()[2]
+        assert -1 < x0 <= left * width + 1
+        assert (left + wide) * width - 1 <= x1 < width + 1
+        assert y1 >= (top + high) * height - 1
+        # Air above, or all that the photograph has.
+        assert y0 <= max(0.5, top * height - 0.9 * AIR * crop.size[1])
+        assert one.zoom == 1 or head_px <= (HEAD_SHARES[one.name] + 0.01) * crop.size[1]
+        assert crop.size[0] * crop.size[1] < 0.92 * width * height
+
+
+@given(st.integers(100, 6000), st.integers(100, 6000))
+def test_a_new_canvas_has_the_proportions_of_the_photograph(width: int, height: int) -> None:
+    begun = ReferenceSettings.of_photograph(width, height)
+    wide, high = begun.canvas_width_mm, begun.canvas_height_mm
+    assert max(wide, high) == 400
+    if max(width, height) <= 4 * min(width, height):
+        assert wide / high == pytest.approx(width / height, rel=0.006)
+        crop = place(begun.frame(), width, height)
+        assert crop.size[0] * crop.size[1] > 0.99 * width * height
+    else:
+        assert min(wide, high) == 100
+
+
+@pytest.mark.parametrize("turns", range(4))
+def test_a_turned_photograph_is_framed_as_if_its_file_were_turned(turns: int) -> None:
+    picture = np.random.default_rng(1).integers(0, 255, (90, 120, 3), np.uint8)
+    frame = Frame((30, 40), (0.4, 0.6), 1.3, straighten=5)
+    turned = Frame(frame.canvas_mm, frame.centre, frame.zoom, frame.straighten, quarter_turns=turns)
+    there = np.ascontiguousarray(np.rot90(picture, turns))
+    assert np.array_equal(apply(picture, turned), apply(there, frame))
+    assert place(turned, 120, 90) == place(frame, there.shape[1], there.shape[0])
+
+
+def test_a_study_of_a_turned_photograph_is_that_of_a_turned_file() -> None:
+    picture = made_head(96, 120)
+    turned = jpeg(np.ascontiguousarray(np.rot90(picture, 1)))
+    # Blocks of a JPEG are turned with it: what is unpacked differs by little.
+    settings = StudySettings.model_validate({"reference": {"quarter_turns": 3}})
+    one, other = Study.of_bytes(jpeg(picture), StudySettings()), Study.of_bytes(turned, settings)
+    assert one.picture.photograph().shape == other.picture.photograph().shape
+    apart = np.abs(one.picture.framed().astype(int) - other.picture.framed().astype(int))
+    assert apart.mean() < 2
+
+
+def test_without_a_face_it_is_said_what_works() -> None:
+    now, offered = framed_faces(Study.of_bytes(jpeg(np.full((300, 200, 3), 120, np.uint8)), StudySettings()))
+    assert [one.framing.name for one in offered] == ["as photographed"]
+    assert offered[0].framing.canvas_mm == (266.7, 400.0)
+    assert "No face was found" in framing_sentence(now)
+    assert [turn_sentence(n) for n in (0, 1, 2, 3)] == [
+        "",
+        "The photograph seems to lie on its side.",
+        "The photograph seems to stand on its head.",
+        "The photograph seems to lie on its side.",
+    ]
+
+
+def test_a_small_head_is_told_with_its_size_and_its_brush() -> None:
+    """A face of 100 mm has irises of 6.3 mm."""
+    from tests.conftest import truth
+    from truesitter.core.reference.decode import decode
+
+    close = decode(truth("maren").data, 500)
+    far = np.full((2000, 1600, 3), 120, np.uint8)
+    small = close[:: max(1, close.shape[0] // 500), :: max(1, close.shape[1] // 400)]
+    far[: small.shape[0], 600 : 600 + small.shape[1]] = small
+    now, offered = framed_faces(Study.of_bytes(jpeg(far), StudySettings()))
+    assert now.small
+    assert now.face_mm is not None
+    assert f"{now.face_mm:.0f} mm high" in framing_sentence(now)
+    assert [one.framing.name for one in offered] == ["head", "head and shoulders", "as photographed"]
+    assert not offered[0].small
+    assert offered[0].face_mm is not None
+    assert offered[0].face_mm > 3 * now.face_mm
+    assert framing_sentence(offered[0]) == ""
