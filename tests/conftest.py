@@ -20,7 +20,7 @@ from PIL import Image
 from tests.long import LONG
 from tests.sharing import computes_for_itself, shared_results
 from truesitter.core.graph.memo import Memo
-from truesitter.core.settings import StudySettings
+from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.core.stages import Study
 
 # A slow or busy machine must not fail a law that holds.
@@ -119,6 +119,11 @@ def truth(name: str) -> Truth:
         cv2.imread(str(folder / "labels.png"), cv2.IMREAD_UNCHANGED),
         cv2.imread(str(folder / "hair_direction.png"), cv2.IMREAD_UNCHANGED),
     )
+
+
+def begun(width: int, height: int) -> StudySettings:
+    """What a sitter of a photograph of that size begins with."""
+    return StudySettings(reference=ReferenceSettings.of_photograph(width, height))
 
 
 @cache

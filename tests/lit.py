@@ -77,6 +77,21 @@ def degrees(a: np.ndarray, b: np.ndarray) -> float:
     return float(np.degrees(np.arccos(np.clip(a @ b, -1, 1))))
 
 
+def flashed(name: str, sheen: float, exponent: float = 10) -> np.ndarray:
+    """A sitter by a flash beside the lens, on skin with a broad sheen; sRGB, 800 high.
+
+    Phong's lobe (B. T. Phong, CACM 18, 1975) about the view, so strong in parts of the skin's own light.
+    """
+    linear = picture_to_linear(relit(name, (0, 0.1, 1)))
+    there = lit(name)
+    known = (np.linalg.norm(there.normals, axis=2) > 0.5) & np.isin(at_height(truth(name).labels), (1, 5))
+    facing = there.normals[..., 2] / np.maximum(np.linalg.norm(there.normals, axis=2), 1e-6)
+    own = np.quantile(linear[there.skin].mean(axis=1), 0.9)
+    lobe = np.where(known, sheen * own * np.clip(facing, 0, 1) ** exponent, 0).astype(np.float32)
+    lobe = cv2.GaussianBlur(lobe, (0, 0), 1)
+    return np.round(linear_to_srgb(np.clip(linear + lobe[..., None], 0, 1)) * 255).astype(np.uint8)
+
+
 def relit(
     name: str,
     key: tuple[float, float, float],

@@ -4,13 +4,21 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import cv2
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
-from truesitter.core.light.form.light_form import FormClass, rises_again, shadow_border, skin_form
+from truesitter.core.light.form.light_form import (
+    FormClass,
+    highlight_mask,
+    rises_again,
+    shadow_border,
+    skin_form,
+)
+from truesitter.core.light.form.tuning import MOST_HIGHLIGHT
 from truesitter.core.light.key.body_normals import body_normals
 from truesitter.core.light.key.casters import CASTERS, blocked, caster_of
 from truesitter.core.light.light_report import cast_shadows, class_colours, passage, terminator
@@ -132,6 +140,31 @@ def test_shiny_skin_is_highlight_only_in_the_light() -> None:
     classes = form_of(light, facing, shine=shine).classes
     assert (classes[42:58, 22:38] == FormClass.HIGHLIGHT).all()
     assert not (classes[42:58, 182:193] == FormClass.HIGHLIGHT).any()
+
+
+def test_sheen_over_half_the_skin_is_light_and_a_spark_in_it_is_highlight() -> None:
+    light, facing = lit_cylinder()
+    sheen = 0.35 * np.exp(-(((np.arange(SHAPE[1]) - 50) / 60.0) ** 2))
+    shine = np.tile(sheen, (SHAPE[0], 1)).astype(np.float32)
+    classes = form_of(light + shine, facing, shine=shine).classes
+    assert np.mean(classes == FormClass.HIGHLIGHT) < 0.01
+    assert np.mean(classes == FormClass.LIGHT) > 0.2
+    shine[60:66, 40:46] += 0.3
+    classes = form_of(light + shine, facing, shine=shine).classes
+    assert (classes[61:65, 41:45] == FormClass.HIGHLIGHT).all()
+    assert np.mean(classes == FormClass.HIGHLIGHT) < 0.01
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_highlights_are_a_small_part_of_the_lit_skin_however_it_shines(seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    lit = rng.random(SHAPE) < 0.9
+    shine = cv2.GaussianBlur(rng.random(SHAPE).astype(np.float32), (0, 0), rng.uniform(1, 9))
+    shine = np.clip((shine - shine.min()) / np.ptp(shine), 0, None).astype(np.float32)
+    found = highlight_mask(np.full(SHAPE, 0.5, np.float32), lit, shine, 150.0)
+    assert 0 < found.sum() <= (MOST_HIGHLIGHT + 0.001) * lit.sum()
+    assert not (found & ~lit).any()
+    assert not highlight_mask(shine, np.zeros(SHAPE, bool), shine, 150.0).any()
 
 
 def test_a_limb_is_round() -> None:

@@ -186,6 +186,21 @@ def test_by_keyboard_alone(page: Page, sitter: str) -> None:
         page.keyboard.press(key)
 
 
+def test_a_frame_round_the_head_is_pressed(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/reference/frame")
+    frames = page.get_by_role("group", name="Frames")
+    head = frames.get_by_role("button", name="head face")
+    whole = frames.get_by_role("button", name="as photographed")
+    expect(whole).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_label("Width, mm")).to_have_value("320")
+    head.click()
+    expect(head).to_have_attribute("aria-pressed", "true")
+    expect(whole).to_have_attribute("aria-pressed", "false")
+    expect(page.get_by_role("slider", name="Zoom in")).not_to_have_value("1")
+    page.get_by_title("Undo: Frame head").click()
+    expect(whole).to_have_attribute("aria-pressed", "true")
+
+
 def test_leaving_while_a_change_is_not_kept_yet_is_asked_about(page: Page, sitter: str) -> None:
     """Once it is kept, the page is left without a word."""
     held: list[Route] = []

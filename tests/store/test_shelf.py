@@ -18,7 +18,6 @@ from sqlalchemy import text
 from tests.conftest import jpeg
 from truesitter.core.reference.errors import UnusablePhotograph
 from truesitter.core.refusal import Refusal
-from truesitter.core.settings import StudySettings
 from truesitter.demo.seed import seed
 from truesitter.store.files.blobs import Blobs, MissingFile
 from truesitter.store.rows import database
@@ -172,7 +171,7 @@ class History(RuleBasedStateMachine):
         self.folder = tempfile.TemporaryDirectory()
         self.repository = Repository(Path(self.folder.name))
         self.id = self.repository.add(PHOTO, "a.jpg").id
-        self.states, self.at = [StudySettings()], 0
+        self.states, self.at = [self.repository.get(self.id).settings], 0
 
     def teardown(self) -> None:
         self.repository.close()

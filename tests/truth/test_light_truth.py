@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import jpeg, overlap, study_of, truth
-from tests.lit import at_height, degrees, lit, relit
+from tests.lit import at_height, degrees, flashed, lit, relit
 from tests.restaged import restaged
 from truesitter.core.colour.value import picture_luminance
 from truesitter.core.graph.memo import Memo
@@ -163,3 +163,25 @@ def test_skin_under_the_eye_is_darker_than_the_cheek() -> None:
         cheek = face.at(*((50, 101, 118) if left else (280, 330, 347)))
         seen = [value[window_at(x, y, value.shape, 6)].mean() for x, y in (under, cheek)]
         assert seen[0] < seen[1], name
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias", "selda", "orsolya"])
+def test_highlights_lie_where_the_skin_truly_mirrors(name: str) -> None:
+    """Source of the truth: the mirrored light of the renderer."""
+    there, classes = lit(name), at_height(study_of(name).light.form().classes)
+    found = classes == FormClass.HIGHLIGHT
+    on = there.skin & np.isin(classes, (FormClass.HIGHLIGHT, FormClass.LIGHT, FormClass.HALFTONE))
+    mirrors = on & (there.shine > 0.45 * np.quantile(there.shine[on], 0.99))
+    assert (found & mirrors).sum() > 0.75 * found.sum()
+    assert (found & mirrors).sum() > 0.5 * mirrors.sum()
+
+
+@pytest.mark.parametrize("sheen", [0.15, 0.6])
+@pytest.mark.parametrize("name", ["maren", "orsolya"])
+def test_a_flash_on_shining_skin_is_light_with_small_highlights(name: str, sheen: float) -> None:
+    whole = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
+    study = Study.of_bytes(jpeg(flashed(name, sheen)), StudySettings.model_validate(whole), Memo())
+    classes = study.light.form().classes
+    lit_ = np.isin(classes, (FormClass.HIGHLIGHT, FormClass.LIGHT, FormClass.HALFTONE))
+    assert (classes == FormClass.HIGHLIGHT).sum() <= 0.062 * lit_.sum()
+    assert (classes == FormClass.LIGHT).sum() > 0.2 * (classes > 0).sum()

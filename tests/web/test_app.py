@@ -14,7 +14,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from tests.conftest import bomb, jpeg, made_head
+from tests.conftest import begun, bomb, jpeg, made_head
 from tests.web.conftest import put_in
 from truesitter.core.settings import StudySettings
 
@@ -26,7 +26,7 @@ def test_a_photograph_becomes_a_sitter(client: TestClient, made_photo: bytes) ->
     assert answer.status_code == 201
     kept = answer.json()
     assert (kept["name"], kept["width"], kept["height"]) == ("window light", 480, 600)
-    assert StudySettings.model_validate(kept["settings"]) == StudySettings()
+    assert StudySettings.model_validate(kept["settings"]) == begun(480, 600)
     assert kept["id"] in {s["id"] for s in client.get("/api/sitters").json()}
     client.delete(f"/api/sitters/{kept['id']}")
 
@@ -160,7 +160,7 @@ def test_pictures_are_sent_once_and_again_only_when_changed(
     url = f"/api/sitters/{sitter}/pictures/{view}"
     first = client.get(url)
     picture = Image.open(io.BytesIO(first.content))
-    assert picture.height / picture.width == pytest.approx(4 / 3, rel=0.01)
+    assert picture.height / picture.width == pytest.approx(600 / 480, rel=0.01)
     again = client.get(url, headers={"If-None-Match": first.headers["etag"]})
     assert (again.status_code, again.content) == (304, b"")
     if view == "groups":

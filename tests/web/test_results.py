@@ -12,6 +12,8 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from tests.conftest import jpeg, small_photo
+from tests.web.conftest import put_in
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
 
 ROOT = Path(__file__).parents[2]
@@ -36,7 +38,7 @@ def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: 
     assert client.get(f"{url}/ladder").json() == values["histogram"]
     frame = client.get(f"{url}/reference").json()
     assert len(frame["corners"]) == 4
-    assert frame["mm_per_px"] == pytest.approx(300 / frame["width"])
+    assert frame["mm_per_px"] == pytest.approx(320 / frame["width"])
     regions = client.get(f"{url}/regions").json()
     assert regions["face_found"]
     assert "face was found" in regions["sentence"]
@@ -55,11 +57,36 @@ def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: 
     assert passes["cautions"]
 
 
+def test_frames_are_offered_and_a_photograph_on_its_side_is_said(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}"
+    found = client.get(f"{url}/reference/framings").json()
+    assert (found["turns"], found["turn_sentence"], found["sentence"]) == (0, "", "")
+    assert [f["name"] for f in found["framings"]] == ["head", "as photographed"]
+    close, whole = found["framings"]
+    assert close["face_mm"] > whole["face_mm"]
+    assert (whole["canvas_width_mm"], whole["canvas_height_mm"]) == (320, 400)
+
+    lying = jpeg(np.ascontiguousarray(np.rot90(np.asarray(Image.open(io.BytesIO(small_photo("maren")))))))
+    other = put_in(client, lying, name="lying.jpg").json()
+    assert (other["width"], other["settings"]["reference"]["canvas_width_mm"]) == (640, 400)
+    url = f"/api/sitters/{other['id']}"
+    assert client.get(f"{url}/reference/framings").json()["turns"] == 3
+    upright = {"quarter_turns": 3, "canvas_width_mm": 320, "canvas_height_mm": 400}
+    assert client.patch(f"{url}/settings/reference", json={"set": upright}).status_code == 200
+    again = client.get(f"{url}/reference/framings").json()
+    assert (again["turns"], [f["name"] for f in again["framings"]]) == (0, ["head", "as photographed"])
+    frame = client.get(f"{url}/reference").json()
+    assert frame["photograph_aspect"] == pytest.approx(1.25)
+    assert np.ravel(frame["corners"]) == pytest.approx([0, 0, 1, 0, 1, 1, 0, 1], abs=1e-3)
+    assert client.get(f"{url}/regions").json()["face_found"]
+    client.delete(url)
+
+
 def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
     url = f"/api/sitters/{maren}"
     grid = client.get(f"{url}/reference").json()["grid"]
     assert [name for _, name in grid["columns"]] == ["1", "2", "3"]
-    assert grid["cell_mm"] == [100, 100]
+    assert grid["cell_mm"] == pytest.approx((320 / 3, 100))
     assert "white" in client.get(f"{url}/reference/clipping").json()["sentence"]
     balance = client.get(f"{url}/reference/neutral?x=0.1&y=0.1").json()["balance"]
     assert client.patch(f"{url}/settings/reference", json={"set": {"balance": balance}}).status_code == 200
@@ -73,7 +100,7 @@ def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
     assert measures["measures"][0]["mm"] == pytest.approx(200)
     assert len(measures["proportions"]) == 7
     reading = client.get(f"{url}/measures/read?x1=0&y1=0&x2=1&y2=0").json()
-    assert (reading["mm"], reading["multiple"]) == pytest.approx((300, 1.5))
+    assert (reading["mm"], reading["multiple"]) == pytest.approx((320, 1.6))
     client.post(f"{url}/undo")
 
     shapes = client.get(f"{url}/shapes").json()

@@ -173,6 +173,7 @@ class LightStage:
             "light direction",
             "framed",
         ),
+        version=2,
     )
     def form(self) -> Form:
         """The skin in its six classes."""

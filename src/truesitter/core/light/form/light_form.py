@@ -14,6 +14,7 @@ from enum import IntEnum
 import cv2
 import numpy as np
 
+from truesitter.core.imaging.blur import blur
 from truesitter.core.light.form.tuning import (
     BINS,
     CORE_REACH,
@@ -22,6 +23,9 @@ from truesitter.core.light.form.tuning import (
     FULL,
     GRAIN,
     LEAST_FALL,
+    LOCAL,
+    MOST_HIGHLIGHT,
+    RISES,
     RISES_AGAIN,
     SHADOW,
     SHINY,
@@ -147,10 +151,38 @@ def skin_form(
     rises = rises_again(value, shadow, light_2d, CORE_REACH * scale)
     own = classes == FormClass.FORM_SHADOW
     classes[_without_specks(own & (rises >= RISES_AGAIN), scale) & own] = FormClass.REFLECTED_LIGHT
-    lit = skin & ~shadow
-    strong = STANDS_OUT * float(np.quantile(shine[lit], STRONGEST)) if lit.any() else 0.0
-    classes[lit & (shine >= np.maximum(SHINY * luminance, strong))] = FormClass.HIGHLIGHT
+    classes[highlight_mask(luminance, skin & ~shadow, shine, scale)] = FormClass.HIGHLIGHT
     return Form(classes, border, light_above, on_face & skin)
+
+
+def highlight_mask(luminance: Floats, lit: Mask, shine: Floats, scale: float) -> Mask:
+    """Where mirrored light makes a highlight: strong, and standing out from what lies round it.
+
+    A lamp is mirrored by a rough surface in a lobe about one direction: on a form that turns it is a small
+    shape. What shines alike over half a forehead (a flash beside the lens) is sheen, and part of the light.
+
+    Parameters
+    ----------
+    luminance
+        (h, w) squinted luminance factor.
+    lit
+        (h, w) skin that is not in shadow.
+    shine
+        (h, w) luminance of the light mirrored by the skin's surface.
+    scale
+        Height of the face in pixels.
+    """
+    if not lit.any():
+        return np.zeros(lit.shape, bool)
+    known = lit.astype(np.float32)
+    share = np.maximum(blur(known, LOCAL * scale), GRAIN)
+    local = blur(shine * known, LOCAL * scale) / share
+    rises = shine - local
+    strong = STANDS_OUT * float(np.quantile(shine[lit], STRONGEST))
+    found = lit & (shine >= np.maximum(SHINY * luminance, strong)) & (rises >= RISES * luminance)
+    if found.sum() > MOST_HIGHLIGHT * lit.sum():
+        found &= rises >= float(np.quantile(rises[lit], 1 - MOST_HIGHLIGHT))
+    return np.asarray(found)
 
 
 def rises_again(value: Floats, shadow: Mask, light_2d: tuple[float, float], reach: float) -> Floats:

@@ -44,6 +44,18 @@ SHINY = 0.22
 STANDS_OUT = 0.45
 """And by this part of the strongest shine: what shines evenly all over is only light [try]."""
 
+LOCAL = 0.12
+"""Shine is held to its mean so far round it, in heights of the face [try].
+
+Chosen on maren, tobias, selda and orsolya lit anew by a flash beside the lens with a broad sheen.
+"""
+
+RISES = 0.05
+"""And stands above that mean by so much of the luminance [try]; chosen on the same."""
+
+MOST_HIGHLIGHT = 0.06
+"""Part of the lit skin that is highlight at most: the rest of it is the light [common practice]."""
+
 RISES_AGAIN = 0.35
 """Value steps above the core between it and the light that reflected light has at least [try]."""
 
