@@ -20,7 +20,7 @@ from truesitter.core.canvas.drawn.painted_lines import (
     line_length_mm,
     stroke_minutes,
 )
-from truesitter.core.canvas.drawn.tuning import PARTING_WIDTH, SMALL_BROW_MM
+from truesitter.core.canvas.drawn.tuning import PARTING_WIDTH, SMALL_BROW_MM, TUFTS
 from truesitter.core.canvas.tuning import LEVELS
 from truesitter.core.graph.memo import Memo
 from truesitter.core.imaging.line import Line
@@ -30,6 +30,7 @@ from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.seams import Seam
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.face import UPPER_LIDS
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
@@ -115,6 +116,17 @@ def test_the_lines_of_a_face_keep_to_its_features(name: str) -> None:
     (parting,) = lines["lip-parting"]
     assert parting.widths_mm.max() <= max(PARTING_WIDTH * mouth, 0.1) + 1e-9
     assert parting.widths_mm[0] < parting.widths_mm.max() > parting.widths_mm[-1]
+    assert len(lines["lid-creases"]) == 2
+    for crease, lid in zip(lines["lid-creases"], UPPER_LIDS, strict=True):
+        above = face.line(lid)[:, 1].mean() - crease.points[:, 1].mean()
+        assert 0 < above * size[1] < 0.2 * mouth, "the crease runs close above its lid"
+    for lid in UPPER_LIDS:
+        (x0, y0), (x1, y1) = face.line(lid).min(axis=0), face.line(lid).max(axis=0)
+        roots = [at.points[0] for at in lines["lashes"] if x0 - 1e-9 <= at.points[0][0] <= x1 + 1e-9]
+        assert len({tuple(root) for root in roots}) == len(TUFTS), "each tuft stands at its own root"
+        assert all(y0 - 1e-9 <= y <= y1 + 1e-9 for _, y in roots), "and on the lid"
+        spread = np.ptp([x for x, _ in roots])
+        assert spread == pytest.approx((max(TUFTS) - min(TUFTS)) * (x1 - x0), rel=0.2)
     for key in ("lashes", "lid-creases"):
         assert all(line.widths_mm[-1] < line.widths_mm.max() for line in lines[key])
     regions = study.sitter.regions().labels

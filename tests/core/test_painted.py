@@ -13,10 +13,10 @@ from tests.conftest import study_of
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import THICK_MM, Layer, Removal
 from truesitter.core.canvas.painted import Painting, carried_on, paint, reached
-from truesitter.core.canvas.painted_borders import Borders, cover, measure_borders
+from truesitter.core.canvas.painted_borders import Borders, cover, even_borders, measure_borders
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.taking_off import TOOLS, share_for_value, value_on, why_not
-from truesitter.core.canvas.tuning import LEVELS, WIDEST_SIDE_MM
+from truesitter.core.canvas.tuning import FLOOR_PX, LEVELS, WIDEST_SIDE_MM
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -249,6 +249,20 @@ def test_two_takings_one_after_the_other_leave_the_product() -> None:
     k, s = LIBRARY.mixture(WHITE)
     expected = reflectance_to_lab(leave_surface(film_reflectance(k, s, 0.005, below)))
     np.testing.assert_allclose(over.labs()[1], expected, atol=1e-9)
+
+
+def test_only_what_lies_wet_on_some_pieces_can_be_moved_there() -> None:
+    wet = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, 0.02))
+    assert wet.open_on(LEFT)
+    assert not wet.open_on(RIGHT)
+    assert not wet.dried().open_on(LEFT)
+    assert not Canvas.bare(HALVES).open_on(LEFT)
+
+
+def test_borders_of_one_width_reach_half_of_it_to_either_side() -> None:
+    found = even_borders(HALVES, 6.0, 0.5)
+    assert found.sides_px == pytest.approx(np.full(found.sides_px.shape, 6.0))
+    assert even_borders(HALVES, 0.0, 0.5).sides_px.max() == FLOOR_PX
 
 
 def test_dry_films_stay_unless_they_are_meant_to_come_off() -> None:

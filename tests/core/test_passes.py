@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
-from truesitter.core.canvas.brushes import brush_for, goes_needed, laying_minutes, work_minutes
+from truesitter.core.canvas.brushes import brush_for, goes_needed, laying_minutes, widest_brush, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
@@ -162,6 +162,11 @@ def test_brushes_fit_their_shapes() -> None:
     assert brush_for(bar, 0.5) in WIDTHS_MM
     assert 8 <= brush_for(bar, 0.5) <= 20
     assert brush_for(bar, 1.0) > brush_for(bar, 0.25)
+    # Two fifths of the area in lines, three in a square: half of it asks for the square's brush.
+    mixed = np.zeros((200, 200), bool)
+    mixed[10:70, 10:70] = True
+    mixed[100:198:6, :141] = True
+    assert brush_for(mixed, 1.0) == widest_brush(59.0)
     assert brush_for(np.zeros((10, 10), bool), 1) == 1
     assert work_minutes(1000, 10) > work_minutes(100, 10)
 

@@ -27,46 +27,96 @@ class error(Exception): ...
 
 # Pictures that keep their element type.
 def resize(
-    src: Picture[Element], dsize: Size | None, dst: None = None, fx: float = 0, fy: float = 0,
+    src: Picture[Element],
+    dsize: Size | None,
+    dst: None = None,
+    fx: float = 0,
+    fy: float = 0,
     interpolation: int = 1,
 ) -> Picture[Element]: ...
 def GaussianBlur(
-    src: Picture[Element], ksize: Size, sigmaX: float, dst: Picture[Element] | None = None, sigmaY: float = 0,
+    src: Picture[Element],
+    ksize: Size,
+    sigmaX: float,
+    dst: Picture[Element] | None = None,
+    sigmaY: float = 0,
     borderType: int = 4,
 ) -> Picture[Element]: ...
 def blur(
-    src: Picture[Element], ksize: Size, dst: Picture[Element] | None = None, anchor: Size = (-1, -1),
+    src: Picture[Element],
+    ksize: Size,
+    dst: Picture[Element] | None = None,
+    anchor: Size = (-1, -1),
     borderType: int = 4,
 ) -> Picture[Element]: ...
 def medianBlur(src: Picture[Element], ksize: int) -> Picture[Element]: ...
-def bilateralFilter(src: Picture[Element], d: int, sigmaColor: float, sigmaSpace: float) -> Picture[Element]: ...
+def bilateralFilter(
+    src: Picture[Element], d: int, sigmaColor: float, sigmaSpace: float
+) -> Picture[Element]: ...
 def dilate(
-    src: Picture[Element], kernel: AnyPicture | None, dst: Picture[Element] | None = None,
-    anchor: Size = (-1, -1), iterations: int = 1, borderType: int = 0, borderValue: Scalar = ...,
+    src: Picture[Element],
+    kernel: AnyPicture | None,
+    dst: Picture[Element] | None = None,
+    anchor: Size = (-1, -1),
+    iterations: int = 1,
+    borderType: int = 0,
+    borderValue: Scalar = ...,
 ) -> Picture[Element]: ...
 def erode(
-    src: Picture[Element], kernel: AnyPicture | None, dst: Picture[Element] | None = None,
-    anchor: Size = (-1, -1), iterations: int = 1, borderType: int = 0, borderValue: Scalar = ...,
+    src: Picture[Element],
+    kernel: AnyPicture | None,
+    dst: Picture[Element] | None = None,
+    anchor: Size = (-1, -1),
+    iterations: int = 1,
+    borderType: int = 0,
+    borderValue: Scalar = ...,
 ) -> Picture[Element]: ...
 def morphologyEx(
-    src: Picture[Element], op: int, kernel: AnyPicture | None, dst: Picture[Element] | None = None,
-    anchor: Size = (-1, -1), iterations: int = 1, borderType: int = 0, borderValue: Scalar = ...,
+    src: Picture[Element],
+    op: int,
+    kernel: AnyPicture | None,
+    dst: Picture[Element] | None = None,
+    anchor: Size = (-1, -1),
+    iterations: int = 1,
+    borderType: int = 0,
+    borderValue: Scalar = ...,
 ) -> Picture[Element]: ...
 def remap(
-    src: Picture[Element], map1: AnyPicture, map2: AnyPicture, interpolation: int,
-    dst: Picture[Element] | None = None, borderMode: int = 0, borderValue: Scalar = 0,
+    src: Picture[Element],
+    map1: AnyPicture,
+    map2: AnyPicture,
+    interpolation: int,
+    dst: Picture[Element] | None = None,
+    borderMode: int = 0,
+    borderValue: Scalar = 0,
 ) -> Picture[Element]: ...
 def warpAffine(
-    src: Picture[Element], M: AnyPicture, dsize: Size, dst: Picture[Element] | None = None, flags: int = 1,
-    borderMode: int = 0, borderValue: Scalar = 0,
+    src: Picture[Element],
+    M: AnyPicture,
+    dsize: Size,
+    dst: Picture[Element] | None = None,
+    flags: int = 1,
+    borderMode: int = 0,
+    borderValue: Scalar = 0,
 ) -> Picture[Element]: ...
 def warpPerspective(
-    src: Picture[Element], M: AnyPicture, dsize: Size, dst: Picture[Element] | None = None, flags: int = 1,
-    borderMode: int = 0, borderValue: Scalar = 0,
+    src: Picture[Element],
+    M: AnyPicture,
+    dsize: Size,
+    dst: Picture[Element] | None = None,
+    flags: int = 1,
+    borderMode: int = 0,
+    borderValue: Scalar = 0,
 ) -> Picture[Element]: ...
 def copyMakeBorder(
-    src: Picture[Element], top: int, bottom: int, left: int, right: int, borderType: int,
-    dst: None = None, value: Scalar = 0,
+    src: Picture[Element],
+    top: int,
+    bottom: int,
+    left: int,
+    right: int,
+    borderType: int,
+    dst: None = None,
+    value: Scalar = 0,
 ) -> Picture[Element]: ...
 def cvtColor(src: Picture[Element], code: int) -> Picture[Element]: ...
 def split(m: Picture[Element]) -> tuple[Picture[Element], ...]: ...
@@ -99,7 +149,10 @@ def connectedComponentsWithStats(
 ) -> tuple[int, Int32, Int32, Float64]: ...
 def countNonZero(src: AnyPicture) -> int: ...
 def calcHist(
-    images: Sequence[AnyPicture], channels: Sequence[int], mask: UInt8 | None, histSize: Sequence[int],
+    images: Sequence[AnyPicture],
+    channels: Sequence[int],
+    mask: UInt8 | None,
+    histSize: Sequence[int],
     ranges: Sequence[float],
 ) -> Float32: ...
 def mean(src: AnyPicture, mask: UInt8 | None = None) -> tuple[float, float, float, float]: ...
@@ -107,11 +160,23 @@ def mean(src: AnyPicture, mask: UInt8 | None = None) -> tuple[float, float, floa
 # Gradients: the element type is the depth asked for.
 @overload
 def Sobel(
-    src: AnyPicture, ddepth: Literal[5], dx: int, dy: int, dst: None = None, ksize: int = 3, scale: float = 1,
+    src: AnyPicture,
+    ddepth: Literal[5],
+    dx: int,
+    dy: int,
+    dst: None = None,
+    ksize: int = 3,
+    scale: float = 1,
 ) -> Float32: ...
 @overload
 def Sobel(
-    src: AnyPicture, ddepth: Literal[6], dx: int, dy: int, dst: None = None, ksize: int = 3, scale: float = 1,
+    src: AnyPicture,
+    ddepth: Literal[6],
+    dx: int,
+    dy: int,
+    dst: None = None,
+    ksize: int = 3,
+    scale: float = 1,
 ) -> Float64: ...
 def Laplacian(
     src: AnyPicture, ddepth: Literal[5], dst: None = None, ksize: int = 1, scale: float = 1
@@ -119,35 +184,72 @@ def Laplacian(
 
 # Drawn into the picture that is given.
 def circle(
-    img: Picture[Element], center: Sequence[int], radius: int, color: Scalar, thickness: int = 1,
-    lineType: int = 8, shift: int = 0,
+    img: Picture[Element],
+    center: Sequence[int],
+    radius: int,
+    color: Scalar,
+    thickness: int = 1,
+    lineType: int = 8,
+    shift: int = 0,
 ) -> Picture[Element]: ...
 def line(
-    img: Picture[Element], pt1: Sequence[int], pt2: Sequence[int], color: Scalar, thickness: int = 1,
-    lineType: int = 8, shift: int = 0,
+    img: Picture[Element],
+    pt1: Sequence[int],
+    pt2: Sequence[int],
+    color: Scalar,
+    thickness: int = 1,
+    lineType: int = 8,
+    shift: int = 0,
 ) -> Picture[Element]: ...
 def polylines(
-    img: Picture[Element], pts: Sequence[Int32], isClosed: bool, color: Scalar, thickness: int = 1,
-    lineType: int = 8, shift: int = 0,
+    img: Picture[Element],
+    pts: Sequence[Int32],
+    isClosed: bool,
+    color: Scalar,
+    thickness: int = 1,
+    lineType: int = 8,
+    shift: int = 0,
 ) -> Picture[Element]: ...
 def fillPoly(
-    img: Picture[Element], pts: Sequence[Int32], color: Scalar, lineType: int = 8, shift: int = 0,
+    img: Picture[Element],
+    pts: Sequence[Int32],
+    color: Scalar,
+    lineType: int = 8,
+    shift: int = 0,
 ) -> Picture[Element]: ...
 def fillConvexPoly(
     img: Picture[Element], points: Int32, color: Scalar, lineType: int = 8, shift: int = 0
 ) -> Picture[Element]: ...
 def drawContours(
-    image: Picture[Element], contours: Sequence[Int32], contourIdx: int, color: Scalar, thickness: int = 1,
-    lineType: int = 8, hierarchy: None = None, maxLevel: int = ..., offset: Size = (0, 0),
+    image: Picture[Element],
+    contours: Sequence[Int32],
+    contourIdx: int,
+    color: Scalar,
+    thickness: int = 1,
+    lineType: int = 8,
+    hierarchy: None = None,
+    maxLevel: int = ...,
+    offset: Size = (0, 0),
 ) -> Picture[Element]: ...
 def putText(
-    img: Picture[Element], text: str, org: Sequence[int], fontFace: int, fontScale: float, color: Scalar,
-    thickness: int = 1, lineType: int = 8,
+    img: Picture[Element],
+    text: str,
+    org: Sequence[int],
+    fontFace: int,
+    fontScale: float,
+    color: Scalar,
+    thickness: int = 1,
+    lineType: int = 8,
 ) -> Picture[Element]: ...
 
 # Contours.
 def findContours(
-    image: UInt8, mode: int, method: int, contours: None = None, hierarchy: None = None, offset: Size = (0, 0),
+    image: UInt8,
+    mode: int,
+    method: int,
+    contours: None = None,
+    hierarchy: None = None,
+    offset: Size = (0, 0),
 ) -> tuple[tuple[Int32, ...], Int32]: ...
 def contourArea(contour: Int32 | Float32, oriented: bool = False) -> float: ...
 def boundingRect(array: Int32 | Float32 | UInt8) -> tuple[int, int, int, int]: ...
@@ -157,12 +259,21 @@ def pointPolygonTest(contour: Int32 | Float32, pt: Sequence[float], measureDist:
 def getPerspectiveTransform(src: Float32, dst: Float32) -> Float64: ...
 def getAffineTransform(src: Float32, dst: Float32) -> Float64: ...
 def findHomography(
-    srcPoints: AnyPicture, dstPoints: AnyPicture, method: int = 0, ransacReprojThreshold: float = 3,
-    mask: None = None, maxIters: int = 2000,
+    srcPoints: AnyPicture,
+    dstPoints: AnyPicture,
+    method: int = 0,
+    ransacReprojThreshold: float = 3,
+    mask: None = None,
+    maxIters: int = 2000,
 ) -> tuple[Float64 | None, UInt8 | None]: ...
 def findTransformECC(
-    templateImage: Picture[Element], inputImage: Picture[Element], warpMatrix: Float32, motionType: int,
-    criteria: Stop, inputMask: UInt8 | None, gaussFiltSize: int,
+    templateImage: Picture[Element],
+    inputImage: Picture[Element],
+    warpMatrix: Float32,
+    motionType: int,
+    criteria: Stop,
+    inputMask: UInt8 | None,
+    gaussFiltSize: int,
 ) -> tuple[float, Float32]: ...
 def phaseCorrelate(
     src1: Float64, src2: Float64, window: Float64 | None = None
@@ -172,12 +283,19 @@ def convertMaps(
     map1: Float32, map2: Float32, dstmap1type: int
 ) -> tuple[NDArray[np.int16], NDArray[np.uint16]]: ...
 def HoughLinesP(
-    image: UInt8, rho: float, theta: float, threshold: int, lines: None = None, minLineLength: float = 0,
+    image: UInt8,
+    rho: float,
+    theta: float,
+    threshold: int,
+    lines: None = None,
+    minLineLength: float = 0,
     maxLineGap: float = 0,
 ) -> Int32 | None: ...
 
 class LineSegmentDetector:
-    def detect(self, image: UInt8) -> tuple[Float32 | None, Float64 | None, Float64 | None, Float64 | None]: ...
+    def detect(
+        self, image: UInt8
+    ) -> tuple[Float32 | None, Float64 | None, Float64 | None, Float64 | None]: ...
 
 def createLineSegmentDetector() -> LineSegmentDetector: ...
 
@@ -213,9 +331,7 @@ def kmeans(
 def setRNGSeed(seed: int) -> None: ...
 
 # Files.
-def imencode(
-    ext: str, img: AnyPicture, params: Sequence[int] = ...
-) -> tuple[bool, UInt8]: ...
+def imencode(ext: str, img: AnyPicture, params: Sequence[int] = ...) -> tuple[bool, UInt8]: ...
 
 BORDER_CONSTANT: int
 BORDER_REPLICATE: int
