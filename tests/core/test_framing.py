@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 import pytest
 from hypothesis import given
@@ -11,6 +12,7 @@ from tests.conftest import jpeg, made_head
 from truesitter.core.reference.frame import Frame, apply, place
 from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.core.sitter.framing import Head, framings
+from truesitter.core.sitter.landmarks import without_doubtful
 from truesitter.core.sitter.tuning import AIR, HEAD_SHARES
 from truesitter.core.stages import Study
 from truesitter.core.usecases.framing_advice import framed_faces
@@ -92,6 +94,20 @@ def test_without_a_face_it_is_said_what_works() -> None:
         "The photograph seems to stand on its head.",
         "The photograph seems to lie on its side.",
     ]
+
+
+def test_where_nobody_is_nothing_is_cloth() -> None:
+    """A cup-like thing on a table: the model for persons may take it for one."""
+    picture = np.full((400, 600, 3), (120, 90, 70), np.uint8)
+    cv2.ellipse(picture, (300, 200), (90, 60), 0, 0, 360, (235, 235, 230), -1)
+    study = Study.of_bytes(jpeg(picture), StudySettings())
+    assert not study.sitter.detection().person.any()
+    assert study.sitter.regions().shares()["background"] == 1
+    assert study.passes.plan().passes
+    for head, share, kept in ((True, 0.1, True), (False, 0.1, False), (False, 0.3, True)):
+        person = np.zeros((20, 20), np.float32)
+        person[: round(20 * share)] = 0.9
+        assert without_doubtful(person, head).any() == kept
 
 
 def test_a_small_head_is_told_with_its_size_and_its_brush() -> None:

@@ -36,7 +36,9 @@ from truesitter.core.sitter.tuning import (
     FACE_SURE,
     LEAST_FACE_PX,
     LEAST_ON_SITTER,
+    LEAST_PERSON,
     PERSON_LONG_SIDE,
+    PERSON_SURE,
 )
 from truesitter.core.types import Bytes, Floats
 
@@ -141,11 +143,37 @@ def detect(picture: Bytes) -> Detection:
         face = _mesh(_shrink(picture, FACE_LONG_SIDE))
         if face is not None and share_on_sitter(face, person) >= LEAST_ON_SITTER:
             return Detection(face, person)
-        for box in _face_boxes(picture):
+        boxes = _face_boxes(picture)
+        for box in boxes:
             near, closer = _mesh_within(picture, box), _person_within(picture, box, person)
             if near is not None and share_on_sitter(near, closer) >= LEAST_ON_SITTER:
                 return Detection(near, closer)
-    return Detection(None, person)
+    return Detection(None, without_doubtful(person, bool(boxes)))
+
+
+def without_doubtful(person: Floats, head: bool) -> Floats:
+    """The map of the sitter, empty where nothing but a small patch of it speaks for a person.
+
+    The model for persons takes a cup or a horse for one; where no head is found either, whichever way it
+    looks, only what fills much of the picture is believed (a back, a figure cut off at the neck).
+
+    Parameters
+    ----------
+    person
+        (h, w) likelihood of being the sitter, 0–1.
+    head
+        True where the detector of faces found one, though no landmarks in it.
+
+    Examples
+    --------
+    >>> patch = np.zeros((10, 10), np.float32)
+    >>> patch[:3, :3] = 1
+    >>> float(without_doubtful(patch, head=False).max()), float(without_doubtful(patch, head=True).max())
+    (0.0, 1.0)
+    """
+    if head or float((person > PERSON_SURE).mean()) >= LEAST_PERSON:
+        return person
+    return np.zeros_like(person)
 
 
 def detect_faces(picture: Bytes) -> tuple[Face, ...]:

@@ -62,6 +62,8 @@ def get_regions(study: CurrentStudy) -> RegionsOut:
             sentence += " The photograph has no colour: regions are told by texture, place and value."
     elif study.settings.regions.scribbles:
         sentence = "No face was found; the regions follow your scribbles."
+    elif not study.sitter.detection().person.any():
+        sentence = "No person was found. Where there is one, scribble over skin, hair and cloth."
     else:
         sentence = (
             "No face was found (a back view, a profile or a drawing). "
