@@ -23,6 +23,7 @@ LONG: dict[str, str] = {
     r"tests/truth/test_sitters\.py::test_.*(drawn_by_lot|in_a_room)": (
         "the sitters as they are, and a mirrored noisy copy"
     ),
+    r"tests/truth/test_stability_truth\.py::.*\[(?!tobias)": "tobias",
     r"tests/truth/test_light_truth\.py::test_the_light_in_rooms": "the light as it is, and relit",
     r"tests/truth/test_hair_truth\.py::test_(roots_are_told_from_tips_in_rooms|six_guides)": (
         "the hair as it is"
