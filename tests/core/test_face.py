@@ -117,11 +117,15 @@ from truesitter.core.sitter import landmarks
 import cv2
 picture = cv2.imdecode(np.frombuffer(truth("maren").data, np.uint8), cv2.IMREAD_REDUCED_COLOR_2)[..., ::-1]
 models = landmarks._models
+said = []
 def talking():
-    os.write(2, b"a trace of somebody else\\n")
+    if not said:
+        said.append(os.write(2, b"a trace of somebody else\\n"))
     return models()
 landmarks._models = talking
 assert landmarks.detect(np.ascontiguousarray(picture)).face is not None
+assert landmarks.detect(np.zeros((90, 70, 3), np.uint8)).face is None
+assert len(landmarks.detect_faces(np.ascontiguousarray(picture))) == 1
 os.write(2, b"the end")
 """
     done = subprocess.run([sys.executable, "-c", run], capture_output=True, text=True, check=True)

@@ -120,11 +120,14 @@ def _models() -> tuple[Any, Any, Any]:
     _only_what_is_used()
     from mediapipe.python.solutions import face_detection, face_mesh, selfie_segmentation
 
+    # The one for faces at any distance: the mesh's own finds heads of a seventh of the picture or more.
+    boxes = face_detection.FaceDetection(model_selection=1, min_detection_confidence=FACE_SURE)
+    # It is asked seldom: its first words are to be said while they are held back.
+    boxes.process(np.zeros((64, 64, 3), np.uint8))
     return (
         face_mesh.FaceMesh(static_image_mode=True, refine_landmarks=True, max_num_faces=1),
         selfie_segmentation.SelfieSegmentation(model_selection=0),
-        # The one for faces at any distance: the mesh's own finds heads of a seventh of the picture or more.
-        face_detection.FaceDetection(model_selection=1, min_detection_confidence=FACE_SURE),
+        boxes,
     )
 
 
