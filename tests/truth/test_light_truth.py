@@ -16,6 +16,7 @@ from truesitter.core.light.form.light_form import FormClass
 from truesitter.core.light.key.light_direction import light_direction
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.landmarks import detect
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 
 FACES = ("maren", "tobias", "selda", "orsolya")
@@ -185,3 +186,12 @@ def test_a_flash_on_shining_skin_is_light_with_small_highlights(name: str, sheen
     lit_ = np.isin(classes, (FormClass.HIGHLIGHT, FormClass.LIGHT, FormClass.HALFTONE))
     assert (classes == FormClass.HIGHLIGHT).sum() <= 0.062 * lit_.sum()
     assert (classes == FormClass.LIGHT).sum() > 0.2 * (classes > 0).sum()
+
+
+def test_by_a_flash_last_lights_are_few() -> None:
+    whole = {"reference": {"canvas_width_mm": 320, "canvas_height_mm": 400}}
+    study = Study.of_bytes(jpeg(flashed("orsolya", 0.3)), StudySettings.model_validate(whole), Memo())
+    plan = study.passes.plan()
+    number = next(n for n, p in enumerate(plan.passes) if p.key == "last-lights")
+    skin = study.passes.subject().regions == Region.SKIN
+    assert 0 < (plan.mask(number) & skin).sum() <= 0.045 * skin.sum()
