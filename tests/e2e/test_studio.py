@@ -101,10 +101,10 @@ def test_a_phone_at_the_easel(page: Page, studio: Server) -> None:
     phone.get_by_label("Photograph of the painting").set_input_files([chosen])  # type: ignore[list-item]
     kept = phone.get_by_role("button", name="Keep it")
     taken = phone.get_by_text("One photograph is at the easel now.")
-    expect(kept.or_(taken)).to_be_visible(timeout=180_000)
+    expect(kept.or_(taken)).to_be_visible(timeout=300_000)
     if kept.is_visible():
         kept.click()
-    expect(taken).to_be_visible(timeout=180_000)
+    expect(taken).to_be_visible(timeout=300_000)
     phone.close()
 
 
