@@ -19,8 +19,8 @@ from mutate.places import Place
 
 _QUIET = ("-W", "ignore::pytest.PytestAssertRewriteWarning")
 """What is imported before pytest starts is not rewritten; warnings are errors in the tests."""
-_NOTICED = (1, 2)
-"""Exit codes of pytest when tests failed, or stopped while they were collected."""
+_NOT_RUN = (4, 5)
+"""Exit codes of pytest when it was called wrongly or found no tests: says nothing of the change."""
 PATIENCE = 40.0
 """Seconds a child may take beyond three times what its tests take unchanged."""
 
@@ -137,6 +137,6 @@ class Trial:
         code = os.waitstatus_to_exitcode(status)
         if code == 0:
             return Outcome.SURVIVED
-        if code in _NOTICED or code < 0:
-            return Outcome.KILLED
-        raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")
+        if code in _NOT_RUN:
+            raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")
+        return Outcome.KILLED

@@ -5,14 +5,15 @@ from __future__ import annotations
 import cv2
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
-from tests.conftest import jpeg, made_head
-from truesitter.core.reference.frame import Frame, apply, place
+from tests.conftest import jpeg, made_head, truth
+from truesitter.core.reference.decode import decode
+from truesitter.core.reference.frame import Frame, apply, place, rectify, whole_canvas
 from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.core.sitter.framing import Head, framings
-from truesitter.core.sitter.landmarks import without_doubtful
+from truesitter.core.sitter.landmarks import detect, without_doubtful
 from truesitter.core.sitter.tuning import AIR, HEAD_SHARES
 from truesitter.core.stages import Study
 from truesitter.core.usecases.framing_advice import framed_faces
@@ -24,6 +25,7 @@ sides = st.integers(300, 3000)
 @given(
     sides, sides, st.floats(0.05, 0.5), st.floats(0.1, 0.9), st.floats(0, 0.8), st.sampled_from([0.6, 1, 1.5])
 )
+@example(width=300, height=492, size=0.0508, x=0.5, y=0.0, proportion=0.6)
 def test_every_frame_holds_the_head_with_air_and_stays_inside(
     width: int, height: int, size: float, x: float, y: float, proportion: float
 ) -> None:
@@ -32,7 +34,7 @@ def test_every_frame_holds_the_head_with_air_and_stays_inside(
     left, top = x * (1 - wide), y * (1 - high)
     head = Head(left, top, left + wide, top + high, 0.7 * high)
     canvas = (300.0, 300.0 / proportion)
-    offered = framings((head,), (height, width), canvas)
+    offered = framings((head,), (height, width), canvas, whole_canvas(width, height, max(canvas)))
     assert offered[-1].name == "as photographed"
     zooms = [f.zoom for f in offered]
     assert zooms == sorted(zooms, reverse=True)
@@ -47,6 +49,27 @@ def test_every_frame_holds_the_head_with_air_and_stays_inside(
         assert y0 <= max(0.5, top * height - 0.9 * AIR * crop.size[1])
         assert one.zoom == 1 or head_px <= (HEAD_SHARES[one.name] + 0.01) * crop.size[1]
         assert crop.size[0] * crop.size[1] < 0.92 * width * height
+
+
+@given(st.floats(-45, 45), st.floats(0.05, 0.12), st.sampled_from([0.6, 1.0, 1.5]))
+def test_a_straightened_frame_holds_the_head_as_well(turn: float, size: float, proportion: float) -> None:
+    """A head in the middle, as an ellipse: all of it inside, with air above it along the frame."""
+    width, height = 1000, 800
+    wide, high = 0.7 * size * height / width, size
+    head = Head(0.5 - wide / 2, 0.5 - high / 2, 0.5 + wide / 2, 0.5 + high / 2, 0.7 * high)
+    canvas = (300.0, 300.0 / proportion)
+    offered = framings((head,), (height, width), canvas, (400.0, 320.0), turn)
+    angle = np.linspace(0, 2 * np.pi, 60)
+    rim = np.c_[500 + wide / 2 * width * np.cos(angle), 400 + high / 2 * height * np.sin(angle)]
+    assert [f.name for f in offered] == ["head", "head and shoulders", "as photographed"]
+    for one in offered[:2]:
+        crop = place(Frame(one.canvas_mm, one.centre, one.zoom, straighten=turn), width, height)
+        first, second, _, last = crop.corners()
+        across, down = (second - first) / crop.size[0], (last - first) / crop.size[1]
+        x, y = (rim - first) @ across / crop.size[0], (rim - first) @ down / crop.size[1]
+        assert y.min() == pytest.approx(AIR, abs=0.01)
+        assert (x.min() > 0.05, x.max() < 0.95, y.max() < 0.9) == (True, True, True)
+        assert np.ptp(y) <= HEAD_SHARES[one.name] + 0.01
 
 
 @given(st.integers(100, 6000), st.integers(100, 6000))
@@ -72,6 +95,28 @@ def test_a_turned_photograph_is_framed_as_if_its_file_were_turned(turns: int) ->
     assert place(turned, 120, 90) == place(frame, there.shape[1], there.shape[0])
 
 
+@pytest.mark.parametrize(("turns", "canvas"), [(1, (320, 400)), (2, (400, 320)), (3, (320, 400))])
+def test_what_is_turned_begins_anew_but_for_its_canvas(turns: int, canvas: tuple[int, int]) -> None:
+    wide = ReferenceSettings(canvas_width_mm=400, canvas_height_mm=320)
+    lying = wide.model_copy(update={"zoom": 2, "straighten": 4, "quarter_turns": 2})
+    upright = lying.turned(turns)
+    assert (upright.canvas_width_mm, upright.canvas_height_mm) == canvas
+    assert (upright.quarter_turns, upright.zoom, upright.straighten) == ((2 + turns) % 4, 1, 0)
+
+
+def test_heads_are_looked_for_in_the_photograph_seen_square_on() -> None:
+    corners = ((0.1, 0.0), (1.0, 0.1), (0.95, 1.0), (0.0, 0.9))
+    settings = StudySettings.model_validate({"reference": {"keystone": corners}})
+    study = Study.of_bytes(truth("selda").data, settings)
+    (head,) = study.sitter.heads_in_photograph()
+    there = detect(rectify(study.picture.photograph(), corners)).face
+    assert there is not None
+    assert head.bottom == pytest.approx(there.points[:, 1].max(), abs=0.006)
+    flat = detect(study.picture.photograph()).face
+    assert flat is not None
+    assert abs(head.bottom - flat.points[:, 1].max()) > 0.012
+
+
 def test_a_study_of_a_turned_photograph_is_that_of_a_turned_file() -> None:
     picture = made_head(96, 120)
     turned = jpeg(np.ascontiguousarray(np.rot90(picture, 1)))
@@ -86,7 +131,7 @@ def test_a_study_of_a_turned_photograph_is_that_of_a_turned_file() -> None:
 def test_without_a_face_it_is_said_what_works() -> None:
     now, offered = framed_faces(Study.of_bytes(jpeg(np.full((300, 200, 3), 120, np.uint8)), StudySettings()))
     assert [one.framing.name for one in offered] == ["as photographed"]
-    assert offered[0].framing.canvas_mm == (266.7, 400.0)
+    assert offered[0].framing.canvas_mm == (267.0, 400.0)
     assert "No face was found" in framing_sentence(now)
     assert [turn_sentence(n) for n in (0, 1, 2, 3)] == [
         "",
@@ -112,9 +157,6 @@ def test_where_nobody_is_nothing_is_cloth() -> None:
 
 def test_a_small_head_is_told_with_its_size_and_its_brush() -> None:
     """A face of 100 mm has irises of 6.3 mm."""
-    from tests.conftest import truth
-    from truesitter.core.reference.decode import decode
-
     close = decode(truth("maren").data, 500)
     far = np.full((2000, 1600, 3), 120, np.uint8)
     small = close[:: max(1, close.shape[0] // 500), :: max(1, close.shape[1] // 400)]

@@ -35,7 +35,7 @@ def test_no_frame_cuts_the_head(name: str, mirrored: bool) -> None:
     labels = truth(name).labels
     crown = np.flatnonzero((np.isin(labels, (HAIR, BEARD, SKIN))).mean(axis=1) > 0.01)[0] / labels.shape[0]
     assert head.top == pytest.approx(crown, abs=0.05)
-    offered = framings((head,), picture.shape, (300.0, 400.0))
+    offered = framings((head,), picture.shape, (300.0, 400.0), (320.0, 400.0))
     assert offered[-1].name == "as photographed"
     for one in offered:
         crop = place(Frame(one.canvas_mm, one.centre, one.zoom), width, height)
@@ -88,7 +88,7 @@ def test_of_two_sitters_each_can_be_chosen() -> None:
     faces = detect_faces(both)
     person = detect(both).person
     heads = tuple(head_of(face, person) for face in faces)
-    offered = framings(heads, both.shape, (300.0, 400.0))
+    offered = framings(heads, both.shape, (300.0, 400.0), (400.0, 250.0))
     assert [f.name for f in offered] == ["head", "as photographed", "second head"]
     x = [f.centre[0] for f in offered]
     assert x[0] < 0.5 < x[2]

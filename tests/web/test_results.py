@@ -60,7 +60,7 @@ def test_each_stage_answers_for_a_sitter_with_a_face(client: TestClient, maren: 
 def test_frames_are_offered_and_a_photograph_on_its_side_is_said(client: TestClient, maren: str) -> None:
     url = f"/api/sitters/{maren}"
     found = client.get(f"{url}/reference/framings").json()
-    assert (found["turns"], found["turn_sentence"], found["sentence"]) == (0, "", "")
+    assert (found["upright"], found["turn_sentence"], found["sentence"]) == (None, "", "")
     assert [f["name"] for f in found["framings"]] == ["head", "as photographed"]
     close, whole = found["framings"]
     assert close["face_mm"] > whole["face_mm"]
@@ -70,11 +70,12 @@ def test_frames_are_offered_and_a_photograph_on_its_side_is_said(client: TestCli
     other = put_in(client, lying, name="lying.jpg").json()
     assert (other["width"], other["settings"]["reference"]["canvas_width_mm"]) == (640, 400)
     url = f"/api/sitters/{other['id']}"
-    assert client.get(f"{url}/reference/framings").json()["turns"] == 3
-    upright = {"quarter_turns": 3, "canvas_width_mm": 320, "canvas_height_mm": 400}
-    assert client.patch(f"{url}/settings/reference", json={"set": upright}).status_code == 200
+    said = client.get(f"{url}/reference/framings").json()
+    assert (said["turn_sentence"], said["sentence"]) == ("The photograph seems to lie on its side.", "")
+    assert [(f["name"], f["face_mm"]) for f in said["framings"]] == [("as photographed", None)]
+    assert client.patch(f"{url}/settings/reference", json={"set": said["upright"]}).status_code == 200
     again = client.get(f"{url}/reference/framings").json()
-    assert (again["turns"], [f["name"] for f in again["framings"]]) == (0, ["head", "as photographed"])
+    assert (again["upright"], [f["name"] for f in again["framings"]]) == (None, ["head", "as photographed"])
     frame = client.get(f"{url}/reference").json()
     assert frame["photograph_aspect"] == pytest.approx(1.25)
     assert np.ravel(frame["corners"]) == pytest.approx([0, 0, 1, 0, 1, 1, 0, 1], abs=1e-3)

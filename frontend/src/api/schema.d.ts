@@ -4891,8 +4891,7 @@ export interface components {
             sentence: string;
             /** Turn Sentence */
             turn_sentence: string;
-            /** Turns */
-            turns: number;
+            upright: components["schemas"]["UprightOut"] | null;
         };
         /**
          * GlazeOut
@@ -9022,6 +9021,28 @@ export interface components {
             /** Sitting */
             sitting: string;
             work: components["schemas"]["Work"];
+        };
+        /**
+         * UprightOut
+         * @description Settings that stand a photograph upright.
+         */
+        UprightOut: {
+            /** Canvas Height Mm */
+            canvas_height_mm: number;
+            /** Canvas Width Mm */
+            canvas_width_mm: number;
+            /** Centre X */
+            centre_x: number;
+            /** Centre Y */
+            centre_y: number;
+            /** Keystone */
+            keystone: null;
+            /** Quarter Turns */
+            quarter_turns: number;
+            /** Straighten */
+            straighten: number;
+            /** Zoom */
+            zoom: number;
         };
         /**
          * Used

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
 from numpy.typing import NDArray
+
+Element = TypeVar("Element", bound=np.generic)
+"""Of an array that keeps what its elements are."""
 
 Floats = NDArray[np.float32]
 """A float32 picture, map or table."""

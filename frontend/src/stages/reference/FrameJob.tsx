@@ -122,31 +122,16 @@ export function FrameJob({ sitter }: JobProps) {
             onChange={(v) => set({ canvas_height_mm: v }, `Canvas height ${v} mm`)}
           />
         </Box>
-        <Box sx={{ display: "flex", gap: 1 }}>
-          <Button
-            color="inherit"
-            variant="outlined"
-            fullWidth
-            onClick={() => set({ canvas_width_mm: height, canvas_height_mm: width }, "Turn the canvas")}
-          >
-            Turn it
-          </Button>
-          <Button
-            color="inherit"
-            variant="outlined"
-            fullWidth
-            onClick={() =>
-              set(
-                { canvas_height_mm: Math.round(width * aspect * 10) / 10, zoom: 1 },
-                "Canvas as the photograph",
-              )
-            }
-          >
-            As the photo
-          </Button>
-        </Box>
+        <Button
+          color="inherit"
+          variant="outlined"
+          fullWidth
+          onClick={() => set({ canvas_width_mm: height, canvas_height_mm: width }, "Turn the canvas")}
+        >
+          Turn the canvas
+        </Button>
       </Section>
-      <Framings sitter={sitter} onSet={set} />
+      <Framings sitter={sitter} aspect={aspect} onSet={set} />
       <Section title="Frame">
         <ToggleButtonGroup
           exclusive

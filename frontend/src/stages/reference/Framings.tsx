@@ -2,6 +2,7 @@ import { Box, Button, ButtonBase } from "@mui/material";
 import { pictureUrl, type Schemas, type Settings, type Sitter } from "../../api/client";
 import { useFramings } from "../../api/hooks";
 import { Say, Section } from "../../sheet/parts";
+import { onCanvas } from "./onCanvas";
 import { textSize } from "../../theme";
 
 type Reference = Settings["reference"];
@@ -9,13 +10,14 @@ type Framing = Schemas["FramingOut"];
 type Set = (part: Partial<Reference>, words: string) => void;
 
 /** Frames to press: as small pictures, round the head that was found and the whole photograph. */
-export function Framings({ sitter, onSet }: { sitter: Sitter; onSet: Set }) {
+export function Framings({ sitter, aspect, onSet }: { sitter: Sitter; aspect: number; onSet: Set }) {
   const found = useFramings(sitter).data;
   const settings = sitter.settings.reference;
   if (!found) return null;
+  const { upright } = found;
   return (
     <Section title="Framed to the sitter">
-      {found.turns > 0 && (
+      {upright && (
         <>
           <Say>{found.turn_sentence}</Say>
           <Button
@@ -23,7 +25,7 @@ export function Framings({ sitter, onSet }: { sitter: Sitter; onSet: Set }) {
             variant="outlined"
             fullWidth
             sx={{ mb: 1 }}
-            onClick={() => onSet(turned(settings, found.turns), "Turn the photograph")}
+            onClick={() => onSet(upright, "Turn the photograph")}
           >
             Turn it upright
           </Button>
@@ -38,7 +40,9 @@ export function Framings({ sitter, onSet }: { sitter: Sitter; onSet: Set }) {
           <Small
             key={framing.name}
             framing={framing}
-            photograph={pictureUrl(sitter, "photograph")}
+            photograph={pictureUrl(sitter, "square")}
+            aspect={aspect}
+            mirror={settings.mirror}
             on={isSet(settings, framing)}
             onPress={() => onSet(setBy(framing), `Frame ${framing.name}`)}
           />
@@ -52,31 +56,24 @@ export function Framings({ sitter, onSet }: { sitter: Sitter; onSet: Set }) {
 function Small({
   framing,
   photograph,
+  aspect,
+  mirror,
   on,
   onPress,
 }: {
   framing: Framing;
   photograph: string;
+  aspect: number;
+  mirror: boolean;
   on: boolean;
   onPress: () => void;
 }) {
-  const [left, top] = framing.corners[0] ?? [0, 0];
-  const [right, bottom] = framing.corners[2] ?? [1, 1];
-  const [width, height] = [framing.canvas_width_mm, framing.canvas_height_mm];
-  // The photograph is laid under a window of the canvas's proportions.
-  const [wide, high] = [width / (right - left), height / (bottom - top)];
+  const { canvas_width_mm: width, canvas_height_mm: height } = framing;
   return (
     <ButtonBase
       aria-pressed={on}
       onClick={onPress}
-      sx={{
-        flex: "1 1 0",
-        minWidth: 0,
-        display: "block",
-        p: 0.5,
-        border: 2,
-        borderColor: on ? "text.primary" : "divider",
-      }}
+      sx={{ minWidth: 0, display: "block", p: 0.5, border: 2, borderColor: on ? "text.primary" : "divider" }}
     >
       <svg
         viewBox={`0 0 ${width} ${height}`}
@@ -86,11 +83,10 @@ function Small({
         <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`}>
           <image
             href={photograph}
-            x={-left * wide}
-            y={-top * high}
-            width={wide}
-            height={high}
+            width={1}
+            height={aspect}
             preserveAspectRatio="none"
+            transform={onCanvas(framing, aspect, mirror)}
           />
         </svg>
       </svg>
@@ -114,17 +110,3 @@ const setBy = (framing: Framing): Partial<Reference> =>
 
 const isSet = (settings: Reference, framing: Framing) =>
   framed.every((name) => Math.abs(settings[name] - framing[name]) < 0.002);
-
-/** The photograph turned; what was framed on it begins anew. */
-function turned(settings: Reference, turns: number): Partial<Reference> {
-  const { canvas_width_mm: width, canvas_height_mm: height } = settings;
-  return {
-    quarter_turns: (settings.quarter_turns + turns) % 4,
-    centre_x: 0.5,
-    centre_y: 0.5,
-    zoom: 1,
-    straighten: 0,
-    keystone: null,
-    ...(turns % 2 ? { canvas_width_mm: height, canvas_height_mm: width } : {}),
-  };
-}

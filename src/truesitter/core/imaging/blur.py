@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import cv2
+import numpy as np
 
+from truesitter.core.imaging.tuning import LEAST_COVER
 from truesitter.core.types import Floats
 
 
@@ -19,3 +21,30 @@ def blur(light: Floats, sigma: float) -> Floats:
     small = cv2.resize(light, size, interpolation=cv2.INTER_AREA)
     small = cv2.GaussianBlur(small, (0, 0), sigma / factor)
     return cv2.resize(small, (width, height), interpolation=cv2.INTER_CUBIC)
+
+
+def blur_within(map_: Floats, known: Floats, sigma: float) -> Floats:
+    """Gaussian mean of a map over what of it is known, as if nothing else were there.
+
+    Parameters
+    ----------
+    map_
+        (h, w)
+    known
+        (h, w) 0–1.
+    sigma
+        Pixels.
+
+    Returns
+    -------
+    Floats
+        (h, w); falls to 0 where nothing known is near.
+
+    Examples
+    --------
+    >>> map_, known = np.full((9, 9), 5, np.float32), np.zeros((9, 9), np.float32)
+    >>> known[:, :4] = 1
+    >>> float(blur_within(map_, known, 1.0)[4, 4].round(3))
+    5.0
+    """
+    return np.asarray(blur(map_ * known, sigma) / np.maximum(blur(known, sigma), np.float32(LEAST_COVER)))

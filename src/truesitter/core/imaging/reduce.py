@@ -2,16 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TypeVar
-
 import cv2
-import numpy as np
 from numpy.typing import NDArray
 
 from truesitter.core.imaging.tuning import LEAST_SIDE
-from truesitter.core.types import Bytes, Floats, Labels, Shape
-
-Element = TypeVar("Element", bound=np.generic)
+from truesitter.core.types import Bytes, Element, Floats, Labels, Shape
 
 
 def scaled(map_: NDArray[Element], factor: float) -> NDArray[Element]:
@@ -31,6 +26,7 @@ def scaled(map_: NDArray[Element], factor: float) -> NDArray[Element]:
 
     Examples
     --------
+    >>> import numpy as np
     >>> scaled(np.ones((400, 60), np.float32), 0.1).shape
     (40, 8)
     """

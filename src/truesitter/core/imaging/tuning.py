@@ -3,6 +3,11 @@
 [try] marks what was chosen by us on the shown sitters. Whatever has another origin names it.
 """
 
+# blur.py
+
+LEAST_COVER = 1e-3
+"""Below this part of known pixels a mean says nothing; it keeps from dividing by none."""
+
 # reduce.py
 
 LEAST_SIDE = 8

@@ -9,13 +9,12 @@ import numpy as np
 
 from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.patchwork import Patchwork
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur_within
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import Mark, Subject
 from truesitter.core.plan.tuning import (
     LAST_LIGHTS_MOST,
     LAST_LIGHTS_REACH,
-    LEAST_COVER,
     PEAK_QUANTILE,
     SMALLEST_CM2,
     SMALLEST_LIGHT_CM2,
@@ -148,9 +147,8 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
     most = LAST_LIGHTS_MOST * np.count_nonzero(where)
     if np.count_nonzero(lightest) > most:
         # By a flash half a forehead is as light as its lightest: what stands out round it is touched.
-        known = where.astype(np.float32)
-        reach = LAST_LIGHTS_REACH * float(np.sqrt(known.sum()))
-        rise = lightness - blur(lightness * known, reach) / np.maximum(blur(known, reach), LEAST_COVER)
+        reach = LAST_LIGHTS_REACH * float(np.sqrt(np.count_nonzero(where)))
+        rise = lightness - blur_within(lightness, where.astype(np.float32), reach)
         lightest &= rise >= np.quantile(rise[lightest], 1 - most / np.count_nonzero(lightest))
     return lightest
 

@@ -31,16 +31,13 @@ SMALLEST_LIGHT_CM2 = 0.01
 """A catchlight is a few square millimetres."""
 
 LAST_LIGHTS_MOST = 0.04
-"""Part of the skin that last lights touch at most [common practice: they are the fewest strokes of all]."""
+"""Part of the skin that last lights touch at most [try]; that they are few is common practice."""
 
 LAST_LIGHTS_REACH = 0.15
 """Skin is held to its mean so far round it, in sides of a square as large as all of it [try].
 
 Chosen on maren and orsolya lit anew by a flash.
 """
-
-LEAST_COVER = 1e-3
-"""Below this part of known pixels a mean says nothing; it keeps from dividing by none."""
 
 PEAK_QUANTILE = 0.4
 """Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""

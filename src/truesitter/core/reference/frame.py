@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 
-from truesitter.core.reference.tuning import LEAST_CROP_PX, WORKING_LONG_SIDE
+from truesitter.core.reference.tuning import LEAST_CROP_PX, LONGEST_STRIP, WORKING_LONG_SIDE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles
 
@@ -152,6 +152,25 @@ def apply(photograph: Bytes, frame: Frame, long_side: int | None = WORKING_LONG_
         photograph = rectify(photograph, frame.keystone)
     cut = _cut(photograph, frame, long_side)
     return np.ascontiguousarray(cut[:, ::-1]) if frame.mirror else cut
+
+
+def whole_canvas(width: float, height: float, long_side: float) -> tuple[float, float]:
+    """Width and height, in whole mm, of a canvas that takes all of a photograph.
+
+    Parameters
+    ----------
+    width, height
+        Of the photograph as it stands upright; a strip longer than 4 : 1 is cut to that.
+    long_side
+        Of the canvas, mm.
+
+    Examples
+    --------
+    >>> whole_canvas(1600, 2000, 400.0)
+    (320.0, 400.0)
+    """
+    short_side = float(round(long_side * max(min(width, height) / max(width, height), 1 / LONGEST_STRIP)))
+    return (long_side, short_side) if width > height else (short_side, long_side)
 
 
 def turned(picture: Bytes, quarter_turns: int) -> Bytes:

@@ -6,10 +6,10 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from truesitter.core.reference.frame import Frame, keystone_matrix
+from truesitter.core.reference.frame import Frame, keystone_matrix, whole_canvas
 from truesitter.core.reference.grid import Grid, GridKind, make_grid
 from truesitter.core.reference.tone import PictureTone
-from truesitter.core.reference.tuning import LONGEST_STRIP, MOST_GAIN
+from truesitter.core.reference.tuning import MOST_GAIN
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
 from truesitter.core.settings.setting_kinds import Fraction, Spot
@@ -68,7 +68,7 @@ class ReferenceSettings(Settings):
         Parameters
         ----------
         width, height
-            Of the upright photograph; a strip longer than 4 : 1 is cut to that.
+            Of the upright photograph.
 
         Examples
         --------
@@ -77,10 +77,30 @@ class ReferenceSettings(Settings):
         (320.0, 400.0)
         """
         usual = cls()
-        long_side = max(usual.canvas_width_mm, usual.canvas_height_mm)
-        short_side = float(round(long_side * max(min(width, height) / max(width, height), 1 / LONGEST_STRIP)))
-        wide, high = (long_side, short_side) if width > height else (short_side, long_side)
+        wide, high = whole_canvas(width, height, max(usual.canvas_width_mm, usual.canvas_height_mm))
         return cls(canvas_width_mm=wide, canvas_height_mm=high)
+
+    def turned(self, turns: int) -> Self:
+        """The photograph turned by so many more quarter turns; what was framed on it begins anew.
+
+        Examples
+        --------
+        >>> upright = ReferenceSettings(canvas_width_mm=400, canvas_height_mm=320, zoom=2).turned(3)
+        >>> upright.quarter_turns, upright.canvas_width_mm, upright.zoom
+        (3, 320.0, 1)
+        """
+        canvas = (self.canvas_width_mm, self.canvas_height_mm)
+        wide, high = canvas[::-1] if turns % 2 else canvas
+        fields = {"centre_x", "centre_y", "zoom", "straighten", "keystone"}
+        anew = ReferenceSettings().model_dump(include=fields)
+        return self.model_copy(
+            update={
+                "quarter_turns": (self.quarter_turns + turns) % 4,
+                "canvas_width_mm": wide,
+                "canvas_height_mm": high,
+                **anew,
+            }
+        )
 
     def frame(self) -> Frame:
         """The part that changes the picture."""

@@ -11,6 +11,7 @@ from truesitter.core.sitter.face import TEMPLES, Face
 from truesitter.core.sitter.tuning import (
     AIR,
     CLOSER,
+    CLOSEST,
     CROWN_LEAST,
     CROWN_MOST,
     HEAD_SHARES,
@@ -119,7 +120,13 @@ def _reach(sure: Floats | Doubles) -> float:
     return float(off[0] if len(off) else len(sure))
 
 
-def framings(heads: tuple[Head, ...], shape: Shape, canvas_mm: tuple[float, float]) -> tuple[Framing, ...]:
+def framings(
+    heads: tuple[Head, ...],
+    shape: Shape,
+    canvas_mm: tuple[float, float],
+    whole_mm: tuple[float, float],
+    straighten: float = 0.0,
+) -> tuple[Framing, ...]:
     """The frames that a photograph offers: of the first head closest first, the whole, then other heads.
 
     Parameters
@@ -130,44 +137,51 @@ def framings(heads: tuple[Head, ...], shape: Shape, canvas_mm: tuple[float, floa
         Height and width of the upright photograph.
     canvas_mm
         Width and height that the closer frames keep.
+    whole_mm
+        And of a canvas that takes the whole photograph.
+    straighten
+        Degrees by which the photograph is turned counter-clockwise under the frame.
 
     Returns
     -------
     tuple of Framing
-        "as photographed" is always there: the whole picture on a canvas of its own proportions with the
-        same long side. A closer frame is offered where it is one, with air above the crown. "second head",
-        "third head" … choose another sitter of the picture.
+        "as photographed" is always there. A closer frame is offered where it is one, with air above the
+        crown. "second head", "third head" … choose another sitter of the picture.
     """
-    height, width = shape[:2]
-    long_side = max(canvas_mm)
-    own = long_side / max(width, height)
-    whole = Framing("as photographed", (round(width * own, 1), round(height * own, 1)), (0.5, 0.5), 1.0)
+    whole = Framing("as photographed", whole_mm, (0.5, 0.5), 1.0)
     closer: dict[float, Framing] = {}
     for head in heads[:1]:
         for name, share in HEAD_SHARES.items():
-            one = _round(head, name, share, shape, canvas_mm)
+            one = _round(head, name, share, shape, canvas_mm, straighten)
             if one is not None:
                 # In a strip both are as high as it is.
                 closer.setdefault(one.zoom, one)
     others = [
-        _round(head, name, HEAD_SHARES["head"], shape, canvas_mm)
+        _round(head, name, HEAD_SHARES["head"], shape, canvas_mm, straighten)
         for name, head in zip(ORDINALS, heads[1:], strict=False)
     ]
     return (*closer.values(), whole, *filter(None, others))
 
 
 def _round(
-    head: Head, name: str, share: float, shape: Shape, canvas_mm: tuple[float, float]
+    head: Head, name: str, share: float, shape: Shape, canvas_mm: tuple[float, float], straighten: float
 ) -> Framing | None:
     """A frame of which a head takes a share; None where it shows as good as all of the photograph."""
     height, width = shape[:2]
+    turn = np.radians(straighten)
+    cosine, sine = abs(np.cos(turn)), abs(np.sin(turn))
+    down = np.array([-np.sin(turn), np.cos(turn)])
     aspect = canvas_mm[1] / canvas_mm[0]
-    largest = min(height, width * aspect)
-    wide = (head.right - head.left) * width / HEAD_WIDTH_SHARE * aspect
-    crop = min(largest, max(head.height * height / share, wide))
+    # Largest height of a crop of the canvas's proportions that is turned by so much.
+    largest = aspect * min(width / (cosine + aspect * sine), height / (sine + aspect * cosine))
+    # A head is an ellipse: so wide and high as it is seen along the sides of the frame.
+    half_wide, half_high = (head.right - head.left) / 2 * width, head.height / 2 * height
+    wide = 2 * np.hypot(half_wide * cosine, half_high * sine)
+    high = 2 * np.hypot(half_wide * sine, half_high * cosine)
+    crop = float(min(largest, max(high / share, wide / HEAD_WIDTH_SHARE * aspect, largest / CLOSEST)))
     if height * width < CLOSER * crop * crop / aspect:
         return None
-    y = head.top * height - AIR * crop + crop / 2
-    x = (head.left + head.right) / 2
-    centre = (float(np.clip(x, 0, 1)), float(np.clip(y / height, 0, 1)))
-    return Framing(name, canvas_mm, centre, round(largest / crop, 3))
+    middle = np.array([(head.left + head.right) / 2 * width, (head.top + head.bottom) / 2 * height])
+    x, y = middle + down * (crop / 2 - AIR * crop - high / 2)
+    centre = (float(np.clip(x / width, 0, 1)), float(np.clip(y / height, 0, 1)))
+    return Framing(name, canvas_mm, centre, round(float(largest) / crop, 3))

@@ -148,8 +148,11 @@ def detect(picture: Bytes) -> Detection:
             return Detection(face, person)
         boxes = _face_boxes(picture)
         for box in boxes:
-            near, closer = _mesh_within(picture, box), _person_within(picture, box, person)
-            if near is not None and share_on_sitter(near, closer) >= LEAST_ON_SITTER:
+            near = _mesh_within(picture, box)
+            if near is None:
+                continue
+            closer = _person_within(picture, box, person)
+            if share_on_sitter(near, closer) >= LEAST_ON_SITTER:
                 return Detection(near, closer)
     return Detection(None, without_doubtful(person, bool(boxes)))
 
@@ -212,19 +215,15 @@ def _person_within(picture: Bytes, box: Box, person: Floats) -> Floats:
     x, y = left + wide / 2, top + high / 2
     sides = (x - BODY_SIDE * wide, x + BODY_SIDE * wide, y - BODY_ABOVE * high, y + BODY_BELOW * high)
     x0, x1, y0, y1 = np.clip(sides, 0, 1)
-    rows, columns = (
-        slice(round(a * side), round(b * side))
-        for (a, b), side in (((y0, y1), picture.shape[0]), ((x0, x1), picture.shape[1]))
-    )
-    there = tuple(
-        slice(round(a * side), round(b * side))
-        for (a, b), side in (((y0, y1), person.shape[0]), ((x0, x1), person.shape[1]))
+    pictured, mapped = (
+        (slice(round(y0 * height), round(y1 * height)), slice(round(x0 * width), round(x1 * width)))
+        for height, width in (picture.shape[:2], person.shape)
     )
     merged = person.copy()
-    part = merged[there]
-    if min(*part.shape, rows.stop - rows.start, columns.stop - columns.start) < LEAST_FACE_PX / 4:
+    close, part = picture[pictured], merged[mapped]
+    if min(*part.shape, *close.shape[:2]) < LEAST_FACE_PX / 4:
         return person
-    near = _person(_shrink(np.ascontiguousarray(picture[rows, columns]), PERSON_LONG_SIDE))
+    near = _person(_shrink(np.ascontiguousarray(close), PERSON_LONG_SIDE))
     np.maximum(part, cv2.resize(near, part.shape[::-1], interpolation=cv2.INTER_AREA), out=part)
     return merged
 

@@ -20,17 +20,20 @@ NEAR_OVAL = 0.06
 # framing.py
 
 AIR = 0.1
-"""Part of a closer frame left free above the crown [common practice: a head needs air above it]."""
+"""Part of a closer frame left free above the crown [try]; that a head needs air is common practice."""
 
 CLOSER = 1.1
 """A frame is closer when the photograph is so many times as large [try]."""
+
+CLOSEST = 20.0
+"""A frame is closer than the largest one by so many times at most, as the settings have it."""
 
 CROWN_LEAST, CROWN_MOST = 0.25, 1.0
 """How far the crown with its hair lies above a face's outline, in heights of the face: at least the skull,
 at most tall hair or a hat [try]."""
 
 HEAD_SHARES = {"head": 0.62, "head and shoulders": 0.42}
-"""Part of a frame's height that the head takes from crown to chin [common practice]."""
+"""Part of a frame's height that the head takes from crown to chin [try]."""
 
 HEAD_WIDTH_SHARE = 0.8
 """A head with its hair takes no more than so much of a frame's width [try]."""

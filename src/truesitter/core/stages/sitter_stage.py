@@ -7,6 +7,7 @@ import numpy as np
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced_labels, reduced_size
+from truesitter.core.reference.frame import whole_canvas
 from truesitter.core.settings import RegionSettings
 from truesitter.core.sitter import places
 from truesitter.core.sitter.face import TEMPLES, Face
@@ -42,10 +43,12 @@ class SitterStage:
         """By how many more quarter turns the photograph seems to lie wrong."""
         return turns_wanted(self._picture.photograph())
 
-    @result("heads in photograph", needs=("photograph",))
+    @result("heads in photograph", settings=("reference.keystone",), needs=("photograph", "turns wanted"))
     def heads_in_photograph(self) -> tuple[Head, ...]:
-        """The heads in the whole photograph, for framing, the largest first; none without a face."""
-        picture = self._picture.photograph()
+        """The heads in the whole photograph seen square on, the largest first; none while it lies wrong."""
+        if self.turns_wanted():
+            return ()
+        picture = self._picture.square()
         found = detect(picture)
         faces = detect_faces(picture) or ((found.face,) if found.face else ())
         return tuple(head_of(face, found.person) for face in faces)
@@ -54,7 +57,9 @@ class SitterStage:
         """The frames that the photograph offers: round the largest head, closest first, then the others."""
         set_ = self._picture.settings
         canvas = (set_.canvas_width_mm, set_.canvas_height_mm)
-        return framings(self.heads_in_photograph(), self._picture.photograph().shape, canvas)
+        height, width = self._picture.photograph().shape[:2]
+        whole = whole_canvas(width, height, max(canvas))
+        return framings(self.heads_in_photograph(), (height, width), canvas, whole, set_.straighten)
 
     @property
     def face(self) -> Face | None:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TypeVar
 
 import cv2
 import numpy as np
@@ -11,9 +10,7 @@ from numpy.typing import NDArray
 
 from truesitter.core.easel.find.tuning import LEAST_SIDE
 from truesitter.core.refusal import Refusal
-from truesitter.core.types import Doubles, Floats, Shape
-
-Element = TypeVar("Element", bound=np.generic)
+from truesitter.core.types import Doubles, Element, Floats, Shape
 
 UNIT = np.array([(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)])
 """A painting's corners in its own fractions, top left and on clockwise."""

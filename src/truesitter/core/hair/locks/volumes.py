@@ -14,7 +14,7 @@ import numpy as np
 
 from truesitter.core.colour.value import linear_to_value
 from truesitter.core.hair.locks.tuning import ACROSS, ALONG, FINE, FINE_STEPS, SKULL, VOLUMES_WIDEST
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur_within
 from truesitter.core.types import Floats, Mask
 
 
@@ -121,8 +121,7 @@ def masked_blur(light: Floats, mask: Mask, sigma: float) -> Floats:
     Floats
         (h, w), zero outside.
     """
-    cover = mask.astype(np.float32)
-    return np.asarray(blur(light * cover, sigma) / np.maximum(blur(cover, sigma), 1e-4))
+    return blur_within(light, mask.astype(np.float32), sigma)
 
 
 def hair_volumes(light: Floats, directed: Floats, mask: Mask, scale: float) -> Volumes:

@@ -14,7 +14,7 @@ from enum import IntEnum
 import cv2
 import numpy as np
 
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur_within
 from truesitter.core.light.form.tuning import (
     BINS,
     CORE_REACH,
@@ -174,10 +174,7 @@ def highlight_mask(luminance: Floats, lit: Mask, shine: Floats, scale: float) ->
     """
     if not lit.any():
         return np.zeros(lit.shape, bool)
-    known = lit.astype(np.float32)
-    share = np.maximum(blur(known, LOCAL * scale), GRAIN)
-    local = blur(shine * known, LOCAL * scale) / share
-    rises = shine - local
+    rises = shine - blur_within(shine, lit.astype(np.float32), LOCAL * scale)
     strong = STANDS_OUT * float(np.quantile(shine[lit], STRONGEST))
     found = lit & (shine >= np.maximum(SHINY * luminance, strong)) & (rises >= RISES * luminance)
     if found.sum() > MOST_HIGHLIGHT * lit.sum():

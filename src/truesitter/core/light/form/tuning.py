@@ -54,7 +54,7 @@ RISES = 0.05
 """And stands above that mean by so much of the luminance [try]; chosen on the same."""
 
 MOST_HIGHLIGHT = 0.06
-"""Part of the lit skin that is highlight at most: the rest of it is the light [common practice]."""
+"""Part of the lit skin that is highlight at most [try]; the renderer mirrors on 5.5 to 6.8 % of it."""
 
 RISES_AGAIN = 0.35
 """Value steps above the core between it and the light that reflected light has at least [try]."""

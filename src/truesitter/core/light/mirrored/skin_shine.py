@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur_within
 from truesitter.core.light.mirrored.tuning import DARKEST, GREY, LOCAL, OWN_COLOUR
 from truesitter.core.types import Floats, Mask
 
@@ -62,6 +62,5 @@ def above_surround(light: Floats, where: Mask, sigma: float) -> Floats:
     Floats
         (h, w), 0 or more.
     """
-    part = where.astype(np.float32)
-    around = blur(light * part, sigma) / np.maximum(blur(part, sigma), 1e-3)
+    around = blur_within(light, where.astype(np.float32), sigma)
     return np.asarray(np.where(where, np.maximum(light - around, 0), 0), dtype=np.float32)

@@ -31,13 +31,26 @@ class FramingOut(BaseModel):
     """Widest usual brush for an iris; None without a face."""
 
 
+class UprightOut(BaseModel):
+    """Settings that stand a photograph upright."""
+
+    quarter_turns: int
+    canvas_width_mm: float
+    canvas_height_mm: float
+    centre_x: float
+    centre_y: float
+    zoom: float
+    straighten: float
+    keystone: None
+
+
 class FramingsOut(BaseModel):
     """What can be pressed to frame a photograph, and what should be known of it."""
 
-    turns: int
-    """Quarter turns counter-clockwise that the photograph seems to want, 0–3."""
+    upright: UprightOut | None
+    """What to set where the photograph lies on its side or stands on its head; None where it stands."""
     turn_sentence: str
-    """Why; empty when it stands."""
+    """That it does; empty where it stands."""
     sentence: str
     """Of the face in the frame as it is set; empty when all is well."""
     framings: list[FramingOut]
@@ -51,10 +64,11 @@ def get_framings(study: CurrentStudy) -> FramingsOut:
     """Frames round the head that was found, closest first, and the whole photograph."""
     now, offered = framed_faces(study)
     turns = study.sitter.turns_wanted()
+    upright = study.settings.reference.turned(turns).model_dump() if turns else None
     return FramingsOut(
-        turns=turns,
+        upright=UprightOut.model_validate(upright) if upright else None,
         turn_sentence=turn_sentence(turns),
-        sentence=framing_sentence(now),
+        sentence="" if turns else framing_sentence(now),
         framings=[_framing_out(one) for one in offered],
     )
 
