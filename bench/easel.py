@@ -31,7 +31,7 @@ def _file(picture: np.ndarray) -> bytes:
 def easel() -> list[Figure]:
     planned = study()
     canvas = planned.passes.painted().picture(planned.easel.pass_count())
-    planned.accents.ceilings(), planned.areas.areas(), planned.surround.surround()
+    planned.accents.ceilings(), planned.sitter.areas(), planned.surround.surround()
     shots = {}
     for seed in range(repeats(_REPEATS)):
         data = _file(photograph(canvas, Studio.by_lot(seed), _LONG_SIDE).picture)

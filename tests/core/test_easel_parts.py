@@ -340,7 +340,7 @@ def test_a_place_worked_farther_than_the_rest_is_told_and_grain_is_not() -> None
 def test_a_usual_fault_is_named(rule: str, wrong: object) -> None:
     study = painter("maren")
     canvas = study.passes.painted().picture(study.easel.pass_count())
-    painted = wrong(canvas, study.areas.areas(), study.surround.regions())  # type: ignore[operator]
+    painted = wrong(canvas, study.sitter.areas(), study.surround.regions())  # type: ignore[operator]
     found = study.easel.compared(photographed(painted, QUIET, study.easel.pass_count()))
     failed = {v.rule for v in found.verdicts if not v.holds}
     assert rule in failed
@@ -386,7 +386,7 @@ def test_a_fault_is_read_or_refused(text: str) -> None:
 
 def test_faults_do_what_they_say() -> None:
     study = painter("maren")
-    canvas, areas = study.easel.template(None, "photograph"), study.areas.areas()
+    canvas, areas = study.easel.template(None, "photograph"), study.sitter.areas()
     where = cv2.erode(areas.mask("left cheek").astype(np.uint8), np.ones((15, 15))) > 0
     lab = [cv2.cvtColor((p / 255).astype(np.float32), cv2.COLOR_RGB2LAB)[where].mean(axis=0) for p in (
         canvas, plant(canvas, (Fault.read("left cheek=-1"),), areas, (), 0.4),

@@ -130,7 +130,7 @@ def test_remedies_mend_what_was_photographed() -> None:
     """Faults planted, photographed, found, and corrected on the true canvas: nine of ten within 0.2 step."""
     good = []
     study = painter("maren")
-    areas, count = study.areas.areas(), study.easel.pass_count()
+    areas, count = study.sitter.areas(), study.easel.pass_count()
     canvas = study.passes.painted().picture(count)
     seeds = [n for n in range(8000, 8200) if not Studio.by_lot(n).glare]
     for place, steps, seed in zip(
@@ -181,7 +181,7 @@ def test_watercolour_darkened_by_two_steps_is_reported_and_never_planned_lighter
     count = study.easel.pass_count()
     laid = count - 2
     canvas = study.passes.painted().picture(laid)
-    areas = study.areas.areas()
+    areas = study.sitter.areas()
     where = areas.wholes("background") & (np.arange(canvas.shape[1]) > canvas.shape[1] / 2)
     dark = photographed(
         relit(canvas, where, -2.0), next(n for n in range(90) if not Studio.by_lot(n).glare), laid

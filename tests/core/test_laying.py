@@ -26,8 +26,7 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
-from truesitter.core.plan.kinds.light_pass import LIGHT
-from truesitter.core.plan.kinds.mass_pass import MASS
+from truesitter.core.plan.kinds.opaque_passes import LIGHT, MASS
 from truesitter.core.plan.kinds.wash_pass import WASH
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Subject

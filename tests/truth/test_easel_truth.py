@@ -146,7 +146,7 @@ def test_gloss_is_left_out_and_light_paint_is_not() -> None:
     assert not seen.trusted[int(0.75 * height), int(0.35 * width)]
     assert seen.trusted[int(0.2 * height) : int(0.3 * height), int(0.6 * width) : int(0.9 * width)].all()
     assert 0.02 < seen.gloss < 0.15
-    areas = study.areas.areas()
+    areas = study.sitter.areas()
     lighter = relit(canvas, areas.mask("garment, lower left"), 1.2)
     plain = study.easel.taken(photographed(lighter, next(n for n in range(90) if not Studio.by_lot(n).glare)))
     assert plain.gloss < 0.01
@@ -176,7 +176,7 @@ def test_planted_faults_are_found_and_little_else_is(names: tuple[str, ...], lea
     hits, told = [], []
     for name in names:
         number, study = NAMES.index(name), painter(name)
-        areas, count = study.areas.areas(), study.easel.pass_count()
+        areas, count = study.sitter.areas(), study.easel.pass_count()
         canvas = study.passes.painted().picture(count)
         rng = np.random.default_rng(7700 + number)
         mm2 = (320 / canvas.shape[1]) ** 2
@@ -220,7 +220,7 @@ def test_planted_faults_are_found_and_little_else_is(names: tuple[str, ...], lea
 def test_a_place_worked_too_far_is_told_and_no_other(name: str, place: str) -> None:
     """Marks of a standard deviation of 3 L*, planted in one place of a finished canvas."""
     study = painter(name)
-    areas, count = study.areas.areas(), study.easel.pass_count()
+    areas, count = study.sitter.areas(), study.easel.pass_count()
     canvas = study.passes.painted().picture(count)
     worked = plant(canvas, (Fault(place, "overworked"),), areas, (), 320 / canvas.shape[1], 4)
     told = study.easel.compared(photographed(worked, 9700)).findings
@@ -256,7 +256,7 @@ def test_free_work_is_held_to_the_photograph() -> None:
     free = photographed(reference, 7951)
     assert study.easel.seen(free).how == "photograph"
     assert [f.words for f in study.easel.compared(free).findings] == []
-    areas = study.areas.areas()
+    areas = study.sitter.areas()
     wrong = relit(reference, areas.mask("left cheek"), 1.3)
     found = study.easel.compared(photographed(wrong, 7953)).findings
     assert "left cheek" in found[0].place

@@ -47,7 +47,7 @@ def send(client: Client, sitter: str, data: bytes, name: str = "easel.jpg", **fo
 
 @pytest.fixture(scope="module")
 def painting(client: Client, sitter: str, canvas: np.ndarray, laid: int) -> str:
-    areas = painter("maren").areas.areas()
+    areas = painter("maren").sitter.areas()
     wrong = relit(canvas, areas.mask("left cheek"), 1.2)
     quiet = next(n for n in range(60, 99) if not Studio.by_lot(n).glare)
     data = jpeg(photograph(wrong, Studio.by_lot(quiet)).picture)

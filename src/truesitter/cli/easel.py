@@ -75,7 +75,7 @@ def _with_faults(
     height, width = painting.shape[:2]
     mm = {"canvas_width_mm": width_mm, "canvas_height_mm": width_mm * height / width}
     study = Study.of_bytes(data, StudySettings.model_validate({"reference": mm}))
-    areas = study.areas.areas()
+    areas = study.sitter.areas()
     shape = areas.labels.shape
     if shape != (height, width):
         grow = _nearest(shape, (height, width))

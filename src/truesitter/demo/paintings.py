@@ -73,7 +73,7 @@ def taken(study: Study, shot: DemoShot) -> bytes:
     mm = study.settings.reference.canvas_width_mm / shape[1]
     faults = tuple(Fault.read(f) for f in shot.faults)
     features = features_of(study.sitter.face, shape)
-    painted = plant(canvas, faults, study.areas.areas(), features, mm, shot.studio)
+    painted = plant(canvas, faults, study.sitter.areas(), features, mm, shot.studio)
     return encode_jpeg(photograph(painted, Studio.by_lot(shot.studio), _LONG_SIDE).picture, _QUALITY)
 
 

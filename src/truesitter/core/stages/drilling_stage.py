@@ -12,7 +12,6 @@ from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.stages.areas_stage import AreaStage
 from truesitter.core.stages.flesh_stage import TUBES, FleshStage
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.light_stage import LightStage
@@ -30,11 +29,11 @@ class DrillStage:
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, light: LightStage,
-        hair: HairStage, flesh: FleshStage, areas: AreaStage,
+        hair: HairStage, flesh: FleshStage,
     ) -> None:  # fmt: skip
         self.source = source
         self._picture, self._sitter, self._light = picture, sitter, light
-        self._hair, self._flesh, self._areas = hair, flesh, areas
+        self._hair, self._flesh = hair, flesh
 
     @result(
         "drill picture",
@@ -46,7 +45,7 @@ class DrillStage:
         lab = reduced(self._picture.lab(), DRILL_LONG_SIDE)
         shape = (lab.shape[0], lab.shape[1])
         regions = _to(reduced_labels(self._sitter.regions().labels, DRILL_LONG_SIDE), shape)
-        areas = self._areas.areas()
+        areas = self._sitter.areas()
         figure = regions != Region.BACKGROUND
         return DrillPicture(
             lab=lab,

@@ -28,7 +28,6 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.settings import EaselSettings, FleshSettings, PaintingSettings
 from truesitter.core.stages.accents_stage import AccentStage
-from truesitter.core.stages.areas_stage import AreaStage
 from truesitter.core.stages.flesh_stage import DRYING, MIXING, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.stages.passes_stage import PassStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
@@ -68,11 +67,11 @@ class EaselStage:
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, flesh: FleshStage,
-        accents: AccentStage, surround: SurroundStage, passes: PassStage, areas: AreaStage,
+        accents: AccentStage, surround: SurroundStage, passes: PassStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
         self._flesh, self._accents, self._surround = flesh, accents, surround
-        self._passes, self._areas = passes, areas
+        self._passes = passes
         self.settings: EaselSettings = source.stage("easel")
         self._mixing: FleshSettings = source.stage("flesh")
 
@@ -199,7 +198,7 @@ class EaselStage:
     def _subject(self) -> ComparedSubject:
         regions = self._surround.regions()
         return ComparedSubject(
-            regions, self._surround.surround().groups, self._areas.areas(), self._sitter.face,
+            regions, self._surround.surround().groups, self._sitter.areas(), self._sitter.face,
             self._accents.ceilings(), self._picture.settings.canvas_width_mm / regions.shape[1],
         )  # fmt: skip
 

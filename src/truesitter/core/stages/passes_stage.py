@@ -31,7 +31,6 @@ from truesitter.core.school.school_document import Band, School
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.settings import EaselSettings, HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.stages.areas_stage import AreaStage
 from truesitter.core.stages.finishing_stage import FinishStage
 from truesitter.core.stages.flesh_stage import TARGETS, TIMES, TUBES, WISHES, FleshStage
 from truesitter.core.stages.hair_layers_stage import HairLayerStage
@@ -100,9 +99,8 @@ class PassStage:
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, values: ValueStage,
         flesh: FleshStage, light: LightStage, hair: HairStage, surround: SurroundStage,
-        hair_layers: HairLayerStage, finish: FinishStage, areas: AreaStage,
+        hair_layers: HairLayerStage, finish: FinishStage,
     ) -> None:  # fmt: skip
-        self._areas = areas
         self.source, self._picture, self._sitter = source, picture, sitter
         self._values, self._flesh, self._light, self._hair = values, flesh, light, hair
         self._surround, self._hair_layers, self._finish = surround, hair_layers, finish
@@ -238,7 +236,7 @@ class PassStage:
 
     def _allowed_for(self, lab: Floats) -> Floats:
         """The reference planned off by the painter's own habits, the other way."""
-        areas, out = self._areas.areas(), lab.copy()
+        areas, out = self._sitter.areas(), lab.copy()
         for habit in self._easel.allowances:
             if habit.place in areas.names:
                 value = lightness_map_to_value(lab[..., 0])

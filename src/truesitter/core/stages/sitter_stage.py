@@ -10,6 +10,7 @@ from truesitter.core.imaging.reduce import reduced_labels, reduced_size
 from truesitter.core.reference.frame import whole_canvas
 from truesitter.core.settings import RegionSettings
 from truesitter.core.sitter import places
+from truesitter.core.sitter.areas import Areas, areas_of
 from truesitter.core.sitter.face import TEMPLES, Face
 from truesitter.core.sitter.face_proportions import Proportion, face_proportions
 from truesitter.core.sitter.framing import Framing, Head, framings, head_of
@@ -21,7 +22,7 @@ from truesitter.core.sitter.segmentation.posterior import Looks
 from truesitter.core.sitter.segmentation.region_borders import as_masses
 from truesitter.core.sitter.segmentation.region_map import Regions, solve_regions
 from truesitter.core.stages.picture_stage import PictureStage
-from truesitter.core.stages.tuning import ROUNDED, SITTER_STAGE_OUTLINE_LONG_SIDE
+from truesitter.core.stages.tuning import PLANNING_LONG_SIDE, ROUNDED, SITTER_STAGE_OUTLINE_LONG_SIDE
 from truesitter.core.types import Mask
 from truesitter.core.values.outlines import Outline, trace_outlines
 
@@ -119,6 +120,12 @@ class SitterStage:
             return ()
         height, width = self._picture.shape
         return face_proportions(face, height / width, self.head_top(), self.hairline())
+
+    @result("areas", settings=("regions.names",), needs=("regions", "detection"))
+    def areas(self) -> Areas:
+        """The picture divided by name, at the size that is planned at."""
+        regions = reduced_labels(self.regions().labels, PLANNING_LONG_SIDE)
+        return areas_of(regions, self.face, self.own_places())
 
     @result("region outlines", needs=("regions",))
     def outlines(self) -> tuple[Outline, ...]:

@@ -10,7 +10,6 @@ from truesitter.core.graph.results import Declaration, Source, Watch
 from truesitter.core.pace.own_pace import OwnPace
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages.accents_stage import AccentStage
-from truesitter.core.stages.areas_stage import AreaStage
 from truesitter.core.stages.brush_stage import BrushStage
 from truesitter.core.stages.drilling_stage import DrillStage
 from truesitter.core.stages.easel_stage import EaselStage
@@ -19,12 +18,11 @@ from truesitter.core.stages.flesh_stage import FleshStage
 from truesitter.core.stages.hair_layers_stage import HairLayerStage
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.light_stage import LightStage
-from truesitter.core.stages.looking_stage import LookingStage
 from truesitter.core.stages.passes_stage import PassStage
 from truesitter.core.stages.picture_stage import PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
 from truesitter.core.stages.surround_stage import SurroundStage
-from truesitter.core.stages.values_stage import ValueStage
+from truesitter.core.stages.values_stage import LookingStage, ValueStage
 
 
 class Study:
@@ -68,13 +66,10 @@ class Study:
         self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
-        self.areas = AreaStage(source, self.picture, self.sitter)
-        self.drills = DrillStage(
-            source, self.picture, self.sitter, self.light, self.hair, self.flesh, self.areas
-        )
+        self.drills = DrillStage(source, self.picture, self.sitter, self.light, self.hair, self.flesh)
         self.passes = PassStage(
             source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair,
-            self.surround, self.hair_layers, self.finish, self.areas,
+            self.surround, self.hair_layers, self.finish,
         )  # fmt: skip
         self.easel = EaselStage(
             source,
@@ -84,7 +79,6 @@ class Study:
             self.accents,
             self.surround,
             self.passes,
-            self.areas,
         )
 
     @classmethod

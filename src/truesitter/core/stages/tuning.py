@@ -126,7 +126,7 @@ MOST_EVEN = 0.3
 FRONT = (0.0, 0.0, 1.0)
 """The key light where nothing tells where it is: from where the viewer stands."""
 
-# looking_stage.py
+# values_stage.py, ways of looking
 
 CONTRAST_LONG_SIDE = 1000
 """Contrast is judged at this size."""

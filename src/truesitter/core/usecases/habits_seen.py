@@ -21,7 +21,7 @@ def observed_in(study: Study, name: str) -> tuple[Observed, ...]:
 
 
 def _observed(study: Study, found: Comparison, name: str) -> tuple[Observed, ...]:
-    areas, seen, face = study.areas.areas(), found.seen, study.sitter.face
+    areas, seen, face = study.sitter.areas(), found.seen, study.sitter.face
     shape = seen.trusted.shape
     head = HEAD_OF_FACE * face.height(shape) if face else HEAD_OF_FIGURE * shape[0]
     head_mm = head * study.surround.mm_per_px()

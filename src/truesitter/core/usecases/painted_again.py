@@ -140,7 +140,7 @@ def _ways(study: Study, steps: float, area: float, region: Region) -> tuple[Agai
             AgainWay("another coat", area * LIFT_MINUTES, f"One more coat there: it ends {amount} too light.")
         )
     if region is not Region.BACKGROUND and steps < 0:
-        wall = study.areas.areas().wholes("background").sum() * study.surround.mm_per_px() ** 2 / 100
+        wall = study.sitter.areas().wholes("background").sum() * study.surround.mm_per_px() ** 2 / 100
         words = f"Take the background beside it down by {amount}: it looks lighter for it."
         ways.append(AgainWay("background", float(wall) * BACKGROUND_MINUTES, words))
     if abs(steps) <= MOST_REKEY:

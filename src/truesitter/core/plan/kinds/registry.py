@@ -6,21 +6,16 @@ from typing import cast, get_args
 
 from truesitter.core.plan.kinds.again_pass import AGAIN
 from truesitter.core.plan.kinds.coats_pass import DARK_COATS, LIGHT_COATS
-from truesitter.core.plan.kinds.flesh_ground_pass import FLESH_GROUND
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
-from truesitter.core.plan.kinds.grey_pass import GREY
-from truesitter.core.plan.kinds.ground_pass import GROUND
 from truesitter.core.plan.kinds.hair_pass import HAIR
-from truesitter.core.plan.kinds.light_pass import LIGHT
 from truesitter.core.plan.kinds.lines_pass import LINES
-from truesitter.core.plan.kinds.mass_pass import MASS
 from truesitter.core.plan.kinds.opaque_light_pass import OPAQUE_LIGHT
+from truesitter.core.plan.kinds.opaque_passes import GREY, GROUND, LIGHT, MASS
 from truesitter.core.plan.kinds.scratch_pass import SCRATCH
-from truesitter.core.plan.kinds.take_pass import ERASE, WIPE
-from truesitter.core.plan.kinds.tone_pass import TONE
+from truesitter.core.plan.kinds.taken_passes import ERASE, TONE, WIPE
+from truesitter.core.plan.kinds.tempera_passes import FLESH_GROUND, ZONE
 from truesitter.core.plan.kinds.wash_pass import WASH
 from truesitter.core.plan.kinds.water_pass import WATER
-from truesitter.core.plan.kinds.zone_pass import ZONE
 from truesitter.core.plan.laying import Laying
 from truesitter.core.school.school_document import KindName
 

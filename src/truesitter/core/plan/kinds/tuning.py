@@ -44,7 +44,7 @@ GLAZE_PASS_LEAST_GAIN = 0.15
 COVERS = 0.8
 """Strokes whose area is this part of their place cover it: what lies under them is hardly seen [try]."""
 
-# light_pass.py
+# opaque_passes.py
 
 LIGHT_PASS_TOP = 0.7
 """The colour is that of what is lighter than this part of the place (from memory)."""
@@ -73,12 +73,12 @@ HANDLE_MM = 0.8
 SCRATCH_PASS_LEAST_LIGHTER = 0.3
 """A scratch that is less than this lighter, in steps, does not show."""
 
-# take_pass.py
+# taken_passes.py
 
 TAKE_PASS_LEAST_LIGHTER = 0.2
 """Where the reference is less than this lighter than the canvas, in value steps, nothing is taken."""
 
-# tone_pass.py
+# taken_passes.py
 
 TONE_PASS_DARKER = 2.0
 """The tone is so many value steps darker than the ground [try]."""
@@ -96,7 +96,7 @@ LEAST_DARKER = 0.2
 LIGHTENS = 0.03
 """A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
 
-# zone_pass.py
+# tempera_passes.py
 
 ZONES = 4
 """So many coats lie on the innermost zone, one on the outermost."""

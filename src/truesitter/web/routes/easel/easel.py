@@ -70,10 +70,10 @@ def easel(study: CurrentStudy) -> EaselOut:
     """Passes and places by name."""
     names = study.settings.values.group_names()
     planned = study.passes.plan().passes if study.easel.planned() else ()
-    face = features_of(study.sitter.face, study.areas.areas().labels.shape[:2])  # type: ignore[arg-type]
+    face = features_of(study.sitter.face, study.sitter.areas().labels.shape[:2])  # type: ignore[arg-type]
     return EaselOut(
         passes=[p.title(names) for p in planned],
-        places=list(study.areas.areas().names),
+        places=list(study.sitter.areas().names),
         features=[f.name for f in face],
     )
 
@@ -130,7 +130,7 @@ def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench, by: By) -> S
     mm = study.settings.reference.canvas_width_mm / shape[1]
     faults = tuple(Fault.read(text) for text in asked.faults)
     features = features_of(study.sitter.face, shape)
-    painted = plant(canvas, faults, study.areas.areas(), features, mm, asked.seed)
+    painted = plant(canvas, faults, study.sitter.areas(), features, mm, asked.seed)
     shot = take(painted, Studio.by_lot(asked.seed))
     data = encode_jpeg(shot.picture, 95)
     return _taken_in(sitter, bench, data, f"studio-{asked.seed}.jpg", asked.after, None, False, False, by)

@@ -1,23 +1,47 @@
-"""Lights taken out: paint comes off again wherever the reference is lighter than the canvas."""
+"""Lights taken out: an even tone of a dark earth, and paint that comes off where the picture is lighter."""
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
 
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Removal
+from truesitter.core.canvas.layer import Layer, Removal
 from truesitter.core.canvas.taking_off import TOOLS, ToolName, goes_dry, share_for_value, value_on, why_not
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import TAKE_PASS_LEAST_LIGHTER
+from truesitter.core.plan.kinds.tuning import TAKE_PASS_LEAST_LIGHTER, TONE_PASS_DARKER
+from truesitter.core.plan.kinds.wash_pass import judged, wash_parts
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-from truesitter.core.plan.pass_plan import PaintTaken
+from truesitter.core.plan.pass_plan import PaintTaken, Thinned
+
+
+def _tone(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    parts = wash_parts(scene.palette)
+    ground = canvas.ground()
+    below = reflectance_to_lab(leave_surface(ground))
+    thinning = replace(scene.medium.thinning, film=step.film)
+    value = float(lab_value(below)) - TONE_PASS_DARKER
+    dilution = thinning.dilution(film_for_value(ground, parts, canvas.rack, value, thinning.thickest))
+    layer = Layer(step.pieces, parts, thinning.dry(dilution), fades=True)
+    toned = np.average(
+        canvas.do(layer).labs()[step.pieces], axis=0, weights=scene.patchwork.sizes[step.pieces]
+    )
+    made = judged(parts, scene.palette, toned)
+    paint = layer.film_mm / thinning.strength if layer.film_mm else 0.0
+    return Laid(made, (layer,), step.pieces, step.film, paint, (Thinned(dilution),))
+
+
+TONE = Laying("tone", _tone, "wash", leaves_ground=True)
 
 
 def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

@@ -1,4 +1,4 @@
-"""Zones of light over a dark flesh ground: thin coats of one light flesh, each wider than the one before."""
+"""Egg tempera: a dark green-brown flesh ground, and zones of light over it, each wider than the last."""
 
 from __future__ import annotations
 
@@ -11,15 +11,35 @@ from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.tuning import MOST_WATER
-from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.ingredients import FIXED
+from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.plan.kinds.tuning import ZONES
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.types import Mask
 
 
-def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+def flesh_ground(scene: Scene) -> Recipe:
+    """The green ground where its tubes are set out, else what comes nearest to its colour."""
+    parts = FIXED["green-ground"]
+    known = mix({k: float(n) for k, n in parts.items()}, Palette("usual", "", tuple(pigment_library())))
+    if set(parts) <= set(scene.palette.tubes):
+        return Recipe.of_parts(parts, known.lab, scene.palette, None)
+    return scene.recipe(np.array(known.lab))
+
+
+def _flesh_ground(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    recipe = flesh_ground(scene)
+    return Laid(recipe, (Layer(step.pieces, recipe.parts, None),), step.pieces, step.film, step.film)
+
+
+FLESH_GROUND = Laying("flesh ground", _flesh_ground, "ground")
+
+
+def _zone(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     """A coat so thin that what the zone still gets after it carries it to its value.
 
     Its own ring is the part no earlier coat covers. Of the way from the ground to the ring's value
@@ -74,4 +94,4 @@ def _thinnest(scene: Scene, recipe: Recipe, canvas: Canvas, ring: Mask, value: f
     return Dilution(1, low)
 
 
-ZONE = Laying("zone", _lay, "light")
+ZONE = Laying("zone", _zone, "light")

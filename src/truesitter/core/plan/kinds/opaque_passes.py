@@ -1,0 +1,46 @@
+"""Opaque films of one colour: the ground, masses, greys (value without colour, to be glazed), lights."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.plan.kinds.tuning import LIGHT_PASS_TOP
+from truesitter.core.plan.laying import Laid, Laying, Scene, Step, even_film
+from truesitter.core.sitter.region_names import Region
+
+
+def _ground(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    mixed = scene.recipe(np.array(scene.ground_lab))
+    return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
+
+
+GROUND = Laying("ground", _ground, "ground")
+
+
+def _mass(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    """In the flesh stage's own mixture where there is one, else one for the mean colour."""
+    if step.regions == (Region.SKIN,) and step.group in scene.subject.flesh:
+        return even_film(scene, step, scene.subject.flesh[step.group])
+    return even_film(scene, step, scene.recipe(scene.target(step.wanted)))
+
+
+MASS = Laying("mass", _mass, "mass", covers=True, leaves_ground=True)
+
+
+def _grey(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    lab = scene.target(step.wanted)
+    return even_film(scene, step, scene.recipe(np.array((lab[0], 0.0, 0.0))))
+
+
+GREY = Laying("grey", _grey, "mass", leaves_ground=True)
+
+
+def _light(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_PASS_TOP)]
+    return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64)))
+
+
+LIGHT = Laying("light", _light, "light")
