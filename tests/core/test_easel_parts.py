@@ -21,7 +21,8 @@ from truesitter.core.easel.correct.dab import check_dab
 from truesitter.core.easel.correct.painting_habits import Observed, find_habits
 from truesitter.core.easel.correct.stop import stop_test
 from truesitter.core.easel.find.correlation import normalised
-from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
+from truesitter.core.easel.lamp.printed_sheet import PrinterCurve
+from truesitter.core.easel.lamp.tuning import WEDGE_VALUES
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.areas import Areas, areas_of
@@ -69,7 +70,7 @@ def test_a_habit_needs_four_paintings_and_a_size() -> None:
 
 def test_the_simulated_printer_is_put_right() -> None:
     """Every step inside its reach within 0.3 after the curve, and off by more before."""
-    steps = np.array(STEPS)
+    steps = np.array(WEDGE_VALUES)
     curve = PrinterCurve(tuple(zip(steps, read_wedge(steps, 3), strict=True)))
     low, high = curve.reach
     inside = steps[(steps >= low) & (steps <= high)]

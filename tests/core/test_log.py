@@ -21,7 +21,8 @@ from truesitter.core.log.events import Judged, Noted, Tried, Used, Work, read_ha
 from truesitter.core.log.logged_swatches import swatches_of
 from truesitter.core.log.possible import possible_now
 from truesitter.core.log.search import found_in
-from truesitter.core.log.sittings import LONGEST, check_follows, progress_of, sittings_of
+from truesitter.core.log.sittings import check_follows, progress_of, sittings_of
+from truesitter.core.log.tuning import LONGEST_SITTING
 from truesitter.core.pace.waiting import Room
 from truesitter.core.refusal import Refusal
 
@@ -57,7 +58,7 @@ def test_a_sitting_that_goes_on_counts_until_now_and_one_forgotten_no_longer_tha
     (sitting,) = sittings_of(hand.entries, NOON + timedelta(minutes=42))
     assert (sitting.minutes, sitting.ended, sitting.paused) == (42, None, False)
     (forgotten,) = sittings_of(hand.entries, LATER)
-    assert forgotten.minutes == LONGEST.total_seconds() / 60
+    assert forgotten.minutes == LONGEST_SITTING.total_seconds() / 60
     late = Hand()
     late.begin(work())
     late.end(3 * 1440)

@@ -14,7 +14,7 @@ import pypdfium2 as pdfium
 import pytest
 
 from tests.conftest import jpeg, made_head
-from truesitter.core.easel.lamp.printed_sheet import STEPS
+from truesitter.core.easel.lamp.tuning import WEDGE_VALUES
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 from truesitter.formats.documents.plan import plan_of
@@ -55,7 +55,7 @@ def test_the_printed_wedge_and_card_hold_their_values() -> None:
     study = Study.of_bytes(jpeg(made_head()), StudySettings())
     found = greys_of(wedge_pdf(study, "Wedge", "A4", Counting(), corrected=False))
     mm = 2 * 72 / 25.4
-    for value in STEPS:
+    for value in WEDGE_VALUES:
         luminance = colour.colorimetry.luminance_ASTMD1535(value) / 100
         level = round(255 * float(colour.cctf_encoding(luminance, function="sRGB")))
         near = sum(found[n] for n in range(level - 1, level + 2))

@@ -12,12 +12,8 @@ from itertools import combinations
 import cv2
 import numpy as np
 
-from truesitter.core.colour.tuning import APART, CLEAR, DARKEST, GREY, LEAST_SHARE, MOST, SAMPLE
+from truesitter.core.colour.tuning import APART, CLEAR, DARKEST, GREY, HUES, LEAST_SHARE, MOST, SAMPLE
 from truesitter.core.types import Doubles, Floats, Labels
-
-_HUES = ((20.0, "red"), (60.0, "orange"), (100.0, "yellow"), (190.0, "green"), (285.0, "blue"),
-         (330.0, "violet"), (361.0, "red"))  # fmt: skip
-"""Where hue words end, in degrees of the a*, b* plane (from memory)."""
 
 
 @dataclass(frozen=True)
@@ -62,7 +58,7 @@ def hue_word(a: float, b: float) -> str:
     if np.hypot(a, b) < GREY:
         return "grey"
     angle = float(np.degrees(np.arctan2(b, a)) % 360)
-    return next(word for end, word in _HUES if angle < end)
+    return next(word for end, word in HUES if angle < end)
 
 
 def colour_families(lab: Floats) -> Families:

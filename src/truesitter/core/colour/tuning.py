@@ -8,6 +8,17 @@ from __future__ import annotations
 
 # families.py
 
+HUES = (
+    (20.0, "red"),
+    (60.0, "orange"),
+    (100.0, "yellow"),
+    (190.0, "green"),
+    (285.0, "blue"),
+    (330.0, "violet"),
+    (361.0, "red"),
+)
+"""Where hue words end, in degrees of the a*, b* plane (from memory)."""
+
 MOST = 3
 """A region has no more families: more are told as one colour each anyway."""
 

@@ -11,10 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from truesitter.core.drills.tuning import DAYS, WELL
-
-EARLY = timedelta(hours=6)
-"""Whoever practises every evening is now and then a little earlier: due all the same [try]."""
+from truesitter.core.drills.tuning import DAYS, EARLY, WELL
 
 
 @dataclass(frozen=True)

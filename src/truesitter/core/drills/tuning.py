@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from datetime import timedelta
+
 # drawing_rounds.py
 
 MOST_PEAKS = 5
@@ -71,6 +73,9 @@ EDGE = 1e-4
 """Linear light by which a colour may leave sRGB: rounding only."""
 
 # spacing.py
+
+EARLY = timedelta(hours=6)
+"""Whoever practises every evening is now and then a little earlier: due all the same [try]."""
 
 DAYS = (1, 2, 4, 8, 16)
 """After how many days each box is due."""

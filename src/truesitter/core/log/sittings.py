@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from truesitter.core.log.entry import Entry
 from truesitter.core.log.events import (
@@ -22,10 +22,8 @@ from truesitter.core.log.events import (
     Used,
     Work,
 )
+from truesitter.core.log.tuning import LONGEST_SITTING
 from truesitter.core.refusal import Refusal
-
-LONGEST = timedelta(hours=24)
-"""A sitting that was forgotten counts no longer than this, ended late or never [try]."""
 
 Span = tuple[datetime, datetime]
 
@@ -144,7 +142,7 @@ class _Open:
 
     def _stop(self, at: datetime) -> None:
         if self.since is not None:
-            until = min(at, self.entry.at + LONGEST)
+            until = min(at, self.entry.at + LONGEST_SITTING)
             if until > self.since:
                 self.spans.append((self.since, until))
             self.since = None
@@ -160,7 +158,7 @@ class _Open:
         if self.ended is None:
             spans = list(self.spans)
             if self.since is not None:
-                until = min(max(now, self.since), self.entry.at + LONGEST)
+                until = min(max(now, self.since), self.entry.at + LONGEST_SITTING)
                 spans += [(self.since, until)] if until > self.since else []
             intervals.append(WorkInterval(self.work, tuple(spans), None, None))
         return Sitting(

@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from datetime import timedelta
+
 # log_document.py
 
 LOG_DOCUMENT_MOST = 200_000
@@ -32,3 +34,8 @@ LEAST_CM2 = 0.01
 
 LEAST_ML = 1e-4
 """Less paint tells nothing of what is used [try]."""
+
+# sittings.py
+
+LONGEST_SITTING = timedelta(hours=24)
+"""A sitting that was forgotten counts no longer than this, ended late or never [try]."""

@@ -6,10 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from truesitter.core.pace.tuning import SLOWEST
-
-_BRUSHES = ((3.0, "fine"), (8.0, "small"), (20.0, "middle"))
-"""Widest brush in mm of each size; what is wider is broad [try]."""
+from truesitter.core.pace.tuning import BRUSH_SIZES, SLOWEST
 
 _FEATURES = frozenset({"eyes", "lips", "mouth", "brows"})
 
@@ -106,7 +103,7 @@ def brush_size(width_mm: float) -> str:
     """
     if width_mm <= 0:
         return ""
-    return next((word for most, word in _BRUSHES if width_mm < most), "broad")
+    return next((word for most, word in BRUSH_SIZES if width_mm < most), "broad")
 
 
 def place_of(places: Iterable[str]) -> str:

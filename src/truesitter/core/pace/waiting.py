@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from truesitter.core.pace.tuning import DOUBLES_EVERY, USUAL_HUMIDITY, USUAL_TEMPERATURE
+from truesitter.core.pace.tuning import DOUBLES_EVERY, DRYING_SPEED, USUAL_HUMIDITY, USUAL_TEMPERATURE
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
-
-_SPEED = {"fast": 0.6, "medium": 1.0, "slow": 1.6}
-"""Drying time of a pigment ground in oil, relative to a medium one (from memory)."""
 
 
 def drying_minutes(base: int, parts: dict[str, int], medium: Medium, rack: Rack = LIBRARY) -> int:
@@ -26,7 +23,7 @@ def drying_minutes(base: int, parts: dict[str, int], medium: Medium, rack: Rack 
     if not medium.oily:
         return base
     total = sum(parts.values())
-    speeds = [_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
+    speeds = [DRYING_SPEED[rack.pigment(key).oil_drying] for key, p in parts.items() if p * 10 >= total]
     return round(base * max(speeds, default=1.0))
 
 

@@ -9,10 +9,7 @@ from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.schedule import PlannedSitting
-from truesitter.core.plan.tuning import LONGEST, SETTLES_FROM
-
-HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
-"""Pigments that settle in thin paint: cinnabar by the handbook, basic lead carbonate from memory."""
+from truesitter.core.plan.tuning import HEAVY_G_CM3, LONGEST, SETTLES_FROM
 
 
 @dataclass(frozen=True)

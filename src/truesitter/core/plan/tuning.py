@@ -8,6 +8,9 @@ from __future__ import annotations
 
 # kit.py
 
+HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
+"""Pigments that settle in thin paint: cinnabar by the handbook, basic lead carbonate from memory."""
+
 SETTLES_FROM = 6.0
 """g/cm³ from which paint in a thin medium is stirred again and again (common practice)."""
 

@@ -15,8 +15,7 @@ from numpy.typing import NDArray
 from shapely import Polygon
 
 from truesitter.core.types import Doubles, Ints
-
-_STEPS = np.array([0.0, 0.25, 0.5, 0.75, 1.0])
+from truesitter.core.values.tuning import CORNER_STEPS
 
 
 def round_corners(polygons: NDArray[np.object_], frame: tuple[float, float], reach: float) -> list[Polygon]:
@@ -39,7 +38,7 @@ def round_corners(polygons: NDArray[np.object_], frame: tuple[float, float], rea
     start, end = (_toward(vertices, vertices[neighbours[:, i]], reach) for i in (0, 1))
     inside = (vertices > 0).all(axis=1) & (vertices < frame).all(axis=1)
     free = _roundable(vertices, edges, (degree == 2) & inside, start, end)
-    t = _STEPS[:, None]
+    t = CORNER_STEPS[:, None]
     curves = (1 - t) ** 2 * start[:, None] + 2 * t * (1 - t) * vertices[:, None] + t**2 * end[:, None]
     drawn = iter([_draw(ring, vertices, neighbours, free, curves) for ring in ids])
     return [Polygon(next(drawn), [next(drawn) for _ in own[1:]]) for own in rings]

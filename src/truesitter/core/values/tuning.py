@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+import numpy as np
+
 # contrast.py
 
 WINDOW = 3.0
@@ -81,3 +83,8 @@ SPOT, RING = 0.006, 0.035
 
 FELT = 1.0
 """A surround that differs by less than this, in value steps, changes little of what is seen."""
+
+# smoothing.py
+
+CORNER_STEPS = np.array([0.0, 0.25, 0.5, 0.75, 1.0])
+"""Where along a rounded corner its curve is drawn, 0–1."""

@@ -14,7 +14,8 @@ from reportlab.pdfgen.canvas import Canvas as Page
 
 from truesitter.core.colour.spaces import lab_to_srgb, picture_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness, value_to_srgb
-from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
+from truesitter.core.easel.lamp.printed_sheet import PrinterCurve
+from truesitter.core.easel.lamp.tuning import WEDGE_VALUES
 from truesitter.core.stages import Study
 from truesitter.core.types import Bytes
 from truesitter.formats.pictures.png import encode_jpeg
@@ -89,10 +90,10 @@ def wedge_pdf(study: Study, title: str, paper: str, counting: Counting, correcte
     )  # fmt: skip
     width, height = (_STEP_MM[0] * mm, _STEP_MM[1] * mm)
     per_row = max(1, int(sheet.inner // width))
-    for start in range(0, len(STEPS), per_row):
+    for start in range(0, len(WEDGE_VALUES), per_row):
         sheet.room(height + 22)
         top = sheet.y
-        for k, value in enumerate(STEPS[start : start + per_row]):
+        for k, value in enumerate(WEDGE_VALUES[start : start + per_row]):
             sheet.page.setFillColor(_grey(value, curve))
             sheet.page.rect(MARGIN + k * width, top - height, width, height, stroke=0, fill=1)
             sheet.page.setFillColor(INK)

@@ -4,19 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.easel.compare.tuning import SILENT, SILENT_COLOUR
+from truesitter.core.easel.compare.tuning import FRACTIONS, SILENT, SILENT_COLOUR
 from truesitter.core.types import Doubles
-
-_FRACTIONS = (
-    (0.42, "a third of a step"), (0.58, "half a step"), (0.8, "two thirds of a step"), (1.2, "one step"),
-    (1.7, "a step and a half"), (2.25, "two steps"), (2.75, "two and a half steps"), (3.5, "three steps"),
-)  # fmt: skip
 
 
 def in_steps(steps: float) -> str:
     """An amount of value as it is said: ``two thirds of a step``."""
     amount = abs(steps)
-    return next((words for top, words in _FRACTIONS if amount < top), f"{amount:.0f} steps")
+    return next((words for top, words in FRACTIONS if amount < top), f"{amount:.0f} steps")
 
 
 def value_words(steps: float) -> str:

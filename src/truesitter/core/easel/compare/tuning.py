@@ -34,6 +34,18 @@ SAME = 0.5
 
 # difference_words.py
 
+FRACTIONS = (
+    (0.42, "a third of a step"),
+    (0.58, "half a step"),
+    (0.8, "two thirds of a step"),
+    (1.2, "one step"),
+    (1.7, "a step and a half"),
+    (2.25, "two steps"),
+    (2.75, "two and a half steps"),
+    (3.5, "three steps"),
+)
+"""Up to how many value steps which words are said: the bounds lie between two neighbouring amounts [try]."""
+
 SILENT = 0.3
 """Value steps below which a photograph of a painting is silent [try]."""
 

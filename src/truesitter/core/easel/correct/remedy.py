@@ -15,7 +15,7 @@ from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.easel.compare.difference_words import in_steps
-from truesitter.core.easel.correct.tuning import BEYOND, NEAR, WORTH
+from truesitter.core.easel.correct.tuning import BEYOND, LIFTS, NEAR, SCUMBLES, WORTH
 from truesitter.core.paint.layered.films import ground_near
 from truesitter.core.paint.layered.glazes import find_glazes
 from truesitter.core.paint.media.dilution import Dilution
@@ -30,13 +30,6 @@ from truesitter.core.types import Doubles
 
 Kind = Literal["glaze", "scumble", "repaint", "lift", "neighbour", "opaque touch", "wipe"]
 
-
-_SCUMBLES = np.geomspace(0.004, 0.06, 24)
-"""Dry films of a scumble in mm: dragged thin over what is there [try]."""
-
-
-_LIFTS = {"by degrees": 0.3, "all or nothing": 1.0, "not at all": 1.0}
-"""Part of a film that lifting leaves at least, by how the support lets go of it [try]."""
 
 _TOUCH_WORDS = "a touch of opaque white mixture at the very end"
 
@@ -184,10 +177,10 @@ def _scumbles(ground: Doubles, goal: Doubles, steps: float, bench: Bench, soft: 
         aim[0] = float(value_to_lightness(value))
         recipe = solve_recipes(as_lab(aim), own, bench.wishes, 1)[0]
         k, s = own.rack.mixture(recipe.parts)
-        labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, _SCUMBLES[:, None], ground)))
+        labs = reflectance_to_lab(leave_surface(film_reflectance(k, s, SCUMBLES[:, None], ground)))
         cost = recipe_cost(labs, goal)
         at = int(cost.argmin())
-        wet = float(_SCUMBLES[at] / bench.medium.solids)
+        wet = float(SCUMBLES[at] / bench.medium.solids)
         made = Remedy(
             "scumble", recipe.parts, None, wet, as_lab(labs[at]), _left(labs[at], goal),
             bench.medium.wait_minutes, not soft, False,
@@ -228,7 +221,7 @@ def _into_wet(measured: Lab, goal: Doubles, bench: Bench, soft: bool) -> list[Re
 
 def _lifts(ground: Doubles, goal: Doubles, bench: Bench, soft: bool) -> list[Remedy]:
     """Part of the film taken off again: what is left of it absorbs that much less (Beer)."""
-    least = _LIFTS[bench.support.lightens]
+    least = LIFTS[bench.support.lightens]
     if least >= 1:
         return []
     paper = bench.support.internal()

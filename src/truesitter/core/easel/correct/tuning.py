@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+import numpy as np
+
 # dab.py
 
 RIGHT = 0.15
@@ -32,6 +34,12 @@ RARE = 0.05
 """All reports together may be false this often: the more is asked, the surer each answer has to be."""
 
 # remedy.py
+
+SCUMBLES = np.geomspace(0.004, 0.06, 24)
+"""Dry films of a scumble in mm: dragged thin over what is there [try]."""
+
+LIFTS = {"by degrees": 0.3, "all or nothing": 1.0, "not at all": 1.0}
+"""Part of a film that lifting leaves at least, by how the support lets go of it [try]."""
 
 NEAR = 0.2
 """Value steps within which a place is right."""

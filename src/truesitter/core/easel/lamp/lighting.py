@@ -18,6 +18,7 @@ from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, srgb_to_linear
 from truesitter.core.colour.value import linear_luminance, linear_to_value
 from truesitter.core.easel.find.view import View
 from truesitter.core.easel.lamp.tuning import (
+    CLIPPED_SRGB,
     CURVED,
     DIM,
     DISAGREES,
@@ -35,7 +36,7 @@ from truesitter.core.easel.lamp.tuning import (
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats, Mask
 
-CLIPPED = float(srgb_to_linear(np.array(0.985)))
+_CLIPPED = float(srgb_to_linear(np.array(CLIPPED_SRGB)))
 
 
 @dataclass(frozen=True)
@@ -126,7 +127,7 @@ def lighting_of(
         For a known spot that is over- or underexposed.
     """
     for one in known:
-        if one.seen.max() >= CLIPPED:
+        if one.seen.max() >= _CLIPPED:
             raise Refusal("the white is overexposed in the photograph: take one a little darker")
         if one.seen.min() < 0.02 * one.true.max():
             raise Refusal("the white is far too dark in the photograph: use more light")
@@ -239,7 +240,7 @@ def gloss(photographed: Floats, corrected: Floats, wanted: Floats) -> Mask:
     shape = corrected.shape[:2]
     scale = min(1.0, GLOSS_LONG_SIDE / max(shape))
     size = (max(8, round(shape[1] * scale)), max(8, round(shape[0] * scale)))
-    clipped = cv2.resize(_most(photographed), size, interpolation=cv2.INTER_AREA) >= CLIPPED
+    clipped = cv2.resize(_most(photographed), size, interpolation=cv2.INTER_AREA) >= _CLIPPED
     lit, wanted = (cv2.resize(p, size, interpolation=cv2.INTER_AREA) for p in (corrected, wanted))
     more = lit - wanted
     least, most = _least(more), np.maximum(_most(more), 1e-6)

@@ -11,9 +11,6 @@ from truesitter.core.easel.lamp.tuning import INVERTED, LEAST_RISE, TOLERANCE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles, Floats
 
-STEPS = tuple(float(v) for v in np.linspace(0.5, 9.5, 13))
-"""Values of the wedge."""
-
 
 @dataclass(frozen=True)
 class PrinterCurve:

@@ -6,7 +6,12 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+import numpy as np
+
 # lighting.py
+
+CLIPPED_SRGB = 0.985
+"""A pixel whose brightest channel is above this is blown out [try]."""
 
 FIT_LONG_SIDE = 120
 """The surface of the light is fitted at this size."""
@@ -48,6 +53,9 @@ LIGHTEST = 0.97
 """No paint reflects more than this part of the light."""
 
 # printed_sheet.py
+
+WEDGE_VALUES = tuple(float(v) for v in np.linspace(0.5, 9.5, 13))
+"""Values of the printed wedge."""
 
 TOLERANCE = 0.3
 """Value steps within which a printed step is right."""

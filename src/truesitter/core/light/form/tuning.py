@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+import numpy as np
+
 # brush_direction.py
 
 SPREAD = 0.05
@@ -141,6 +143,9 @@ FIRST_COAT = 0.4
 """The first coat begins where a valley is this part of its depth below its sides."""
 
 # zones.py
+
+FALLS = np.geomspace(0.05, 3.0, 24)
+"""How far below its peak the border of a zone is tried to lie, in value steps [try]."""
 
 WORKING_LONG_SIDE = 420
 """Zones of the light are found at this size."""

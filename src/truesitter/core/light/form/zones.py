@@ -18,6 +18,7 @@ from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.light.form.peaks import LightPeak
 from truesitter.core.light.form.tuning import (
     FADING,
+    FALLS,
     LINE,
     LONGEST,
     RAYS,
@@ -29,8 +30,6 @@ from truesitter.core.light.form.tuning import (
 from truesitter.core.refusal import Refusal
 from truesitter.core.sitter.face import LIPS, UPPER_LIP_FIELD, Face
 from truesitter.core.types import Doubles, Floats, Labels, Mask, Shape
-
-_FALLS = np.geomspace(0.05, 3.0, 24)
 
 ABOVE_THE_MOUTH = "above the mouth"
 """The field of skin between nose and upper lip, which some schools leave without light."""
@@ -163,7 +162,7 @@ def _reaches(value: Floats, open_: Mask, peak: LightPeak, reach: float) -> tuple
     top = float(value[rows[0, 0], columns[0, 0]])
     best = np.full(RAYS, reach)
     off = np.inf
-    for fall in _FALLS:
+    for fall in FALLS:
         first = np.clip(_first(seen < top - fall) * STEP, ZONES_SHORTEST * reach, LONGEST * reach)
         away = abs(float(first.mean()) - reach)
         if away < off:

@@ -12,11 +12,9 @@ from numpy.typing import ArrayLike
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
-from truesitter.core.paint.recipes.tuning import TABLE_STEPS
+from truesitter.core.paint.recipes.tuning import PAIR_SHARES, TABLE_STEPS
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats
-
-_RATIOS = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
 
 
 @dataclass(frozen=True)
@@ -34,8 +32,8 @@ def palette_reach(palette: Palette) -> Reach:
     n = len(palette.tubes)
     blends = [np.eye(n)]
     for i, j in combinations(range(n), 2):
-        pair = np.zeros((len(_RATIOS), n))
-        pair[:, i], pair[:, j] = _RATIOS, 1 - _RATIOS
+        pair = np.zeros((len(PAIR_SHARES), n))
+        pair[:, i], pair[:, j] = PAIR_SHARES, 1 - PAIR_SHARES
         blends.append(pair)
     amounts = np.concatenate(blends)
     if palette.transparent:

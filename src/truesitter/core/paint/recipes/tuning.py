@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+import numpy as np
+
 # flesh_mixtures.py
 
 SMALLEST_SHARE = 0.005
@@ -87,6 +89,9 @@ SMALLEST_PILE_ML = 0.05
 """Nobody measures less than this on a palette [try]."""
 
 # reach.py
+
+PAIR_SHARES = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
+"""Shares of the first of two tubes among which the lightest and darkest mixtures are looked for."""
 
 TABLE_STEPS = 20000
 """Entries of the table by lightness: 0.005 of L* apart."""

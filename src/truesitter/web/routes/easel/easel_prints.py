@@ -11,8 +11,8 @@ from pydantic import BaseModel, Field
 from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.correct.dab import check_dab
-from truesitter.core.easel.lamp.printed_sheet import STEPS, PrinterCurve
-from truesitter.core.easel.lamp.tuning import TOLERANCE
+from truesitter.core.easel.lamp.printed_sheet import PrinterCurve
+from truesitter.core.easel.lamp.tuning import TOLERANCE, WEDGE_VALUES
 from truesitter.core.paint.tubes.sheet_photo import read_patches
 from truesitter.core.reference.decode import decode
 from truesitter.core.types import Doubles
@@ -112,9 +112,9 @@ class WedgeIn(BaseModel):
 def printer(study: CurrentStudy) -> WedgeOut:
     """What the printer makes of values, and how right it is through the curve."""
     curve = study.settings.easel.curve()
-    steps = np.array(STEPS)
+    steps = np.array(WEDGE_VALUES)
     return WedgeOut(
-        steps=list(STEPS),
+        steps=list(WEDGE_VALUES),
         pairs=list(study.settings.easel.printer),
         darkest=curve.reach[0] if curve else None,
         lightest=curve.reach[1] if curve else None,
@@ -134,7 +134,7 @@ def _worst(curve: PrinterCurve, steps: Doubles) -> float:
 def read_print(asked: WedgeIn, study: CurrentStudy) -> list[tuple[float, float]]:
     """Print the wedge on the simulated printer and read it with the simulated meter; nothing is kept yet."""
     curve = study.settings.easel.curve() if asked.corrected else None
-    steps = np.array(STEPS)
+    steps = np.array(WEDGE_VALUES)
     read = read_wedge(curve.ask(steps) if curve else steps)
     return [(float(a), round(float(b), 2)) for a, b in zip(steps, read, strict=True)]
 
