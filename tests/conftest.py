@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+import shutil
 import zlib
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -18,7 +19,7 @@ from hypothesis import settings
 from PIL import Image
 
 from tests.long import LONG
-from tests.sharing import computes_for_itself, shared_results
+from tests.sharing import computes_for_itself, folder_of, shared_results
 from truesitter.core.graph.memo import Memo
 from truesitter.core.settings import ReferenceSettings, StudySettings
 from truesitter.core.stages import Study
@@ -47,6 +48,13 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
     dropped = set(map(id, left_out))
     items[:] = [item for item in items if id(item) not in dropped]
     config.hook.pytest_deselected(items=left_out)
+
+
+def pytest_unconfigure(config: pytest.Config) -> None:
+    """What the processes left for each other goes with the run."""
+    run = config.pluginmanager.get_plugin("dsession")
+    if run is not None:
+        shutil.rmtree(folder_of(run.nodemanager.testrunuid), ignore_errors=True)
 
 
 SLOW = (

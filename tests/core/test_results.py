@@ -32,25 +32,6 @@ from truesitter.core.usecases.batch import batch_of
 from truesitter.devices.camera import Studio, photograph
 from truesitter.formats.pictures.views import VIEWS
 
-STAGES = (
-    "picture",
-    "sitter",
-    "values",
-    "looking",
-    "light",
-    "accents",
-    "flesh",
-    "hair",
-    "hair_layers",
-    "brush",
-    "surround",
-    "finish",
-    "passes",
-    "areas",
-    "drills",
-    "easel",
-)
-
 
 @cache
 def photographed() -> bytes:
@@ -146,8 +127,8 @@ def results() -> dict[str, tuple[str, Result[Any, Any, Any]]]:
     """Every declared result: the stage it belongs to, and its descriptor."""
     study = Study.of_bytes(jpeg(made_head(96, 120)), StudySettings())
     found = {}
-    for stage in STAGES:
-        for value in vars(type(getattr(study, stage))).values():
+    for stage, owner in vars(study).items():
+        for value in vars(type(owner)).values():
             if isinstance(value, Result):
                 found[value.declaration.name] = (stage, value)
     return found

@@ -32,9 +32,9 @@ def as_file(found: Any) -> bytes:
     return json.dumps(found, indent=1).encode()
 
 
-def test_the_ten_schools_of_the_trade_are_there() -> None:
+def test_the_ten_schools_of_the_trade_are_among_them() -> None:
     """Common practice, no source."""
-    assert set(SCHOOLS) == TEN
+    assert set(SCHOOLS) >= TEN
     for one in SCHOOLS.values():
         assert one.about
         assert one.preparing
@@ -42,7 +42,7 @@ def test_the_ten_schools_of_the_trade_are_there() -> None:
         assert all(p.inspect and p.note and p.edge and p.tool for p in one.passes if p.kind != "again")
 
 
-@pytest.mark.parametrize("key", sorted(TEN))
+@pytest.mark.parametrize("key", sorted(SCHOOLS))
 def test_a_school_comes_back_from_its_file_and_fits_the_schema(key: str) -> None:
     data = school_json(SCHOOLS[key])
     assert read_school(data) == SCHOOLS[key]

@@ -15,6 +15,7 @@ import cv2
 import numpy as np
 from numpy.typing import ArrayLike
 
+from truesitter.core.colour.tuning import WARM_HUE
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats
 
@@ -25,6 +26,9 @@ RGB_TO_XYZ: Doubles = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.072
 XYZ_TO_RGB: Doubles = np.linalg.inv(RGB_TO_XYZ)
 WHITE_XYZ: Doubles = RGB_TO_XYZ.sum(axis=1)
 LUMINANCE_WEIGHTS: Doubles = RGB_TO_XYZ[1]
+
+WARM_AXIS = np.array([np.cos(np.radians(WARM_HUE)), np.sin(np.radians(WARM_HUE))])
+"""Unit vector of warm in the a*, b* plane."""
 
 _EPSILON = (6 / 29) ** 3
 """Below it the cube root of L*a*b* is a straight line (CIE 15:2004, 8.2.1)."""

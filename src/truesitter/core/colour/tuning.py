@@ -39,3 +39,8 @@ DARKEST = 6.0
 
 GREY = 7.0
 """Less chroma than this at L* 45 is grey to the eye."""
+
+# spaces.py
+
+WARM_HUE = 55.0
+"""Orange, the warmest hue, in degrees of the a*, b* plane (common practice); its opposite is the coolest."""

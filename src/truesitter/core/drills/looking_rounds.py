@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.drills.drill_picture import DrillPicture
 from truesitter.core.drills.rounds import (
     Answer,
@@ -19,7 +20,7 @@ from truesitter.core.drills.rounds import (
     patch_of,
     told,
 )
-from truesitter.core.drills.tuning import DARK, FOOLING, LIGHT, WARM_HUE
+from truesitter.core.drills.tuning import DARK, FOOLING, LIGHT
 from truesitter.core.types import Doubles
 
 
@@ -114,7 +115,7 @@ def warm_or_cool(picture: DrillPicture, level: float, rng: Rng, places: Places) 
     value = float(np.clip(Patch.of(lab).value, 2.5, 7.5))
     # Bright colours leave no room to move in: the screen would show both alike.
     base = at_value(lab * (1, 0.5, 0.5), value)
-    axis = np.array([0.0, np.cos(np.radians(WARM_HUE)), np.sin(np.radians(WARM_HUE))])
+    axis = np.array([0.0, *WARM_AXIS])
     pair = _apart(base, axis, level)
     order = rng.permutation(2)
     patches = [pair[n] for n in order]

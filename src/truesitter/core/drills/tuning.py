@@ -44,9 +44,6 @@ ROUNDS = 10
 
 # looking_rounds.py
 
-WARM_HUE = 55.0
-"""Hue angle h_ab of the warmest orange, in degrees (common practice: between red and yellow)."""
-
 FOOLING = 3.5
 """Steps by which a fooling surround is lighter or darker, at most [try]."""
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 import numpy as np
 
 from truesitter.core.canvas.drawn.tuning import STROKE_SECONDS
@@ -20,6 +22,9 @@ _SHARE: dict[Doing, float] = {
     "coat": 1.0,
 }  # fmt: skip
 """Work on a cm² of one kind of pass beside that of another [try]."""
+
+if set(_SHARE) != set(get_args(Doing)):
+    raise AssertionError("whatever is done in a pass takes its share of the work")
 
 _FEATURES = (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS)
 

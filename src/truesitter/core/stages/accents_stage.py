@@ -191,7 +191,7 @@ class AccentStage:
             return np.zeros((*skin.shape, 2), np.float32), np.array([1.0, 0.0])
         return off_mean(self.lab(), skin, self._light.scale(skin.shape))
 
-    @result("skin colour", needs=("skin off its mean", "regions", "detection", "framed"))
+    @result("skin colour", needs=("skin off its mean", "regions", "detection", "framed"), version=2)
     def colour(self) -> SkinColour:
         """Where the skin is redder, yellower, greyer than elsewhere at the same value."""
         regions = self._light.regions()

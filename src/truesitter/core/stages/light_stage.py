@@ -247,7 +247,9 @@ class LightStage:
         )  # fmt: skip
         return replace(zones, zones=_enlarged(zones.zones, shape))
 
-    @result("recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"))
+    @result(
+        "recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"), version=2
+    )
     def recesses(self) -> Recesses:
         """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""
         value = linear_to_value(self._squinted(RECESS_SQUINT))

@@ -2,19 +2,26 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 from truesitter.core.pace.own_pace import Learned, Level
+from truesitter.core.plan.pass_plan import Doing
 
 _LIKE_USUAL = 1.05
 """Nothing is called faster or slower that differs by less [try]."""
 
+_WORK: dict[str, str] = {
+    "ground": "grounds", "wash": "washes", "mass": "masses", "glaze": "glazes", "light": "lights",
+    "lines": "lines", "remove": "taking off", "coat": "sprayed coats",
+}  # fmt: skip
+
+if set(_WORK) != set(get_args(Doing)):
+    raise AssertionError("whatever is done in a pass has a name")
+
 
 def level_words(level: Level) -> str:
     """Which work is meant, as ``washes on skin with a small brush``."""
-    kinds = {
-        "ground": "grounds", "wash": "washes", "mass": "masses", "glaze": "glazes", "light": "lights",
-        "lines": "lines", "remove": "taking off", "coat": "sprayed coats",
-    }  # fmt: skip
-    said = kinds.get(level.kind, level.kind) or "all work"
+    said = _WORK.get(level.kind, level.kind) or "all work"
     if level.place:
         said += f" on {level.place}"
     if level.brush:

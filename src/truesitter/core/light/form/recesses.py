@@ -30,7 +30,7 @@ from truesitter.core.light.form.tuning import (
 )
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import OwnPlace
-from truesitter.core.types import Doubles, Floats, Ints, Labels, Mask
+from truesitter.core.types import Bytes, Doubles, Floats, Ints, Labels, Mask
 
 
 @dataclass(frozen=True)
@@ -95,7 +95,7 @@ class Recesses:
     scale: float
 
 
-def valley_depth(value: Floats, reach: int) -> tuple[Floats, Ints]:
+def valley_depth(value: Floats, reach: int) -> tuple[Floats, Floats]:
     """How far each pixel lies below both sides of the deepest valley through it.
 
     Parameters
@@ -107,22 +107,34 @@ def valley_depth(value: Floats, reach: int) -> tuple[Floats, Ints]:
 
     Returns
     -------
-    depth, turn
-        (h, w) in value steps, and which of eight directions across it is deepest: number n lies
-        n · 22.5° from +x, counter-clockwise with y up.
+    depth, across
+        (h, w) in value steps, and (h, w, 2) the way across it as cosine and sine of twice its angle (y up),
+        as long as it is plain: the mean of eight ways, each as heavy as the valley is deep along it.
     """
     best = np.zeros(value.shape, np.float32)
-    turn = np.zeros(value.shape, np.int32)
-    half = max(1, reach // 2)
-    for n in range(TURNS):
+    across = np.zeros((*value.shape, 2), np.float32)
+    for n, line in enumerate(_lines(max(1, reach // 2))):
+        depth = cv2.morphologyEx(value, cv2.MORPH_CLOSE, line) - value
+        double = 2 * np.pi * n / TURNS
+        across += depth[..., None] * np.array([np.cos(double), np.sin(double)], np.float32)
+        np.maximum(best, depth, out=best)
+    return best, across
+
+
+def _lines(half: int) -> list[Bytes]:
+    """A line of pixels through the middle at each turn; those of mirrored turns are mirrored."""
+    lines = []
+    for n in range(TURNS // 4 + 1):
         angle = np.pi * n / TURNS
         line = np.zeros((2 * half + 1, 2 * half + 1), np.uint8)
-        dx, dy = round(half * np.cos(angle)), round(half * np.sin(angle))
-        cv2.line(line, (half - dx, half + dy), (half + dx, half - dy), 1)
-        depth = cv2.morphologyEx(value, cv2.MORPH_CLOSE, line) - value
-        deeper = depth > best
-        best[deeper], turn[deeper] = depth[deeper], n
-    return best, turn
+        cv2.line(
+            line, (half, half), (half + round(half * np.cos(angle)), half - round(half * np.sin(angle))), 1
+        )
+        lines.append(line | line[::-1, ::-1])
+    # Beyond 45° they are mirrored across the diagonal, beyond 90° across the vertical.
+    lines += [line.T for line in lines[-2::-1]]
+    lines += [line[:, ::-1] for line in lines[-2:0:-1]]
+    return [np.ascontiguousarray(line) for line in lines]
 
 
 def find_recesses(
@@ -150,8 +162,8 @@ def find_recesses(
     """
     reach = max(2, round(WIDEST * scale))
     box = box_of(where, reach)
-    depth, turn = np.zeros(value.shape, np.float32), np.zeros(value.shape, np.int32)
-    depth[box], turn[box] = valley_depth(value[box], reach)
+    depth, across = np.zeros(value.shape, np.float32), np.zeros((*value.shape, 2), np.float32)
+    depth[box], across[box] = valley_depth(value[box], reach)
     inside = where if face is None else where & ~(face.iris_mask(value.shape) | face.brow_mask(value.shape))
     depth = np.where(inside, depth, 0).astype(np.float32)
     core = (depth >= LEAST_DEPTH).astype(np.uint8)
@@ -167,7 +179,7 @@ def find_recesses(
     recesses = []
     for number, (name, parts) in enumerate(list(named.items())[:RECESSES_MOST], 1):
         for part in parts:
-            soft = _coats(number, part, numbers, value, depth, turn, reach, first, dark)
+            soft = _coats(number, part, numbers, value, depth, across, reach, first, dark)
             if part is parts[0]:
                 recesses.append(part.told(number, name, soft, value.shape))
     return Recesses(tuple(recesses), first, dark, depth, scale)
@@ -220,7 +232,7 @@ def _valley(
 
 
 def _coats(
-    number: int, valley: _Valley, numbers: Ints, value: Floats, depth: Floats, turn: Ints, reach: int,
+    number: int, valley: _Valley, numbers: Ints, value: Floats, depth: Floats, across: Floats, reach: int,
     first: Ints, dark: Mask,
 ) -> tuple[float, float] | None:  # fmt: skip
     """Mark both coats of a valley on the maps; the way to its softer side."""
@@ -230,7 +242,7 @@ def _coats(
     )
     core = numbers[box] == valley.number
     rows, columns = valley.pixels(numbers)
-    normal = _across(turn[rows, columns], depth[rows, columns])
+    normal = _mean_way(across[rows, columns])
     bottom = depth[rows, columns] >= BOTTOM * depth[rows, columns].max()
     rise = [_rise(value, rows[bottom], columns[bottom], sign * normal, reach) for sign in (1, -1)]
     # A valley is followed down to less than it must reach somewhere.
@@ -248,10 +260,9 @@ def _coats(
     return soft
 
 
-def _across(turn: Ints, weight: Floats) -> Doubles:
+def _mean_way(across: Floats) -> Doubles:
     """Mean direction across a valley, a unit vector with y down."""
-    angle = turn * (np.pi / TURNS)
-    double = np.array([(weight * np.cos(2 * angle)).sum(), (weight * np.sin(2 * angle)).sum()])
+    double = across.sum(axis=0, dtype=np.float64)
     mean = np.arctan2(double[1], double[0]) / 2
     return np.array([np.cos(mean), -np.sin(mean)])
 

@@ -12,15 +12,13 @@ from enum import IntEnum
 import cv2
 import numpy as np
 
+from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of, in_pixels
 from truesitter.core.light.tints.tuning import BINS, DARKEST, ENOUGH, NEAR, PLAIN, RIM, SMOOTH
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.places import place_centres
 from truesitter.core.types import Doubles, Floats, Labels, Mask
-
-_WARM = np.array([0.574, 0.819])
-"""Unit vector of warm in the a*, b* plane: an orange of hue 55° (from memory)."""
 
 
 class Turn(IntEnum):
@@ -130,7 +128,7 @@ def difference_words(off: Doubles, hue: Doubles) -> tuple[str, ...]:
 
     Warm lies between orange and yellow, along b* and a little along a*.
     """
-    warm = float(off @ _WARM)
+    warm = float(off @ WARM_AXIS)
     said = []
     if abs(warm) >= PLAIN:
         said.append(f"{'warmer' if warm > 0 else 'cooler'} by {abs(warm):.0f}")

@@ -8,6 +8,7 @@ from typing import Literal, get_args
 import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.recipes.mixing import Colour, mixture_reflectance
 from truesitter.core.paint.recipes.tuning import MOST_NOTICED, PILES
@@ -17,9 +18,6 @@ from truesitter.core.types import Doubles
 
 Direction = Literal["warmer", "cooler", "lighter", "darker", "redder", "greener", "greyer"]
 DIRECTIONS: tuple[Direction, ...] = get_args(Direction)
-
-_WARM_HUE = np.radians(55.0)
-"""Orange, the warmest hue (common practice); its opposite is the coolest."""
 
 
 _NOTICED = {"warmer": 2.0, "cooler": 2.0, "redder": 2.0, "greener": 2.0, "greyer": 2.0, "lighter": 0.25,
@@ -56,7 +54,7 @@ class Nudge:
 def _movement(before: Colour, labs: Doubles, values: Doubles, direction: Direction) -> Doubles:
     delta = labs - np.array(before.lab)
     chroma_before = np.hypot(before.lab[1], before.lab[2])
-    along_warm = delta[:, 1] * np.cos(_WARM_HUE) + delta[:, 2] * np.sin(_WARM_HUE)
+    along_warm = delta[:, 1:] @ WARM_AXIS
     moved: dict[str, Doubles] = {
         "warmer": along_warm,
         "cooler": -along_warm,
