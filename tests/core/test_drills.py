@@ -17,6 +17,7 @@ from skimage.draw import polygon
 from tests.conftest import study_of, truth
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
+from truesitter.core.colour.tuning import WARM_HUE
 from truesitter.core.colour.value import lab_value
 from truesitter.core.drills.drawing_rounds import filled
 from truesitter.core.drills.drill_kinds import DRILLS, DrillName
@@ -25,7 +26,7 @@ from truesitter.core.drills.make import MAKERS, make_round
 from truesitter.core.drills.rounds import Answer, NotHere, Round
 from truesitter.core.drills.spacing import DrillSession, Due, due
 from truesitter.core.drills.staircase import Told, at_threshold, chance, estimate
-from truesitter.core.drills.tuning import DAYS, REMEMBERED, THINS_TO, WARM_HUE
+from truesitter.core.drills.tuning import DAYS, REMEMBERED, THINS_TO
 from truesitter.core.paint.tubes.palettes import starter
 from truesitter.core.refusal import Refusal
 
