@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 from typer.testing import CliRunner
 
-from tests.conftest import truth
+from tests.conftest import small_photo
 from truesitter.cli.main import app
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.paint.tubes.rack import OwnTube, Stock
@@ -100,7 +100,7 @@ def test_wrong_input_ends_with_two_and_one_sentence(
 
 
 def test_a_whole_plan_from_another_process(tmp_path: Path) -> None:
-    (tmp_path / "t.jpg").write_bytes(truth("tobias").data)
+    (tmp_path / "t.jpg").write_bytes(small_photo("tobias"))
     done = subprocess.run(
         [sys.executable, "-m", "truesitter.cli", "plan", "t.jpg", "--out", "plan", "--canvas", "240x300",
          "--cuts", "2,4,6.5", "--palette", "warm-cool-six"],
