@@ -67,12 +67,12 @@ class SitterStage:
         """The face, where one was found."""
         return self.detection().face
 
-    @result("first guess", needs=("framed", "detection"), version=2)
+    @result("first guess", needs=("framed", "detection"), version=3)
     def first_guess(self) -> FirstGuess:
         """What is guessed of the regions before any stroke."""
         return FirstGuess.of(Looks.of(self._picture.framed()), self.detection())
 
-    @result("regions", settings=("regions.scribbles",), needs=("first guess", "framed"))
+    @result("regions", settings=("regions.scribbles",), needs=("first guess", "framed"), version=2)
     def regions(self) -> Regions:
         """Regions, with the painter's scribbles."""
         scribbles = tuple(s.scribble() for s in self.settings.scribbles)

@@ -22,8 +22,8 @@ def framing_sentence(now: FramedFace) -> str:
     """What should be known of the face in the frame as it is set; empty when all is well."""
     if now.face_mm is None or now.brush_mm is None or now.head_share is None:
         return (
-            "No face was found. Values, flesh by spots and hair by guides work all the same; "
-            "draw under regions what is skin, hair and garment."
+            "No face was found. Values, flesh by spots and hair by guides work all the same; skin, hair and "
+            "garment are guessed by colour: look at them under regions."
         )
     if not now.small:
         return ""

@@ -15,6 +15,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.imaging.blur import blur_within
+from truesitter.core.imaging.split import best_split
 from truesitter.core.light.form.tuning import (
     BINS,
     CORE_REACH,
@@ -92,20 +93,12 @@ def shadow_border(luminance: Doubles, even: float = EVEN) -> float:
     low, high = float(logs.min()), float(logs.max())
     if high - low < np.log(LEAST_FALL):
         return 0.0
-    counts, edges = np.histogram(logs, BINS, (low, high))
-    middle = (edges[:-1] + edges[1:]) / 2
-    below = np.cumsum(counts)
-    sums = np.cumsum(counts * middle)
-    above = below[-1] - below
-    with np.errstate(divide="ignore", invalid="ignore"):
-        dark, light = sums / below, (sums[-1] - sums) / above
-        between = below * above * (light - dark) ** 2
-    at = int(np.nanargmax(between[:-1]))
-    if light[at] - dark[at] < np.log(LEAST_FALL):
+    cut, dark, light = best_split(logs, BINS)
+    if light - dark < np.log(LEAST_FALL):
         return 0.0
     full = float(np.quantile(luminance, FULL))
     wanted = full * (SHADOW + even) / (1 + even)
-    return float(np.clip(np.exp(edges[at + 1]) - GRAIN, FREEDOM[0] * wanted, FREEDOM[1] * wanted))
+    return float(np.clip(np.exp(cut) - GRAIN, FREEDOM[0] * wanted, FREEDOM[1] * wanted))
 
 
 def skin_form(

@@ -11,6 +11,7 @@ import numpy as np
 from truesitter.core.sitter.landmarks import Detection
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.body_skin import body_skin
+from truesitter.core.sitter.segmentation.faceless import seeds_without_face
 from truesitter.core.sitter.segmentation.grey_looks import grey_looks, without_colour
 from truesitter.core.sitter.segmentation.posterior import Evidence, Looks
 from truesitter.core.sitter.segmentation.region_beliefs import place_beliefs
@@ -41,8 +42,8 @@ class FirstGuess:
     beliefs
         Log beliefs about place, (h, w) for each of `SOLVED`.
     posterior
-        (5, h, w) likelihood of each of `SOLVED` by these alone; None without a face, when
-        nothing is known before the first stroke.
+        (5, h, w) likelihood of each of `SOLVED` by these alone; None where neither a face nor a colour of
+        skin is found, when nothing is known before the first stroke.
     colourless
         True where the photograph has no colour to tell regions by, and textures stand in.
     """
@@ -64,7 +65,8 @@ class FirstGuess:
         texture = looks.features[..., TEXTURE]
         if face is not None and colourless:
             looks = grey_looks(looks, face)
-        seeds, beliefs = first_seeds(looks.features, person, face), place_beliefs(face, shape)
+        told = None if face is not None else seeds_without_face(looks, person)
+        seeds, beliefs = told or (first_seeds(looks.features, person, face), place_beliefs(face, shape))
         if face is not None:
             skin = seeds == Region.SKIN
             bare = body_skin(
@@ -76,5 +78,6 @@ class FirstGuess:
         if (seeds == Region.FACIAL_HAIR).any():
             # What grows round the mouth of a bearded sitter is beard, not hair of the head.
             beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)
-        alone = None if face is None else Evidence(looks, person, beliefs, {}).posteriors(seeds)
+        nothing = face is None and told is None
+        alone = None if nothing else Evidence(looks, person, beliefs, {}).posteriors(seeds)
         return cls(looks, detection, person, seeds, beliefs, alone, colourless)

@@ -18,13 +18,13 @@ import numpy as np
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, Face
 from truesitter.core.sitter.region_names import DRAWN, SOLVED, Region
+from truesitter.core.sitter.segmentation.colour_models import log_likelihood
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Evidence, drop_islands, likeliest
-from truesitter.core.sitter.segmentation.region_beliefs import add_nearness
+from truesitter.core.sitter.segmentation.region_beliefs import add_nearness, place_beliefs
 from truesitter.core.sitter.segmentation.region_borders import refine_borders
 from truesitter.core.sitter.segmentation.scribbles import ScribbleSeeds, hear_strokes
-from truesitter.core.sitter.segmentation.seeds import first_seeds
-from truesitter.core.sitter.segmentation.tuning import GAP, LEAST_ROUND, ROUNDS
+from truesitter.core.sitter.segmentation.tuning import GAP, LEAST_ROUND, LIKE, ROUNDS
 from truesitter.core.types import Floats, Ints, Labels, Mask, Shape
 
 
@@ -115,7 +115,7 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     Returns
     -------
     Regions
-        At that size. Without a face and without scribbles the sitter
+        At that size. Without a face, a colour of skin and scribbles the sitter
         comes as one garment region: nothing tells skin from cloth.
     """
     height, width = size
@@ -125,16 +125,18 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
     person = _person(guess.person, drawn)
     seeds, beliefs = guess.seeds.copy(), {r: b.copy() for r, b in guess.beliefs.items()}
     told = ScribbleSeeds({}, np.zeros(drawn.shape, bool))
+    posterior = guess.posterior
     if face is not None:
         told = hear_strokes(beliefs, seeds, looks, marked)
-    else:
-        add_nearness(beliefs, marked)
-        seeds = np.where(marked != 255, marked, first_seeds(looks.features, person, None)).astype(np.uint8)
-        if not np.isin(marked, (Region.SKIN, Region.HAIR, Region.GARMENT)).any():
+    elif (marked != 255).any() or posterior is None:
+        posterior = None
+        _drawn_without_face(beliefs, seeds, marked, person, looks.features)
+        if not np.isin(seeds, (Region.SKIN, Region.HAIR, Region.GARMENT)).any():
             seeds[person > 0.85] = Region.GARMENT
 
     evidence = Evidence(looks, person, beliefs, told.looks)
-    posterior = evidence.posteriors(seeds) if guess.posterior is None else guess.posterior
+    if posterior is None:
+        posterior = evidence.posteriors(seeds)
     for _ in range(ROUNDS - 1):
         best, top = likeliest(enumerate(posterior))
         again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
@@ -159,6 +161,22 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
         sureness=float(top[sitter].mean()) if sitter.any() else 0.0,
         sure=sure,
     )
+
+
+def _drawn_without_face(
+    beliefs: dict[Region, Floats], seeds: Labels, marked: Labels, person: Floats, features: Floats
+) -> None:
+    """Of what was drawn the strokes say everything, of the rest the guess still does; in place."""
+    seeds[seeds == Region.BACKGROUND] = 255
+    for region in (Region.SKIN, Region.HAIR, Region.GARMENT):
+        hit = marked == region
+        if hit.any():
+            like = log_likelihood(features[hit], features.reshape(-1, features.shape[2])).reshape(hit.shape)
+            seeds[(seeds == region) | (like >= np.quantile(like[hit], LIKE))] = 255
+            beliefs[region] = place_beliefs(None, marked.shape)[region]
+    seeds[person < 0.1] = Region.BACKGROUND
+    add_nearness(beliefs, marked)
+    seeds[marked != 255] = marked[marked != 255]
 
 
 def _person(person: Floats, drawn: Labels) -> Floats:

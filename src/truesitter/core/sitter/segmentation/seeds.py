@@ -62,22 +62,16 @@ def first_seeds(features: Floats, person: Floats, face: Face | None, bare: Mask 
     low = sitter & (y > chin_y + 0.45 * size - 0.5 * np.clip(aside - 0.4 * size, 0, 0.8 * size))
     if bare is not None:
         low &= ~bare
-    if low.sum() > 200 and crown.sum() > 50 and skin.sum() > 50:
-        known = {
-            Region.SKIN: log_likelihood(features[skin], features[low]),
-            Region.HAIR: log_likelihood(features[crown], features[low]),
-        }
-        alien = np.maximum(known[Region.SKIN], known[Region.HAIR])
+    if low.sum() > 200 and skin.sum() > 50:
+        # Where the frame cuts the head off there is no crown to tell hair by.
+        known = [log_likelihood(features[m], features[low]) for m in (skin, crown) if m.sum() > 50]
+        alien = np.maximum.reduce(known)
         chosen = np.zeros(shape, bool)
         chosen[low] = alien < np.quantile(alien, 0.45)
         seeds[chosen] = Region.GARMENT
-    # A beard differs from the skin of the same face and lies round the mouth.
     lower = oval & ~upper & ~skip & sitter
-    if lower.sum() > 50 and skin.sum() > 50 and crown.sum() > 50:
-        as_skin = log_likelihood(features[skin], features[lower])
-        as_hair = log_likelihood(features[crown], features[lower])
-        bearded = np.zeros(shape, bool)
-        bearded[lower] = as_hair > as_skin + 1.0
+    if lower.sum() > 50 and skin.sum() > 50:
+        bearded = _beard(features, skin, crown, lower)
         if bearded.sum() > 0.25 * lower.sum():
             seeds[bearded] = Region.FACIAL_HAIR
         else:
@@ -86,3 +80,17 @@ def first_seeds(features: Floats, person: Floats, face: Face | None, bare: Mask 
         # The rim may be a strap's or a hem's.
         seeds[cv2.erode(bare.view(np.uint8), np.ones((3, 3), np.uint8)) > 0] = Region.SKIN
     return seeds
+
+
+def _beard(features: Floats, skin: Mask, crown: Mask, lower: Mask) -> Mask:
+    """What differs from the skin of the same face, round its mouth."""
+    as_skin = log_likelihood(features[skin], features[lower])
+    if crown.sum() > 50:
+        as_hair = log_likelihood(features[crown], features[lower]) - 1.0
+    else:
+        # Where the frame cuts the hair off, whatever is hardly the skin's own.
+        least = float(np.quantile(log_likelihood(features[skin], features[skin]), 0.01))
+        as_hair = np.full(as_skin.shape, least, np.float32)
+    bearded = np.zeros(lower.shape, bool)
+    bearded[lower] = as_hair > as_skin
+    return bearded

@@ -68,6 +68,32 @@ SAMPLE = 3000
 FLOOR_STD = 1.2
 """Least spread of each, in the units of the features [try]."""
 
+# faceless.py
+
+SURE_PERSON = 0.85
+"""Probability of the person's mask from which on a pixel is certainly the sitter's."""
+
+SKIN_HUE, SKIN_CHROMA = (35.0, 78.0), (5.0, 24.0)
+"""Hue in degrees and chroma, scaled for light as in `pixel_features`, that skin can have: the published skin
+patches lie at 45 and 46 degrees, sitters of ours (medians) at 45 to 72, chroma 10 to 15; with room for
+lamps [try]."""
+
+BINS = 64
+"""Of the histogram of lightness that is cut in two [try]."""
+
+GREY_OFFSET = 5.0
+"""Added to L* before its logarithm, for what is nearly black [try]."""
+
+LEAST_SKIN, LEAST_SEEDS = 0.02, 100
+"""Less of the figure with a hue of skin, or fewer pixels, say nothing [try]."""
+
+ALIEN_SKIN, ALIEN_CLOTH = 0.02, 0.45
+"""What is less likely skin than this part of the skin itself is something else; of that, below the shoulders,
+so much is cloth for certain (as where a face is found)."""
+
+HAIR_BELOW, CLOTH_ABOVE = 2.5, 6.0
+"""How much less likely hair is a head's height below the shoulders, and cloth above them (log odds) [try]."""
+
 # first_guess.py
 
 TEXTURE = 3

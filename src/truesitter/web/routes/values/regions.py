@@ -61,12 +61,17 @@ def get_regions(study: CurrentStudy) -> RegionsOut:
         if study.sitter.first_guess().colourless:
             sentence += " The photograph has no colour: regions are told by texture, place and value."
     elif study.settings.regions.scribbles:
-        sentence = "No face was found; the regions follow your scribbles."
+        sentence = "No face was found; regions follow your scribbles, and colours where there are none."
     elif not study.sitter.detection().person.any():
         sentence = "No person was found. Where there is one, scribble over skin, hair and cloth."
+    elif study.sitter.first_guess().posterior is not None:
+        sentence = (
+            "No face was found (a back view, a profile, a head cut off): skin, hair and cloth are guessed by "
+            "colour. Skin in deep shadow is easily taken for hair: scribble over what is wrong."
+        )
     else:
         sentence = (
-            "No face was found (a back view, a profile or a drawing). "
+            "No face was found, and nothing with the colour of skin. "
             "Scribble over skin, hair and cloth to say what is where."
         )
     return RegionsOut(
