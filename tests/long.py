@@ -15,7 +15,7 @@ LONG: dict[str, str] = {
     r"tests/truth/test_easel_truth\.py::test_a_faultless_painting.*\[(?!tobias)": "tobias",
     r"tests/truth/test_easel_truth\.py::test_planted_faults.*\[all": "two sitters",
     r"tests/truth/test_easel_truth\.py::test_a_bare_ground_is_found": "corners of a begun canvas",
-    r"tests/truth/test_easel_truth\.py::test_the_lamp_is_taken_out\[True": "the same without a card",
+    r"tests/truth/test_easel_truth\.py::test_the_lamp_is_taken_out": "light from plan, one white and three",
     r"tests/truth/test_easel_truth\.py::test_a_place_worked_too_far.*\[(?!maren)": "maren",
     r"tests/truth/test_easel_truth\.py::test_(gloss_is_left|features_painted|another_picture|free_work|a_card_lets)": (
         "planted faults, faultless paintings"
@@ -32,7 +32,7 @@ LONG: dict[str, str] = {
         "without a change and with a few"
     ),
     r"tests/core/test_results\.py::test_equal_keys_mean_equal_results\[[1-9]": "one draw",
-    r"tests/core/test_easel_parts\.py::test_a_usual_fault_is_named\[(?!eye|background)": "two faults",
+    r"tests/core/test_easel_parts\.py::test_a_usual_fault_is_named": "each rule on a made head",
     r"tests/core/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
         "what is there drops out"
     ),
