@@ -19,8 +19,9 @@ from mutate.places import Place
 
 _QUIET = ("-W", "ignore::pytest.PytestAssertRewriteWarning")
 """What is imported before pytest starts is not rewritten; warnings are errors in the tests."""
-_NOT_RUN = (4, 5)
-"""Exit codes of pytest when it was called wrongly or found no tests: says nothing of the change."""
+_NOT_RUN, _NO_TESTS = 4, 5
+"""Exit codes of pytest when its files could not be imported, and when it found no tests. The first is a
+change noticed, unless nothing was changed; the second says nothing of it."""
 PATIENCE = 40.0
 """Seconds a child may take beyond three times what its tests take unchanged."""
 
@@ -107,7 +108,7 @@ class Trial:
     """
 
     def __init__(self, place: Place, tests: Sequence[str], seconds: float, changed: bool = True) -> None:
-        self.place, self.tests = place, tests
+        self.place, self.tests, self.changed = place, tests, changed
         self.started = time.monotonic()
         self.deadline = self.started + PATIENCE + 3 * seconds
         code = place.mutated() if changed else Path(place.path).read_text("utf-8")
@@ -137,6 +138,6 @@ class Trial:
         code = os.waitstatus_to_exitcode(status)
         if code == 0:
             return Outcome.SURVIVED
-        if code in _NOT_RUN:
+        if code == _NO_TESTS or (code == _NOT_RUN and not self.changed):
             raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")
         return Outcome.KILLED

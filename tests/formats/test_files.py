@@ -44,7 +44,6 @@ from truesitter.formats.print.svg import outlines_svg
 from truesitter.formats.print.transfer import thumbnails_pdf, tiles, transfer_pdf
 from truesitter.formats.words.wording import (
     Counting,
-    clipping_sentence,
     dilution_words,
     duration,
     judgement,
@@ -287,13 +286,6 @@ def test_full_size_is_the_photographs_own(view: str) -> None:
 def test_what_has_no_full_size_says_so() -> None:
     with pytest.raises(Refusal, match="full size"):
         full_picture(study_of("maren"), "zones")
-
-
-def test_clipping_in_words() -> None:
-    assert clipping_sentence(0, 0) == "Nothing has run into black or white."
-    assert "12.0% of the picture has run into black" in clipping_sentence(0.12, 0.0)
-    assert "colour from shadows" in clipping_sentence(0.12, 0.0)
-    assert "shadows" not in clipping_sentence(0.0, 0.02)
 
 
 def test_the_mixing_sheet_and_table_hold_the_whole_board() -> None:

@@ -88,7 +88,9 @@ def test_the_measuring_bench_answers(client: TestClient, maren: str) -> None:
     grid = client.get(f"{url}/reference").json()["grid"]
     assert [name for _, name in grid["columns"]] == ["1", "2", "3"]
     assert grid["cell_mm"] == pytest.approx((320 / 3, 100))
-    assert "white" in client.get(f"{url}/reference/clipping").json()["sentence"]
+    condition = client.get(f"{url}/reference/condition").json()
+    assert (condition["tinted"], condition["balance"], condition["exposure"]) == (False, None, 0)
+    assert "white" in condition["sentences"][-1]
     balance = client.get(f"{url}/reference/neutral?x=0.1&y=0.1").json()["balance"]
     assert client.patch(f"{url}/settings/reference", json={"set": {"balance": balance}}).status_code == 200
     client.post(f"{url}/undo")

@@ -36,7 +36,7 @@ export const useFramings = (s: Sitter) => useComputed<Schemas["FramingsOut"]>(s,
 export const useFrame = (s: Sitter) => useComputed<Schemas["FrameOut"]>(s, "reference");
 export const useLadder = (s: Sitter) => useComputed<number[]>(s, "ladder");
 export const useSitterLadder = (s: Sitter, on: boolean) => useComputed<number[]>(s, "ladder/sitter", "", on);
-export const useClipping = (s: Sitter) => useComputed<Schemas["ClippingOut"]>(s, "reference/clipping");
+export const useCondition = (s: Sitter) => useComputed<Schemas["ConditionOut"]>(s, "reference/condition");
 export const useRegionMap = (s: Sitter) => useComputed<Schemas["RegionMapOut"]>(s, "regions/map");
 export const useShapes = (s: Sitter) => useComputed<Schemas["ShapeOut"][]>(s, "shapes");
 export const useEdges = (s: Sitter) => useComputed<Schemas["EdgesOut"]>(s, "edges");

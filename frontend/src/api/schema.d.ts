@@ -2902,7 +2902,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sitters/{sitter_id}/reference/clipping": {
+    "/api/sitters/{sitter_id}/reference/condition": {
         parameters: {
             query?: never;
             header?: never;
@@ -2910,10 +2910,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Get Clipping
-         * @description What the photograph has lost at either end.
+         * Get Condition
+         * @description Tint, cast, exposure, and what the photograph has lost.
          */
-        get: operations["get_clipping_api_sitters__sitter_id__reference_clipping_get"];
+        get: operations["get_condition_api_sitters__sitter_id__reference_condition_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3956,18 +3956,6 @@ export interface components {
             words: string;
         };
         /**
-         * ClippingOut
-         * @description Parts of the framed picture, 0–1, lost in black and in white, and what that means.
-         */
-        ClippingOut: {
-            /** Dark Share */
-            dark_share: number;
-            /** Light Share */
-            light_share: number;
-            /** Sentence */
-            sentence: string;
-        };
-        /**
          * ClockOut
          * @description Something that dries; times are UTC.
          */
@@ -4066,6 +4054,24 @@ export interface components {
             sentence: string;
             /** Steps */
             steps: number;
+        };
+        /**
+         * ConditionOut
+         * @description What a photograph is worth, and what can be pressed to mend it.
+         */
+        ConditionOut: {
+            /** Balance */
+            balance: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Exposure */
+            exposure: number;
+            /** Sentences */
+            sentences: string[];
+            /** Tinted */
+            tinted: boolean;
         };
         /**
          * CopyOut
@@ -7775,6 +7781,12 @@ export interface components {
              */
             unit: number | null;
             /**
+             * Untinted
+             * @description The tint of a photograph without colour taken out
+             * @default false
+             */
+            untinted: boolean;
+            /**
              * White
              * @default 10
              */
@@ -8565,6 +8577,7 @@ export interface components {
              *       "quarter_turns": 0,
              *       "squint": 0.012,
              *       "straighten": 0,
+             *       "untinted": false,
              *       "white": 10,
              *       "zoom": 1
              *     }
@@ -13946,7 +13959,7 @@ export interface operations {
             };
         };
     };
-    get_clipping_api_sitters__sitter_id__reference_clipping_get: {
+    get_condition_api_sitters__sitter_id__reference_condition_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -13963,7 +13976,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClippingOut"];
+                    "application/json": components["schemas"]["ConditionOut"];
                 };
             };
             /** @description Validation Error */

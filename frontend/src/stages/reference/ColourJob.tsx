@@ -1,7 +1,7 @@
 import { Button } from "@mui/material";
 import { useState } from "react";
 import { base, call, pictureUrl, type Schemas } from "../../api/client";
-import { useClipping } from "../../api/hooks";
+import { useCondition } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import type { Spot } from "../../picture/spots";
 import { Handle, Say, Section, Toggle } from "../../sheet/parts";
@@ -12,7 +12,7 @@ import type { JobProps } from "../job";
 /** The photograph's colour: grey balance, exposure, ends, and what it has lost. */
 export function ColourJob({ sitter }: JobProps) {
   const settings = sitter.settings.reference;
-  const clipping = useClipping(sitter);
+  const condition = useCondition(sitter);
   const notice = useNotice();
   const { change, isPending } = useChange(sitter, "reference");
   const [grey, setGrey] = useState(false);
@@ -20,7 +20,13 @@ export function ColourJob({ sitter }: JobProps) {
   const [lost, setLost] = useState(false);
   const balance = settings.balance;
   const changed =
-    balance.some((v) => v !== 1) || settings.exposure !== 0 || settings.black !== 0 || settings.white !== 10;
+    balance.some((v) => v !== 1) ||
+    settings.exposure !== 0 ||
+    settings.black !== 0 ||
+    settings.white !== 10 ||
+    settings.untinted;
+  const { data: found } = condition;
+  const bySkin = found?.balance;
   const neutral = async (spot: Spot) => {
     try {
       const found = await call<Schemas["BalanceOut"]>(
@@ -39,6 +45,40 @@ export function ColourJob({ sitter }: JobProps) {
   ] as const;
   const sheet = (
     <>
+      <Section title="What the photograph is worth">
+        {found?.sentences.map((sentence) => <Say key={sentence}>{sentence}</Say>) ?? (
+          <Say>{condition.isError ? condition.error.message : "Looking …"}</Say>
+        )}
+        {(found?.tinted || settings.untinted) && (
+          <Toggle
+            label="Take the tint out"
+            on={settings.untinted}
+            onChange={(untinted) => change({ untinted }, "Tint")}
+          />
+        )}
+        {bySkin && balance.every((v) => v === 1) && (
+          <Button
+            color="inherit"
+            variant="outlined"
+            fullWidth
+            onClick={() => change({ balance: bySkin }, "Balance by the skin")}
+          >
+            Balance by the skin
+          </Button>
+        )}
+        {found && found.exposure !== 0 && settings.exposure === 0 && (
+          <Button
+            color="inherit"
+            variant="outlined"
+            fullWidth
+            onClick={() => change({ exposure: found.exposure }, "Exposure")}
+          >
+            {found.exposure > 0 ? "Raise" : "Lower"} the middle by {Math.abs(found.exposure).toFixed(1)} steps
+          </Button>
+        )}
+        <Toggle label="Hatch what is lost" on={lost} onChange={setLost} />
+        <Toggle label="Open the shadows, to look only" on={shadows} onChange={setShadows} />
+      </Section>
       <Section title="Grey balance">
         <Say quiet>Press on something that is neutral grey in truth: a grey patch, a wall, a grey cloth.</Say>
         <Button
@@ -90,17 +130,15 @@ export function ColourJob({ sitter }: JobProps) {
             variant="outlined"
             fullWidth
             onClick={() =>
-              change({ balance: [1, 1, 1], exposure: 0, black: 0, white: 10 }, "Photograph's own colour")
+              change(
+                { balance: [1, 1, 1], exposure: 0, black: 0, white: 10, untinted: false },
+                "Photograph's own colour",
+              )
             }
           >
             Back to the photograph&rsquo;s own colour
           </Button>
         )}
-      </Section>
-      <Section title="What the photograph has lost">
-        <Say>{clipping.data?.sentence ?? (clipping.isError ? clipping.error.message : "Looking …")}</Say>
-        <Toggle label="Hatch what is lost" on={lost} onChange={setLost} />
-        <Toggle label="Open the shadows, to look only" on={shadows} onChange={setShadows} />
       </Section>
     </>
   );

@@ -30,12 +30,15 @@ class PictureTone:
         Value steps by which a middle value (5) is raised or lowered, −3 to 3.
     black, white
         Values 0–4 and 6–10 of the photograph that become 0 and 10.
+    untinted
+        True to leave its luminance alone, without any colour.
     """
 
     balance: tuple[float, float, float] = (1.0, 1.0, 1.0)
     exposure: float = 0.0
     black: float = 0.0
     white: float = 10.0
+    untinted: bool = False
 
     @property
     def plain(self) -> bool:
@@ -56,7 +59,17 @@ def correct(picture: Bytes, tone: PictureTone) -> Bytes:
     """The picture (H, W, 3) uint8 sRGB with its colour corrected."""
     if tone.plain:
         return picture
+    if tone.untinted:
+        picture = without_tint(picture)
     return cv2.LUT(picture, tone_table(tone)[None])
+
+
+def without_tint(picture: Bytes) -> Bytes:
+    """The picture (H, W, 3) uint8 sRGB in greys of its own luminance."""
+    linear = srgb_to_linear(np.arange(256) / 255.0).astype(np.float32)
+    luminance = sum(cv2.LUT(picture[..., n], linear) * np.float32(w) for n, w in enumerate(LUMINANCE_WEIGHTS))
+    grey = np.round(linear_to_srgb(np.clip(luminance, 0, 1)) * 255).astype(np.uint8)
+    return np.repeat(grey[..., None], 3, axis=2)
 
 
 def balance_from(patch: Bytes) -> tuple[float, float, float]:

@@ -47,3 +47,19 @@ MIDDLE = 5.0
 
 CLIPPED_DARK, CLIPPED_LIGHT = 3, 252
 """8-bit levels at which a photograph tells nothing any more [try]."""
+
+# cast.py
+
+USUAL_SKIN = (6.8, 11.0)
+"""a* and b* of skin in white light, × 45 / (L* + 18) [try]: between the mean of five made sitters (6.0, 11.6)
+and of the light and dark skin of the published chart (10.3, 10.4), nearer to the first."""
+
+SKIN_HUE, SKIN_CHROMA = (42.0, 82.0), (7.5, 21.0)
+"""Hue in degrees and scaled chroma between which skin needs no balance: sitters 55 to 70 and 12 to 15, the
+published patches 45 and 46, 14 and 16 [try]."""
+
+LIT_SKIN, BURNT = (0.4, 0.9), 0.95
+"""Quantiles of luminance between which skin is looked at, and light from which on a channel is lost [try]."""
+
+LEAST_SKIN_PX = 200
+"""Fewer pixels of skin say nothing of the light."""

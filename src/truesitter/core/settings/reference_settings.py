@@ -45,6 +45,7 @@ class ReferenceSettings(Settings):
     exposure: float = Field(0, ge=-3, le=3)
     black: float = Field(0, ge=0, le=4)
     white: float = Field(10, ge=6, le=10)
+    untinted: bool = Field(False, description="The tint of a photograph without colour taken out")
     grid: GridKind = "count"
     grid_square_mm: float = Field(50, ge=5, le=1000)
     grid_columns: int = Field(3, ge=1, le=40)
@@ -116,7 +117,7 @@ class ReferenceSettings(Settings):
 
     def tone(self) -> PictureTone:
         """The part that corrects the colour."""
-        return PictureTone(self.balance, self.exposure, self.black, self.white)
+        return PictureTone(self.balance, self.exposure, self.black, self.white, self.untinted)
 
     def canvas_grid(self) -> Grid:
         """The grid over the canvas."""

@@ -24,7 +24,7 @@ FRAME = tuple(
         "mirror", "quarter_turns",
     )
 )  # fmt: skip
-TONE = tuple(f"reference.{name}" for name in ("balance", "exposure", "black", "white"))
+TONE = tuple(f"reference.{name}" for name in ("balance", "exposure", "black", "white", "untinted"))
 WIDTH_MM = "reference.canvas_width_mm"
 CANVAS = (WIDTH_MM, "reference.canvas_height_mm")
 

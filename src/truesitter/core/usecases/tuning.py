@@ -62,3 +62,21 @@ IRIS = 0.063
 
 SMALL_HEAD = 1 / 6
 """A head below this part of the frame's height has features smaller than most brushes [try]."""
+
+# photograph_condition.py
+
+CONDITION_LONG_SIDE = 640
+"""Working size."""
+
+LEAST_TINT = 4.0
+"""Mean chroma from which on a photograph without colour is tinted, not grey [try]."""
+
+DARK, BRIGHT, WELL_LIT = 5.5, 6.0, 8.0
+"""Exposed too dark where 99 % lie below the first value, too light where 95 % lie above the second; what the
+lightest hundredth of one too dark is raised to [try]."""
+
+MOST_RAISED = 2.0
+"""Value steps by which a middle value is moved at most: beyond, grain and banding are all there is [try]."""
+
+LEAST_LOST, MOST_PLACES = 0.05, 3
+"""Part of a place that has run into black or white before it is named, and how many are named [try]."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from truesitter.core.colour.spaces import Lab
+from truesitter.core.colour.spaces import WARM_AXIS, Lab
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.let_down import LetDown, told_by_heaps
 from truesitter.core.paint.recipes.rounding import Recipe
@@ -89,19 +89,6 @@ def let_down_sentence(told: LetDown, rack: Rack) -> str:
     )
 
 
-def clipping_sentence(dark: float, light: float) -> str:
-    """What a photograph has lost in black and in white, shares 0–1."""
-    lost = [
-        f"{share:.1%} of the picture has run into {end}"
-        for share, end in ((dark, "black"), (light, "white"))
-        if share >= 0.0005
-    ]
-    if not lost:
-        return "Nothing has run into black or white."
-    advice = " Photographs strip colour from shadows: look at the sitter, or invent what is missing."
-    return f"{' and '.join(lost)}." + (advice if dark >= 0.0005 else "")
-
-
 def judgement(target: Lab, made: Lab, value_error: float) -> str:
     """How a mixture differs from what was wanted, as a painter would say it.
 
@@ -112,7 +99,7 @@ def judgement(target: Lab, made: Lab, value_error: float) -> str:
     value_error
         Predicted minus wanted, in value steps.
     """
-    warmth = (made[1] - target[1]) * 0.574 + (made[2] - target[2]) * 0.819
+    warmth = float(WARM_AXIS[0] * (made[1] - target[1]) + WARM_AXIS[1] * (made[2] - target[2]))
     chroma = math.hypot(made[1], made[2]) - math.hypot(target[1], target[2])
     said = []
     for amount, more, less, least in (

@@ -1,4 +1,4 @@
-"""Reference: the frames that a photograph offers."""
+"""Reference: the frames that a photograph offers, and the condition it is in."""
 
 from __future__ import annotations
 
@@ -7,6 +7,8 @@ from pydantic import BaseModel
 
 from truesitter.core.stages.picture_stage import FRAME
 from truesitter.core.usecases.framing_advice import FramedFace, framed_faces
+from truesitter.core.usecases.photograph_condition import condition_of
+from truesitter.formats.words.condition_words import condition_sentences
 from truesitter.formats.words.framing_words import framing_sentence, turn_sentence
 from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CurrentStudy
@@ -56,6 +58,17 @@ class FramingsOut(BaseModel):
     framings: list[FramingOut]
 
 
+class ConditionOut(BaseModel):
+    """What a photograph is worth, and what can be pressed to mend it."""
+
+    sentences: list[str]
+    tinted: bool
+    balance: tuple[float, float, float] | None
+    """Gains that bring its skin near to skin in white light; None where it is."""
+    exposure: float
+    """Value steps to move the middle by; 0 where it is exposed well."""
+
+
 _NEEDS = ("turns wanted", "heads in photograph", "photograph")
 
 
@@ -70,6 +83,21 @@ def get_framings(study: CurrentStudy) -> FramingsOut:
         turn_sentence=turn_sentence(turns),
         sentence="" if turns else framing_sentence(now),
         framings=[_framing_out(one) for one in offered],
+    )
+
+
+@router.get(
+    "/reference/condition",
+    dependencies=[answered("reference/condition", needs=("uncorrected", "clipping", "detection", "areas"))],
+)
+def get_condition(study: CurrentStudy) -> ConditionOut:
+    """Tint, cast, exposure, and what the photograph has lost."""
+    found = condition_of(study)
+    return ConditionOut(
+        sentences=list(condition_sentences(found)),
+        tinted=found.tinted,
+        balance=found.balance,
+        exposure=found.exposure,
     )
 
 

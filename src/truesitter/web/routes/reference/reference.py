@@ -12,7 +12,6 @@ from truesitter.core.reference.grid import Grid
 from truesitter.core.reference.measure import levelling_turn
 from truesitter.core.stages.picture_stage import FRAME
 from truesitter.formats.pictures.views import VIEWS
-from truesitter.formats.words.wording import clipping_sentence
 from truesitter.web.http.answers import BenchRoute, QuickRoute, answered, picture_response
 from truesitter.web.http.dependencies import CurrentSitter, CurrentStudy
 
@@ -38,14 +37,6 @@ class GridOut(BaseModel):
     columns: list[tuple[float, str]]
     rows: list[tuple[float, str]]
     cell_mm: tuple[float, float] | None
-
-
-class ClippingOut(BaseModel):
-    """Parts of the framed picture, 0–1, lost in black and in white, and what that means."""
-
-    dark_share: float
-    light_share: float
-    sentence: str
 
 
 class BalanceOut(BaseModel):
@@ -95,17 +86,6 @@ def grid_out(grid: Grid) -> GridOut:
     """A grid as JSON."""
     return GridOut(
         lines=list(grid.lines), columns=list(grid.columns), rows=list(grid.rows), cell_mm=grid.cell_mm
-    )
-
-
-@router.get("/reference/clipping", dependencies=[answered("reference/clipping", needs=("clipping",))])
-def get_clipping(study: CurrentStudy) -> ClippingOut:
-    """What the photograph has lost at either end."""
-    found = study.picture.clipping()
-    return ClippingOut(
-        dark_share=found.dark_share,
-        light_share=found.light_share,
-        sentence=clipping_sentence(found.dark_share, found.light_share),
     )
 
 
