@@ -153,8 +153,8 @@ def test_a_face_that_the_frame_crops_is_still_a_face() -> None:
         assert top is None or 0 <= top[1] < 0.5
 
 
-@pytest.mark.parametrize(("mouth", "is_hair"), [(60.0, False), (None, True), (80.0, True)])
-def test_hair_grows_from_the_head(mouth: float | None, is_hair: bool) -> None:
+@pytest.mark.parametrize(("mouth", "is_hair"), [(60.0, False), (80.0, True)])
+def test_hair_grows_from_the_head(mouth: float, is_hair: bool) -> None:
     posterior = np.zeros((len(SOLVED), 100, 80), np.float32)
     hair, cloth = SOLVED.index(Region.HAIR), SOLVED.index(Region.GARMENT)
     posterior[hair, 10:50, 20:60] = 1
@@ -175,7 +175,7 @@ def test_a_crumb_goes_whole_to_what_lies_round_it(row: int, col: int) -> None:
     for y, x, height, width in ((60, 5, 30, 20), (row, col, 5, 5)):
         posterior[skin, y : y + height, x : x + width] = 0
         posterior[cloth, y : y + height, x : x + width] = 1
-    drop_islands(posterior, np.full((100, 80), 255, np.uint8), None)
+    drop_islands(posterior, np.full((100, 80), 255, np.uint8), 100.0)
     assert posterior[cloth].sum() == 600
     np.testing.assert_array_equal(posterior.sum(axis=0), 1)
 

@@ -98,8 +98,10 @@ def skin_hued(features: Floats) -> Mask:
 
 
 def figure_rows(figure: Mask) -> tuple[int, int, int]:
-    """First row of a figure, the row where it widens to the shoulders, and its last row."""
+    """First row of a figure, the row where it widens to its shoulders, and its last row; the last for none."""
     rows = np.flatnonzero(figure.any(axis=1))
+    if not len(rows):
+        return (len(figure) - 1,) * 3
     top, bottom = int(rows[0]), int(rows[-1])
     width = figure.sum(axis=1)[top : bottom + 1].astype(np.float64)[:, None]
     smooth = cv2.GaussianBlur(width, (0, 0), max(1.0, 0.01 * len(width))).ravel()

@@ -162,11 +162,11 @@ def _along_edges(edges: GuidedFilter, posterior: Floats, fine: Floats) -> Floats
     return np.asarray(np.maximum(0.5 * (edges.enlarge(posterior, fine) + plain), 0.1 * plain))
 
 
-def drop_islands(posterior: Floats, drawn: Labels, mouth: float | None) -> None:
+def drop_islands(posterior: Floats, drawn: Labels, lowest: float) -> None:
     """Give islands far smaller than their region to whatever lies round them most, in place.
 
     A sitter's neck, ears and hands are islands of skin in their own right; hair and cloth
-    seldom come in crumbs, and hair that begins below the mouth (a row) grows from no head.
+    seldom come in crumbs, and hair that begins below the mouth grows from no head.
     What the painter marked (`drawn`) stays.
 
     Parameters
@@ -175,8 +175,8 @@ def drop_islands(posterior: Floats, drawn: Labels, mouth: float | None) -> None:
         (h, w, n) by region; changed in place.
     drawn
         (h, w) what the painter marked, 255 elsewhere.
-    mouth
-        Row of the mouth; None without a face.
+    lowest
+        Row below which no hair begins.
     """
     best, _ = likeliest(enumerate(posterior))
     for i, region in enumerate(SOLVED):
@@ -187,8 +187,8 @@ def drop_islands(posterior: Floats, drawn: Labels, mouth: float | None) -> None:
             continue
         areas = stats[:, cv2.CC_STAT_AREA]
         kept = areas >= _SMALLEST_ISLAND.get(region, 0.06) * areas[1:].max()
-        if region == Region.HAIR and mouth is not None:
-            kept &= stats[:, cv2.CC_STAT_TOP] < mouth
+        if region == Region.HAIR:
+            kept &= stats[:, cv2.CC_STAT_TOP] < lowest
         kept[np.unique(parts[drawn == region])] = True
         for number in np.flatnonzero(~kept[1:]) + 1:
             x, y, width, height = stats[number, :4]

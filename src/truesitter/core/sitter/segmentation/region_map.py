@@ -19,6 +19,7 @@ from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, Face
 from truesitter.core.sitter.region_names import DRAWN, SOLVED, Region
 from truesitter.core.sitter.segmentation.colour_models import log_likelihood
+from truesitter.core.sitter.segmentation.faceless import figure_rows
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Evidence, drop_islands, likeliest
 from truesitter.core.sitter.segmentation.region_beliefs import add_nearness, place_beliefs
@@ -141,8 +142,9 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
         best, top = likeliest(enumerate(posterior))
         again = np.where((top > 0.9) & ~told.heard, np.array(SOLVED, np.uint8)[best], 255)
         posterior = evidence.posteriors(np.where(seeds != 255, seeds, again).astype(np.uint8))
-    mouth = None if face is None else face.mouth_row * drawn.shape[0]
-    drop_islands(posterior, marked, mouth)
+    # Hair grows from the head: from above the mouth, or the shoulders where no face is seen.
+    lowest = float(figure_rows(person > 0.5)[1]) if face is None else face.mouth_row * drawn.shape[0]
+    drop_islands(posterior, marked, lowest)
     for i, region in enumerate(SOLVED):
         posterior[:, marked == region] = 0
         posterior[i, marked == region] = 1
