@@ -98,7 +98,7 @@ def skin_hued(features: Floats) -> Mask:
 
 
 def figure_rows(figure: Mask) -> tuple[int, int, int]:
-    """First row of a figure, the row where it widens to its shoulders, and its last row; the last for none."""
+    """First row of a figure, the row where it widens to its shoulders, and its last; the last for none."""
     rows = np.flatnonzero(figure.any(axis=1))
     if not len(rows):
         return (len(figure) - 1,) * 3
