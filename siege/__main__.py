@@ -1,7 +1,8 @@
-"""`./sitter siege [NAME …]`: the long trials, one after the other; ends with 1 when one does not hold."""
+"""`./sitter siege [NAME …] [--seed S] [--count N]`: the long trials; ends with 1 when one does not hold."""
 
 from __future__ import annotations
 
+import argparse
 import sys
 import time
 from collections.abc import Callable
@@ -10,6 +11,7 @@ from siege.afternoon import SECONDS, afternoon
 from siege.attacks import attacks
 from siege.hostile import hostile
 from siege.kills import kills
+from siege.pictures import pictures
 from siege.server import seconds_asked
 from siege.uploads import AT_ONCE, uploads
 from siege.writers import writers
@@ -40,14 +42,22 @@ TRIALS: dict[str, tuple[Callable[[], Figures], Callable[[Figures], bool]]] = {
 
 
 def main() -> int:
-    asked = sys.argv[1:] or list(TRIALS)
-    unknown = [name for name in asked if name not in TRIALS]
+    parser = argparse.ArgumentParser(prog="./sitter siege", description=__doc__)
+    parser.add_argument("names", nargs="*", help=", ".join([*TRIALS, "pictures"]))
+    parser.add_argument("--seed", type=int, default=1, help="of the pictures drawn by lot")
+    parser.add_argument("--count", type=int, default=60, help="how many of them")
+    chosen = parser.parse_args()
+    trials = {
+        **TRIALS, "pictures": (lambda: pictures(chosen.count, chosen.seed), lambda f: not f["in trouble"]),
+    }  # fmt: skip
+    asked = chosen.names or list(trials)
+    unknown = [name for name in asked if name not in trials]
     if unknown:
-        print(f"There is no trial called {unknown[0]}; there are {', '.join(TRIALS)}.", file=sys.stderr)
+        print(f"There is no trial called {unknown[0]}; there are {', '.join(trials)}.", file=sys.stderr)
         return 2
     failed = False
     for name in asked:
-        trial, holds = TRIALS[name]
+        trial, holds = trials[name]
         began = time.monotonic()
         figures = trial()
         held = holds(figures)

@@ -11,6 +11,7 @@ LONG: dict[str, str] = {
     r"tests/siege/test_short\.py::(?!test_six_windows|test_what_may_not_happen_does_not\[guessing)": (
         "six windows, one attack"
     ),
+    r"tests/siege/test_pictures\.py::.*whole_program\[(?![0-2]\])": "the first three",
     r"tests/truth/test_easel_truth\.py::test_corners_.*\[(?!maren|ines)": "maren and ines",
     r"tests/truth/test_easel_truth\.py::test_a_faultless_painting.*\[(?!tobias)": "tobias",
     r"tests/truth/test_easel_truth\.py::test_planted_faults.*\[all": "two sitters",

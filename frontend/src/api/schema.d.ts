@@ -5435,6 +5435,7 @@ export interface components {
             error: number;
             /** Film Mm */
             film_mm: number;
+            heap: components["schemas"]["PlanHeap"] | null;
             /** Hex */
             hex: string;
             /** Mass */

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.stages import Study
-from truesitter.formats.words.told import Out
+from truesitter.formats.words.told import Out, PlanHeap, heap_of
 
 
 class PlanWhorl(Out):
@@ -92,6 +92,7 @@ class PlanHairLayer(Out):
     value: float
     hex: str
     parts: dict[str, int]
+    heap: PlanHeap | None = None
     error: float = Field(description="Mean distance in value from the squinted reference after it, in steps")
 
 
@@ -163,7 +164,7 @@ def approach_of(study: Study) -> PlanApproach:
 
 def layers_of(study: Study) -> list[PlanHairLayer]:
     """Every layer with its mixture."""
-    errors = study.hair_layers.errors()
+    errors, rack = study.hair_layers.errors(), study.flesh.palette().rack
     return [
         PlanHairLayer(
             name=layer.name,
@@ -177,6 +178,7 @@ def layers_of(study: Study) -> list[PlanHairLayer]:
             value=layer.recipe.predicted.value,
             hex=layer.recipe.predicted.hex,
             parts=layer.recipe.parts,
+            heap=heap_of(layer.recipe.parts, rack),
             error=error,
         )
         for layer, error in zip(study.hair_layers.layers(), errors, strict=True)

@@ -13,7 +13,7 @@ from truesitter.core.light.key.light_direction import LightDirection, direction_
 from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.light.mirrored.highlights import how_to_make
 from truesitter.core.stages import Study
-from truesitter.formats.words.told import Out
+from truesitter.formats.words.told import Out, PlanHeap, heap_of
 
 Lab = tuple[float, float, float]
 Vector = tuple[float, float, float]
@@ -51,6 +51,7 @@ class PlanForm(Out):
     value: float
     lab: Lab
     parts: dict[str, int]
+    heap: PlanHeap | None = None
 
 
 class PlanLightPeak(Out):
@@ -155,6 +156,7 @@ def _second(found: LightDirection) -> PlanSecondLight | None:
 
 def form_of(study: Study) -> list[PlanForm]:
     """The classes of the skin."""
+    rack = study.flesh.palette().rack
     return [
         PlanForm(
             name=_NAMES[one.form],
@@ -162,6 +164,7 @@ def form_of(study: Study) -> list[PlanForm]:
             value=one.value,
             lab=(float(one.lab[0]), float(one.lab[1]), float(one.lab[2])),
             parts=recipe.parts,
+            heap=heap_of(recipe.parts, rack),
         )
         for one, recipe in study.accents.form().classes
     ]

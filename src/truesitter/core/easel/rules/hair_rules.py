@@ -41,6 +41,8 @@ def beard_varied(look: Looked) -> Verdict | None:
 def _below_hair(look: Looked, value: Floats) -> tuple[float, int]:
     """By how much skin close to the hair is darker than skin farther off."""
     hair = (look.regions == Region.HAIR).astype(np.uint8)
+    if not hair.any():
+        return 0.0, 0
     away = cv2.distanceTransform(1 - hair, cv2.DIST_L2, 5) * look.mm_per_px
     skin = look.region(Region.SKIN)
     near, far = skin & (away > 1.5) & (away < 6), skin & (away > 12) & (away < 28)
