@@ -1,4 +1,4 @@
-"""Laws of what is read of hair, by hand: spread along strands, the band of light on a ball, centres of whorls."""
+"""Laws of what is read of hair, by hand: spread along strands, a band of light on a ball, a whorl."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def test_nothing_is_taken_from_outside_the_hair() -> None:
 
 
 @pytest.mark.parametrize("up", [20.0, 45.0, 70.0])
-def test_the_band_of_light_on_a_ball_lies_where_hair_is_square_to_the_middle_of_light_and_eye(
+def test_the_band_of_light_lies_where_hair_is_square_to_the_middle_of_light_and_eye(
     up: float,
 ) -> None:
     """Hair down the meridians of a ball: a strand at latitude t makes sin(t - up / 2) with that middle."""
