@@ -37,7 +37,7 @@ from truesitter.core.easel.rules.verdicts import (
 )
 from truesitter.core.light.mirrored.ceilings import Ceiling
 from truesitter.core.refusal import Refusal
-from truesitter.core.sitter.areas import Areas, areas_of
+from truesitter.core.sitter.areas import Areas, areas_of, median_by_area
 from truesitter.core.sitter.region_names import Region
 
 HEIGHT, WIDTH, MM = 250, 200, 1.0
@@ -230,6 +230,23 @@ def test_two_masses_are_held_against_each_other() -> None:
     hidden = halves(6.8, 3.8)
     hidden.trusted[:, 30:] = False
     assert relations_of(hidden, two) == ()
+
+
+def test_medians_of_areas_are_those_of_a_known_library() -> None:
+    """SciPy's labelled median on the same labels; 0 where nothing of an area is seen."""
+    from scipy.ndimage import median
+
+    rng = np.random.default_rng(6)
+    labels = rng.integers(0, 5, (40, 51)).astype(np.uint8)
+    where = rng.random(labels.shape) < 0.6
+    where[labels == 3] = False
+    areas = Areas(labels, tuple("abcdef"), ("x",) * 6)
+    one, other = (rng.normal(size=labels.shape).astype(np.float32) for _ in range(2))
+    found = median_by_area(areas, where, one, other)
+    for seen, values in zip(found, (one, other), strict=True):
+        for n in (0, 1, 2, 4):
+            assert seen[n] == pytest.approx(float(median(values, np.where(where, labels, 99), n)))
+        assert (seen[3], seen[5]) == (0, 0)
 
 
 def test_squinting_blurs_light_and_believes_only_what_is_seen() -> None:

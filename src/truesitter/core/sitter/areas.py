@@ -12,7 +12,7 @@ from truesitter.core.sitter.face import OVAL, Face
 from truesitter.core.sitter.places import PLACES, OwnPlace
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.tuning import EAR, NEAR_OVAL, NECK, OWN_REACH
-from truesitter.core.types import Doubles, Labels, Mask
+from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 _ON_FACE = (Region.SKIN, Region.LIPS, Region.EYES, Region.BROWS, Region.FACIAL_HAIR, Region.MOUTH)
 
@@ -173,3 +173,17 @@ def share_by_area(areas: Areas, weight: Doubles) -> Doubles:
     """Sum of a map (h, w) over each area, (n,)."""
     sums = np.bincount(areas.labels.ravel(), weights=weight.ravel(), minlength=len(areas.names))
     return np.asarray(sums, dtype=np.float64)
+
+
+def median_by_area(areas: Areas, where: Mask, *maps: Floats) -> tuple[Doubles, ...]:
+    """Median of each map (h, w) over each area inside a mask, (n,); 0 where an area has none of it."""
+    inside = np.flatnonzero(where)
+    labels = areas.labels.ravel()[inside]
+    # Numbers of one byte are put in order without comparing them.
+    order = np.argsort(labels, kind="stable")
+    ends = np.cumsum(np.bincount(labels, minlength=len(areas.names)))[:-1]
+    found = []
+    for one in maps:
+        parts = np.split(one.ravel()[inside[order]], ends)
+        found.append(np.array([float(np.median(p)) if len(p) else 0.0 for p in parts]))
+    return tuple(found)

@@ -21,7 +21,7 @@ from truesitter.core.easel.compare.tuning import (
     UNDER,
 )
 from truesitter.core.imaging.blur import blur
-from truesitter.core.sitter.areas import Areas, share_by_area
+from truesitter.core.sitter.areas import Areas, median_by_area, share_by_area
 from truesitter.core.types import Doubles, Floats, Mask
 
 
@@ -97,16 +97,10 @@ def _quiet_energy(
     own: Floats, planned: Floats, plan: Floats, areas: Areas, trusted: Mask, least_px: float
 ) -> _Energy:
     """Medians where the plan is quiet: a border that was moved shows in few pixels, marks in all."""
-    from scipy.ndimage import median
-
     around = blur(planned, SMALL_PX)
     quiet = trusted & (around < QUIET**2)
     room = share_by_area(areas, quiet.astype(np.float64))
-    labels, every = np.where(quiet, areas.labels, -1), np.arange(len(areas.names))
-    mine, wanted = (
-        np.nan_to_num(np.asarray(median(e, labels, every), dtype=np.float64))
-        for e in (blur(own, SMALL_PX), around)
-    )
+    mine, wanted = median_by_area(areas, quiet, blur(own, SMALL_PX), around)
     grain = _camera_grain(plan, mine - wanted, areas, quiet, room, room >= least_px)
     return _Energy(mine, wanted, room, grain)
 
