@@ -113,6 +113,9 @@ def test_a_stroke_without_a_face_leaves_the_rest_as_it_was_guessed() -> None:
         )
         assert worse < 0.05
     assert overlap(after.mask(Region.GARMENT), labels == 7) > 0.85
+    # Colour alone is not called surer than it was right; what was drawn is.
+    assert all(before.sure[name] <= most for name, most in (("skin", 0.8), ("hair", 0.7), ("garment", 0.75)))
+    assert after.sure["garment"] > 0.8 >= after.sure["skin"]
 
 
 def test_a_figure_with_no_colour_of_skin_is_left_to_the_painter() -> None:

@@ -19,7 +19,7 @@ from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, Face
 from truesitter.core.sitter.region_names import DRAWN, SOLVED, Region
 from truesitter.core.sitter.segmentation.colour_models import log_likelihood
-from truesitter.core.sitter.segmentation.faceless import figure_rows
+from truesitter.core.sitter.segmentation.faceless import RIGHT_WITHOUT_FACE, figure_rows
 from truesitter.core.sitter.segmentation.first_guess import FirstGuess
 from truesitter.core.sitter.segmentation.posterior import Evidence, drop_islands, likeliest
 from truesitter.core.sitter.segmentation.region_beliefs import add_nearness, place_beliefs
@@ -151,6 +151,11 @@ def solve_regions(guess: FirstGuess, size: Shape, scribbles: tuple[Scribble, ...
 
     fine, top = evidence.enlarge(posterior)
     sitter = fine != Region.BACKGROUND
+    if face is None:
+        # Colour alone is surer of itself than it is right.
+        for region, most in RIGHT_WITHOUT_FACE.items():
+            if not (marked == region).any():
+                top = np.where(fine == region, np.minimum(top, most), top)
     sure = {r.name.lower(): float(top[fine == r].mean()) for r in SOLVED if (fine == r).any()}
     _draw_features(fine, face)
     fine = refine_borders(fine, looks.fine, rasterise(scribbles, fine.shape) != 255)
