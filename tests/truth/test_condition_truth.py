@@ -19,6 +19,7 @@ from truesitter.core.reference.tone import PictureTone, correct
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 from truesitter.core.usecases.photograph_condition import Condition, condition_of
+from truesitter.core.values.value_map import value_map
 from truesitter.formats.words.condition_words import condition_sentences
 
 NAMES = ("maren", "tobias", "selda", "orsolya", "hedda")
@@ -107,11 +108,12 @@ def test_sepia_is_a_grey_photograph_in_a_tint_that_can_be_taken_out(name: str) -
 
 
 def test_what_is_too_dark_or_too_light_is_told_with_how_far_it_can_be_moved() -> None:
-    dark, light = (correct(photo("maren"), PictureTone(exposure=e)) for e in (-2.5, 0.0))
+    dark, light = (correct(photo("maren"), PictureTone(exposure=e)) for e in (-1.8, 0.0))
     under = condition(dark)
-    assert 0.5 < under.exposure <= 2
+    assert 0.5 < under.exposure < 2
     raised = correct(dark, PictureTone(exposure=under.exposure))
     assert condition(raised).exposure == 0
+    assert np.quantile(value_map(raised), 0.99) == pytest.approx(7, abs=0.3)
     assert "trust masses" in " ".join(condition_sentences(under))
     pale = np.clip(150 + light.astype(float) * 0.4, 0, 255).astype(np.uint8)
     over = condition(pale)

@@ -71,7 +71,7 @@ CONDITION_LONG_SIDE = 640
 LEAST_TINT = 4.0
 """Mean chroma from which on a photograph without colour is tinted, not grey [try]."""
 
-DARK, BRIGHT, WELL_LIT = 5.5, 6.0, 8.0
+DARK, BRIGHT, WELL_LIT = 5.5, 6.0, 7.0
 """Exposed too dark where 99 % lie below the first value, too light where 95 % lie above the second; what the
 lightest hundredth of one too dark is raised to [try]."""
 
