@@ -23,8 +23,8 @@ from truesitter.core.graph.memo import Memo
 from truesitter.core.graph.results import Source
 
 _MOST_BYTES = 500 << 20
-_LONG = 0.4
-"""Seconds: what takes longer is given to the other processes too."""
+_LONG, _ROOM = 0.4, 600 << 20
+"""Seconds from which on a result is left for the other processes too, and bytes that each process leaves."""
 _ALONE = (
     "tests/core/test_results",
     "tests/core/test_memo",
@@ -41,20 +41,36 @@ def folder_of(run: str) -> Path:
     return Path(tempfile.gettempdir()) / f"results-{run}"
 
 
-def between_processes(folder: Path | None, key: tuple[Any, ...], work: Callable[[], Any]) -> Any:
-    """What another process computed, else what this one does."""
-    if folder is None:
-        return work()
-    path = folder / hashlib.sha256(pickle.dumps(key)).hexdigest()
-    if path.exists():
-        return pickle.loads(path.read_bytes())
-    began = time.monotonic()
-    value = work()
-    if time.monotonic() - began > _LONG:
-        own = path.with_suffix(f".{os.getpid()}")
-        own.write_bytes(pickle.dumps(value, pickle.HIGHEST_PROTOCOL))
-        own.replace(path)
-    return value
+class BetweenProcesses:
+    """What took long is left in a folder for the other processes of a run, as far as there is room.
+
+    Parameters
+    ----------
+    folder
+        Of the run; None for a process alone.
+    """
+
+    def __init__(self, folder: Path | None) -> None:
+        self._folder, self._room = folder, _ROOM
+        if folder:
+            folder.mkdir(exist_ok=True)
+
+    def get(self, key: tuple[Any, ...], work: Callable[[], Any]) -> Any:
+        """What another process computed, else what this one does."""
+        if self._folder is None:
+            return work()
+        path = self._folder / hashlib.sha256(pickle.dumps(key)).hexdigest()
+        if path.exists():
+            return pickle.loads(path.read_bytes())
+        began = time.monotonic()
+        value = work()
+        if time.monotonic() - began > _LONG and self._room > 0:
+            packed = pickle.dumps(value, pickle.HIGHEST_PROTOCOL)
+            self._room -= len(packed)
+            own = path.with_suffix(f".{os.getpid()}")
+            own.write_bytes(packed)
+            own.replace(path)
+        return value
 
 
 @contextmanager
@@ -62,15 +78,13 @@ def shared_results() -> Iterator[Callable[[bool], None]]:
     """Share results for a whole session; what it gives switches sharing on and off."""
     shared, ask, on = Memo(_MOST_BYTES, at_once=64), Source.ask, [False]
     run = os.environ.get("PYTEST_XDIST_TESTRUNUID")
-    folder = folder_of(run) if run else None
-    if folder:
-        folder.mkdir(exist_ok=True)
+    others = BetweenProcesses(folder_of(run) if run else None)
 
     def asked(source: Source, name: str, args: tuple[Any, ...], work: Callable[[], Any]) -> Any:
         if not on[0] or source._watch:
             return ask(source, name, args, work)
         key = (source.key(name), args)
-        return ask(source, name, args, lambda: shared.get(key, lambda: between_processes(folder, key, work)))
+        return ask(source, name, args, lambda: shared.get(key, lambda: others.get(key, work)))
 
     def switch(wanted: bool) -> None:
         on[0] = wanted

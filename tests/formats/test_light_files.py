@@ -35,7 +35,7 @@ def test_plan_json_carries_the_light(folder: Path) -> None:
     assert set(light["direction"]) >= {"vector", "confidence", "words", "second"}
     assert np.linalg.norm(light["direction"]["vector"]) == pytest.approx(1)
     for form in light["form"]:
-        assert set(form) == {"class", "share", "value", "lab", "parts"}
+        assert set(form) == {"class", "share", "value", "lab", "parts", "heap"}
     for peak in light["peaks"]:
         assert set(peak) == {"place", "x", "y", "value", "prominence", "ceiling"}
         assert peak["ceiling"] <= 10
