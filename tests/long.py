@@ -33,7 +33,7 @@ LONG: dict[str, str] = {
         "without a change and with a few"
     ),
     r"tests/core/test_results\.py::test_equal_keys_mean_equal_results\[[1-9]": "one draw",
-    r"tests/core/test_easel_parts\.py::test_a_usual_fault_is_named": "each rule on a made head",
+    r"tests/core/test_easel_parts\.py::test_a_usual_fault_is_named": "ten rules on a made head",
     r"tests/core/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
         "what is there drops out"
     ),
