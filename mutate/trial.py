@@ -19,9 +19,9 @@ from mutate.places import Place
 
 _QUIET = ("-W", "ignore::pytest.PytestAssertRewriteWarning")
 """What is imported before pytest starts is not rewritten; warnings are errors in the tests."""
-_NOT_RUN, _NO_TESTS = 4, 5
-"""Exit codes of pytest when its files could not be imported, and when it found no tests. The first is a
-change noticed, unless nothing was changed; the second says nothing of it."""
+_NOTICED, _NOT_IMPORTED = (1, 2), 4
+"""Exit codes of pytest when tests failed or stopped while they were collected, and when the file of a test
+could not be imported: a change noticed, unless nothing was changed. Any other says nothing of it."""
 PATIENCE = 40.0
 """Seconds a child may take beyond three times what its tests take unchanged."""
 
@@ -138,6 +138,6 @@ class Trial:
         code = os.waitstatus_to_exitcode(status)
         if code == 0:
             return Outcome.SURVIVED
-        if code == _NO_TESTS or (code == _NOT_RUN and not self.changed):
-            raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")
-        return Outcome.KILLED
+        if code in _NOTICED or code < 0 or (code == _NOT_IMPORTED and self.changed):
+            return Outcome.KILLED
+        raise SystemExit(f"The tests could not be run (pytest ended with {code}): {' '.join(self.tests)}")

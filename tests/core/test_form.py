@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
+from truesitter.core.imaging.split import best_split
 from truesitter.core.light.form.light_form import (
     FormClass,
     highlight_mask,
@@ -229,3 +230,16 @@ def test_cast_shadows_of_a_face_and_what_casts_them() -> None:
         assert classes[int(c.y * classes.shape[0]), int(c.x * classes.shape[1])] == FormClass.CAST_SHADOW
     everything = replace(study.light.form(), classes=np.full(SHAPE, FormClass.LIGHT, np.uint8))
     assert cast_shadows(everything, np.zeros(SHAPE, np.uint8), 100) == ()
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_the_best_split_is_where_a_known_library_puts_it(seed: int) -> None:
+    """scikit-image's threshold_otsu names the middle of the last bin below the cut."""
+    from skimage.filters import threshold_otsu
+
+    rng = np.random.default_rng(seed)
+    samples = np.concatenate([rng.normal(1, 0.4, 900), rng.normal(3 + seed, 0.6, 300 + 400 * seed)])
+    cut, low, high = best_split(samples, 64)
+    width = float(np.ptp(samples)) / 64
+    assert cut == pytest.approx(float(threshold_otsu(samples, 64)) + width / 2, abs=1e-6)
+    assert (low, high) == pytest.approx((1, 3 + seed), abs=0.25)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from truesitter.core.colour.families import at_one_lightness
 from truesitter.core.colour.spaces import (
     LUMINANCE_WEIGHTS,
     lab_to_srgb,
@@ -47,14 +48,12 @@ def balance_by_skin(skin: Doubles) -> tuple[float, float, float] | None:
     if len(middle) < LEAST_SKIN_PX / 4:
         return None
     mean = np.maximum(middle.mean(axis=0, dtype=np.float64), 1e-5)
-    lightness, *seen = srgb_to_lab(linear_to_srgb(mean[None]))[0]
-    # Chroma falls with light: scaled, it is the same at every lightness.
-    scale = 45.0 / (lightness + 18.0)
-    hue = float(np.degrees(np.arctan2(seen[1], seen[0])))
-    chroma = float(np.hypot(*seen)) * scale
+    lab = srgb_to_lab(linear_to_srgb(mean[None]))[0]
+    red, yellow = at_one_lightness(lab)
+    hue, chroma = float(np.degrees(np.arctan2(yellow, red))), float(np.hypot(red, yellow))
     if SKIN_HUE[0] <= hue <= SKIN_HUE[1] and SKIN_CHROMA[0] <= chroma <= SKIN_CHROMA[1]:
         return None
-    wanted = np.array([lightness, USUAL_SKIN[0] / scale, USUAL_SKIN[1] / scale])
+    wanted = np.array([lab[0], *(USUAL_SKIN / at_one_lightness(np.array([lab[0], 1.0, 1.0])))])
     goal = np.maximum(srgb_to_linear(np.clip(lab_to_srgb(wanted[None])[0], 0, 1)), 1e-5)
     gains = goal / mean
     kept = float(mean @ LUMINANCE_WEIGHTS) / float((mean * gains) @ LUMINANCE_WEIGHTS)

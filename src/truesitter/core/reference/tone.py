@@ -12,7 +12,7 @@ import cv2
 import numpy as np
 
 from truesitter.core.colour.spaces import LUMINANCE_WEIGHTS, linear_to_srgb, srgb_to_linear
-from truesitter.core.colour.value import value_to_luminance
+from truesitter.core.colour.value import picture_luminance, value_to_luminance
 from truesitter.core.reference.tuning import CLIPPED_DARK, CLIPPED_LIGHT, MIDDLE, MOST_GAIN
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Mask
@@ -66,9 +66,7 @@ def correct(picture: Bytes, tone: PictureTone) -> Bytes:
 
 def without_tint(picture: Bytes) -> Bytes:
     """The picture (H, W, 3) uint8 sRGB in greys of its own luminance."""
-    linear = srgb_to_linear(np.arange(256) / 255.0).astype(np.float32)
-    luminance = sum(cv2.LUT(picture[..., n], linear) * np.float32(w) for n, w in enumerate(LUMINANCE_WEIGHTS))
-    grey = np.round(linear_to_srgb(np.clip(luminance, 0, 1)) * 255).astype(np.uint8)
+    grey = np.round(linear_to_srgb(picture_luminance(picture)) * 255).astype(np.uint8)
     return np.repeat(grey[..., None], 3, axis=2)
 
 

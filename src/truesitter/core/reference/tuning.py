@@ -50,13 +50,13 @@ CLIPPED_DARK, CLIPPED_LIGHT = 3, 252
 
 # cast.py
 
-USUAL_SKIN = (6.8, 11.0)
-"""a* and b* of skin in white light, × 45 / (L* + 18) [try]: between the mean of five made sitters (6.0, 11.6)
-and of the light and dark skin of the published chart (10.3, 10.4), nearer to the first."""
+USUAL_SKIN = (9.5, 15.4)
+"""a* and b* of skin in white light at L* 45 [try]: between the mean of five made sitters (8.4, 16.2) and of
+the light and dark skin of the published chart (14.4, 14.6), nearer to the first."""
 
-SKIN_HUE, SKIN_CHROMA = (42.0, 82.0), (7.5, 21.0)
-"""Hue in degrees and scaled chroma between which skin needs no balance: sitters 55 to 70 and 12 to 15, the
-published patches 45 and 46, 14 and 16 [try]."""
+SKIN_HUE, SKIN_CHROMA = (42.0, 82.0), (10.5, 29.4)
+"""Hue in degrees and chroma at L* 45 between which skin needs no balance: sitters 55 to 70 and 17 to 21, the
+published patches 45 and 46, 19 and 22 [try]."""
 
 LIT_SKIN, BURNT = (0.4, 0.9), 0.95
 """Quantiles of luminance between which skin is looked at, and light from which on a channel is lost [try]."""

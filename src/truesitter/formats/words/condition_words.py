@@ -49,7 +49,7 @@ def _light(gains: tuple[float, float, float]) -> str:
 def _lost(found: Condition) -> str:
     ends = [
         f"{share:.1%} of the picture has run into {end}"
-        for share, end in ((found.dark_share, "black"), (found.light_share, "white"))
+        for share, end in ((found.dark_share, "black"), (found.light_share, "white in one colour at least"))
         if share >= _LEAST_SHARE
     ]
     if not ends:

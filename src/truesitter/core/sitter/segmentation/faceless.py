@@ -22,8 +22,10 @@ from truesitter.core.sitter.segmentation.tuning import (
     ALIEN_SKIN,
     BINS,
     CLOTH_ABOVE,
+    CLOTH_FROM,
     GREY_OFFSET,
     HAIR_BELOW,
+    HAIR_ENDS,
     LEAST_SEEDS,
     LEAST_SKIN,
     SKIN_CHROMA,
@@ -76,8 +78,8 @@ def seeds_without_face(looks: Looks, person: Floats) -> tuple[Labels, dict[Regio
     alien = rest & (as_skin < np.quantile(own, ALIEN_SKIN))
     top, neck, bottom = figure_rows(person > 0.5)
     below = (np.arange(shape[0])[:, None] - neck) / max(1, neck - top) + np.zeros(shape)
-    seeds[alien & (below < -0.1) & (logs < cut)] = Region.HAIR
-    low = alien & (below > 0) & (np.arange(shape[0])[:, None] > top + 0.3 * (bottom - top))
+    seeds[alien & (below < HAIR_ENDS) & (logs < cut)] = Region.HAIR
+    low = alien & (below > 0) & (np.arange(shape[0])[:, None] > top + CLOTH_FROM * (bottom - top))
     if low.sum() > LEAST_SEEDS:
         known = as_skin[low]
         if (seeds == Region.HAIR).sum() > LEAST_SEEDS:

@@ -91,6 +91,10 @@ ALIEN_SKIN, ALIEN_CLOTH = 0.02, 0.45
 """What is less likely skin than this part of the skin itself is something else; of that, below the shoulders,
 so much is cloth for certain (as where a face is found)."""
 
+HAIR_ENDS, CLOTH_FROM = -0.1, 0.3
+"""Hair for certain lies so far above the shoulders, in heights of the head; cloth for certain no higher than
+this part of the figure [try]."""
+
 HAIR_BELOW, CLOTH_ABOVE = 2.5, 6.0
 """How much less likely hair is a head's height below the shoulders, and cloth above them (log odds) [try]."""
 
