@@ -18,7 +18,7 @@ from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.layered.glazes import find_glazes, glaze_blends
 from truesitter.core.paint.media.media_table import MEDIA
-from truesitter.core.paint.media.supports import PRIMED_CANVAS
+from truesitter.core.paint.media.supports import PRIMED_CANVAS, SUPPORTS
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
@@ -27,6 +27,7 @@ from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
 from truesitter.core.plan.kinds.opaque_passes import LIGHT, MASS
+from truesitter.core.plan.kinds.taken_passes import ERASE, WIPE
 from truesitter.core.plan.kinds.wash_pass import WASH
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Subject
@@ -232,3 +233,17 @@ def test_last_lights_take_the_shape_the_light_has() -> None:
     last = found.mask(len(found.passes) - 1)
     assert last[12, 8:22].all()
     assert not last[6].any()
+
+
+def test_a_rag_takes_off_wet_paint_and_an_eraser_dry_paint_on_a_board_that_lets_go() -> None:
+    there = replace(scene(flat(70.0)), support=SUPPORTS["gesso board"])
+    wet = Canvas.bare(ONE).do(Layer(np.ones(1, bool), {"raw-umber": 1}, 0.02))
+    for kind, works in ((WIPE, wet), (ERASE, wet.dried())):
+        done = kind.lay(there, step(), works)
+        assert isinstance(done, Laid)
+        assert done.taken
+        lighter = works
+        for operation in done.operations:
+            lighter = lighter.do(operation)
+        assert lighter.values()[0, 0] > works.values()[0, 0] + 0.2
+    assert "only wet paint" in str(WIPE.lay(there, step(), wet.dried()))

@@ -125,3 +125,13 @@ def test_the_memory_forgets_the_oldest_and_never_an_error() -> None:
     with pytest.raises(ZeroDivisionError):
         memo.get("bad", lambda: 1 // 0)
     assert memo.get("bad", lambda: 5) == 5
+
+
+def test_a_place_the_painter_named_is_a_place_of_the_picture() -> None:
+    plain = study_of("ines")
+    chosen = plain.settings.model_dump()
+    chosen["regions"]["names"] = [{"name": "shoulder blade", "x": 0.75, "y": 0.8}]
+    named = Study.of_bytes(truth("ines").data, StudySettings.model_validate(chosen))
+    assert "shoulder blade" in named.sitter.areas().names
+    assert "shoulder blade" not in plain.sitter.areas().names
+    assert named.sitter.areas().mask("shoulder blade").any()

@@ -31,7 +31,7 @@ from truesitter.core.light.mirrored.highlights import HighlightKind, find_highli
 from truesitter.core.light.mirrored.polish import hard_share
 from truesitter.core.light.mirrored.skin_shine import above_surround, shine_map
 from truesitter.core.light.tints.hue_line import hue_stops, sample
-from truesitter.core.light.tints.skin_colour import off_mean, skin_colour
+from truesitter.core.light.tints.skin_colour import difference_words, off_mean, skin_colour
 from truesitter.core.sitter.region_names import Region
 
 LONG_SIDE = 300
@@ -313,3 +313,14 @@ def test_colours_of_the_skin_turn_with_it(turned: Turned) -> None:
     for one, other in zip(stops, again, strict=True):
         assert (other.x, other.y) == pytest.approx(turned.spot(one.x, one.y), abs=0.01)
         np.testing.assert_allclose(other.lab, one.lab, atol=0.3)
+
+
+@pytest.mark.parametrize(
+    ("off", "words"),
+    [((5.0, 0.0), "warmer"), ((0.0, 5.0), "warmer"), ((-5.0, 0.0), "cooler"), ((0.0, -5.0), "cooler"),
+     ((5.0, -3.5), ""), ((-5.0, 3.5), "")],
+)  # fmt: skip
+def test_orange_is_warmest_and_its_opposite_coolest(off: tuple[float, float], words: str) -> None:
+    """Red and yellow are warm, green and blue cool, purple and yellow-green neither (common practice)."""
+    said = " ".join(difference_words(np.array(off), np.array([0.6, 0.8])))
+    assert (words in said) if words else ("warmer" not in said and "cooler" not in said)
