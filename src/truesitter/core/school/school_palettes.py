@@ -64,17 +64,16 @@ def palettes_for(
     """
     allowed = wishes.palette(palette)
     body = allowed.opaque()
-    clear = body.without_whites() if allowed.washes_on is None else body
-    if not clear.tubes:
-        if school.transparent:
-            raise Refusal(f"{school.name} needs colours besides white")
-        clear = body
+    coloured = any(body.pigment(key).family != "white" for key in body.tubes)
+    if school.transparent and not coloured:
+        raise Refusal(f"{school.name} needs colours besides white")
+    clear = body.without_whites() if coloured and allowed.washes_on is None else body
     thinning = medium.thinning
     films = MOST_COATS if medium.sprayed else MOST_WASHES * MOST_FILM
     deep = replace(thinning, film=WetMm(thinning.film * films))
     clear = replace(clear, washes_on=support, rack=clear.rack.for_washes(), thinning=deep)
     if school.transparent:
         return Palettes(clear, clear, body)
-    if len(body.without_whites().tubes) == len(body.tubes) and allowed.transparent:
+    if allowed.transparent and all(body.pigment(key).family != "white" for key in body.tubes):
         raise Refusal(f"{school.name} needs opaque paint; choose a palette with white for the passes")
     return Palettes(body, clear, body)
