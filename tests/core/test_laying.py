@@ -21,7 +21,8 @@ from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.supports import PRIMED_CANVAS, SUPPORTS
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.pricing import recipe_cost
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY

@@ -17,8 +17,9 @@ from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_su
 from truesitter.core.paint.recipes.flesh_mixtures import mix_colour, mix_flesh
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.nudges import nudge
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.reach import palette_reach
-from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes, suggest_tube
 from truesitter.core.paint.recipes.strings import SingleValue, mix_string, tone_targets
 from truesitter.core.paint.recipes.tuning import PILES

@@ -4709,10 +4709,23 @@ export interface components {
              */
             pins: components["schemas"]["PinSettings"][];
             /**
+             * Recipes
+             * @description Easy to count out within the tolerance, or as near as the tubes come
+             * @default easy
+             * @enum {string}
+             */
+            recipes: "easy" | "exact";
+            /**
              * Strength
              * @description Of thin layers, by the painter's own swatch; none for the usual one
              */
             strength: number | null;
+            /**
+             * Tolerance
+             * @description How far an easy recipe of flesh may be off, ΔE2000
+             * @default 1
+             */
+            tolerance: number;
             /**
              * Tones
              * @default 5
@@ -8505,6 +8518,8 @@ export interface components {
              *       "own": [],
              *       "palette": "earth-four",
              *       "pins": [],
+             *       "recipes": "easy",
+             *       "tolerance": 1,
              *       "tones": 5,
              *       "transparent": false,
              *       "tubes": [

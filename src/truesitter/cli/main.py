@@ -130,6 +130,7 @@ def plan(
         str, typer.Option(help="auto, the key of a ground for the picture, or a colour as L,a,b")
     ] = "school",
     background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
+    recipes: Annotated[str, typer.Option(help="easy to count out, or exact")] = "easy",
     rack: _RackFile = None,
     scheduler: SchedulerOption = None,
     cluster_ca: AuthorityOption = None,
@@ -156,6 +157,7 @@ def plan(
             "flesh": {
                 "palette": chosen.key, "tubes": chosen.tubes, "transparent": chosen.transparent,
                 "own": [tube for tube in tubes if tube.key in chosen.tubes], "medium": media[0],
+                "recipes": recipes,
             },
             "passes": {"backdrop": background, **followed, **_ground(ground)},
         }

@@ -154,6 +154,25 @@ export function TubesJob({ sitter }: JobProps) {
         </Section>
       )}
       <Section title="Every recipe">
+        <Toggle
+          label="Easy to count out: few parts, few tubes"
+          on={settings.recipes === "easy"}
+          onChange={(on) =>
+            change({ recipes: on ? "easy" : "exact" }, on ? "Easy recipes" : "Exact recipes")
+          }
+        />
+        {settings.recipes === "easy" ? (
+          <Handle
+            label="Flesh may be off by, in colour differences"
+            value={settings.tolerance}
+            least={0.5}
+            most={6}
+            step={0.1}
+            onChange={(v) => change({ tolerance: v }, `Off by at most ${v}`)}
+          />
+        ) : (
+          <Say quiet>As near as the tubes come, however many parts it takes.</Say>
+        )}
         <Handle
           label="Tubes in one mixture, at most"
           value={settings.most_tubes}

@@ -35,6 +35,7 @@ from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
@@ -86,9 +87,11 @@ def plan_hair(job: HairJob) -> tuple[HairLayer, ...]:
     return tuple(layers)
 
 
-def _recipe(job: HairJob, where: Mask) -> Recipe:
+def _recipe(job: HairJob, where: Mask, wishes: Wishes | None = None) -> Recipe:
+    """For the mean colour of a place; hair unless other wishes are named."""
     lab = job.lab[where].mean(axis=0, dtype=np.float64)
-    return solve_recipes(as_lab(lab), job.palette, job.wishes, 1)[0]
+    wishes = wishes or job.wishes.elsewhere()
+    return solve_recipes(as_lab(lab), job.palette, wishes, 1)[0]
 
 
 def _skin_under(job: HairJob) -> HairLayer | None:
@@ -103,7 +106,7 @@ def _skin_under(job: HairJob) -> HairLayer | None:
     return HairLayer(
         "Skin under the hair", "Skin",
         f"Carry the flesh {UNDER_MM:g} mm on under the hair and let it run out; hair goes over it.",
-        ribbon, _recipe(job, near & job.skin), BASE_FILM, job.medium.dry(BASE_FILM), False, brush,
+        ribbon, _recipe(job, near & job.skin, job.wishes), BASE_FILM, job.medium.dry(BASE_FILM), False, brush,
         work_minutes(area, brush),
     )  # fmt: skip
 

@@ -30,6 +30,8 @@ from truesitter.core.plan.pass_plan import Doing, PaintTaken, Subject, Thinned
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
+FLESH_AND_FEATURES = {Region.SKIN, Region.LIPS, Region.EYES, Region.MOUTH, Region.BROWS}
+
 
 @dataclass(frozen=True)
 class Scene:
@@ -84,9 +86,13 @@ class Scene:
         """Mean colour wanted on some pieces."""
         return np.asarray(self.sums[pieces].sum(axis=0) / self.patchwork.sizes[pieces].sum())
 
-    def recipe(self, lab: Doubles) -> Recipe:
-        """The best mixture for a colour."""
-        return solve_recipes(as_lab(lab), self.palette, self.wishes, 1)[0]
+    def wishes_at(self, regions: tuple[Region, ...]) -> Wishes:
+        """What recipes must keep to there: flesh and features are held nearer than all else."""
+        return self.wishes if set(regions) <= FLESH_AND_FEATURES else self.wishes.elsewhere()
+
+    def recipe(self, lab: Doubles, regions: tuple[Region, ...]) -> Recipe:
+        """The best mixture for a colour in a place."""
+        return solve_recipes(as_lab(lab), self.palette, self.wishes_at(regions), 1)[0]
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, ClassVar, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -13,6 +13,8 @@ from truesitter.core.paint.media.media_table import MEDIA, Medium, MediumName
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS, LEAST_STRENGTH, MOST_STRENGTH, NORMAL_FILM_MM
+from truesitter.core.paint.recipes.pricing import Tolerance
+from truesitter.core.paint.recipes.tuning import EASY_DELTA_E
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.rack import KEY_PATTERN, OwnTube, Rack
@@ -91,6 +93,12 @@ class FleshSettings(Settings):
     must: tuple[TubeKey, ...] = Field((), max_length=6)
     without: tuple[TubeKey, ...] = Field((), max_length=14)
     black: bool = True
+    recipes: Literal["easy", "exact"] = Field(
+        "easy", description="Easy to count out within the tolerance, or as near as the tubes come"
+    )
+    tolerance: float = Field(
+        EASY_DELTA_E, ge=0.5, le=6, description="How far an easy recipe of flesh may be off, ΔE2000"
+    )
     monochrome: bool = False
     clip: bool = False
     tones: int = Field(5, ge=3, le=9)
@@ -136,6 +144,7 @@ class FleshSettings(Settings):
             must=tuple(k for k in self.must if k in self.tubes),
             without=tuple(k for k in self.without if k in self.tubes),
             black=self.black,
+            tolerance=Tolerance().times(self.tolerance / EASY_DELTA_E) if self.recipes == "easy" else None,
         )
 
     def as_palette(self) -> Palette:

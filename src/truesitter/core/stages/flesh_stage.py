@@ -51,7 +51,9 @@ CARRIES_LIGHT = ("garment", "background", "hat", "jewellery", "spectacles")
 """Families of which it is told whether they are matt or polished."""
 
 TUBES = ("flesh.tubes", "flesh.own", "flesh.transparent", "flesh.medium", "flesh.strength")
-WISHES = ("flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black")
+WISHES = (
+    "flesh.most_tubes", "flesh.must", "flesh.without", "flesh.black", "flesh.recipes", "flesh.tolerance",
+)  # fmt: skip
 TARGETS = ("flesh.clip", "flesh.monochrome")
 TIMES = ("flesh.wait_minutes", "flesh.open_minutes")
 DRYING = ("flesh.medium", "flesh.drying")

@@ -112,7 +112,7 @@ class PassStage:
         "passes",
         settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances"),
         needs=_needed,
-        version=11,
+        version=12,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""

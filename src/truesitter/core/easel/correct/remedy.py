@@ -22,7 +22,7 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.school.school_palettes import Palettes

@@ -16,7 +16,7 @@ from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.paint.layered.tuning import AB_CELL, CHUNK, L_CELL, MOST_COATS
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Doubles, Floats, Ints
 

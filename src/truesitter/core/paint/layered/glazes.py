@@ -15,7 +15,7 @@ from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
-from truesitter.core.paint.recipes.rounding import recipe_cost
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles
 

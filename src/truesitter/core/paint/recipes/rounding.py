@@ -18,19 +18,16 @@ from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
+from truesitter.core.paint.recipes.pricing import Pricing, recipe_cost
 from truesitter.core.paint.recipes.tuning import (
-    HEAP_COST,
     HEAP_REFINED,
     HEAP_SETS,
     KEEP,
     REACHED_DELTA_E,
     REACHED_VALUE,
     REFINED,
-    ROUNDING_PART_COST,
     TOUCH,
-    VALUE_WEIGHT,
 )
-from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints
 
@@ -100,12 +97,6 @@ class Recipe:
         return self.delta_e <= REACHED_DELTA_E and abs(self.value_error) <= REACHED_VALUE
 
 
-def recipe_cost(lab: Doubles, target: Doubles) -> Doubles:
-    """ΔE2000 and the value error, which costs more; of colours (…, 3) for one target."""
-    value_error = np.abs(lab_value(lab) - lab_value(target))
-    return np.asarray(delta_e_2000(lab, target) + VALUE_WEIGHT * value_error)
-
-
 def _rounded(amounts: Doubles, rows: Ints, totals: range) -> tuple[Doubles, Ints]:
     """Amounts (m, n) as whole parts (c, n) with each total, by largest remainder; the row of each (c,)."""
     share = amounts / amounts.sum(axis=1, keepdims=True)
@@ -165,13 +156,15 @@ class RoundingWay:
 class PartSearch:
     """Whole parts for the best proportions of one target."""
 
-    def __init__(self, sets: TubeSets, wishes: Wishes, rows: Ints, amounts: Doubles) -> None:
-        self.sets, self.wishes, self.rows, self.amounts = sets, wishes, rows, amounts
+    def __init__(
+        self, sets: TubeSets, rows: Ints, amounts: Doubles, pricing: Pricing, must: tuple[int, ...] = ()
+    ) -> None:
+        self.sets, self.rows, self.amounts, self.pricing = sets, rows, amounts, pricing
         # Millimetres of wash of each set, as they can be mixed; nothing for opaque paint.
         self.films = np.zeros(len(sets.sets))
         if sets.palette.transparent:
             self.films[rows] = sets.palette.thinning.laid(amounts.sum(axis=1))
-        must = [sets.palette.tubes.index(key) for key in wishes.must]
+        # Tubes that were asked for.
         self.musts = np.isin(sets.sets, must)
 
     def judge(self, parts: Doubles, owner: Ints) -> WholeParts:
@@ -181,27 +174,36 @@ class PartSearch:
         film = self.films[owner] if self.sets.palette.transparent else None
         scaled = parts if film is None else parts * (film / parts.sum(axis=1))[:, None]
         lab = self.sets.lab(scaled, owner)
-        cost = recipe_cost(lab, self.sets.target)
-        cost += self.wishes.tube_cost * (parts > 0).sum(axis=1) + ROUNDING_PART_COST * parts.sum(axis=1)
+        tubes = (parts > 0).sum(axis=1)
+        cost = self.pricing.cost(lab, parts, tubes, np.zeros_like(tubes))
         order = np.argsort(cost, kind="stable")
         return WholeParts(
             cost[order], parts[order], owner[order], lab[order], None if film is None else film[order]
         )
 
-    def _judge_totals(self, amounts: Doubles, rows: Ints, totals: range) -> WholeParts:
+    def _judge_totals(
+        self, amounts: Doubles, rows: Ints, totals: range, every_tube: bool = False
+    ) -> WholeParts:
         parts, owner = _rounded(amounts, rows, totals)
+        if every_tube:
+            # A part of what would round to none: too much of it may still be near enough.
+            parts, owner = np.concatenate([parts, np.maximum(parts, 1)]), np.tile(owner, 2)
         # A tube asked for gets a part even where none would be best.
         return self.judge(np.maximum(parts, self.musts[owner]), owner)
 
-    def small(self, count: int) -> list[WholeParts]:
-        """The best recipe of each of the `count` best tube sets, with few parts."""
-        found = self._judge_totals(self.amounts, self.rows, range(1, self.wishes.largest_total + 1))
-        return self._distinct(found, count, self.wishes.largest_total)
+    def small(self, count: int, every_tube: bool = False) -> list[WholeParts]:
+        """The best recipe of each of the `count` best tube sets, with few parts.
+
+        With `every_tube` those are tried too in which none is rounded to nothing.
+        """
+        totals = range(1, self.pricing.largest_total + 1)
+        found = self._judge_totals(self.amounts, self.rows, totals, every_tube)
+        return self._distinct(found, count, self.pricing.largest_total)
 
     def by_the_touch(self, count: int) -> list[WholeParts]:
         """As `small` and `let_down`, with more parts than wished: a tube may be needed by the touch."""
-        most = TOUCH * self.wishes.largest_total
-        totals = range(self.wishes.largest_total + 1, most + 1)
+        most = TOUCH * self.pricing.largest_total
+        totals = range(self.pricing.largest_total + 1, most + 1)
         keep = KEEP * count
         found = self._judge_totals(self.amounts[:keep], self.rows[:keep], totals)
         return [*self._distinct(found, count, most), *self.let_down(count, TOUCH)]
@@ -213,7 +215,7 @@ class PartSearch:
         """
         if self.sets.palette.transparent:
             return []
-        least = self.wishes.largest_total
+        least = self.pricing.largest_total
         most = times * least
         # Of large totals every third will do: their neighbours are tried anyway.
         totals = range(2, most + 1) if times == 1 else range(least + 1, most + 1, 3)
@@ -255,9 +257,8 @@ class PartSearch:
         counts = [len(p) for p in small]
         owner = np.repeat(np.array([way.row for way in ways], dtype=np.int32), counts)
         lab = self.sets.lab(full, owner)
-        cost = recipe_cost(lab, self.sets.target) + self.wishes.tube_cost * (full > 0).sum(axis=1)
-        cost += ROUNDING_PART_COST * np.concatenate([p.sum(axis=1) for p in small])
-        cost += HEAP_COST * np.repeat([way.heaps.times for way in ways], counts)
+        weakened = np.repeat(np.array([way.heaps.times for way in ways], dtype=np.int32), counts)
+        cost = self.pricing.cost(lab, np.concatenate(small), (full > 0).sum(axis=1), weakened)
         kept = (~self.musts[owner] | (full > 0)).all(axis=1)
         kept &= np.concatenate(
             [(p[:, way.heaps.tubes] > 0).all(axis=1) for way, p in zip(ways, small, strict=True)]

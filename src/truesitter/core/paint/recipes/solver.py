@@ -14,13 +14,29 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
-from truesitter.core.paint.recipes.rounding import PartSearch, Recipe, recipe_cost
-from truesitter.core.paint.recipes.tuning import ROUNDING_LOSS, VALUE_LOSS, WORTH_SHOWING
+from truesitter.core.paint.recipes.pricing import (
+    EasyPricing,
+    ExactPricing,
+    Tolerance,
+    least_labour,
+    recipe_cost,
+)
+from truesitter.core.paint.recipes.rounding import PartSearch, Recipe, WholeParts
+from truesitter.core.paint.recipes.tuning import (
+    EASY_LARGEST,
+    EASY_SETS,
+    EXACT_GAIN,
+    ROUNDING_LOSS,
+    VALUE_LOSS,
+    WEAKENED_COST,
+    WORTH_SHOWING,
+)
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
-from truesitter.core.types import Ints
+from truesitter.core.types import Doubles, Ints
 
 
 @dataclass(frozen=True)
@@ -34,13 +50,13 @@ class Suggestion:
 def _tube_sets(count: int, most: int, must: tuple[int, ...] = ()) -> Ints:
     size = min(most, count)
     sets = [c for c in combinations(range(count), size) if set(must) <= set(c)]
-    return np.array(sets, dtype=np.int32)
+    return np.array(sets, dtype=np.int32).reshape(len(sets), size)
 
 
 def solve_recipes(
     target_lab: Lab, palette: Palette, wishes: Wishes | None = None, count: int = 3
 ) -> tuple[Recipe, ...]:
-    """Several recipes for a colour, each of other tubes, the best first.
+    """Several recipes for a colour, the best first.
 
     Parameters
     ----------
@@ -49,7 +65,8 @@ def solve_recipes(
     palette
         The tubes to choose from.
     wishes
-        What the recipes must keep to.
+        What the recipes must keep to. With a tolerance the first is the easiest inside it and the exact
+        one comes next; the others are exact ones of other tubes.
     count
         How many are wanted, 1–8; fewer come when there are no more tube sets.
 
@@ -65,11 +82,100 @@ def solve_recipes(
     if not 1 <= count <= 8:
         raise Refusal("ask for 1 to 8 recipes")
     allowed = wishes.palette(palette)
+    if wishes.tolerance is None:
+        return _exact(target, allowed, wishes, count)
+    easy, enough = _easy(target, allowed, wishes, wishes.tolerance)
+    if count == 1 and enough:
+        return (easy,)
+    exact = _exact(target, allowed, wishes, count)
+    if not enough and exact[0].delta_e < easy.delta_e - EXACT_GAIN:
+        return exact
+    others = (r for r in exact if r.delta_e < easy.delta_e or set(r.parts) != set(easy.parts))
+    return (easy, *others)[:count]
+
+
+@dataclass(frozen=True)
+class _Candidate:
+    """A recipe in whole parts and the search that can name its tubes."""
+
+    search: PartSearch
+    whole: WholeParts
+
+    @property
+    def cost(self) -> float:
+        """Of the recipe."""
+        return float(self.whole.cost[0])
+
+
+class _EasySearch:
+    """The easiest recipe for one target: for every number of tubes the best shares, rounded."""
+
+    def __init__(self, target: Doubles, allowed: Palette, wishes: Wishes) -> None:
+        self.target, self.allowed = target, allowed
+        self.must = tuple(allowed.tubes.index(key) for key in wishes.must)
+        self.sizes = range(max(1, len(self.must)), min(wishes.most_tubes, len(allowed.tubes)) + 1)
+        self.solved: dict[int, tuple[TubeSets, Ints, Doubles, Doubles]] = {}
+
+    def shares(self, size: int) -> tuple[TubeSets, Ints, Doubles, Doubles]:
+        """Best shares of every set of so many tubes, solved once."""
+        if size not in self.solved:
+            sets = TubeSets(self.target, self.allowed, _tube_sets(len(self.allowed.tubes), size, self.must))
+            self.solved[size] = (sets, *sets.solve())
+        return self.solved[size]
+
+    def within(self, tolerance: Tolerance) -> _Candidate:
+        """The easiest; it stops where one more tube alone would be more labour."""
+        pricing = EasyPricing(self.target, tolerance, EASY_LARGEST)
+        best: _Candidate | None = None
+        for size in self.sizes:
+            if best is not None and best.cost <= least_labour(size):
+                break
+            sets, rows, amounts, residual = self.shares(size)
+            worth = residual <= residual[0] + EASY_SETS
+            search = PartSearch(sets, rows[worth], amounts[worth], pricing, self.must)
+            found = search.small(1, every_tube=True)
+            cost = min([c.cost[0] for c in found] + ([best.cost] if best else []), default=np.inf)
+            if cost > WEAKENED_COST + least_labour(size):
+                found += search.let_down(1)
+            for whole in found:
+                if best is None or whole.cost[0] < best.cost:
+                    best = _Candidate(search, whole)
+        if best is None:
+            raise ValueError("one tube alone is a recipe")
+        return best
+
+    def nearest(self) -> tuple[float, float]:
+        """ΔE2000 and value error of the best shares of the most tubes, as no parts can count them out."""
+        sets, rows, amounts, _ = self.shares(self.sizes[-1])
+        lab = sets.lab(amounts[:1], rows[:1])[0]
+        return float(delta_e_2000(lab, self.target)), float(lab_value(lab) - lab_value(self.target))
+
+
+def _easy(target: Doubles, allowed: Palette, wishes: Wishes, tolerance: Tolerance) -> tuple[Recipe, bool]:
+    """The recipe that is easiest to count out, and whether it is within twice the tolerance.
+
+    The tolerance is never asked to be narrower than what the tubes can come to at all.
+    """
+    search = _EasySearch(target, allowed, wishes)
+    found = search.within(tolerance)
+    recipe = found.search.recipe(found.whole)
+    if not tolerance.holds(recipe.delta_e, recipe.value_error):
+        wider = tolerance.beyond(*search.nearest())
+        if wider != tolerance:
+            tolerance = wider
+            found = search.within(tolerance)
+            recipe = found.search.recipe(found.whole)
+    return recipe, tolerance.times(2).holds(recipe.delta_e, recipe.value_error)
+
+
+def _exact(target: Doubles, allowed: Palette, wishes: Wishes, count: int) -> tuple[Recipe, ...]:
+    """The nearest recipe, and others of other tubes that are not much farther."""
     must = tuple(allowed.tubes.index(key) for key in wishes.must)
     sets = TubeSets(target, allowed, _tube_sets(len(allowed.tubes), wishes.most_tubes, must))
     rows, amounts, residual = sets.solve()
     worth = residual <= residual[0] + (ROUNDING_LOSS if count == 1 else WORTH_SHOWING)
-    search = PartSearch(sets, wishes, rows[worth], amounts[worth])
+    pricing = ExactPricing(target, wishes.tube_cost, wishes.largest_total)
+    search = PartSearch(sets, rows[worth], amounts[worth], pricing, must)
     found = search.small(count)
     # What no rounding can better: the best shares themselves.
     shares = sets.lab(amounts[:1], rows[:1])[0]

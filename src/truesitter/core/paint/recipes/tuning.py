@@ -88,6 +88,40 @@ SETTLED = 1e-5
 SMALLEST_PILE_ML = 0.05
 """Nobody measures less than this on a palette [try]."""
 
+# pricing.py
+
+EASY_DELTA_E, EASY_VALUE = 1.0, 0.08
+"""A mixture of flesh that is so near to its colour, in ΔE2000 and value steps, is near enough [try]."""
+
+NEARER_DELTA_E, NEARER_VALUE = 0.25, 0.03
+"""So much worse than the best shares of the tubes is allowed where those miss already [try]."""
+
+DELTA_E_COST, EASY_VALUE_COST = 4.0, 40.0
+"""Of a ΔE2000 and of a value step beyond the tolerance, in tubes [try]."""
+
+INSIDE_COST = 0.8
+"""Of lying at the edge of the tolerance, in tubes: among equally easy ones the nearest is taken [try]."""
+
+BESIDE_PILE, BESIDE_COST, MORE_BESIDE_COST = 8, 0.1, 0.5
+"""So many parts beside the largest cost little each, more of them a half of a tube each [try]."""
+
+PILE, PILE_COST, MORE_PILE_COST = 8, 0.1, 0.03
+"""So many parts of the largest pile cost as much as those beside it, further ones hardly anything [try]."""
+
+WEAKENED_COST = 6.0
+"""Of weakening a tube first, in tubes [try]."""
+
+EASY_LARGEST = 44
+"""A pile of 36 parts with eight beside it: nobody counts out more in one go [try]."""
+
+EASY_SETS = 6.0
+"""Sets of tubes whose best shares cost so much more than those of the best set of their size, in residuals,
+are not rounded: none of them comes out easier [try]."""
+
+EXACT_GAIN = 0.5
+"""An exact recipe takes the place of an easy one beyond twice its tolerance only when it is nearer by
+more than this, in ΔE2000 [try]."""
+
 # reach.py
 
 PAIR_SHARES = np.array([1.0, 0.9, 0.75, 0.6, 0.5, 0.4, 0.25, 0.1, 0.0])
@@ -163,6 +197,12 @@ KERNEL = 0.7
 
 STRINGS_SAMPLE = 20000
 """Pixels that a string is read from."""
+
+# wishes.py
+
+WIDER_DELTA_E, WIDER_VALUE = 2.0, 1.9
+"""So many times the tolerance of flesh and features is let go elsewhere [try]: nobody knows the true colour
+of a coat as of a cheek."""
 
 # turned.py
 

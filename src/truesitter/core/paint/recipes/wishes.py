@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from truesitter.core.paint.recipes.pricing import Tolerance
+from truesitter.core.paint.recipes.tuning import WIDER_DELTA_E, WIDER_VALUE
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 
@@ -17,13 +19,15 @@ class Wishes:
     most_tubes
         At most so many tubes, 1–6.
     largest_total
-        Largest sum of parts, 1–60; more only when nothing this small comes near.
+        Largest sum of parts of an exact recipe, 1–60; more only when nothing this small comes near.
     must, without
         Tubes that have to be in it, and tubes that may not.
     black
         False leaves black tubes out.
     tube_cost
         What one more tube costs, in ΔE2000: the more, the fewer tubes.
+    tolerance
+        How far an easy recipe may be from its colour; None asks for exact ones.
     """
 
     most_tubes: int = 4
@@ -32,6 +36,14 @@ class Wishes:
     without: tuple[str, ...] = ()
     black: bool = True
     tube_cost: float = 0.15
+    tolerance: Tolerance | None = None
+
+    def elsewhere(self) -> Wishes:
+        """The same away from flesh and features, where more is left to go."""
+        if self.tolerance is None:
+            return self
+        wider = Tolerance(self.tolerance.delta_e * WIDER_DELTA_E, self.tolerance.value * WIDER_VALUE)
+        return replace(self, tolerance=wider)
 
     def palette(self, palette: Palette) -> Palette:
         """The tubes that may be used.

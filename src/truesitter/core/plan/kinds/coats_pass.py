@@ -21,7 +21,8 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
-from truesitter.core.paint.recipes.rounding import Recipe, recipe_cost
+from truesitter.core.paint.recipes.pricing import recipe_cost
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import (
     A_COAT,
     COATS_PASS_DARKER,
@@ -36,6 +37,7 @@ from truesitter.core.plan.kinds.water_pass import beneath, darkened
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.wash_over import wash_over
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Mask
 
 Which = Literal["light", "dark"]
@@ -53,7 +55,7 @@ class CoatMixture:
 Pair = tuple[CoatMixture, CoatMixture]
 
 
-def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
+def fit_pair(scene: Scene, canvas: Canvas, where: Mask, regions: tuple[Region, ...]) -> Pair:
     """The two mixtures for a place, fitted to the sitter.
 
     Light ones are washes that come near to lighter parts of the place over the bare ground, dark ones
@@ -68,6 +70,8 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
         The canvas as it is.
     where
         (n,) pieces of the place.
+    regions
+        What is painted there: flesh is held nearer than all else.
 
     Returns
     -------
@@ -86,13 +90,14 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask) -> Pair:
 
     tones = np.array([mean(low, low + 1 / TONES) for low in np.arange(TONES) / TONES])
     ground = beneath(scene, canvas, where)
+    wishes = scene.wishes_at(regions)
     best, least = None, np.inf
     for low, high in LIGHTER:
-        light = wash_over(scene.clear, scene.wishes, ground, mean(low, high))
+        light = wash_over(scene.clear, wishes, ground, mean(low, high))
         coated = ground.under(light, scene.clear)
         first = _thinned(scene, light.parts, ground.internal(), float(lab_value(mean(low, high))))
         for dark_low, dark_high in COATS_PASS_DARKER:
-            dark = wash_over(scene.clear, scene.wishes, coated, mean(dark_low, dark_high))
+            dark = wash_over(scene.clear, wishes, coated, mean(dark_low, dark_high))
             second = _thinned(scene, dark.parts, coated.internal(), float(lab_value(tones).min()))
             cost = float(_costs(scene, (first, second), ground.internal(), tones).min(axis=1).mean())
             if cost < least:
@@ -133,7 +138,7 @@ def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     pair = scene.pairs.get(step.regions)
     if pair is None:
         at = np.isin(scene.regions, step.regions)
-        pair = scene.pairs[step.regions] = fit_pair(scene, canvas, at)
+        pair = scene.pairs[step.regions] = fit_pair(scene, canvas, at, step.regions)
     wanted = scene.target(aim)
     ground = beneath(scene, canvas, aim).internal()
     cost = _costs(scene, pair, ground, wanted[None])[0].reshape(MOST_COATS + 1, MOST_COATS + 1)

@@ -22,7 +22,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     dark = seen[seen[:, 0] <= np.quantile(seen[:, 0], DARKEST)]
     if step.tone is not None and step.tone.any():
         dark = scene.mapped_lab[step.tone]
-    recipe = scene.recipe(dark.mean(axis=0, dtype=np.float64))
+    recipe = scene.recipe(dark.mean(axis=0, dtype=np.float64), step.regions)
     layer = Layer(step.pieces, recipe.parts, scene.medium.dry(step.film), lines=step.lines)
     return Laid(recipe, (layer,), step.pieces, step.film, step.film)
 

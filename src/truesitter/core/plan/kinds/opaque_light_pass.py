@@ -24,7 +24,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     have = np.average(canvas.piece_values()[step.pieces], weights=scene.patchwork.sizes[step.pieces])
     if float(lab_value(top)) - float(have) < OPAQUE_LIGHT_PASS_LEAST_LIGHTER:
         return "the paper is as light there."
-    made = solve_recipes(as_lab(top), scene.body, scene.wishes, 1)[0]
+    made = solve_recipes(as_lab(top), scene.body, scene.wishes_at(step.regions), 1)[0]
     film = WetMm(step.film)
     layer = Layer(step.pieces, made.parts, scene.medium.dry(film))
     return Laid(made, (layer,), step.pieces, film, film)

@@ -12,7 +12,7 @@ from truesitter.core.sitter.region_names import Region
 
 
 def _ground(scene: Scene, step: Step, canvas: Canvas) -> Laid:
-    mixed = scene.recipe(np.array(scene.ground_lab))
+    mixed = scene.recipe(np.array(scene.ground_lab), step.regions)
     return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
 
 
@@ -23,7 +23,7 @@ def _mass(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     """In the flesh stage's own mixture where there is one, else one for the mean colour."""
     if step.regions == (Region.SKIN,) and step.group in scene.subject.flesh:
         return even_film(scene, step, scene.subject.flesh[step.group])
-    return even_film(scene, step, scene.recipe(scene.target(step.wanted)))
+    return even_film(scene, step, scene.recipe(scene.target(step.wanted), step.regions))
 
 
 MASS = Laying("mass", _mass, "mass", covers=True, leaves_ground=True)
@@ -31,7 +31,7 @@ MASS = Laying("mass", _mass, "mass", covers=True, leaves_ground=True)
 
 def _grey(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     lab = scene.target(step.wanted)
-    return even_film(scene, step, scene.recipe(np.array((lab[0], 0.0, 0.0))))
+    return even_film(scene, step, scene.recipe(np.array((lab[0], 0.0, 0.0)), step.regions))
 
 
 GREY = Laying("grey", _grey, "mass", leaves_ground=True)
@@ -40,7 +40,7 @@ GREY = Laying("grey", _grey, "mass", leaves_ground=True)
 def _light(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
     top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_PASS_TOP)]
-    return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64)))
+    return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64), step.regions))
 
 
 LIGHT = Laying("light", _light, "light")

@@ -19,6 +19,7 @@ from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.plan.kinds.tuning import ZONES
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Mask
 
 
@@ -28,7 +29,7 @@ def flesh_ground(scene: Scene) -> Recipe:
     known = mix({k: float(n) for k, n in parts.items()}, Palette("usual", "", tuple(pigment_library())))
     if set(parts) <= set(scene.palette.tubes):
         return Recipe.of_parts(parts, known.lab, scene.palette, None)
-    return scene.recipe(np.array(known.lab))
+    return scene.recipe(np.array(known.lab), (Region.SKIN,))
 
 
 def _flesh_ground(scene: Scene, step: Step, canvas: Canvas) -> Laid:
@@ -48,7 +49,7 @@ def _zone(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     ring = step.wanted & step.pieces
     if step.tone is None or not ring.any():
         return "there is no light in its zone."
-    recipe = scene.recipe(scene.mapped_lab[step.tone].mean(axis=0, dtype=np.float64))
+    recipe = scene.recipe(scene.mapped_lab[step.tone].mean(axis=0, dtype=np.float64), step.regions)
     sizes = scene.patchwork.sizes[ring]
     ground = float(np.average(canvas.piece_values()[ring], weights=sizes))
     wanted = float(lab_value(scene.target(ring)))

@@ -54,7 +54,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     wanted = scene.target(aim)
     if float(lab_value(reflectance_to_lab(under.seen()))) - float(lab_value(wanted)) < LEAST_DARKER:
         return "what lies there is dark enough already."
-    made = wash_over(scene.clear, scene.wishes, under, wanted)
+    made = wash_over(scene.clear, scene.wishes_at(step.regions), under, wanted)
     thinning = scene.medium.thinning
     coats, dilution = in_coats(made.film_mm or thinning.thinnest, thinning)
     film = DryMm(coats * thinning.dry(dilution))
