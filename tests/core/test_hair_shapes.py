@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import study_of
+from tests.conftest import jpeg, made_head, study_of
 from truesitter.core.hair.checks.practice import check_strokes
 from truesitter.core.hair.field.direction_field import AxisField
 from truesitter.core.hair.field.hair_kinds import Kind
@@ -27,6 +27,8 @@ from truesitter.core.hair.locks.volumes import Volumes
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.stroke_types import SHORT, STRAIGHT
 from truesitter.core.light.form.brush_direction import brush_directions
+from truesitter.core.settings import StudySettings
+from truesitter.core.stages import Study
 
 SHAPE = (300, 240)
 MM = 0.5
@@ -381,3 +383,14 @@ def test_arrows_of_a_sitter_are_told_by_region_and_are_short() -> None:
     assert all(len(lines) > 5 for lines in arrows.values())
     for line in arrows["skin"]:
         assert np.hypot(*((line.points[-1] - line.points[0]) * (320, 400))) < 35
+
+
+@pytest.mark.parametrize("size", [(830, 1001), (1001, 830)])
+def test_maps_reduced_twice_and_at_once_lie_on_one_another(size: tuple[int, int]) -> None:
+    """By way of 1000 a side may come to a row more than at once: so for one picture in ten."""
+    whole = {"reference": {"canvas_width_mm": size[0] / 2, "canvas_height_mm": size[1] / 2}}
+    study = Study.of_bytes(jpeg(made_head(*size)), StudySettings.model_validate(whole))
+    assert study.picture.framed().shape[1::-1] == size
+    assert set(study.brush.arrows(False)) == {"skin", "garment", "background"}
+    picture = study.drills.picture()
+    assert picture.shadow.shape == picture.figure.shape == picture.lab.shape[:2]

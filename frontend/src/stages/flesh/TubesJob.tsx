@@ -157,9 +157,7 @@ export function TubesJob({ sitter }: JobProps) {
         <Toggle
           label="Easy to count out: few parts, few tubes"
           on={settings.recipes === "easy"}
-          onChange={(on) =>
-            change({ recipes: on ? "easy" : "exact" }, on ? "Easy recipes" : "Exact recipes")
-          }
+          onChange={(on) => change({ recipes: on ? "easy" : "exact" }, on ? "Easy recipes" : "Exact recipes")}
         />
         {settings.recipes === "easy" ? (
           <Handle

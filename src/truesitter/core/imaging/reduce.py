@@ -52,6 +52,14 @@ def reduced(map_: Floats, long_side: int) -> Floats:
     return cv2.resize(map_, reduced_size(map_.shape, long_side), interpolation=cv2.INTER_AREA)
 
 
+def reduced_to(map_: Floats, shape: Shape) -> Floats:
+    """A map of measures averaged to the size (h, w, …) of another.
+
+    What is reduced twice may be a row or a column longer than what is reduced at once.
+    """
+    return cv2.resize(map_, (shape[1], shape[0]), interpolation=cv2.INTER_AREA)
+
+
 def reduced_labels(labels: Labels, long_side: int) -> Labels:
     """A map of labels shrunk by picking."""
     size = reduced_size(labels.shape, long_side)

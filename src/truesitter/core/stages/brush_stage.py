@@ -6,7 +6,7 @@ import numpy as np
 
 from truesitter.core.graph.results import Source, result
 from truesitter.core.hair.field.growth_lines import GrowthLine, growth_lines
-from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_to
 from truesitter.core.light.form.brush_direction import BrushWay, brush_directions
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.light_stage import LightStage
@@ -32,7 +32,7 @@ class BrushStage:
         """Short lines along or across the form, by region."""
         labels = reduced_labels(self._sitter.regions().labels, ARROW_LONG_SIDE)
         value = reduced(self._picture.value(), ARROW_LONG_SIDE)[..., None]
-        normals = reduced(self._light.surface()[0], ARROW_LONG_SIDE)
+        normals = reduced_to(self._light.surface()[0], labels.shape)
         spacing = SPACING_MM / self._picture.settings.canvas_width_mm * labels.shape[1]
         way: BrushWay = "across the planes" if across else "along the form"
         found = {}

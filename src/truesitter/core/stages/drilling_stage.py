@@ -9,7 +9,7 @@ from truesitter.core.colour.value import linear_to_value
 from truesitter.core.drills.drill_picture import DrillPicture, Peak
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
-from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_to
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.flesh_stage import TUBES, FleshStage
@@ -52,7 +52,7 @@ class DrillStage:
             places=_to(areas.labels, shape),
             names=areas.names,
             figure=figure,
-            shadow=_shadow(reduced(self._light.luminance(), DRILL_LONG_SIDE), figure),
+            shadow=_shadow(reduced_to(self._light.luminance(), shape), figure),
             peaks=tuple(Peak(p.x, p.y, p.place) for p in self._light.zones().peaks),
             outline=_outline(figure),
             growth=_growth(self._hair.sense().directed, shape),
