@@ -74,8 +74,6 @@ def test_a_kit_lists_the_most_used_first_and_the_thirstiest_sitting() -> None:
     # White: 1 ml of the first pass and a quarter of 5 on the first day, three quarters of 5 on the second.
     assert [t.most_in_a_sitting_ml for t in kit.tubes] == pytest.approx([3.75, 3.0, 2.0])
     assert [t.cm for t in kit.tubes] == [tube_cm(t.ml) for t in kit.tubes]
-    assert [m.ml for m in kit.mixtures] == [5.0, 4.0, 2.0]
-    assert [m.passes for m in kit.mixtures] == [(2,), (0,), (1,)]
     assert sum(b.passes for b in kit.brushes) == 3
     assert {t.most_in_a_sitting_ml for t in kit_for(plan(), (), SIX.rack, ()).tubes} == {0.0}
 

@@ -67,6 +67,7 @@ export const useGrounds = (s: Sitter) => useComputed<Schemas["GroundsOut"]>(s, "
 export const useBackground = (s: Sitter) => useComputed<Schemas["BackgroundOut"]>(s, "background");
 export const useFocus = (s: Sitter) => useComputed<Schemas["FocusOut"]>(s, "focus");
 export const useKit = (s: Sitter) => useComputed<Schemas["KitOut"]>(s, "kit");
+export const useSizes = (s: Sitter) => useComputed<Schemas["SizeOut"][]>(s, "passes/sizes");
 export const useLibrary = () =>
   useQuery({
     queryKey: keys.library,

@@ -2762,6 +2762,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/passes/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sizes
+         * @description Passes, heaps, brushes, hours and error of every size of the plan.
+         */
+        get: operations["get_sizes_api_sitters__sitter_id__passes_sizes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/passes/strip": {
         parameters: {
             query?: never;
@@ -5359,22 +5379,6 @@ export interface components {
             set_aside: number;
         };
         /**
-         * KitMixtureOut
-         * @description A mixture and the numbers of its passes.
-         */
-        KitMixtureOut: {
-            /** Hex */
-            hex: string;
-            /** Ml */
-            ml: number;
-            /** Parts */
-            parts: {
-                [key: string]: number;
-            };
-            /** Passes */
-            passes: number[];
-        };
-        /**
          * KitOut
          * @description What has to lie ready.
          */
@@ -5383,8 +5387,8 @@ export interface components {
             brushes: components["schemas"]["BrushOut"][];
             /** Clearing */
             clearing: string[];
-            /** Mixtures */
-            mixtures: components["schemas"]["KitMixtureOut"][];
+            /** Heaps */
+            heaps: components["schemas"]["PlanPaletteHeap"][];
             /** Preparing */
             preparing: string[];
             /** Reserves */
@@ -6429,6 +6433,13 @@ export interface components {
              * @default 3
              */
             sitting_hours: number;
+            /**
+             * Size
+             * @description How many passes: what loses least is left out
+             * @default portrait
+             * @enum {string}
+             */
+            size: "sketch" | "study" | "portrait" | "every pass";
             /** Softening */
             softening: ("at once" | "within open time" | "smeared at the end") | null;
             /**
@@ -6558,6 +6569,8 @@ export interface components {
             cautions: string[];
             /** Clearing */
             clearing: string[];
+            /** Heaps */
+            heaps: components["schemas"]["PlanPaletteHeap"][];
             /** Key */
             key: string;
             /** Passes */
@@ -7050,6 +7063,61 @@ export interface components {
             start_minutes: number;
         };
         /**
+         * PlanMixPart
+         * @description So many parts of a heap or of a tube.
+         */
+        PlanMixPart: {
+            /**
+             * Heap
+             * @description Id of a heap of the plan
+             */
+            heap: string | null;
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: number;
+            /**
+             * Tube
+             * @description Key of a tube, where it is no heap
+             */
+            tube: string | null;
+        };
+        /**
+         * PlanPaletteHeap
+         * @description A heap on the palette, mixed once for all its passes.
+         */
+        PlanPaletteHeap: {
+            /** Hex */
+            hex: string;
+            /** Id */
+            id: string;
+            /**
+             * Ml
+             * @description With loss
+             */
+            ml: number;
+            /** Name */
+            name: string;
+            /**
+             * Parts
+             * @description Straight from the tubes
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /**
+             * Passes
+             * @description Numbers of the passes it goes into, from 1
+             */
+            passes: number[];
+            /** Value */
+            value: number;
+            /** @description How, where a tube is too strong to count */
+            weakened: components["schemas"]["PlanHeap"] | null;
+        };
+        /**
          * PlanPass
          * @description One pass, in order.
          */
@@ -7116,6 +7184,16 @@ export interface components {
              */
             minutes: number;
             /**
+             * Mix
+             * @description From the heaps; nothing where it is mixed by itself
+             */
+            mix: components["schemas"]["PlanMixPart"][];
+            /**
+             * Mix Words
+             * @description As a painter says it
+             */
+            mix_words: string;
+            /**
              * Ml
              * @description With loss
              */
@@ -7146,7 +7224,10 @@ export interface components {
              * @default
              */
             paint_pace: string;
-            /** Parts */
+            /**
+             * Parts
+             * @description Straight from the tubes, without any heap
+             */
             parts: {
                 [key: string]: number;
             };
@@ -8379,6 +8460,27 @@ export interface components {
             used: components["schemas"]["Used"][];
         };
         /**
+         * SizeOut
+         * @description What a plan of one size comes to.
+         */
+        SizeOut: {
+            /** Brushes */
+            brushes: number;
+            /** Heaps */
+            heaps: number;
+            /** Hours */
+            hours: number;
+            /** Passes */
+            passes: number;
+            /**
+             * Size
+             * @enum {string}
+             */
+            size: "sketch" | "study" | "portrait" | "every pass";
+            /** Value Error */
+            value_error: number;
+        };
+        /**
          * SpotOut
          * @description The mixtures for one spot or rectangle of the picture, the best first, and nudges of the best.
          */
@@ -8567,6 +8669,7 @@ export interface components {
              *       "rest_days": 0,
              *       "school": "layered-oil",
              *       "sitting_hours": 3,
+             *       "size": "portrait",
              *       "temperature": 20
              *     }
              */
@@ -13738,6 +13841,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_sizes_api_sitters__sitter_id__passes_sizes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeOut"][];
+                };
             };
             /** @description Validation Error */
             422: {

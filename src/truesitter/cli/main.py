@@ -131,6 +131,7 @@ def plan(
     ] = "school",
     background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
     recipes: Annotated[str, typer.Option(help="easy to count out, or exact")] = "easy",
+    size: Annotated[str, typer.Option(help="sketch, study, portrait, or every pass")] = "portrait",
     rack: _RackFile = None,
     scheduler: SchedulerOption = None,
     cluster_ca: AuthorityOption = None,
@@ -159,7 +160,7 @@ def plan(
                 "own": [tube for tube in tubes if tube.key in chosen.tubes], "medium": media[0],
                 "recipes": recipes,
             },
-            "passes": {"backdrop": background, **followed, **_ground(ground)},
+            "passes": {"backdrop": background, "size": size, **followed, **_ground(ground)},
         }
     )  # fmt: skip
     where = Scheduler(scheduler, cluster_ca, cluster_cert, cluster_key) if scheduler else None

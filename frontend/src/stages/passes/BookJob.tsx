@@ -5,7 +5,8 @@ import { useDone } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
 import { Say, Section } from "../../sheet/parts";
-import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { Mix } from "../../sheet/Mix";
+import type { Tubes } from "../../sheet/Recipe";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
@@ -120,7 +121,7 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
                 slotProps={{ input: { "aria-label": `${p.name} is done` } }}
               />
             </Box>
-            {Object.keys(p.parts).length > 0 && <Recipe parts={p.parts} tubes={tubes} heap={p.heap} />}
+            <Mix pass={p} tubes={tubes} />
             <Box sx={{ fontSize: textSize.body }}>
               Value <Value of={p.value} />
               {p.coats > 1 && `, ${p.coats} coats`}

@@ -1,6 +1,7 @@
 import { Box } from "@mui/material";
 import { useKit } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
+import { Heaps } from "../../sheet/Mix";
 import { Say, Section } from "../../sheet/parts";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
@@ -26,6 +27,14 @@ export function KitJob({ sitter }: JobProps) {
               <Say key={line}>{line}</Say>
             ))}
           </Section>
+          {kit.data.heaps.length > 0 && (
+            <Section title="Heaps">
+              <Say quiet>
+                Mixed once; every pass is one of them as it is, two together, or one with a tube.
+              </Say>
+              <Heaps heaps={kit.data.heaps} tubes={tubes} />
+            </Section>
+          )}
           <Section title="Brushes and tools">
             {kit.data.brushes.map((b) => (
               <Line key={`${b.tool}${b.number}`} left={b.number || b.tool} right={`${b.mm} mm`} />

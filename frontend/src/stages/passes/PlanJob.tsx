@@ -5,7 +5,8 @@ import { useDone } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
 import { Say, Section, Toggle } from "../../sheet/parts";
-import { Recipe, type Tubes } from "../../sheet/Recipe";
+import { Mix, Palette } from "../../sheet/Mix";
+import type { Tubes } from "../../sheet/Recipe";
 import { Scrubber } from "../../sheet/Scrubber";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
@@ -73,6 +74,7 @@ export function PlanJob({ sitter, look }: JobProps) {
             )}
           </Say>
         )}
+        <Palette heaps={plan.data?.heaps ?? []} />
         {current && (
           <>
             <Scrubber
@@ -199,7 +201,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           </Say>
         </Box>
       </Box>
-      {Object.keys(pass.parts).length > 0 && <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />}
+      <Mix pass={pass} tubes={tubes} />
       {pass.taken.map((t) => (
         <Say key={t.group}>
           <strong>{t.name}: </strong>

@@ -8,6 +8,7 @@ import type { JobProps } from "../job";
 import { OwnSchool } from "./OwnSchool";
 import { SchoolSection } from "./SchoolSection";
 import { SchoolTable } from "./SchoolTable";
+import { SizeSection } from "./SizeSection";
 
 type PassSettings = Schemas["PassSettings"];
 
@@ -33,6 +34,7 @@ export function SchoolJob({ sitter }: JobProps) {
   return (
     <>
       <SchoolSection sitter={sitter} />
+      <SizeSection sitter={sitter} />
       {plan.isError && <Say>{plan.error.message}</Say>}
       <Section title="On which painters differ">
         {switches.map(([key, label, words]) => (

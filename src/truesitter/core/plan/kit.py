@@ -33,23 +33,13 @@ class KitTube:
 
 
 @dataclass(frozen=True)
-class KitMixture:
-    """A mixture that some passes share."""
-
-    parts: dict[str, int]
-    hex: str
-    ml: float
-    passes: tuple[int, ...]
-
-
-@dataclass(frozen=True)
 class Kit:
     """All of it.
 
     Attributes
     ----------
-    brushes, tubes, mixtures
-        Widest, most used, and largest first.
+    brushes, tubes
+        Widest and most used first.
     thinner_ml
         Water, medium or spirit that thinned layers take.
     timers
@@ -60,7 +50,6 @@ class Kit:
 
     brushes: tuple[KitBrush, ...]
     tubes: tuple[KitTube, ...]
-    mixtures: tuple[KitMixture, ...]
     thinner_ml: float
     timers: tuple[tuple[str, float], ...]
     stir: tuple[str, ...]
@@ -75,7 +64,7 @@ def kit_for(plan: PassPlan, sittings: tuple[PlannedSitting, ...], rack: Rack, na
         The painter's own names of the value groups.
     """
     return Kit(
-        _brushes(plan), _tubes(plan, sittings), _mixtures(plan), _thinner_ml(plan), _timers(plan, names),
+        _brushes(plan), _tubes(plan, sittings), _thinner_ml(plan), _timers(plan, names),
         _stir(plan, rack),
     )  # fmt: skip
 
@@ -103,7 +92,7 @@ def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTub
     for number, one in enumerate(plan.passes):
         if not one.recipe.parts:
             continue
-        for key, ml in tube_amounts(one.recipe.parts, one.ml).items():
+        for key, ml in tube_amounts(one.taken_from, one.ml).items():
             used[key] = used.get(key, 0.0) + ml
             for spent, parts in zip(by_sitting, share, strict=True):
                 spent[key] = spent.get(key, 0.0) + ml * parts.get(number, 0.0)
@@ -112,21 +101,6 @@ def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTub
         for key, ml in used.items()
     ]
     return tuple(sorted(listed, key=lambda t: -t.ml))
-
-
-def _mixtures(plan: PassPlan) -> tuple[KitMixture, ...]:
-    found: dict[tuple[tuple[str, int], ...], list[int]] = {}
-    for number, one in enumerate(plan.passes):
-        if one.recipe.parts:
-            found.setdefault(tuple(sorted(one.recipe.parts.items())), []).append(number)
-    listed = [
-        KitMixture(
-            plan.passes[numbers[0]].recipe.parts, plan.passes[numbers[0]].recipe.predicted.hex,
-            sum(plan.passes[n].ml for n in numbers), tuple(numbers),
-        )
-        for numbers in found.values()
-    ]  # fmt: skip
-    return tuple(sorted(listed, key=lambda m: -m.ml))
 
 
 def _thinner_ml(plan: PassPlan) -> float:
@@ -142,5 +116,5 @@ def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], 
 def _stir(plan: PassPlan, rack: Rack) -> tuple[str, ...]:
     """Tubes heavy enough to settle in paint that is thinned or in a watery medium."""
     thin = [p for p in plan.passes if p.thinned or plan.medium.watery]
-    used = {key for p in thin for key in p.recipe.parts}
+    used = {key for p in thin for key in p.taken_from}
     return tuple(sorted(k for k in used if HEAVY_G_CM3.get(rack.base(k), 0.0) > SETTLES_FROM))

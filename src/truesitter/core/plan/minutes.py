@@ -56,8 +56,8 @@ def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
 
 def pass_minutes(
     passes: tuple[Pass, ...], regions: Labels, cm2: Doubles, rate: Doubles, fixed: float
-) -> tuple[tuple[float, ...], float]:
-    """Minutes of each pass, and the part of all of them that goes into hair.
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Minutes of each pass, and those of them that go into hair.
 
     Parameters
     ----------
@@ -86,8 +86,8 @@ def pass_minutes(
     drawn = np.array([0 if p.pieces.any() else len(p.lines) * STROKE_SECONDS / 60 for p in passes])
     each = fixed / max(1, len(passes))
     minutes = by_region.sum(axis=1) + drawn + each
-    hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum()
-    return tuple(float(m) for m in minutes), float(hairy / max(minutes.sum(), 1e-9))
+    hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum(axis=1)
+    return tuple(minutes.tolist()), tuple(hairy.tolist())
 
 
 def areas_cm2(sizes: Counts, mm_per_px: float) -> Doubles:

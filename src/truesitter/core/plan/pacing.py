@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from truesitter.core.pace.own_pace import Level, OwnPace, brush_size, place_of
 from truesitter.core.pace.waiting import Timed, earliest_starts
+from truesitter.core.plan.heaps import with_amounts
 from truesitter.core.plan.pass_plan import Hours, Pass, PassPlan
 from truesitter.core.plan.tuning import SPREAD
 
@@ -35,7 +36,8 @@ def paced(plan: PassPlan, school: str, pace: OwnPace) -> PassPlan:
         replace(p, start_minutes=start, wait_minutes=max(0.0, next_ - end))
         for p, start, end, next_ in zip(passes, starts, ends, following, strict=True)
     )
-    return replace(plan, passes=timed, hours=_hours(timed, plan.hours))
+    heaps = with_amounts(plan.heaps, timed)
+    return replace(plan, passes=timed, hours=_hours(timed, plan.hours), heaps=heaps)
 
 
 def _at_own_pace(one: Pass, school: str, pace: OwnPace) -> Pass:

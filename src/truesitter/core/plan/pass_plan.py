@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from enum import IntEnum
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 
@@ -20,6 +20,7 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
+from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.brush_goes import UnbrokenPatch
 from truesitter.core.types import Floats, Labels, Mask
@@ -30,6 +31,12 @@ Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "
 
 Exactness = Literal["study", "portrait", "copy"]
 """How near to the reference it is wanted."""
+
+
+Size = Literal["sketch", "study", "portrait", "every pass"]
+"""How many passes a plan has."""
+
+SIZES: tuple[Size, ...] = get_args(Size)
 
 
 class Mark(IntEnum):
@@ -76,6 +83,8 @@ class Subject:
         Clip values to the palette's reach instead of compressing them.
     lines
         Lines that are drawn with a brush, by the key of the pass that draws them.
+    size
+        Of the plan.
     exactness, massed_hair
         How exact it is wanted, and whether its hair is painted in masses.
     room
@@ -95,6 +104,7 @@ class Subject:
     flesh: dict[int, Recipe] = field(default_factory=dict)
     clip: bool = False
     lines: dict[str, tuple[LineSet, ...]] = field(default_factory=dict)
+    size: Size = "every pass"
     exactness: Exactness = "portrait"
     massed_hair: bool = False
     room: Room = field(default_factory=Room)
@@ -188,6 +198,9 @@ class Pass:
         In how many equal coats it is laid.
     into_wet, lines
         True when what it goes over is still wet; the lines it is made of.
+    mix, tubes
+        What is taken together for it, heaps by `@` and their key; and the same straight from the tubes, which
+        is what lies on the canvas. The recipe's own parts are the way to mix it without any heap.
     """
 
     key: str
@@ -224,10 +237,17 @@ class Pass:
     pace: tuple[Level, Learned] | None = None
     paint: tuple[Level, Learned] | None = None
     value_error: float = 0.0
+    mix: dict[str, int] = field(default_factory=dict)
+    tubes: dict[str, int] = field(default_factory=dict)
 
     def title(self, group_names: tuple[str, ...]) -> str:
         """Its name, with the painter's own name of its value group."""
         return titled(self.name, self.group, group_names)
+
+    @property
+    def taken_from(self) -> dict[str, int]:
+        """Parts straight from the tubes of what is laid, heaps reckoned out."""
+        return self.tubes or self.recipe.parts
 
     @property
     def target_value(self) -> float:
@@ -287,6 +307,32 @@ class Hours:
 
 
 @dataclass(frozen=True)
+class Heap:
+    """One heap of the palette.
+
+    Attributes
+    ----------
+    key, name
+        Key, which a mixture names with `@` before it, and what it is called.
+    parts
+        Whole parts straight from the tubes.
+    colour
+        What they make, laid thick enough to hide.
+    ml
+        How much of it the plan takes.
+    passes
+        Numbers of the passes mixed from it, counted from 0.
+    """
+
+    key: str
+    name: str
+    parts: dict[str, int]
+    colour: Colour
+    ml: float
+    passes: tuple[int, ...]
+
+
+@dataclass(frozen=True)
 class PassPlan:
     """Passes in order, the canvas after each, and what the planner left out and why."""
 
@@ -300,6 +346,13 @@ class PassPlan:
     hours: Hours
     bare: Canvas
     """The canvas before the first pass; all there is where nothing is left to paint."""
+    heaps: tuple[Heap, ...] = ()
+    """What is mixed on the palette, most first; none where every pass is mixed by itself."""
+
+    @property
+    def keys(self) -> tuple[str, ...]:
+        """Of its passes, in order."""
+        return tuple(p.key for p in self.passes)
 
     @property
     def finished(self) -> Canvas:

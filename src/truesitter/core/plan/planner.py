@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
@@ -11,7 +12,6 @@ from truesitter.core.canvas.begun import Begun, adds_nothing
 from truesitter.core.canvas.brushes import brush_for, goes_needed, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm, stroke_minutes
-from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.quantity import paint_ml
 from truesitter.core.paint.media.supports import SUPPORTS, Support
@@ -20,14 +20,17 @@ from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
+from truesitter.core.plan.heaps import as_dark_as, from_heaps, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
 from truesitter.core.plan.pass_places import Place, patchwork_of, split
-from truesitter.core.plan.pass_plan import Hours, Pass, PassPlan, Remark, Subject
-from truesitter.core.plan.tuning import ERROR_BINS, SMALLEST_CM2, SPREAD
+from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark, Subject
+from truesitter.core.plan.size import JOINED, Pruning, in_one_go, joined_lines
+from truesitter.core.plan.timing import bare_white, with_times
+from truesitter.core.plan.tuning import ERROR_BINS, PASSES_OF_SIZE, SMALLEST_CM2, SPREAD, STAYS
 from truesitter.core.plan.wash_over import wash_reach
-from truesitter.core.school.school_document import PassTemplate, School
+from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Counts, Labels, Mask
@@ -36,14 +39,16 @@ from truesitter.core.types import Counts, Labels, Mask
 class _Planner:
     def __init__(
         self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
-        support: Support, places: list[Place], begun: Begun | None = None,
+        support: Support, places: list[Place], begun: Begun | None = None, last_laid: str = "",
     ) -> None:  # fmt: skip
-        self.begun = begun
+        self.begun, self.last_laid = begun, last_laid
         self.wrong: Mask | None = None
         self.school = school
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         palette = palettes.used
-        reach = wash_reach(palette, wishes, subject.lab) if school.transparent else palette_reach(palette)
+        reach = (
+            wash_reach(palette, wishes.exact(), subject.lab) if school.transparent else palette_reach(palette)
+        )
         mapped_lab, mapped_value = map_picture(subject.lab, reach, subject.clip)
         patchwork = patchwork_of(subject, places)
         self.scene = Scene(
@@ -100,8 +105,7 @@ class _Planner:
         self.wet_minutes = (self.wet_minutes if into_wet else 0.0) + done.work_minutes
         self.passes.append(done)
         self.laid.append(template)
-        if self.begun and len(self.passes) == self.begun.laid:
-            self.canvas, self.wrong = self.begun.on(self.canvas)
+        self._stand(done.key)
         self.canvases.append(self.canvas)
         if KINDS[template.kind].covers and not laid.recipe.reached:
             words = (
@@ -109,6 +113,11 @@ class _Planner:
                 f"and ΔE {laid.recipe.delta_e:.0f}."
             )
             self.remarks.append(Remark(place.name, place.group, words))
+
+    def _stand(self, key: str) -> None:
+        """After the last pass laid by now the canvas is as it really is."""
+        if self.begun and key == self.last_laid:
+            self.canvas, self.wrong = self.begun.on(self.canvas)
 
     def _is_there(self, before: Canvas, after: Canvas, laid: Laid) -> bool:
         """True for a pass made needless by what was painted otherwise than planned."""
@@ -184,79 +193,78 @@ class _Planner:
             return ()
         return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 
-    def _mind_bare_white(self) -> None:
-        """Say so when flesh is judged against bare white."""
-        grounded = any(set(t.regions) == set(Region) for t in self.laid)
-        flesh, wall = _first(self.laid, Region.SKIN), _first(self.laid, Region.BACKGROUND)
-        if grounded or flesh is None or wall is None or wall < flesh:
+    def _lay_again(self, passes: Sequence[Pass], planned: Sequence[Canvas] | None = None) -> None:
+        """Lay passes on the bare canvas anew; washes as dark as they were planned, where that is known."""
+        self.canvas, self.canvases, done = self.bare, [], []
+        for number, first in enumerate(passes):
+            self.canvas = self.canvas if first.into_wet else self.canvas.dried()
+            one = first
+            # A second coat is the first once more.
+            if planned is not None and self.laid[number].kind != "again":
+                one = as_dark_as(first, self.canvas, planned[number], self.scene.medium.thinning)
+            for operation in one.operations:
+                self.canvas = self.canvas.do(operation)
+            self._stand(one.key)
+            self.canvases.append(self.canvas)
+            done.append(replace(one, value_error=self._value_error()))
+        self.passes = done
+
+    def _from_heaps(self) -> tuple[Heap, ...]:
+        """Mix the passes from the fewest heaps, and lay them anew so; exact recipes are mixed one by one."""
+        if self.scene.wishes.tolerance is None or not self.passes:
+            return ()
+        scene = self.scene
+        mixed = from_heaps(self.passes, self.laid, scene.palette, scene.medium, scene.support.internal())
+        self._lay_again(mixed.passes, self.canvases)
+        return with_amounts(mixed.heaps, self.passes)
+
+    def _of_size(self) -> None:
+        """Join lines and leave out what loses least, when fewer passes are wanted than there are."""
+        subject = self.scene.subject
+        if subject.size == "every pass" or not self.passes:
             return
-        words = (
-            " stays bare white while the flesh is painted: beside it every tone looks darker than it is. "
-            "Lay a first tone there, or judge the flesh through a hole in a grey card."
-        )
-        self.remarks.append(Remark("The background", None, words))
+        lines = joined_lines(self.passes, self.laid)
+        if len(lines) > 1:
+            self.passes[lines[-1]] = in_one_go([self.passes[n] for n in lines], subject.size_mm)
+            stay = [n for n in range(len(self.passes)) if n not in lines[:-1]]
+            self._keep(stay)
+        if self.begun is None:
+            wanted = self.scene.sums / self.scene.patchwork.sizes[:, None]
+            stays = STAYS[subject.size]
+            pruning = Pruning(self.bare, self.passes, self.laid, wanted, self.scene.regions, stays)
+            self._keep(pruning.kept(PASSES_OF_SIZE[subject.size][int(self.school.transparent)]))
+        self._lay_again(self.passes)
+
+    def _keep(self, numbers: list[int]) -> None:
+        self.passes = [self.passes[n] for n in numbers]
+        self.laid = [self.laid[n] for n in numbers]
+        self.canvases = [self.canvases[n] for n in numbers]
 
     def finish(self) -> PassPlan:
-        """The plan with its waiting times."""
+        """The plan with its heaps and waiting times."""
         scene, subject = self.scene, self.scene.subject
         cm2 = areas_cm2(scene.patchwork.sizes, subject.mm_per_px)
         rate = rates(self.school.pace, subject.exactness, subject.massed_hair)
         minutes, hair = pass_minutes(
             tuple(self.passes), scene.regions, cm2, rate, self.school.pace.fixed_minutes
         )
-        places = [
-            current.pieces if current.pieces.any() else np.isin(scene.regions, template.regions)
-            for current, template in zip(self.passes, self.laid, strict=True)
-        ]
-        hardly = [not p.pieces.any() for p in self.passes]
-        timed = []
-        for number, (current, template) in enumerate(zip(self.passes, self.laid, strict=True)):
-            # What goes into wet paint waits for nothing laid in the same sitting.
-            first = next((n for n in range(number, 0, -1) if not self.passes[n].into_wet), 0)
-            below = range(first if current.into_wet else number)
-            # Lines hardly cover one another: they wait for places, not for other lines.
-            under = tuple(
-                n
-                for n in below
-                if bool((places[n] & places[number]).any()) and not (hardly[number] and hardly[n])
-            )
-            base = round(template.dries_minutes * self.slower * subject.room.slows(scene.medium.watery))
-            dries = drying_minutes(base, current.recipe.parts, scene.medium, scene.palette.rack)
-            timed.append(Timed(minutes[number], dries, under))
-        starts = earliest_starts(tuple(timed))
-        passes = []
-        for number, (current, one) in enumerate(zip(self.passes, timed, strict=True)):
-            end = starts[number] + one.work
-            following = starts[number + 1] if number + 1 < len(starts) else end
-            passes.append(
-                replace(
-                    current, work_minutes=one.work, dries_minutes=one.dries, over=one.under,
-                    start_minutes=starts[number], wait_minutes=max(0.0, following - end),
-                    usual_minutes=one.work, usual_ml=current.ml,
-                )
-            )  # fmt: skip
-        self._mind_bare_white()
+        self.passes = [replace(p, work_minutes=m) for p, m in zip(self.passes, minutes, strict=True)]
+        hairy = dict(zip((p.key for p in self.passes), hair, strict=True))
+        self._of_size()
+        heaps = self._from_heaps()
+        passes = with_times(self.passes, self.laid, scene, self.slower)
+        white = bare_white(self.laid, [KINDS[t.kind].does in ("ground", "remove") for t in self.laid])
+        self.remarks += [] if white is None else [white]
         if not passes:
             words = " leaves nothing to paint: everything is as light as the ground, or smaller than a brush."
             self.remarks.append(Remark("This picture", None, words))
-        likely = sum(minutes) / 60
-        hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], hair)
+        likely = sum(p.work_minutes for p in passes) / 60
+        in_hair = sum(hairy.get(p.key, 0.0) for p in passes) / 60 / max(likely, 1e-9)
+        hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], in_hair)
         return PassPlan(
-            tuple(passes), scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours,
-            self.bare,
+            passes, scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours,
+            self.bare, heaps,
         )  # fmt: skip
-
-
-def _first(passes: list[PassTemplate], region: Region) -> int | None:
-    """Number of the first pass that paints some of a region with colour; None when none does."""
-    return next(
-        (
-            n
-            for n, p in enumerate(passes)
-            if region in p.regions and KINDS[p.kind].does not in ("ground", "remove")
-        ),
-        None,
-    )
 
 
 def _is_soft(template: PassTemplate) -> bool:
@@ -303,7 +311,13 @@ def plan_passes(
     ground = support or SUPPORTS[school.support]
     wishes = wishes or Wishes()
     palettes = palettes_for(school, palette, wishes, used, ground)
-    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun)
+    kept, last_laid = None, ""
+    if begun is not None:
+        # What is laid by now and what is left are passes of the plan as it was.
+        whole = plan_passes(subject, palette, school, wishes, medium, support)
+        kept = set(whole.keys) if subject.size != "every pass" else None
+        last_laid = whole.passes[begun.laid - 1].key if 0 < begun.laid <= len(whole.passes) else ""
+    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun, last_laid)
     if medium and used is not medium:
         able = " or ".join(school.media)
         words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."
@@ -311,5 +325,6 @@ def plan_passes(
     # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
         for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):
-            planner.add(place, brush)
+            if kept is None or place.key in kept or (JOINED in kept and place.template.band is Band.LINES):
+                planner.add(place, brush)
     return planner.finish()

@@ -6,6 +6,33 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from truesitter.core.plan.pass_plan import Doing
+from truesitter.core.sitter.region_names import Region
+
+# heaps.py
+
+HEAP_ELSEWHERE = 1.5
+"""Away from flesh and features a mix of heaps may be so many times as far from its parts [try]."""
+
+HEAP_IN_FILMS = 0.5
+"""Of the value that a mix of heaps may be off, so much is left for washes and glazes [try]."""
+
+TONES = ((3.6, "dark"), (5.6, "middle"), (7.4, "light"), (float("inf"), "pale"))
+"""What heaps below a value are called [try]."""
+
+GREYISH = 9.0
+"""C*ab below which a heap is called grey [try]."""
+
+FLESH_HUES, FLESH_CHROMA, BROWN_BELOW = (20.0, 88.0), 38.0, 4.0
+"""Hue angles between which a heap is flesh or, below a value, brown; what is stronger has its hue's name
+[try]."""
+
+WASH_SHOWN = 6.0
+"""Heaps for washes are shown and named as a film on the support that is so light."""
+
+AGAIN_THINNED, MOST_THINNED = 1.06, 8
+"""A film is made stronger or weaker by such steps, at most so many, until its place is as dark as planned."""
+
 # kit.py
 
 HEAVY_G_CM3 = {"vermilion": 8.1, "lead-white": 6.7}
@@ -71,6 +98,34 @@ MOST = 5
 
 TONE_STEP = 0.7
 """Value steps that one tone beside the next may differ by where a form turns [try]."""
+
+# size.py
+
+PASSES_OF_SIZE = {"sketch": (9, 14), "study": (13, 18), "portrait": (19, 24)}
+"""Passes of a plan, in opaque paint and in washes [try]; oil loses nothing down to two thirds of its own."""
+
+STAYS: dict[str, frozenset[Doing]] = {
+    "portrait": frozenset(("lines", "light")), "study": frozenset(), "sketch": frozenset(),
+}  # fmt: skip
+"""What is done in passes that a size never leaves out."""
+
+WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
+    size: {
+        (Region.SKIN,): flesh, (Region.HAIR, Region.FACIAL_HAIR): hair,
+        (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS): features, (Region.BACKGROUND,): background,
+        tuple(Region): others,
+    }
+    for size, (flesh, hair, features, others, background) in {
+        "portrait": (7, 4, 3, 3, 3), "study": (5, 3, 2, 3, 2), "sketch": (4, 3, 1, 2, 2),
+    }.items()
+}  # fmt: skip
+"""Nested washes by place [try]; the first place that a pass is for counts."""
+
+FLESH_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
+"""So many times what is laid on flesh and features counts when passes are left out [try]."""
+
+AT_ONCE = 4
+"""Passes left out after one measuring, at most."""
 
 # wash_over.py
 

@@ -12,7 +12,8 @@ from truesitter.core.design.focus import Depth
 from truesitter.core.design.shadow_family import ShadowFamily
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.supports import SupportName
-from truesitter.core.plan.pass_plan import Exactness
+from truesitter.core.plan.pass_plan import Exactness, Size
+from truesitter.core.plan.size import with_fewer_washes
 from truesitter.core.school.library import LAYERED_OIL, SCHOOLS, school
 from truesitter.core.school.school_document import School, UnlitName
 from truesitter.core.school.switches import (
@@ -69,6 +70,7 @@ class PassSettings(Settings):
     order: Order | None = None
     softening: Softening | None = None
     shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
+    size: Size = Field("portrait", description="How many passes: what loses least is left out")
     exactness: Exactness = "portrait"
     sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
     rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")
@@ -95,9 +97,9 @@ class PassSettings(Settings):
         return self.followed().unlit
 
     def adapted(self) -> School:
-        """The same with its passes in the order that the switches ask for."""
+        """The same in as many washes as the size has, its passes in the order that the switches ask for."""
         return adapted(
-            self.followed(),
+            with_fewer_washes(self.followed(), self.size),
             Switches(self.background, self.hair, self.lights, self.order, self.softening),
         )
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 
@@ -22,7 +24,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kit import Kit, kit_for
 from truesitter.core.plan.pacing import paced
 from truesitter.core.plan.pass_places import tones_of
-from truesitter.core.plan.pass_plan import Mark, PassPlan, Subject
+from truesitter.core.plan.pass_plan import SIZES, Mark, PassPlan, Size, Subject
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
 from truesitter.core.plan.seams import Seam, seams_of
@@ -47,10 +49,12 @@ ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
-        "exactness", "temperature", "humidity", "ground", "ground_lab",
+        "size", "exactness", "temperature", "humidity", "ground", "ground_lab",
     )
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
+
+_PLANNED = (*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances")
 
 _NEEDS = (
     "regions",
@@ -110,7 +114,7 @@ class PassStage:
 
     @result(
         "passes",
-        settings=(*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances"),
+        settings=_PLANNED,
         needs=_needed,
         version=12,
     )
@@ -128,6 +132,21 @@ class PassStage:
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
         )
+
+    @result("plan sizes", settings=_PLANNED, needs=lambda settings: ("passes", *_needed(settings)))
+    def sizes(self) -> dict[Size, PassPlan]:
+        """The plan in every size."""
+        flesh, found = self._flesh.settings, dict[Size, PassPlan]()
+        for size in SIZES:
+            if size == self.settings.size:
+                found[size] = self.plan()
+                continue
+            school = self.settings.model_copy(update={"size": size}).adapted()
+            found[size] = plan_passes(
+                replace(self.subject(), size=size), self._flesh.palette(), school, flesh.wishes(),
+                flesh.medium_used(), SUPPORTS[self.settings.support] if self.settings.support else None,
+            )  # fmt: skip
+        return found
 
     def _drawn(self) -> None:
         """Everything that is drawn stroke by stroke."""
@@ -227,6 +246,7 @@ class PassStage:
             flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
             lines={**self.lines(), **self._pores()},
+            size=self.settings.size,
             exactness=self.settings.exactness,
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),

@@ -9,6 +9,7 @@ from truesitter.core.settings import EaselSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 from truesitter.formats.documents.plan_hair import PlanHair, hair_of
+from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.plan_light import PlanLight, light_of
 from truesitter.formats.documents.plan_passes import PlanPass, PlanTime, passes_of, time_of
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_if, heap_of
@@ -86,6 +87,7 @@ class Plan(Out):
     hair: PlanHair
     school: str = Field(description="Key of the school that the passes follow")
     time: PlanTime | None = Field(description="None where there are no passes")
+    heaps: list[PlanPaletteHeap] = Field(description="Mixed once on the palette, most first")
     passes: list[PlanPass]
     remarks: list[str]
     files: dict[str, str]
@@ -173,6 +175,7 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         hair=hair_of(study),
         school=study.settings.passes.school,
         time=time,
+        heaps=heaps_of(study),
         passes=passes,
         remarks=remarks,
         files=files,

@@ -11,6 +11,7 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.seams import Seam
 from truesitter.core.stages import Study
+from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
 from truesitter.formats.words.pass_words import seam_place, seam_words, taken_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
@@ -108,8 +109,10 @@ class PlanPass(Out):
     kind: Doing = Field(description="What is done, in one word")
     places: list[str]
     value: float = Field(description="Target value")
-    parts: dict[str, int]
+    parts: dict[str, int] = Field(description="Straight from the tubes, without any heap")
     heap: PlanHeap | None = None
+    mix: list[PlanMixPart] = Field(description="From the heaps; nothing where it is mixed by itself")
+    mix_words: str = Field(description="As a painter says it")
     predicted_hex: str
     film_mm: float = Field(description="As it is laid, wet")
     dilution: PlanDilution | None = Field(description="Of its largest part; none for paint as it comes")
@@ -226,6 +229,8 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             value=p.target_value,
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
+            mix=(mix := mix_of(p, plan, rack)),
+            mix_words=mix_words(mix) if mix else "",
             predicted_hex=p.recipe.predicted.hex,
             kind=p.does,
             film_mm=p.film,

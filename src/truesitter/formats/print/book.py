@@ -13,6 +13,7 @@ from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.kit import Kit
 from truesitter.core.stages import Study
 from truesitter.core.types import Bytes
+from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heap_sentence, heaps_of
 from truesitter.formats.documents.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.pictures.png import encode_jpeg
 from truesitter.formats.print.sheet import BOLD, MARGIN, Art, Sheet, Words, fit, tick_box
@@ -41,6 +42,7 @@ def book_pdf(study: Study, title: str, paper: str, counting: Counting) -> bytes:
     _order_page(sheet, study, passes, time, remarks)
     if time is not None:
         _kit_page(sheet, study.passes.kit(study.settings.values.group_names()), rack)
+        _heap_page(sheet, heaps_of(study), rack, counting)
         for number, one in enumerate(passes, 1):
             _pass_page(sheet, study, number, one, rack, counting)
     sheet.start("Cautions")
@@ -74,6 +76,15 @@ def _order_page(
         sheet.text(line, 10.5)
     for remark in remarks:
         sheet.text(remark, 8.5, grey=True)
+
+
+def _heap_page(sheet: Sheet, heaps: list[PlanPaletteHeap], rack: Rack, counting: Counting) -> None:
+    if not heaps:
+        return
+    sheet.start("Heaps on the palette")
+    sheet.text("Mixed once; every pass is one of them as it is, two together, or one with a tube.", 11, gap=6)
+    for heap in heaps:
+        sheet.entry(tick_box(heap.hex), [Words(heap_sentence(heap, rack, counting), 11)], 3)
 
 
 def _kit_page(sheet: Sheet, kit: Kit, rack: Rack) -> None:
@@ -126,9 +137,11 @@ def _pass_page(
         min(height, 60 * mm), fill=1, stroke=0,
     )  # fmt: skip
     sheet.y -= height + 6 * mm
-    mixture = parts_sentence(one.parts, rack) or "Nothing is mixed"
+    straight = parts_sentence(one.parts, rack)
+    mixture = one.mix_words or straight or "Nothing is mixed"
     for words in (
         Words(f"{mixture}.", LARGE, BOLD),
+        Words(f"Straight from the tubes: {straight}." if one.mix_words else "", MIDDLE),
         Words(f"Value {counting(one.value)}. {_how(one)}.", LARGE),
         Words(f"{one.tool}, up to {one.brush_mm:g} mm{', ' + one.brush_number if one.brush_number else ''}; "
               f"edge {one.edge.words}.", LARGE),

@@ -16,6 +16,7 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.stages import Study
 from truesitter.formats.documents.plan import Plan, tubes_used
+from truesitter.formats.documents.plan_heaps import heap_sentence
 from truesitter.formats.documents.plan_passes import PlanPass
 from truesitter.formats.pictures.views import VIEWS
 from truesitter.formats.print.sheet import (
@@ -162,7 +163,7 @@ def _open(current: PlanPass) -> str:
 def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
     words = [
         Words(f"{number}  {current.name}", 9, BOLD),
-        Words(f"{parts_sentence(current.parts, rack) or 'Nothing is mixed'}.", 8.5),
+        Words(f"{current.mix_words or parts_sentence(current.parts, rack) or 'Nothing is mixed'}.", 8.5),
         Words(
             f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
             f"{current.brush_mm:g} mm; edge {current.edge.words}; {current.area_cm2:.0f} cm², "
@@ -182,6 +183,11 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
 
 
 def _pass_pages(sheet: Sheet, plan: Plan, rack: Rack, counting: Counting) -> None:
+    if plan.heaps:
+        sheet.start("Heaps")
+        sheet.text("Mixed once; every pass is one of them as it is, two together, or one with a tube.", gap=6)
+        for heap in plan.heaps:
+            sheet.entry(tick_box(heap.hex), [Words(heap_sentence(heap, rack, counting), 9)])
     sheet.start("Passes")
     for number, current in enumerate(plan.passes, 1):
         sheet.entry(tick_box(current.predicted_hex), _pass_words(number, current, rack, counting))

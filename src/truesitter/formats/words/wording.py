@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from truesitter.core.colour.spaces import WARM_AXIS, Lab
@@ -77,6 +78,13 @@ def parts_sentence(parts: dict[str, int], rack: Rack, thinned: str | None = None
     if told:
         sentence += f" (first {let_down_sentence(told, rack)})"
     return f"{sentence}; {thinned}" if thinned else sentence
+
+
+def mix_sentence(of: Sequence[tuple[str, int]]) -> str:
+    """Parts of heaps and tubes by name, as ``2 of middle flesh, 1 of Ivory black``; one alone as it is."""
+    if len(of) == 1:
+        return f"{of[0][0]}, as it is"
+    return ", ".join(f"{parts} of {name}" for name, parts in of)
 
 
 def let_down_sentence(told: LetDown, rack: Rack) -> str:

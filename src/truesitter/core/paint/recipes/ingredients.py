@@ -62,6 +62,25 @@ def expand(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> 
     return dict(sorted(counted.items(), key=lambda item: -item[1]))
 
 
+def straight(parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]]) -> dict[str, int]:
+    """As `expand`, for reckoning with and not for counting out: rounded where it would be too many parts.
+
+    Parameters
+    ----------
+    parts, known
+        As for `expand`.
+
+    Returns
+    -------
+    dict[str, int]
+        Parts by tube, largest first, at most about `MOST_PARTS` together; none of them is rounded to nothing.
+    """
+    shares = _shares(parts, known, ())
+    whole = min(lcm(*(s.denominator for s in shares.values())), MOST_PARTS)
+    counted = {key: max(1, round(share * whole)) for key, share in shares.items()}
+    return dict(sorted(counted.items(), key=lambda item: -item[1]))
+
+
 def _shares(
     parts: Mapping[str, int], known: Mapping[str, Mapping[str, int]], inside: tuple[str, ...]
 ) -> dict[str, Fraction]:

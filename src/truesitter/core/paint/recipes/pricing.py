@@ -30,6 +30,7 @@ from truesitter.core.paint.recipes.tuning import (
     PILE,
     PILE_COST,
     ROUNDING_PART_COST,
+    THICK_WASH_COST,
     VALUE_WEIGHT,
     WEAKENED_COST,
 )
@@ -71,6 +72,10 @@ class Pricing(Protocol):
     def largest_total(self) -> int:
         """No more parts are counted out together."""
 
+    @property
+    def film_cost(self) -> float:
+        """Of the thickest film that washes can make up together."""
+
     def cost(self, lab: Doubles, parts: Doubles, tubes: Ints, weakened: Ints) -> Doubles:
         """Cost (c,) of candidates.
 
@@ -96,6 +101,7 @@ class ExactPricing:
     target: Doubles
     tube_cost: float
     largest_total: int
+    film_cost: float = 0.0
 
     def cost(self, lab: Doubles, parts: Doubles, tubes: Ints, weakened: Ints) -> Doubles:
         """See `Pricing`."""
@@ -110,6 +116,7 @@ class EasyPricing:
     target: Doubles
     tolerance: Tolerance
     largest_total: int
+    film_cost: float = THICK_WASH_COST
 
     def cost(self, lab: Doubles, parts: Doubles, tubes: Ints, weakened: Ints) -> Doubles:
         """See `Pricing`."""

@@ -176,6 +176,8 @@ class PartSearch:
         lab = self.sets.lab(scaled, owner)
         tubes = (parts > 0).sum(axis=1)
         cost = self.pricing.cost(lab, parts, tubes, np.zeros_like(tubes))
+        if film is not None:
+            cost = cost + self.pricing.film_cost * film / float(self.sets.palette.thinning.thickest)
         order = np.argsort(cost, kind="stable")
         return WholeParts(
             cost[order], parts[order], owner[order], lab[order], None if film is None else film[order]

@@ -13,6 +13,23 @@ import numpy as np
 SMALLEST_SHARE = 0.005
 """Groups that cover less of the skin than this get no mixture of their own."""
 
+# heaps.py
+
+HEAP_RATIO = 6
+"""Two heaps, or a heap and a tube, are taken together in at most so many parts each [try]."""
+
+HEAP_DELTA_E, HEAP_VALUE = 2.0, 0.12
+"""So far, in ΔE2000 and value steps, a mix of heaps may be from the parts it stands for [try]."""
+
+MEMBER_COST, RATIO_COST = 1.0, 0.1
+"""ΔE2000 that a mixture of one thing instead of two, and a part fewer of either, are worth [try]."""
+
+MOST_STRONGER = 2.0
+"""So many times the paint of what it stands for a film of a mix may take, or so many times less [try]."""
+
+NEAR_LAB, NEAR_SHARE = 12.0, 0.35
+"""What lies farther, in L*a*b* summed or in part of all light taken away, is no candidate."""
+
 # ingredients.py
 
 MOST_PARTS = 100_000
@@ -110,6 +127,9 @@ PILE, PILE_COST, MORE_PILE_COST = 8, 0.1, 0.03
 
 WEAKENED_COST = 6.0
 """Of weakening a tube first, in tubes [try]."""
+
+THICK_WASH_COST = 6.0
+"""Of the thickest film that washes can make up, in tubes: many washes, and as many times the paint [try]."""
 
 EASY_LARGEST = 44
 """A pile of 36 parts with eight beside it: nobody counts out more in one go [try]."""

@@ -45,6 +45,14 @@ class Wishes:
         wider = Tolerance(self.tolerance.delta_e * WIDER_DELTA_E, self.tolerance.value * WIDER_VALUE)
         return replace(self, tolerance=wider)
 
+    def exact(self) -> Wishes:
+        """The same without any tolerance."""
+        return replace(self, tolerance=None)
+
+    def nearer(self, factor: float) -> Wishes:
+        """The same with a part of the tolerance."""
+        return self if self.tolerance is None else replace(self, tolerance=self.tolerance.times(factor))
+
     def palette(self, palette: Palette) -> Palette:
         """The tubes that may be used.
 

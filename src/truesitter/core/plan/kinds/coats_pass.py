@@ -25,6 +25,7 @@ from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import (
     A_COAT,
+    COATS_NEARER,
     COATS_PASS_DARKER,
     LIGHTER,
     MOST_MM,
@@ -90,7 +91,8 @@ def fit_pair(scene: Scene, canvas: Canvas, where: Mask, regions: tuple[Region, .
 
     tones = np.array([mean(low, low + 1 / TONES) for low in np.arange(TONES) / TONES])
     ground = beneath(scene, canvas, where)
-    wishes = scene.wishes_at(regions)
+    # Two mixtures carry the whole place in many coats: what they are off by is all over it.
+    wishes = scene.wishes_at(regions).nearer(COATS_NEARER)
     best, least = None, np.inf
     for low, high in LIGHTER:
         light = wash_over(scene.clear, wishes, ground, mean(low, high))

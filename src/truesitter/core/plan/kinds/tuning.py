@@ -25,6 +25,9 @@ PAST = 0.05
 VALUE_COST = 10.0
 """ΔE2000 that a step of value is worth beyond its usual cost: two mixtures cannot have both [try]."""
 
+COATS_NEARER = 0.25
+"""Mixtures for coats are held so much nearer than others, as part of the tolerance [try]."""
+
 LIGHTER, COATS_PASS_DARKER = ((0.5, 1.0), (0.25, 0.75)), ((0.0, 0.15),)
 """Parts of the place, by area from dark to light, that mixtures are tried for [try]."""
 

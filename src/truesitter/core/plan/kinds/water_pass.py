@@ -8,9 +8,15 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.films import film_for_value
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
@@ -55,14 +61,27 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if float(lab_value(reflectance_to_lab(under.seen()))) - float(lab_value(wanted)) < LEAST_DARKER:
         return "what lies there is dark enough already."
     made = wash_over(scene.clear, scene.wishes_at(step.regions), under, wanted)
-    thinning = scene.medium.thinning
-    coats, dilution = in_coats(made.film_mm or thinning.thinnest, thinning)
+    thinning, most = scene.medium.thinning, scene.clear.thinning.thickest
+    # Parts give the hue, water gives the value.
+    as_dark = film_for_value(under.internal(), made.parts, scene.clear.rack, float(lab_value(wanted)), most)
+    coats, dilution = in_coats(as_dark or thinning.thinnest, thinning)
     film = DryMm(coats * thinning.dry(dilution))
     layer = Layer(darkened(canvas, Layer(step.pieces, made.parts, film, fades=True)), made.parts, film, True)
     said = "" if coats == 1 else f"Too strong for one wash: lay it in {coats}, each dry before the next."
     return Laid(
-        replace(made, film_mm=film, dilution=dilution), (layer,), layer.pieces, thinning.film,
+        _seen(made, scene, under, film, dilution), (layer,), layer.pieces, thinning.film,
         film / thinning.strength, (Thinned(dilution),), said=said, coats=coats,
+    )  # fmt: skip
+
+
+def _seen(made: Recipe, scene: Scene, under: Beneath, film: DryMm, dilution: Dilution) -> Recipe:
+    """A recipe as it looks in the film that is laid."""
+    k, s = scene.clear.rack.mixture(made.parts)
+    lab = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, under.internal())))
+    target = np.array(made.target_lab)
+    return replace(
+        made, predicted=Colour.of(lab), delta_e=float(delta_e_2000(lab, target)),
+        value_error=float(lab_value(lab) - lab_value(target)), film_mm=film, dilution=dilution,
     )  # fmt: skip
 
 

@@ -14,6 +14,7 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.core.usecases.take_off import TakenOff, take_off
 from truesitter.formats.documents.plan import plan_of
+from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.pictures.png import encode_jpeg, encode_png, strip
 from truesitter.formats.print.pdf import plan_pdf
@@ -35,6 +36,7 @@ class PassesOut(BaseModel):
     preparing: list[str]
     clearing: list[str]
     time: PlanTime | None
+    heaps: list[PlanPaletteHeap]
     passes: list[PlanPass]
     remarks: list[str]
     cautions: list[str]
@@ -89,6 +91,7 @@ def get_passes(study: CurrentStudy) -> PassesOut:
         preparing=list(school.preparing),
         clearing=list(school.clearing),
         time=time_of(study),
+        heaps=heaps_of(study),
         passes=passes,
         remarks=remarks,
         cautions=list(plan_cautions(study, passes)),

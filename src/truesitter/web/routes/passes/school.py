@@ -8,10 +8,13 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, HTTPException, Query, Response
 from pydantic import BaseModel
 
+from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.design.reserve import Means
+from truesitter.core.plan.pass_plan import Size
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.formats.documents.calendar import sittings_ics
+from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.school_files import school_json
 from truesitter.formats.pictures.openraster import passes_ora, passes_zip
 from truesitter.formats.print.book import book_pdf
@@ -47,15 +50,6 @@ class KitTubeOut(BaseModel):
     most_in_a_sitting_ml: float
 
 
-class KitMixtureOut(BaseModel):
-    """A mixture and the numbers of its passes."""
-
-    parts: dict[str, int]
-    hex: str
-    ml: float
-    passes: list[int]
-
-
 class TimerOut(BaseModel):
     """A wait that is sat out."""
 
@@ -78,7 +72,7 @@ class KitOut(BaseModel):
 
     brushes: list[BrushOut]
     tubes: list[KitTubeOut]
-    mixtures: list[KitMixtureOut]
+    heaps: list[PlanPaletteHeap]
     thinner: str
     thinner_ml: float
     timers: list[TimerOut]
@@ -108,10 +102,7 @@ def get_kit(study: CurrentStudy) -> KitOut:
     return KitOut(
         brushes=[BrushOut(**vars(b)) for b in kit.brushes],
         tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
-        mixtures=[
-            KitMixtureOut(parts=m.parts, hex=m.hex, ml=m.ml, passes=[n + 1 for n in m.passes])
-            for m in kit.mixtures
-        ],
+        heaps=heaps_of(study),
         thinner=plan.thinner,
         thinner_ml=kit.thinner_ml,
         timers=[TimerOut(name=name, minutes=minutes) for name, minutes in kit.timers],
@@ -120,6 +111,37 @@ def get_kit(study: CurrentStudy) -> KitOut:
         preparing=list(school.preparing),
         clearing=list(school.clearing),
     )
+
+
+class SizeOut(BaseModel):
+    """What a plan of one size comes to."""
+
+    size: Size
+    passes: int
+    heaps: int
+    brushes: int
+    hours: float
+    value_error: float
+    """Mean distance of the last canvas from the reference, in value steps."""
+
+
+@router.get("/passes/sizes", dependencies=[answered("sizes", (), ("plan sizes",))])
+def get_sizes(study: CurrentStudy) -> list[SizeOut]:
+    """Passes, heaps, brushes, hours and error of every size of the plan."""
+    refused = study.passes.refused()
+    if refused:
+        raise Refusal(refused)
+    return [
+        SizeOut(
+            size=size,
+            passes=len(plan.passes),
+            heaps=len(plan.heaps),
+            brushes=len({brush_number(p.brush_mm, p.tool) or p.tool for p in plan.passes}),
+            hours=plan.hours.likely,
+            value_error=plan.passes[-1].value_error if plan.passes else 0.0,
+        )
+        for size, plan in study.passes.sizes().items()
+    ]
 
 
 def _titles(study: Study) -> tuple[str, ...]:

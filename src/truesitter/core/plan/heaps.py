@@ -1,0 +1,274 @@
+"""The heaps of a plan: what is mixed once on the palette, and how each pass is mixed from it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.families import hue_word
+from truesitter.core.colour.spaces import WARM_AXIS
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.layered.films import film_for_value
+from truesitter.core.paint.media.dilution import Thinning
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.paint.media.thickness import DryMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
+from truesitter.core.paint.recipes.ingredients import MARK, straight
+from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.plan.laying import FLESH_AND_FEATURES
+from truesitter.core.plan.pass_plan import Heap, Pass
+from truesitter.core.plan.tuning import (
+    AGAIN_THINNED,
+    BROWN_BELOW,
+    FLESH_CHROMA,
+    FLESH_HUES,
+    GREYISH,
+    HEAP_ELSEWHERE,
+    HEAP_IN_FILMS,
+    MOST_THINNED,
+    TONES,
+    WASH_SHOWN,
+)
+from truesitter.core.school.school_document import PassTemplate
+from truesitter.core.types import Doubles
+
+
+@dataclass(frozen=True)
+class MixedPasses:
+    """Passes mixed from heaps, and the heaps."""
+
+    passes: tuple[Pass, ...]
+    heaps: tuple[Heap, ...]
+
+
+def from_heaps(
+    passes: Sequence[Pass],
+    templates: Sequence[PassTemplate],
+    palette: Palette,
+    medium: Medium,
+    ground: Doubles,
+) -> MixedPasses:
+    """The same passes mixed from the fewest heaps.
+
+    Grounds are bought, and what is taken off is not mixed: both stay as they are.
+
+    Parameters
+    ----------
+    passes, templates
+        Of a plan, and the school's template of each.
+    palette
+        Says where the tubes are.
+    medium
+        What they are thinned with.
+    ground
+        (31,) internal reflectance of the support.
+
+    Returns
+    -------
+    MixedPasses
+        Every pass with what it is mixed from, its films and colour those of that.
+    """
+    mixed = [n for n, p in enumerate(passes) if p.recipe.parts and p.does != "ground"]
+    uses = [_use(passes[n], templates[n]) for n in mixed]
+    shared = shared_heaps(uses, palette.rack, ground)
+    where: list[list[int]] = [[] for _ in shared.heaps]
+    for n, one in zip(mixed, shared.mixes, strict=True):
+        for heap in one.heaps:
+            where[heap].append(n)
+    used = [h for h in range(len(shared.heaps)) if where[h]]
+    colours = {h: _looks(shared.heaps[h], palette, ground) for h in used}
+    names = _names(colours, palette.transparent)
+    heaps = {
+        h: Heap(names[h].replace(" ", "-"), names[h], shared.heaps[h], colours[h], 0.0, tuple(where[h]))
+        for h in used
+    }
+    known = {heap.key: heap.parts for heap in heaps.values()}
+    done = list(passes)
+    for n, one in zip(mixed, shared.mixes, strict=True):
+        named = {MARK + heaps[h].key: count for h, count in one.heaps.items()} | one.tubes
+        done[n] = _mixed(passes[n], named, one, known, medium.thinning)
+    return MixedPasses(tuple(done), tuple(heaps.values()))
+
+
+def _looks(parts: Mapping[str, int], palette: Palette, ground: Doubles) -> Colour:
+    """A heap as paint that hides, or as a wash on the support: in the lump no wash shows its colour."""
+    if not palette.transparent:
+        return mix({k: float(v) for k, v in parts.items()}, palette)
+    film = film_for_value(ground, dict(parts), palette.rack, WASH_SHOWN, palette.thinning.thickest)
+    k, s = palette.rack.mixture(dict(parts))
+    return Colour.of(reflectance_to_lab(leave_surface(film_reflectance(k, s, film, ground))))
+
+
+def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:
+    """Heaps with how much of each some passes take, most first."""
+    found = []
+    for heap in heaps:
+        key = MARK + heap.key
+        of = (passes[n] for n in heap.passes)
+        found.append(replace(heap, ml=sum(p.ml * p.mix[key] / sum(p.mix.values()) for p in of)))
+    return tuple(sorted(found, key=lambda h: -h.ml))
+
+
+def _use(one: Pass, template: PassTemplate) -> Use:
+    thin = [o for o in one.operations if isinstance(o, Layer) and o.fades and o.film_mm is not None]
+    film = max((float(o.film_mm or 0) for o in thin), default=None)
+    flesh = set(template.regions) <= FLESH_AND_FEATURES
+    tolerance = HEAP_TOLERANCE.times(1.0 if flesh else HEAP_ELSEWHERE)
+    if film is not None:
+        # Films lie on one another, and so do their errors.
+        tolerance = replace(tolerance, value=tolerance.value * HEAP_IN_FILMS)
+    return Use(one.recipe.parts, film, one.ml, tolerance)
+
+
+def _mixed(
+    one: Pass, named: dict[str, int], how: Mix, known: Mapping[str, Mapping[str, int]], thinning: Thinning
+) -> Pass:
+    """A pass with its paint mixed so: its films as strong, its colour off by as much as the mix is."""
+    parts, recipe = straight(named, known), one.recipe
+    lab = np.array(recipe.predicted.lab) + how.shift
+    lab[0] = np.clip(lab[0], 0, 100)
+    target = np.array(recipe.target_lab)
+    made = replace(
+        recipe,
+        predicted=Colour.of(lab),
+        delta_e=float(delta_e_2000(lab, target)),
+        value_error=float(lab_value(lab) - lab_value(target)),
+    )
+    laid = tuple(replace(o, parts=parts) if isinstance(o, Layer) else o for o in one.operations)
+    return thinned_by(
+        replace(one, recipe=made, mix=named, tubes=parts, operations=laid), how.strength, thinning
+    )
+
+
+def thinned_by(one: Pass, strength: float, thinning: Thinning) -> Pass:
+    """A pass whose thin films are so many times as strong, thinned with whole parts of thinner.
+
+    Parameters
+    ----------
+    one
+        The pass; opaque paint in it stays as it is.
+    strength
+        Times the paint in every film, > 0.
+    thinning
+        Of the medium.
+
+    Returns
+    -------
+    Pass
+        With its films, dilutions and paint.
+    """
+    if strength == 1 or not one.thinned:
+        return one
+    thinning = replace(thinning, film=one.film)
+
+    def film(dry: DryMm) -> DryMm:
+        return DryMm(one.coats * thinning.dry(thinning.dilution(DryMm(dry * strength / one.coats))))
+
+    thinned = tuple(
+        replace(t, dilution=thinning.dilution(DryMm(thinning.dry(t.dilution) * strength)))
+        for t in one.thinned
+    )
+    recipe = one.recipe
+    made = replace(
+        recipe,
+        film_mm=None if recipe.film_mm is None else film(recipe.film_mm),
+        dilution=None if recipe.dilution is None else thinned[0].dilution,
+    )
+    laid = tuple(
+        replace(o, film_mm=film(o.film_mm)) if isinstance(o, Layer) and o.fades and o.film_mm else o
+        for o in one.operations
+    )
+    return replace(one, recipe=made, thinned=thinned, operations=laid, ml=one.ml * strength)
+
+
+def as_dark_as(one: Pass, on: Canvas, planned: Canvas, thinning: Thinning) -> Pass:
+    """A wash or glaze thinned so that its place gets as dark as it was planned, on what lies there now.
+
+    Films lie on one another, and so would their errors.
+
+    Parameters
+    ----------
+    one
+        The pass, mixed from heaps.
+    on
+        The canvas under it.
+    planned
+        The canvas after it as it was planned.
+    thinning
+        Of the medium.
+
+    Returns
+    -------
+    Pass
+        The same where it is no single thin film.
+    """
+    laid = [o for o in one.operations if isinstance(o, Layer)]
+    if len(laid) != 1 or not laid[0].fades or len(one.thinned) != 1 or not laid[0].pieces.any():
+        return one
+    pieces = laid[0].pieces
+    sizes = on.patchwork.sizes[pieces]
+    wanted = float(np.average(planned.piece_values()[pieces], weights=sizes))
+
+    def off(candidate: Pass) -> float:
+        (operation,) = (o for o in candidate.operations if isinstance(o, Layer))
+        return float(np.average(on.do(operation).piece_values()[pieces], weights=sizes)) - wanted
+
+    best, error = one, off(one)
+    strength, factor = 1.0, AGAIN_THINNED if error > 0 else 1 / AGAIN_THINNED
+    for _ in range(MOST_THINNED):
+        strength *= factor
+        tried = thinned_by(one, strength, thinning)
+        now = off(tried)
+        if abs(now) >= abs(error) and tried.thinned != best.thinned:
+            break
+        best, error = tried, now
+    return best
+
+
+def _names(colours: Mapping[int, Colour], clear: bool) -> dict[int, str]:
+    """A name for every heap by how it looks; those of one name are counted from dark to light.
+
+    Clear paint has no tone of its own: water makes it.
+    """
+    plain = {heap: heap_name(colour) for heap, colour in colours.items()}
+    if clear:
+        plain = {heap: name.split(" ", 1)[1] for heap, name in plain.items()}
+    names = {}
+    for word in set(plain.values()):
+        row = sorted((h for h in plain if plain[h] == word), key=lambda h: colours[h].value)
+        for number, heap in enumerate(row, 1):
+            names[heap] = word if len(row) == 1 else f"{word} {number}"
+    return names
+
+
+def heap_name(colour: Colour) -> str:
+    """What a painter calls a heap that looks so: its tone, and flesh, brown, grey or its hue.
+
+    Examples
+    --------
+    >>> heap_name(Colour.of_lab((70.0, 13.0, 17.0)))
+    'light flesh'
+    >>> heap_name(Colour.of_lab((25.0, 8.0, 10.0)))
+    'dark brown'
+    """
+    _, a, b = colour.lab
+    tone = next(word for below, word in TONES if colour.value < below)
+    if colour.chroma < GREYISH:
+        warmth = float(WARM_AXIS[0] * a + WARM_AXIS[1] * b)
+        grey = "warm grey" if warmth > 1 else "cool grey" if warmth < -1 else "grey"
+        return f"{tone} {grey}"
+    low, high = FLESH_HUES
+    if low <= colour.hue <= high:
+        if colour.value < BROWN_BELOW:
+            return f"{tone} brown"
+        if colour.chroma <= FLESH_CHROMA:
+            return f"{tone} flesh"
+    return f"{tone} {hue_word(a, b)}"

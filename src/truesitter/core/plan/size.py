@@ -1,0 +1,202 @@
+"""The size of a plan: a sketch, a study or a portrait, by leaving out what loses least.
+
+A plan of every pass says more than anybody paints. The passes that are left out are those without which the
+canvas is hardly farther from the sitter; what carries the likeness stays, and so does the first tone.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.paint.recipes.pricing import recipe_cost
+from truesitter.core.plan.pass_plan import Doing, Pass, Size
+from truesitter.core.plan.tuning import (
+    AT_ONCE,
+    FEATURE_WEIGHT,
+    FLESH_WEIGHT,
+    WASHES_OF_SIZE,
+)
+from truesitter.core.school.school_document import Band, PassTemplate, School
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.types import Doubles, Labels
+
+FEATURES = {Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS}
+
+JOINED = "lines"
+"""Key of the pass in which all lines are drawn in one go."""
+
+LIKENESS = (Region.EYES, Region.LIPS)
+"""Places of which a pass always stays: no measure of pixels sees a likeness."""
+
+
+def with_fewer_washes(school: School, size: Size) -> School:
+    """A school whose nested washes go in fewer steps, each over what is darker than it.
+
+    Parameters
+    ----------
+    school
+        Its document.
+    size
+        Of the plan; a school without nested washes stays as it is.
+
+    Returns
+    -------
+    School
+        Steps told from the first to the last as before, so that the washes still follow on one another.
+    """
+    if size == "every pass":
+        return school
+    most = WASHES_OF_SIZE[size]
+
+    def fewer(one: PassTemplate) -> PassTemplate:
+        if one.band is not Band.WASHES:
+            return one
+        steps = min(one.steps, next(n for regions, n in most.items() if set(one.regions) & set(regions)))
+        first = -(-(one.from_step - 1) * steps // one.steps) + 1
+        last = -(-one.to_step * steps // one.steps)
+        return one.model_copy(update={"steps": steps, "from_step": min(first, last), "to_step": last})
+
+    return school.model_copy(update={"passes": tuple(fewer(p) for p in school.passes)})
+
+
+def joined_lines(passes: Sequence[Pass], templates: Sequence[PassTemplate]) -> list[int]:
+    """Numbers of the passes that are drawn with a small brush alone, and can be drawn in one go."""
+    return [
+        n
+        for n, (p, t) in enumerate(zip(passes, templates, strict=True))
+        if t.band is Band.LINES and p.lines and p.does == "lines" and not p.pieces.any()
+    ]
+
+
+def in_one_go(passes: Sequence[Pass], size_mm: tuple[float, float]) -> Pass:
+    """Several passes of lines as one, in the mixture of the darkest.
+
+    Parameters
+    ----------
+    passes
+        At least one.
+    size_mm
+        Width and height of the canvas.
+
+    Returns
+    -------
+    Pass
+        With all their lines, time and paint.
+    """
+    if len(passes) == 1:
+        return passes[0]
+    dark = min(passes, key=lambda p: p.recipe.predicted.value)
+    lines = tuple(line for p in passes for line in p.lines)
+    (layer,) = (o for o in dark.operations if isinstance(o, Layer))
+    return replace(
+        dark,
+        key=JOINED,
+        name="Lines, all in one go",
+        places=tuple(dict.fromkeys(place for p in passes for place in p.places)),
+        note=" ".join(dict.fromkeys(p.note for p in passes if p.note)),
+        lines=lines,
+        operations=(replace(layer, lines=lines),),
+        brush_mm=line_brush_mm(lines),
+        area_cm2=sum(line_area_cm2(line, size_mm) for line in lines),
+        ml=sum(p.ml for p in passes),
+        work_minutes=sum(p.work_minutes for p in passes),
+    )
+
+
+class Pruning:
+    """What a canvas loses without some of its passes.
+
+    Parameters
+    ----------
+    bare
+        The canvas before the first pass.
+    passes, templates
+        In order, and the school's template of each.
+    wanted
+        (n, 3) mean L*a*b* of each piece of the mapped reference.
+    regions
+        (n,) region of each piece.
+    stays
+        What is done in passes that are never left out.
+    """
+
+    def __init__(
+        self, bare: Canvas, passes: Sequence[Pass], templates: Sequence[PassTemplate], wanted: Doubles,
+        regions: Labels, stays: frozenset[Doing] = frozenset(),
+    ) -> None:  # fmt: skip
+        self.bare, self.passes, self.templates = bare, passes, templates
+        self.wanted, self.stays = wanted, stays | {"ground"}
+        weight = np.ones(len(Region))
+        weight[Region.SKIN] = FLESH_WEIGHT
+        weight[sorted(FEATURES)] = FEATURE_WEIGHT
+        self.weight = bare.patchwork.sizes * weight[regions]
+
+    def error(self, canvas: Canvas) -> float:
+        """Distance from the reference, as a recipe's is measured, features weighing most."""
+        return float(np.average(recipe_cost(canvas.labs(), self.wanted), weights=self.weight))
+
+    def kept(self, count: int) -> list[int]:
+        """Numbers of the passes that stay, so many; more where more of them must.
+
+        Each round measures what every single one of them brings and leaves out those that bring least, a
+        few at once where none of them lies under another.
+        """
+        left = list(range(len(self.passes)))
+        while len(left) > count:
+            losses = self._losses(left)
+            room, gone = len(left) - count, list[int]()
+            for _, number in sorted(losses)[: min(room, AT_ONCE)]:
+                lies = self.passes[number].pieces
+                if all(not (lies & self.passes[g].pieces).any() for g in gone) and self._may_go(
+                    number, [n for n in left if n not in gone]
+                ):
+                    gone.append(number)
+            if not gone:
+                break
+            left = [n for n in left if n not in gone]
+        return left
+
+    def _losses(self, left: list[int]) -> list[tuple[float, int]]:
+        """What the canvas is farther off without each pass that may go."""
+        found, before = [], self.bare
+        whole = self.error(self._painted(before, left))
+        for place, number in enumerate(left):
+            after = self._painted(before, left[place : place + 1])
+            if self._may_go(number, left):
+                without = self._painted(before, left[place + 1 :])
+                found.append((self.error(without) - whole, number))
+            before = after
+        return found
+
+    def _painted(self, canvas: Canvas, numbers: list[int]) -> Canvas:
+        for number in numbers:
+            one = self.passes[number]
+            canvas = canvas if one.into_wet else canvas.dried()
+            for operation in one.operations:
+                canvas = canvas.do(operation)
+        return canvas
+
+    def _may_go(self, number: int, left: list[int]) -> bool:
+        one, template = self.passes[number], self.templates[number]
+        if one.does in self.stays or set(template.regions) == set(Region):
+            return False
+        followed = left[left.index(number) + 1 :]
+        if followed and (self.passes[followed[0]].into_wet or self.templates[followed[0]].kind == "again"):
+            return False
+        for region in LIKENESS:
+            paints = [
+                n
+                for n in left
+                if region in self.templates[n].regions
+                and set(self.templates[n].regions) <= FEATURES
+                and self.passes[n].pieces.any()
+            ]
+            if paints == [number]:
+                return False
+        return True

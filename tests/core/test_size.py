@@ -1,0 +1,120 @@
+"""Sizes of a plan: fewer passes, less time, hardly farther from the sitter, and the likeness kept."""
+
+from __future__ import annotations
+
+from functools import cache
+from itertools import pairwise
+
+import numpy as np
+import pytest
+
+from tests.conftest import study_of
+from tests.core.test_pass_places import HEIGHT, WIDTH, subject, template
+from truesitter.core.paint.tubes.palettes import STARTERS
+from truesitter.core.plan.pass_plan import SIZES, Ground, PassPlan, Size
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.plan.size import JOINED, with_fewer_washes
+from truesitter.core.plan.tuning import PASSES_OF_SIZE, WASHES_OF_SIZE
+from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.school_document import Band, School
+from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages import Study
+
+EVERY: Size = "every pass"
+
+
+@cache
+def planned(name: str, school: str) -> dict[Size, PassPlan]:
+    base = study_of(name)
+    chosen = base.settings.model_dump()
+    chosen["passes"]["school"] = school
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+    return study.passes.sizes()
+
+
+CASES = [("maren", "layered-oil"), ("tobias", "watercolour-zones")]
+
+
+@pytest.mark.parametrize(("name", "school"), CASES)
+def test_a_smaller_plan_has_fewer_passes_takes_less_time_and_is_hardly_farther_off(
+    name: str, school: str
+) -> None:
+    plans = planned(name, school)
+    assert tuple(plans) == SIZES
+    counts = [len(plans[size].passes) for size in SIZES]
+    assert counts == sorted(counts)
+    clear = SCHOOLS[school].transparent
+    for size in SIZES[:-1]:
+        assert len(plans[size].passes) == PASSES_OF_SIZE[size][clear]
+    hours = [plans[size].hours.likely for size in SIZES]
+    assert all(a < b for a, b in pairwise(hours))
+    off = {size: plans[size].passes[-1].value_error for size in SIZES}
+    assert off["portrait"] <= off[EVERY] + 0.04
+    assert off["sketch"] <= off[EVERY] + 0.12
+    assert all(len(plan.heaps) <= len(plans[EVERY].heaps) for plan in plans.values())
+
+
+@pytest.mark.parametrize(("name", "school"), CASES)
+def test_what_carries_the_likeness_stays(name: str, school: str) -> None:
+    plans = planned(name, school)
+    for size, plan in plans.items():
+        keys = plan.keys
+        assert any(k.startswith("eyes") for k in keys)
+        assert any(k.startswith("lips") for k in keys)
+        if school == "layered-oil":
+            assert keys[:2] == ("ground", "underpainting")
+        assert not plan.passes[0].into_wet
+        assert (JOINED in keys) == (size == "portrait" or (size != EVERY and JOINED in keys))
+        for one, after in zip(plan.passes, plan.canvases, strict=True):
+            assert all(over < plan.passes.index(one) for over in one.over)
+            assert after.patchwork is plan.bare.patchwork
+    drawn = [line for p in plans[EVERY].passes if p.does == "lines" for line in p.lines]
+    joined = next(p for p in plans["portrait"].passes if p.key == JOINED)
+    assert len(joined.lines) == len(drawn)
+    assert "last-lights" in plans["portrait"].keys
+
+
+def test_what_is_left_out_first_is_what_loses_least() -> None:
+    """Three tones of skin on a ground of the middle one: the middle pass brings nothing."""
+    ground = Ground((50.0, 0.0, 0.0), np.zeros((HEIGHT, WIDTH), bool))
+    passes = (
+        template(
+            Band.EVERYTHING, key="ground", name="Ground", kind="ground", regions=[int(r) for r in Region]
+        ),
+        template(Band.EACH_GROUP, key="skin", name="Skin"),
+        template(Band.EVERYTHING, key="hair", name="Hair", regions=[int(Region.HAIR)]),
+    )
+    school: School = SCHOOLS["direct-oil"].model_copy(update={"passes": passes})
+    whole = plan_passes(subject(ground=ground), STARTERS[0], school)
+    assert whole.keys == ("ground", "skin-1", "skin-2", "skin-3", "hair")
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (4, 4)})
+        fewer = plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school)
+        assert fewer.keys == ("ground", "skin-1", "skin-3", "hair")
+        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (1, 1)})
+        assert plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school).keys == ("ground",)
+    np.testing.assert_allclose(fewer.finished.labs(), whole.finished.labs(), atol=3)
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("key", sorted(SCHOOLS))
+def test_washes_follow_on_one_another_in_every_size(key: str, size: Size) -> None:
+    before, after = SCHOOLS[key], with_fewer_washes(SCHOOLS[key], size)
+    assert [p.key for p in after.passes] == [p.key for p in before.passes]
+    for old, new in zip(before.passes, after.passes, strict=True):
+        if old.band is not Band.WASHES or size == EVERY:
+            assert new == old
+            continue
+        most = next(n for places, n in WASHES_OF_SIZE[size].items() if set(old.regions) & set(places))
+        assert new.steps == min(old.steps, most)
+        assert 1 <= new.from_step <= new.to_step <= new.steps
+        assert (new.from_step == 1) >= (old.from_step == 1)
+        assert (new.to_step == new.steps) >= (old.to_step == old.steps)
+    for region in (Region.SKIN, Region.HAIR, Region.GARMENT):
+        steps = [set[int](), set[int]()]
+        for found, school in zip(steps, (before, after), strict=True):
+            for one in school.passes:
+                if one.band is Band.WASHES and region in one.regions:
+                    found |= set(range(one.from_step, one.to_step + 1))
+        assert not steps[0] or steps[1] == set(range(1, max(steps[1]) + 1))
