@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
+from tests.core.test_schools import planned
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.hair_lines import moustache, strays
 from truesitter.core.canvas.drawn.tuning import A_SIDE, ROOT_PART, STRAYS
@@ -84,8 +85,7 @@ def test_strays_begin_along_the_hair_and_then_leave_it(angle: float) -> None:
 
 
 def test_a_few_strays_in_every_tone_of_the_hair() -> None:
-    study = study_of("maren")
-    plan = study.passes.plan()
+    plan = planned("maren", "layered-oil").passes.plan()
     drawn = [p for p in plan.passes if p.key.startswith("strays")]
     assert [p.name for p in drawn] == ["Strays, darks", "Strays, middle", "Strays, lights"]
     values = [p.recipe.predicted.value for p in drawn]

@@ -37,7 +37,7 @@ EVERY = [(who, school, tubes) for school in SCHOOLS for who, tubes in zip(WHO, T
 def study(who: str, school: str, tubes: str) -> Study:
     plain = study_of(who)
     chosen = plain.settings.model_dump()
-    chosen["passes"]["school"] = school
+    chosen["passes"] |= {"school": school, "size": "every pass"}
     chosen["flesh"].update(medium=SCHOOLS[school].media[0], tubes=TUBES[tubes])
     return Study(plain.sha256, plain.source.load, StudySettings.model_validate(chosen), plain.source.memo)
 
@@ -196,7 +196,12 @@ def test_recesses_take_two_coats_the_second_inside_the_first() -> None:
 
 
 def test_a_wash_too_strong_to_flow_is_laid_in_several() -> None:
-    plan = plan_of("selda", "watercolour-zones", "six")
+    """Exact recipes do not mind how many washes they take; easy ones look for another mixture."""
+    plain = study("selda", "watercolour-zones", "six")
+    chosen = plain.settings.model_dump()
+    chosen["flesh"]["recipes"] = "exact"
+    exact = StudySettings.model_validate(chosen)
+    plan = Study(plain.sha256, plain.source.load, exact, plain.source.memo).passes.plan()
     several = [p for p in plan.passes if p.does == "wash" and p.coats > 1]
     assert several
     assert all("lay it in" in p.note for p in several)

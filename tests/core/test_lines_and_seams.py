@@ -163,7 +163,7 @@ def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
 def planned(name: str, school: str, **passes: object) -> Study:
     chosen = {
         "reference": {"canvas_width_mm": 320, "canvas_height_mm": 400},
-        "passes": {"school": school, **passes},
+        "passes": {"school": school, "size": "every pass", **passes},
     }
     return Study.of_bytes(truth(name).data, StudySettings.model_validate(chosen), Memo())
 

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
+from tests.core.test_schools import planned
 from truesitter.core.canvas.brushes import brush_for, goes_needed, laying_minutes, widest_brush, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
@@ -181,7 +182,8 @@ def test_no_go_takes_longer_than_the_paint_stays_open(area: float, brush: int, o
 
 
 def plan(name: str) -> PassPlan:
-    return study_of(name).passes.plan()
+    """Every pass of the usual school."""
+    return planned(name, "layered-oil").passes.plan()
 
 
 @pytest.mark.parametrize("name", ["maren", "tobias", "ines"])

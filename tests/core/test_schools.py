@@ -22,7 +22,7 @@ def planned(name: str, school: str) -> Study:
     """A demo sitter planned in a school, in the medium that its times are for."""
     plain = study_of(name)
     chosen = plain.settings.model_dump()
-    chosen["passes"]["school"] = school
+    chosen["passes"] |= {"school": school, "size": "every pass"}
     chosen["flesh"]["medium"] = SCHOOLS[school].media[0]
     return Study(plain.sha256, plain.source.load, StudySettings.model_validate(chosen), plain.source.memo)
 

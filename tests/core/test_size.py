@@ -70,8 +70,10 @@ def test_what_carries_the_likeness_stays(name: str, school: str) -> None:
             assert all(over < plan.passes.index(one) for over in one.over)
             assert after.patchwork is plan.bare.patchwork
     drawn = [line for p in plans[EVERY].passes if p.does == "lines" for line in p.lines]
-    joined = next(p for p in plans["portrait"].passes if p.key == JOINED)
-    assert len(joined.lines) == len(drawn)
+    left = [p for p in plans["portrait"].passes if p.does == "lines"]
+    assert sum(len(p.lines) for p in left) == len(drawn)
+    assert JOINED in {p.key for p in left}
+    assert len(left) < 4
     assert "last-lights" in plans["portrait"].keys
 
 

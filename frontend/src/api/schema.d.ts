@@ -6534,6 +6534,12 @@ export interface components {
              */
             regions: "everything" | ("background" | "skin" | "hair" | "brows" | "facial hair" | "lips" | "eyes" | "garment" | "mouth" | "spectacles" | "hat" | "jewellery")[];
             /**
+             * Stays
+             * @description It makes the manner: only a sketch may leave it out
+             * @default false
+             */
+            stays: boolean;
+            /**
              * Steps
              * @description Of a band of washes: into how many values its place is parted
              * @default 4

@@ -231,7 +231,9 @@ class _Planner:
         if self.begun is None:
             wanted = self.scene.sums / self.scene.patchwork.sizes[:, None]
             stays = STAYS[subject.size]
-            pruning = Pruning(self.bare, self.passes, self.laid, wanted, self.scene.regions, stays)
+            pruning = Pruning(
+                self.bare, self.passes, self.laid, wanted, self.scene.regions, stays, subject.size != "sketch"
+            )  # fmt: skip
             self._keep(pruning.kept(PASSES_OF_SIZE[subject.size][int(self.school.transparent)]))
         self._lay_again(self.passes)
 

@@ -20,6 +20,7 @@ from truesitter.core.plan.tuning import (
     AT_ONCE,
     FEATURE_WEIGHT,
     FLESH_WEIGHT,
+    LINES_ALIKE,
     WASHES_OF_SIZE,
 )
 from truesitter.core.school.school_document import Band, PassTemplate, School
@@ -66,12 +67,17 @@ def with_fewer_washes(school: School, size: Size) -> School:
 
 
 def joined_lines(passes: Sequence[Pass], templates: Sequence[PassTemplate]) -> list[int]:
-    """Numbers of the passes that are drawn with a small brush alone, and can be drawn in one go."""
-    return [
+    """Numbers of the passes that are drawn with a small brush alone, and can be drawn in one dark mixture.
+
+    Light lines, and those that make the manner of a school, stay by themselves.
+    """
+    drawn = [
         n
         for n, (p, t) in enumerate(zip(passes, templates, strict=True))
-        if t.band is Band.LINES and p.lines and p.does == "lines" and not p.pieces.any()
+        if t.band is Band.LINES and p.lines and p.does == "lines" and not p.pieces.any() and not t.stays
     ]
+    darkest = min((passes[n].recipe.predicted.value for n in drawn), default=0.0)
+    return [n for n in drawn if passes[n].recipe.predicted.value <= darkest + LINES_ALIKE]
 
 
 def in_one_go(passes: Sequence[Pass], size_mm: tuple[float, float]) -> Pass:
@@ -124,14 +130,17 @@ class Pruning:
         (n,) region of each piece.
     stays
         What is done in passes that are never left out.
+    manner
+        True where what makes the school's manner stays too.
     """
 
     def __init__(
         self, bare: Canvas, passes: Sequence[Pass], templates: Sequence[PassTemplate], wanted: Doubles,
-        regions: Labels, stays: frozenset[Doing] = frozenset(),
+        regions: Labels, stays: frozenset[Doing] = frozenset(), manner: bool = True,
     ) -> None:  # fmt: skip
         self.bare, self.passes, self.templates = bare, passes, templates
         self.wanted, self.stays = wanted, stays | {"ground"}
+        self.manner = manner
         weight = np.ones(len(Region))
         weight[Region.SKIN] = FLESH_WEIGHT
         weight[sorted(FEATURES)] = FEATURE_WEIGHT
@@ -185,6 +194,8 @@ class Pruning:
     def _may_go(self, number: int, left: list[int]) -> bool:
         one, template = self.passes[number], self.templates[number]
         if one.does in self.stays or set(template.regions) == set(Region):
+            return False
+        if template.stays and self.manner:
             return False
         followed = left[left.index(number) + 1 :]
         if followed and (self.passes[followed[0]].into_wet or self.templates[followed[0]].kind == "again"):

@@ -124,7 +124,10 @@ WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
 FLESH_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
 """So many times what is laid on flesh and features counts when passes are left out [try]."""
 
-AT_ONCE = 4
+LINES_ALIKE = 2.5
+"""Lines no lighter than the darkest by more than so many value steps are drawn in its mixture [try]."""
+
+AT_ONCE = 8
 """Passes left out after one measuring, at most."""
 
 # wash_over.py

@@ -136,6 +136,7 @@ class PassTemplate(_Document):
     note: Words = Field("", description="How to lay it")
     inspect: Words = Field("", description="What to look at before going on")
     into_wet: bool = Field(False, description="It goes into what is still wet and waits for nothing below")
+    stays: bool = Field(False, description="It makes the manner: only a sketch may leave it out")
     finest_mm: float = Field(0.0, ge=0, le=20, description="Nothing narrower is laid")
     steps: int = Field(
         4, ge=1, le=9, description="Of a band of washes: into how many values its place is parted"

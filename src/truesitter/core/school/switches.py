@@ -87,7 +87,7 @@ def _first_tone(school: School, passes: list[PassTemplate]) -> list[PassTemplate
         wall.model_copy(
             update={
                 "key": "background-tone", "name": "Background, first tone", "band": Band.EVERYTHING,
-                "kind": "water" if school.transparent else "mass", "edge": "soft",
+                "kind": "water" if school.transparent else "mass", "edge": "soft", "stays": True,
                 "note": "One even, quiet tone up to the figure; it is painted over against the lights.",
                 "inspect": "Flesh can be judged against it now.",
             }
