@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
+from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
@@ -22,6 +23,7 @@ from truesitter.core.paint.recipes.pricing import Tolerance
 from truesitter.core.paint.recipes.tuning import HEAP_RATIO
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
+from truesitter.core.plan.heaps import as_dark_as, thinned_by
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
@@ -176,3 +178,44 @@ def test_heaps_cost_the_picture_next_to_nothing(name: str, school: str) -> None:
     assert exact.heaps == ()
     assert not any(p.mix for p in exact.passes)
     assert planned(name, school).passes[-1].value_error <= exact.passes[-1].value_error + 0.06
+
+
+def test_of_a_row_of_tints_the_one_that_makes_the_others_is_the_heap() -> None:
+    """Each is the strong one with up to six of white; none of the others makes the strong one."""
+    strong = {"light-red": 3, "yellow-ochre": 2}
+    tints = [{**strong, "titanium-white": 5 * n} for n in (1, 2, 3, 4, 5, 6)]
+    for row in ([strong, *tints], [*tints, strong]):
+        found = shared_heaps([Use(p, None, 1.0) for p in row], LIBRARY, GROUND)
+        assert len(found.heaps) == 1
+    apart = shared_heaps(
+        [Use(p, None, 1.0) for p in (strong, {"ivory-black": 1, "yellow-ochre": 6})], LIBRARY, GROUND
+    )
+    assert len(apart.heaps) == 2
+
+
+def test_a_wash_is_thinned_until_its_place_is_as_dark_as_planned() -> None:
+    """A tenth too much paint below is made good by more water above, and the other way."""
+    plan = planned("maren", "watercolour-zones", recipes="exact")
+    number = next(n for n, p in enumerate(plan.passes) if p.key.startswith("hair-") and n > 0)
+    wash, before = plan.passes[number], plan.bare
+    for one in plan.passes[:number]:
+        for operation in one.operations:
+            before = before.do(operation)
+    (layer,) = (o for o in wash.operations if isinstance(o, Layer))
+    sizes = before.patchwork.sizes[layer.pieces]
+
+    def value(canvas: Canvas) -> float:
+        return float(np.average(canvas.piece_values()[layer.pieces], weights=sizes))
+
+    for strength in (0.7, 1.3):
+        other = thinned_by(wash, strength, plan.medium.thinning)
+        (off,) = (o for o in other.operations if isinstance(o, Layer))
+        planned_canvas = plan.canvases[number]
+        again = as_dark_as(other, before, planned_canvas, plan.medium.thinning)
+        (laid,) = (o for o in again.operations if isinstance(o, Layer))
+        wanted = value(planned_canvas)
+        assert abs(value(before.do(laid)) - wanted) < 0.4 * abs(value(before.do(off)) - wanted)
+        assert again.thinned != other.thinned
+        assert (again.ml > other.ml) == (strength < 1)
+    ground = plan.passes[-1]
+    assert as_dark_as(ground, before, plan.canvases[-1], plan.medium.thinning) is ground

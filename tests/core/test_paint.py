@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from truesitter.core.colour.spaces import Lab
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.recipes.flesh_mixtures import mix_colour
-from truesitter.core.paint.recipes.let_down import Heaps, told_by_heaps
+from truesitter.core.paint.recipes.let_down import Weakened, told_by_heaps
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import Reach, clip_value, compress_value, map_target, palette_reach
 from truesitter.core.paint.recipes.solver import solve_recipe, suggest_tube
@@ -88,7 +88,7 @@ def test_a_recipe_by_way_of_heaps_is_told_as_the_same_mixture(small: list[int], 
     assume(gcd(*small) == 1)
     main, *others = data.draw(st.permutations(range(len(small))))
     chosen = data.draw(st.lists(st.sampled_from(others), min_size=1, max_size=2, unique=True))
-    heaps = Heaps(main, tuple((i, data.draw(st.integers(1, 2))) for i in chosen))
+    heaps = Weakened(main, tuple((i, data.draw(st.integers(1, 2))) for i in chosen))
     full = heaps.in_full(np.array(small, dtype=np.int64))
     assume(full[main] == full.max() and list(full).count(full.max()) == 1)
     parts = {f"tube-{i}": int(n) for i, n in enumerate(full)}

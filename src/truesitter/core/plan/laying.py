@@ -27,10 +27,10 @@ from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.pass_plan import Doing, PaintTaken, Subject, Thinned
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
-FLESH_AND_FEATURES = {Region.SKIN, Region.LIPS, Region.EYES, Region.MOUTH, Region.BROWS}
+FLESH_AND_FEATURES = {Region.SKIN, *FEATURES}
 
 
 @dataclass(frozen=True)

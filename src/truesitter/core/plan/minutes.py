@@ -10,7 +10,7 @@ from truesitter.core.canvas.drawn.tuning import STROKE_SECONDS
 from truesitter.core.plan.pass_plan import Doing, Exactness, Pass
 from truesitter.core.plan.tuning import MASSED_HAIR
 from truesitter.core.school.school_document import Pace
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Counts, Doubles, Labels
 
 EXACT: dict[Exactness, float] = {"study": 0.5, "portrait": 1.0, "copy": 1.5}
@@ -25,8 +25,6 @@ _SHARE: dict[Doing, float] = {
 
 if set(_SHARE) != set(get_args(Doing)):
     raise AssertionError("whatever is done in a pass takes its share of the work")
-
-_FEATURES = (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS)
 
 
 def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
@@ -50,7 +48,7 @@ def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
     found[Region.BACKGROUND] = pace.background
     found[Region.SKIN] = pace.skin
     found[[Region.HAIR, Region.FACIAL_HAIR]] = pace.hair * (MASSED_HAIR if massed else 1.0)
-    found[list(_FEATURES)] = pace.features
+    found[list(FEATURES)] = pace.features
     return found * EXACT[exactness]
 
 

@@ -24,10 +24,8 @@ from truesitter.core.plan.tuning import (
     WASHES_OF_SIZE,
 )
 from truesitter.core.school.school_document import Band, PassTemplate, School
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Doubles, Labels
-
-FEATURES = {Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS}
 
 JOINED = "lines"
 """Key of the pass in which all lines are drawn in one go."""
@@ -143,7 +141,7 @@ class Pruning:
         self.manner = manner
         weight = np.ones(len(Region))
         weight[Region.SKIN] = FLESH_WEIGHT
-        weight[sorted(FEATURES)] = FEATURE_WEIGHT
+        weight[list(FEATURES)] = FEATURE_WEIGHT
         self.weight = bare.patchwork.sizes * weight[regions]
 
     def error(self, canvas: Canvas) -> float:
@@ -205,7 +203,7 @@ class Pruning:
                 n
                 for n in left
                 if region in self.templates[n].regions
-                and set(self.templates[n].regions) <= FEATURES
+                and set(self.templates[n].regions) <= set(FEATURES)
                 and self.passes[n].pieces.any()
             ]
             if paints == [number]:

@@ -7,7 +7,7 @@ like trade time for accuracy. Whatever has another origin names it.
 from __future__ import annotations
 
 from truesitter.core.plan.pass_plan import Doing
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import FEATURES, Region
 
 # heaps.py
 
@@ -112,7 +112,7 @@ STAYS: dict[str, frozenset[Doing]] = {
 WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
     size: {
         (Region.SKIN,): flesh, (Region.HAIR, Region.FACIAL_HAIR): hair,
-        (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS): features, (Region.BACKGROUND,): background,
+        FEATURES: features, (Region.BACKGROUND,): background,
         tuple(Region): others,
     }
     for size, (flesh, hair, features, others, background) in {

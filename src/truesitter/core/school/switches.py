@@ -12,7 +12,7 @@ from typing import Literal
 
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.school.school_document import Band, PassTemplate, School
-from truesitter.core.sitter.region_names import Region
+from truesitter.core.sitter.region_names import FEATURES, Region
 
 BackgroundWhen = Literal["first", "between", "last", "first tone, then last"]
 HairWhen = Literal["early", "late"]
@@ -115,8 +115,7 @@ def _is_light(template: PassTemplate) -> bool:
 
 def _is_detail(template: PassTemplate) -> bool:
     """Features, and what is drawn line by line."""
-    features = {Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS}
-    return template.band is Band.LINES or set(template.regions) <= features
+    return template.band is Band.LINES or set(template.regions) <= set(FEATURES)
 
 
 def _section(template: PassTemplate) -> int:

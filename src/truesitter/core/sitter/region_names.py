@@ -30,6 +30,9 @@ class Region(IntEnum):
 SOLVED = (Region.BACKGROUND, Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT)
 """The regions found by colour and place; lips, eyes and brows follow the landmarks."""
 
+FEATURES = (Region.EYES, Region.LIPS, Region.MOUTH, Region.BROWS)
+"""What a likeness hangs on."""
+
 WORN = (Region.SPECTACLES, Region.HAT, Region.JEWELLERY)
 """What a sitter wears besides cloth."""
 

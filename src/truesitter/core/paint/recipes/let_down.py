@@ -24,7 +24,7 @@ WholeParts = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
-class Heaps:
+class Weakened:
     """Weaker heaps of strong tubes, as places in a set of tubes.
 
     Attributes
@@ -88,8 +88,8 @@ class LetDown:
         return {tube: 1.0, self.into: float(_WHOLE ** self.heaps[tube] - 1)}
 
 
-def ways_to_weaken(shares: Doubles, most: int) -> Iterator[tuple[Heaps, Doubles]]:
-    """Heaps for one or two tubes that `most` parts cannot count out, and the shares (n,) told with them.
+def ways_to_weaken(shares: Doubles, most: int) -> Iterator[tuple[Weakened, Doubles]]:
+    """Weakened for one or two tubes that `most` parts cannot count out, and the shares (n,) told with them.
 
     Those are left out whose heaps would bring more of the main tube than is wanted.
     """
@@ -97,7 +97,7 @@ def ways_to_weaken(shares: Doubles, most: int) -> Iterator[tuple[Heaps, Doubles]
     weak = [int(i) for i in np.flatnonzero((shares > 0) & (shares < 1 / most)) if i != main]
     for count in range(1, min(MOST_HEAPS, len(weak)) + 1):
         for tubes in combinations(weak, count):
-            heaps = Heaps(main, tuple((i, 1 if shares[i] * _WHOLE >= 0.5 / most else 2) for i in tubes))
+            heaps = Weakened(main, tuple((i, 1 if shares[i] * _WHOLE >= 0.5 / most else 2) for i in tubes))
             told = heaps.told(shares)
             if told[main] >= 0:
                 yield heaps, told
@@ -129,17 +129,17 @@ def told_by_heaps(parts: dict[str, int]) -> LetDown | None:
     return best if shorter or numbers.sum() > UNCOUNTABLE else None
 
 
-def _all_heaps(tubes: int) -> Iterator[Heaps]:
+def _all_heaps(tubes: int) -> Iterator[Weakened]:
     """Every choice of main tube and heaps; rounding may have left the main tube not quite the largest."""
     for main in range(tubes):
         others = [i for i in range(tubes) if i != main]
         for count in range(1, min(MOST_HEAPS, len(others)) + 1):
             for strong in combinations(others, count):
                 for times in product(range(1, MOST_TIMES + 1), repeat=count):
-                    yield Heaps(main, tuple(zip(strong, times, strict=True)))
+                    yield Weakened(main, tuple(zip(strong, times, strict=True)))
 
 
-def _small(numbers: WholeParts, heaps: Heaps) -> WholeParts | None:
+def _small(numbers: WholeParts, heaps: Weakened) -> WholeParts | None:
     """The parts of which `numbers` are `heaps.in_full`; None when there are none in whole numbers."""
     whole = _WHOLE ** max(times for _, times in heaps.strong)
     small = heaps.told(numbers.astype(np.float64)) / whole

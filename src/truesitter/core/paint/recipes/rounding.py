@@ -15,7 +15,7 @@ from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.recipes.let_down import Heaps, ways_to_weaken
+from truesitter.core.paint.recipes.let_down import Weakened, ways_to_weaken
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.pricing import Pricing, recipe_cost
@@ -149,7 +149,7 @@ class RoundingWay:
     """One way to let tubes down: the tube set's row, the heaps, and its shares told with them (n,)."""
 
     row: int
-    heaps: Heaps
+    heaps: Weakened
     told: Doubles
 
 
