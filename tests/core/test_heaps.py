@@ -219,3 +219,14 @@ def test_a_wash_is_thinned_until_its_place_is_as_dark_as_planned() -> None:
         assert (again.ml > other.ml) == (strength < 1)
     ground = plan.passes[-1]
     assert as_dark_as(ground, before, plan.canvases[-1], plan.medium.thinning) is ground
+
+
+def test_water_brings_a_wash_to_its_value() -> None:
+    """Whole parts leave a mixture too strong or too weak; how much it is thinned makes that good."""
+    washes = [p for p in planned("tobias", "watercolour-zones", recipes="exact").passes if p.does == "wash"]
+    off = np.abs([p.recipe.value_error for p in washes])
+    assert np.median(off) <= 0.035
+    assert off.max() <= 0.25
+    for one in washes:
+        assert one.recipe.film_mm is not None
+        assert one.thinned[0].dilution == one.recipe.dilution

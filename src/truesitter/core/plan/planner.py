@@ -228,13 +228,12 @@ class _Planner:
             self.passes[lines[-1]] = in_one_go([self.passes[n] for n in lines], subject.size_mm)
             stay = [n for n in range(len(self.passes)) if n not in lines[:-1]]
             self._keep(stay)
-        if self.begun is None:
-            wanted = self.scene.sums / self.scene.patchwork.sizes[:, None]
-            stays = STAYS[subject.size]
-            pruning = Pruning(
-                self.bare, self.passes, self.laid, wanted, self.scene.regions, stays, subject.size != "sketch"
-            )  # fmt: skip
-            self._keep(pruning.kept(PASSES_OF_SIZE[subject.size][int(self.school.transparent)]))
+        wanted, most = self.scene.sums / self.scene.patchwork.sizes[:, None], PASSES_OF_SIZE[subject.size]
+        pruning = Pruning(
+            self.bare, self.passes, self.laid, wanted, self.scene.regions, STAYS[subject.size],
+            subject.size != "sketch",
+        )  # fmt: skip
+        self._keep(pruning.kept(most[int(self.school.transparent)]))
         self._lay_again(self.passes)
 
     def _keep(self, numbers: list[int]) -> None:

@@ -16,6 +16,7 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
@@ -62,20 +63,25 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         return "what lies there is dark enough already."
     made = wash_over(scene.clear, scene.wishes_at(step.regions), under, wanted)
     thinning, most = scene.medium.thinning, scene.clear.thinning.thickest
-    # Parts give the hue, water gives the value.
+    # Parts give the hue, water gives the value: the film of the best shares, or one as dark as is wanted.
     as_dark = film_for_value(under.internal(), made.parts, scene.clear.rack, float(lab_value(wanted)), most)
-    coats, dilution = in_coats(as_dark or thinning.thinnest, thinning)
+    films = [in_coats(film or thinning.thinnest, thinning) for film in (made.film_mm, as_dark)]
+    tried = [_seen(made, scene, under, coats, dilution) for coats, dilution in films]
+    costs = [float(recipe_cost(np.array(t.predicted.lab), wanted)) for t in tried]
+    best = int(np.argmin(costs))
+    (coats, dilution), seen = films[best], tried[best]
     film = DryMm(coats * thinning.dry(dilution))
     layer = Layer(darkened(canvas, Layer(step.pieces, made.parts, film, fades=True)), made.parts, film, True)
     said = "" if coats == 1 else f"Too strong for one wash: lay it in {coats}, each dry before the next."
     return Laid(
-        _seen(made, scene, under, film, dilution), (layer,), layer.pieces, thinning.film,
+        seen, (layer,), layer.pieces, thinning.film,
         film / thinning.strength, (Thinned(dilution),), said=said, coats=coats,
     )  # fmt: skip
 
 
-def _seen(made: Recipe, scene: Scene, under: Beneath, film: DryMm, dilution: Dilution) -> Recipe:
-    """A recipe as it looks in the film that is laid."""
+def _seen(made: Recipe, scene: Scene, under: Beneath, coats: int, dilution: Dilution) -> Recipe:
+    """A recipe as it looks in so many coats of a dilution."""
+    film = DryMm(coats * scene.medium.thinning.dry(dilution))
     k, s = scene.clear.rack.mixture(made.parts)
     lab = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, under.internal())))
     target = np.array(made.target_lab)
