@@ -191,13 +191,13 @@ def test_many_at_once_work_no_more_than_there_are_places(client: TestClient, sit
     working, most, lock = 0, 0, threading.Lock()
     real = solver.PartSearch.small
 
-    def watched(self: solver.PartSearch, count: int) -> object:
+    def watched(self: solver.PartSearch, count: int, **more: bool) -> object:
         nonlocal working, most
         with lock:
             working += 1
             most = max(most, working)
         try:
-            return real(self, count)
+            return real(self, count, **more)
         finally:
             with lock:
                 working -= 1

@@ -13,9 +13,20 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from tests.conftest import small_photo
+from tests.web.conftest import put_in
 from truesitter.core.school.library import SCHOOLS
 
 CHEEK = [[0.38, 0.55]]
+
+
+@pytest.fixture(name="maren", scope="module")
+def maren_in_every_pass(client: TestClient) -> str:
+    """A sitter whose plan leaves nothing out."""
+    sitter = str(put_in(client, small_photo("maren"), name="maren.jpg").json()["id"])
+    chosen = {"set": {"size": "every pass"}}
+    assert client.patch(f"/api/sitters/{sitter}/settings/passes", json=chosen).status_code == 200
+    return sitter
 
 
 def trial(client: TestClient, sitter: str, suffix: str = "", **query: Any) -> Any:

@@ -23,6 +23,7 @@ from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared
 from truesitter.core.paint.recipes.ingredients import MARK, straight
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.tubes.palettes import Palette
+from truesitter.core.plan.kinds.water_pass import darkened
 from truesitter.core.plan.laying import FLESH_AND_FEATURES
 from truesitter.core.plan.pass_plan import Heap, Pass
 from truesitter.core.plan.tuning import (
@@ -105,6 +106,31 @@ def _looks(parts: Mapping[str, int], palette: Palette, ground: Doubles) -> Colou
     film = film_for_value(ground, dict(parts), palette.rack, WASH_SHOWN, palette.thinning.thickest)
     k, s = palette.rack.mixture(dict(parts))
     return Colour.of(reflectance_to_lab(leave_surface(film_reflectance(k, s, film, ground))))
+
+
+def without_veils(one: Pass, on: Canvas) -> Pass:
+    """A pass kept off what its washes would lighten there: other tubes scatter otherwise.
+
+    Parameters
+    ----------
+    one
+        The pass.
+    on
+        The canvas under it.
+
+    Returns
+    -------
+    Pass
+        The same where nothing is lightened.
+    """
+    laid = tuple(
+        replace(o, pieces=darkened(on, o)) if isinstance(o, Layer) and o.fades and o.pieces.any() else o
+        for o in one.operations
+    )
+    if all(a.pieces is b.pieces for a, b in zip(laid, one.operations, strict=True)):
+        return one
+    left = np.any([o.pieces for o in laid], axis=0)
+    return replace(one, operations=laid, pieces=one.pieces & left)
 
 
 def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:

@@ -20,7 +20,7 @@ from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
-from truesitter.core.plan.heaps import as_dark_as, from_heaps, with_amounts
+from truesitter.core.plan.heaps import as_dark_as, from_heaps, with_amounts, without_veils
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
@@ -202,6 +202,8 @@ class _Planner:
             # A second coat is the first once more.
             if planned is not None and self.laid[number].kind != "again":
                 one = as_dark_as(first, self.canvas, planned[number], self.scene.medium.thinning)
+            if self.school.transparent:
+                one = without_veils(one, self.canvas)
             for operation in one.operations:
                 self.canvas = self.canvas.do(operation)
             self._stand(one.key)
