@@ -95,7 +95,7 @@ def test_a_wider_tolerance_is_never_more_labour() -> None:
 
 
 def test_the_exact_recipe_comes_next_and_others_are_of_other_tubes() -> None:
-    for lab in ((45.0, 12.0, 16.0), (52.0, 14.0, 16.0), (38.0, 10.0, 9.0), (60.0, 14.0, 16.0)):
+    for lab in ((45.0, 12.0, 16.0), (35.0, 7.0, 9.0), (65.0, 10.0, 14.0), (60.0, 14.0, 16.0)):
         easy, *others = solve_recipes(lab, FOUR, EASY, 4)
         assert (easy,) == solve_recipes(lab, FOUR, EASY, 1)
         exact = solve_recipes(lab, FOUR, Wishes(), 4)
