@@ -23,8 +23,9 @@ from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.plan.kinds.again_pass import AGAIN
 from truesitter.core.plan.laying import Laid, Scene, Step
-from truesitter.core.plan.pass_plan import Subject, Thinned
+from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.seams import Seam
+from truesitter.core.plan.subject import Subject
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.values.edges import Sharpness
 

@@ -172,6 +172,7 @@ def test_a_canvas_as_planned_gives_the_old_rest_of_the_plan(name: str) -> None:
     assert all(abs(a.target_value - b.target_value) < 0.2 for a, b in zip(again.old, again.new, strict=True))
     assert all(abs(a.recipe.predicted.value - b.recipe.predicted.value) < 0.2
                for a, b in zip(again.old, again.new, strict=True))  # fmt: skip
+    assert [a.mix for a in again.old] == [b.mix for b in again.new]
     assert again.dropped == ()
     assert again.beyond == ()
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -23,7 +24,7 @@ from truesitter.core.paint.recipes.pricing import Tolerance
 from truesitter.core.paint.recipes.tuning import HEAP_RATIO
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.plan.heaps import as_dark_as, thinned_by
+from truesitter.core.plan.heaps import as_dark_as, remade, thinned_by, with_amounts
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
@@ -207,18 +208,58 @@ def test_a_wash_is_thinned_until_its_place_is_as_dark_as_planned() -> None:
     def value(canvas: Canvas) -> float:
         return float(np.average(canvas.piece_values()[layer.pieces], weights=sizes))
 
+    thinning, after = plan.medium.thinning, plan.canvases[number]
     for strength in (0.7, 1.3):
-        other = thinned_by(wash, strength, plan.medium.thinning)
+        other = thinned_by(wash, strength, thinning)
         (off,) = (o for o in other.operations if isinstance(o, Layer))
-        planned_canvas = plan.canvases[number]
-        again = as_dark_as(other, before, planned_canvas, plan.medium.thinning)
+        # As much paint as the whole parts of thinner leave of it.
+        film = float(off.film_mm or 0) / float(layer.film_mm or 1)
+        assert other.ml / wash.ml == pytest.approx(film, rel=0.01)
+        again = remade(other, wash, before, after, thinning, clear=True)
         (laid,) = (o for o in again.operations if isinstance(o, Layer))
-        wanted = value(planned_canvas)
-        assert abs(value(before.do(laid)) - wanted) < 0.4 * abs(value(before.do(off)) - wanted)
+        wanted, now = value(after), value(before.do(laid))
+        assert abs(now - wanted) < 0.4 * abs(value(before.do(off)) - wanted)
         assert again.thinned != other.thinned
         assert (again.ml > other.ml) == (strength < 1)
+        # What is told of its colour is what the canvas shows of it.
+        moved = np.average((before.do(laid).labs() - after.labs())[layer.pieces], axis=0, weights=sizes)
+        told = np.array(again.recipe.predicted.lab) - wash.recipe.predicted.lab
+        np.testing.assert_allclose(told, moved, atol=1e-6)
+        assert remade(other, wash, before, after, None, clear=True).thinned == other.thinned
     ground = plan.passes[-1]
-    assert as_dark_as(ground, before, plan.canvases[-1], plan.medium.thinning) is ground
+    assert as_dark_as(ground, before, plan.canvases[-1], thinning) is ground
+
+
+def test_a_wash_that_would_veil_what_is_dark_is_kept_off_it() -> None:
+    """Chalky paint lightens black: on half of its place nothing is laid, on all of it the planned wash is."""
+    plan = planned("maren", "watercolour-zones", recipes="exact")
+    wash = next(p for p in plan.passes if p.key.startswith("hair-"))
+    (layer,) = (o for o in wash.operations if isinstance(o, Layer))
+    halves = np.flatnonzero(layer.pieces)
+    dark = np.zeros_like(layer.pieces)
+    dark[halves[: len(halves) // 2]] = True
+    black = Layer(dark, {"ivory-black": 1}, None)
+    chalk = replace(layer, parts={"titanium-white": 1})
+    veil = replace(wash, operations=(chalk,))
+    kept = remade(veil, wash, plan.bare.do(black), plan.bare.do(black).do(chalk), None, clear=True)
+    assert not (kept.pieces & dark).any()
+    sizes = plan.bare.patchwork.sizes
+    part = sizes[kept.pieces].sum() / sizes[wash.pieces].sum()
+    assert (kept.area_cm2 / wash.area_cm2, kept.ml / wash.ml) == pytest.approx((part, part))
+    everywhere = plan.bare.do(replace(black, pieces=np.ones_like(dark)))
+    assert remade(veil, wash, everywhere, everywhere, None, clear=True) is wash
+    assert remade(veil, wash, everywhere, everywhere.do(chalk), None, clear=False).pieces.any()
+
+
+def test_what_nobody_takes_of_is_no_heap_of_the_plan() -> None:
+    plan = planned("maren", "layered-oil")
+    some = plan.heaps[0]
+    idle = replace(some, key="idle")
+    found = with_amounts((idle, *plan.heaps), plan.passes)
+    assert [h.key for h in found] == [h.key for h in plan.heaps]
+    assert [h.ml for h in found] == sorted((h.ml for h in found), reverse=True)
+    few = with_amounts(plan.heaps, plan.passes[:3])
+    assert all(max(h.passes) < 3 for h in few)
 
 
 def test_water_brings_a_wash_to_its_value() -> None:

@@ -31,8 +31,8 @@ from truesitter.core.plan.kinds.opaque_passes import LIGHT, MASS
 from truesitter.core.plan.kinds.taken_passes import ERASE, WIPE
 from truesitter.core.plan.kinds.wash_pass import WASH
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
-from truesitter.core.plan.pass_plan import Subject
 from truesitter.core.plan.planner import plan_passes
+from truesitter.core.plan.subject import Subject
 from truesitter.core.school.library import school
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.sitter.region_names import Region

@@ -10,9 +10,8 @@ import numpy as np
 
 from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.imaging.line import Line
-from truesitter.core.plan.laying import Subject
 from truesitter.core.plan.pass_places import Place, patchwork_of, split, tones_of
-from truesitter.core.plan.pass_plan import Mark
+from truesitter.core.plan.subject import Mark, Subject
 from truesitter.core.school.school_document import Band, PassTemplate
 from truesitter.core.sitter.region_names import Region
 

@@ -30,8 +30,9 @@ from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.brush_goes import goes_of
 from truesitter.core.plan.kinds.wash_pass import wash_parts
-from truesitter.core.plan.pass_plan import PassPlan, Subject
+from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
+from truesitter.core.plan.subject import Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.library import SCHOOLS, school
 from truesitter.core.settings import StudySettings

@@ -11,9 +11,10 @@ import pytest
 from tests.conftest import study_of
 from tests.core.test_pass_places import HEIGHT, WIDTH, subject, template
 from truesitter.core.paint.tubes.palettes import STARTERS
-from truesitter.core.plan.pass_plan import SIZES, Ground, PassPlan, Size
+from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.size import JOINED, with_fewer_washes
+from truesitter.core.plan.subject import SIZES, Ground, Size
 from truesitter.core.plan.tuning import PASSES_OF_SIZE, WASHES_OF_SIZE
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_document import Band, School
@@ -49,6 +50,9 @@ def test_a_smaller_plan_has_fewer_passes_takes_less_time_and_is_hardly_farther_o
         assert len(plans[size].passes) == PASSES_OF_SIZE[size][clear]
     hours = [plans[size].hours.likely for size in SIZES]
     assert all(a < b for a, b in pairwise(hours))
+    for size in SIZES:
+        left_out = [r.words for r in plans[size].remarks if r.name == f"A {size}"]
+        assert bool(left_out) == (size != EVERY)
     off = {size: plans[size].passes[-1].value_error for size in SIZES}
     assert off["portrait"] <= off[EVERY] + 0.04
     assert off["sketch"] <= off[EVERY] + 0.12

@@ -32,7 +32,7 @@ from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 from truesitter.core.stages.values_stage import OutlineDrawing
 from truesitter.core.values.outlines import trace_outlines
-from truesitter.formats.documents.plan import Plan, heap_of, plan_of
+from truesitter.formats.documents.plan import Plan, heap_of, plan_of, tubes_used
 from truesitter.formats.documents.tables import mixtures_csv, shapes_csv
 from truesitter.formats.folder import write_plan
 from truesitter.formats.pictures.full_size import full_picture
@@ -75,6 +75,27 @@ def test_plan_json_follows_its_schema_and_names_files_that_exist(folder: tuple[P
         assert set(mixture["parts"]) <= set(plan["flesh"]["palette"])
     with pytest.raises(jsonschema.ValidationError):
         jsonschema.validate({**plan, "passes": 3}, SCHEMA)
+
+
+def test_passes_of_plan_json_are_mixed_from_its_heaps(folder: tuple[Path, Plan]) -> None:
+    target, plan = folder
+    told = json.loads((target / "plan.json").read_text(encoding="utf-8"))
+    heaps = {h["id"]: h for h in told["heaps"]}
+    assert len(heaps) == len(told["heaps"]) > 1
+    spent = dict.fromkeys(heaps, 0.0)
+    for number, one in enumerate(told["passes"], 1):
+        whole = sum(m["parts"] for m in one["mix"])
+        assert len(one["mix"]) <= 2
+        for part in one["mix"]:
+            assert (part["heap"] is None) != (part["tube"] is None)
+            assert part["name"] in one["mix_words"]
+            if part["heap"]:
+                assert number in heaps[part["heap"]]["passes"]
+                spent[part["heap"]] += one["ml"] * part["parts"] / whole
+    assert spent == pytest.approx({key: h["ml"] for key, h in heaps.items()})
+    assert {k for h in told["heaps"] for k in h["parts"]} <= set(tubes_used(plan, LIBRARY))
+    words = " ".join(page.extract_text() for page in pypdf.PdfReader(target / "plan.pdf").pages)
+    assert all(h["name"] in " ".join(words.split()) for h in told["heaps"])
 
 
 def test_pictures_carry_the_documented_codes(folder: tuple[Path, Plan]) -> None:

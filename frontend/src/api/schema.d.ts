@@ -8319,8 +8319,13 @@ export interface components {
             brush_mm: number;
             /** Edge */
             edge: string;
+            heap: components["schemas"]["PlanHeap"] | null;
             /** Hex */
             hex: string;
+            /** Mix */
+            mix: components["schemas"]["PlanMixPart"][];
+            /** Mix Words */
+            mix_words: string;
             /** Name */
             name: string;
             /** Number */

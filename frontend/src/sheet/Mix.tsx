@@ -3,8 +3,10 @@ import type { Schemas } from "../api/client";
 import { textSize } from "../theme";
 import { Recipe, type Tubes } from "./Recipe";
 
+type Mixed = Pick<Schemas["PlanPass"], "parts" | "heap" | "mix" | "mix_words">;
+
 /** What a pass takes from the palette: heaps and tubes as dabs; straight from the tubes one press away. */
-export function Mix({ pass, tubes }: { pass: Schemas["PlanPass"]; tubes: Tubes }) {
+export function Mix({ pass, tubes }: { pass: Mixed; tubes: Tubes }) {
   if (Object.keys(pass.parts).length === 0) return null;
   const straight = <Recipe parts={pass.parts} tubes={tubes} heap={pass.heap} />;
   if (pass.mix.length === 0) return straight;

@@ -4,7 +4,7 @@ import { base, type Schemas } from "../../api/client";
 import { useComputed } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Say, Section, Toggle } from "../../sheet/parts";
-import { Recipe } from "../../sheet/Recipe";
+import { Mix } from "../../sheet/Mix";
 import { Row } from "../../sheet/Row";
 import { useTubes } from "../../sheet/useTubes";
 import { Value } from "../../sheet/Value";
@@ -99,7 +99,7 @@ export function SectionsJob({ sitter }: JobProps) {
               <Box sx={{ fontSize: textSize.small }}>
                 {p.number} {p.name}: brush up to {p.brush_mm.toFixed(0)} mm, {p.edge}
               </Box>
-              {Object.keys(p.parts).length > 0 && <Recipe parts={p.parts} tubes={tubes} />}
+              <Mix pass={p} tubes={tubes} />
             </Box>
           ))}
         </Section>

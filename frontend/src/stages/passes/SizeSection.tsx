@@ -15,14 +15,13 @@ export function SizeSection({ sitter }: { sitter: Sitter }) {
   const farthest = Math.max(0.01, ...(sizes.data ?? []).map((s) => s.value_error));
   return (
     <Section title="Size">
-      <Box role="radiogroup" aria-label="Size of the plan">
+      <Box role="group" aria-label="Size of the plan">
         {SIZES.map((size) => {
           const one = sizes.data?.find((s) => s.size === size);
           return (
             <ButtonBase
               key={size}
-              role="radio"
-              aria-checked={size === chosen}
+              aria-pressed={size === chosen}
               onClick={() => change({ size }, `Size: ${size}`)}
               sx={{
                 display: "grid",

@@ -36,11 +36,20 @@ class Begun:
         (h, w, 3) L*a*b* of the painting less that of the planned canvas, grain blurred away in both.
     trusted
         (h, w) where that is known.
+    keys, heaps
+        Of the plan it was painted by: the keys of its passes in order, and what was mixed for them.
     """
 
     laid: int
     off: Floats
     trusted: Mask
+    keys: tuple[str, ...] = ()
+    heaps: tuple[dict[str, int], ...] = ()
+
+    @property
+    def last(self) -> str:
+        """Key of the last pass laid by now; empty for none."""
+        return self.keys[self.laid - 1] if 0 < self.laid <= len(self.keys) else ""
 
     def pieces_off(self, canvas: Canvas) -> Doubles:
         """How far each piece of a canvas is off (n, 3); nothing where it is within noise."""

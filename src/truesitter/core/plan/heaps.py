@@ -9,16 +9,12 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.families import hue_word
 from truesitter.core.colour.spaces import WARM_AXIS
-from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
 from truesitter.core.paint.recipes.ingredients import MARK, straight
 from truesitter.core.paint.recipes.mixing import Colour, mix
@@ -56,6 +52,7 @@ def from_heaps(
     palette: Palette,
     medium: Medium,
     ground: Doubles,
+    forced: Sequence[Mapping[str, int]] = (),
 ) -> MixedPasses:
     """The same passes mixed from the fewest heaps.
 
@@ -71,6 +68,8 @@ def from_heaps(
         What they are thinned with.
     ground
         (31,) internal reflectance of the support.
+    forced
+        Mixtures that are on the palette already.
 
     Returns
     -------
@@ -79,18 +78,11 @@ def from_heaps(
     """
     mixed = [n for n, p in enumerate(passes) if p.recipe.parts and p.does != "ground"]
     uses = [_use(passes[n], templates[n]) for n in mixed]
-    shared = shared_heaps(uses, palette.rack, ground)
-    where: list[list[int]] = [[] for _ in shared.heaps]
-    for n, one in zip(mixed, shared.mixes, strict=True):
-        for heap in one.heaps:
-            where[heap].append(n)
-    used = [h for h in range(len(shared.heaps)) if where[h]]
-    colours = {h: _looks(shared.heaps[h], palette, ground) for h in used}
+    shared = shared_heaps(uses, palette.rack, ground, forced)
+    used = sorted({h for one in shared.mixes for h in one.heaps})
+    colours = {h: _looks(shared.heaps[h], palette) for h in used}
     names = _names(colours, palette.transparent)
-    heaps = {
-        h: Heap(names[h].replace(" ", "-"), names[h], shared.heaps[h], colours[h], 0.0, tuple(where[h]))
-        for h in used
-    }
+    heaps = {h: Heap(names[h].replace(" ", "-"), names[h], shared.heaps[h], colours[h]) for h in used}
     known = {heap.key: heap.parts for heap in heaps.values()}
     done = list(passes)
     for n, one in zip(mixed, shared.mixes, strict=True):
@@ -99,48 +91,81 @@ def from_heaps(
     return MixedPasses(tuple(done), tuple(heaps.values()))
 
 
-def _looks(parts: Mapping[str, int], palette: Palette, ground: Doubles) -> Colour:
+def _looks(parts: Mapping[str, int], palette: Palette) -> Colour:
     """A heap as paint that hides, or as a wash on the support: in the lump no wash shows its colour."""
-    if not palette.transparent:
-        return mix({k: float(v) for k, v in parts.items()}, palette)
-    film = film_for_value(ground, dict(parts), palette.rack, WASH_SHOWN, palette.thinning.thickest)
-    k, s = palette.rack.mixture(dict(parts))
-    return Colour.of(reflectance_to_lab(leave_surface(film_reflectance(k, s, film, ground))))
+    film = None
+    if palette.transparent:
+        thickest = palette.thinning.thickest
+        film = film_for_value(palette.below(), dict(parts), palette.rack, WASH_SHOWN, thickest)
+    return mix({k: float(v) for k, v in parts.items()}, palette, film)
 
 
-def without_veils(one: Pass, on: Canvas) -> Pass:
-    """A pass kept off what its washes would lighten there: other tubes scatter otherwise.
+def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:
+    """Heaps with the passes that take of them and how much, most first; without those nobody takes of."""
+    found = []
+    for heap in heaps:
+        key = MARK + heap.key
+        takers = tuple(n for n, p in enumerate(passes) if key in p.mix)
+        ml = sum(passes[n].ml * passes[n].mix[key] / sum(passes[n].mix.values()) for n in takers)
+        found += [replace(heap, ml=ml, passes=takers)] if takers else []
+    return tuple(sorted(found, key=lambda h: -h.ml))
+
+
+def remade(
+    mixed: Pass, before: Pass, on: Canvas, planned: Canvas, thinning: Thinning | None, clear: bool
+) -> Pass:
+    """A pass as it is laid once it is mixed from heaps.
 
     Parameters
     ----------
-    one
-        The pass.
-    on
-        The canvas under it.
+    mixed, before
+        The pass mixed from heaps, and as it was planned in a mixture of its own.
+    on, planned
+        The canvas under it now, and after it as it was planned.
+    thinning
+        How it can be thinned anew; None for a second coat, which is as thin as the first.
+    clear
+        True where nothing may be lightened: in washes over white.
 
     Returns
     -------
     Pass
-        The same where nothing is lightened.
+        Thinned to be as dark as planned, kept off what it would lighten, its colour that on the canvas; as it
+        was planned where from heaps nothing would be left of it.
     """
+    one = mixed if thinning is None else as_dark_as(mixed, on, planned, thinning)
+    if clear:
+        one = _without_veils(one, on)
+    if before.pieces.any() and not one.pieces.any():
+        return before
+    if not one.pieces.any():
+        return one
+    after = on
+    for operation in one.operations:
+        after = after.do(operation)
+    sizes = on.patchwork.sizes[one.pieces]
+    moved = np.average((after.labs() - planned.labs())[one.pieces], axis=0, weights=sizes)
+    return replace(one, recipe=one.recipe.seen_as(_in_gamut(before.recipe.predicted.lab + moved)))
+
+
+def _in_gamut(lab: Doubles) -> Doubles:
+    return np.asarray(lab.clip((0, -128, -128), (100, 128, 128)))
+
+
+def _without_veils(one: Pass, on: Canvas) -> Pass:
+    """A pass kept off what its washes would lighten there: other tubes scatter otherwise."""
     laid = tuple(
         replace(o, pieces=darkened(on, o)) if isinstance(o, Layer) and o.fades and o.pieces.any() else o
         for o in one.operations
     )
     if all(a.pieces is b.pieces for a, b in zip(laid, one.operations, strict=True)):
         return one
-    left = np.any([o.pieces for o in laid], axis=0)
-    return replace(one, operations=laid, pieces=one.pieces & left)
-
-
-def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:
-    """Heaps with how much of each some passes take, most first."""
-    found = []
-    for heap in heaps:
-        key = MARK + heap.key
-        of = (passes[n] for n in heap.passes)
-        found.append(replace(heap, ml=sum(p.ml * p.mix[key] / sum(p.mix.values()) for p in of)))
-    return tuple(sorted(found, key=lambda h: -h.ml))
+    pieces = one.pieces & np.any([o.pieces for o in laid], axis=0)
+    sizes = on.patchwork.sizes
+    part = float(sizes[pieces].sum() / sizes[one.pieces].sum())
+    return replace(
+        one, operations=laid, pieces=pieces, area_cm2=one.area_cm2 * part, ml=one.ml * part
+    )  # fmt: skip
 
 
 def _use(one: Pass, template: PassTemplate) -> Use:
@@ -158,16 +183,8 @@ def _mixed(
     one: Pass, named: dict[str, int], how: Mix, known: Mapping[str, Mapping[str, int]], thinning: Thinning
 ) -> Pass:
     """A pass with its paint mixed so: its films as strong, its colour off by as much as the mix is."""
-    parts, recipe = straight(named, known), one.recipe
-    lab = np.array(recipe.predicted.lab) + how.shift
-    lab[0] = np.clip(lab[0], 0, 100)
-    target = np.array(recipe.target_lab)
-    made = replace(
-        recipe,
-        predicted=Colour.of(lab),
-        delta_e=float(delta_e_2000(lab, target)),
-        value_error=float(lab_value(lab) - lab_value(target)),
-    )
+    parts = straight(named, known)
+    made = one.recipe.seen_as(_in_gamut(np.array(one.recipe.predicted.lab) + how.shift))
     laid = tuple(replace(o, parts=parts) if isinstance(o, Layer) else o for o in one.operations)
     return thinned_by(
         replace(one, recipe=made, mix=named, tubes=parts, operations=laid), how.strength, thinning
@@ -212,7 +229,9 @@ def thinned_by(one: Pass, strength: float, thinning: Thinning) -> Pass:
         replace(o, film_mm=film(o.film_mm)) if isinstance(o, Layer) and o.fades and o.film_mm else o
         for o in one.operations
     )
-    return replace(one, recipe=made, thinned=thinned, operations=laid, ml=one.ml * strength)
+    paint = sum(t.share * thinning.dry(t.dilution) for t in thinned)
+    paint /= sum(t.share * thinning.dry(t.dilution) for t in one.thinned)
+    return replace(one, recipe=made, thinned=thinned, operations=laid, ml=one.ml * paint)
 
 
 def as_dark_as(one: Pass, on: Canvas, planned: Canvas, thinning: Thinning) -> Pass:

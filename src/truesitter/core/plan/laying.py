@@ -26,7 +26,8 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.pass_plan import Doing, PaintTaken, Subject, Thinned
+from truesitter.core.plan.pass_plan import Doing, PaintTaken, Thinned
+from truesitter.core.plan.subject import Subject
 from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 

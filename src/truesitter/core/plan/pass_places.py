@@ -11,7 +11,7 @@ from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.imaging.blur import blur_within
 from truesitter.core.imaging.line import Line
-from truesitter.core.plan.pass_plan import Mark, Subject
+from truesitter.core.plan.subject import Mark, Subject
 from truesitter.core.plan.tuning import (
     LAST_LIGHTS_MOST,
     LAST_LIGHTS_REACH,

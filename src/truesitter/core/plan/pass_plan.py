@@ -1,21 +1,17 @@
-"""What the planner starts from, and the plan it gives."""
+"""The plan that the planner gives: passes, heaps, hours, and the canvas after each pass."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from enum import IntEnum
-from typing import Literal, get_args
+from typing import Literal
 
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.hair_job import HairLayer
-from truesitter.core.canvas.layer import LineSet, Operation
-from truesitter.core.colour.spaces import Lab
+from truesitter.core.canvas.layer import Operation
 from truesitter.core.colour.value import lab_value
 from truesitter.core.imaging.line import Line
 from truesitter.core.pace.own_pace import Learned, Level
-from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
@@ -23,100 +19,10 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.brush_goes import UnbrokenPatch
-from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.types import Mask
 
 Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
 """What a pass does, told in one word."""
-
-
-Exactness = Literal["study", "portrait", "copy"]
-"""How near to the reference it is wanted."""
-
-
-Size = Literal["sketch", "study", "portrait", "every pass"]
-"""How many passes a plan has."""
-
-SIZES: tuple[Size, ...] = get_args(Size)
-
-
-class Mark(IntEnum):
-    """What the light found at a spot; a recess's dark lies inside the recess."""
-
-    NONE = 0
-    RECESS = 1
-    RECESS_DARK = 2
-    HIGHLIGHT = 3
-
-
-@dataclass(frozen=True)
-class Ground:
-    """A ground chosen for the picture.
-
-    Attributes
-    ----------
-    lab
-        Its colour.
-    stays
-        (h, w) where it stays visible: opaque passes leave it out.
-    """
-
-    lab: Lab
-    stays: Mask
-
-
-@dataclass(frozen=True)
-class Subject:
-    """What the planner paints, all maps of one size.
-
-    Attributes
-    ----------
-    groups, regions, zones, marks
-        (h, w) value groups, regions, light zones, and recesses and highlights by `Mark`.
-    lab, value
-        (h, w, 3) L*a*b* and (h, w) values of the reference, the values with everything
-        smaller than a paintable shape evened out.
-    mm_per_px
-        Canvas mm to a pixel.
-    flesh
-        Recipe of each value group of the skin, as the flesh stage gives it.
-    clip
-        Clip values to the palette's reach instead of compressing them.
-    lines
-        Lines that are drawn with a brush, by the key of the pass that draws them.
-    size
-        Of the plan.
-    exactness, massed_hair
-        How exact it is wanted, and whether its hair is painted in masses.
-    room
-        The air it dries in.
-    ground
-        A ground of its own instead of the school's.
-    hair
-        Layers of the hair stage, for schools that follow them.
-    """
-
-    groups: Labels
-    regions: Labels
-    zones: Labels
-    lab: Floats
-    value: Floats
-    mm_per_px: float
-    flesh: dict[int, Recipe] = field(default_factory=dict)
-    clip: bool = False
-    lines: dict[str, tuple[LineSet, ...]] = field(default_factory=dict)
-    size: Size = "every pass"
-    exactness: Exactness = "portrait"
-    massed_hair: bool = False
-    room: Room = field(default_factory=Room)
-    ground: Ground | None = None
-    marks: Labels | None = None
-    hair: tuple[HairLayer, ...] = ()
-
-    @property
-    def size_mm(self) -> tuple[float, float]:
-        """Width and height on the canvas."""
-        height, width = self.groups.shape
-        return width * self.mm_per_px, height * self.mm_per_px
 
 
 @dataclass(frozen=True)
@@ -328,8 +234,8 @@ class Heap:
     name: str
     parts: dict[str, int]
     colour: Colour
-    ml: float
-    passes: tuple[int, ...]
+    ml: float = 0.0
+    passes: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True)

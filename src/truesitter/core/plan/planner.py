@@ -20,14 +20,15 @@ from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
-from truesitter.core.plan.heaps import as_dark_as, from_heaps, with_amounts, without_veils
+from truesitter.core.plan.heaps import from_heaps, remade, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
 from truesitter.core.plan.pass_places import Place, patchwork_of, split
-from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark, Subject
+from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark
 from truesitter.core.plan.size import JOINED, Pruning, in_one_go, joined_lines
-from truesitter.core.plan.timing import bare_white, with_times
+from truesitter.core.plan.subject import Subject
+from truesitter.core.plan.timing import bare_white, short_of, with_times
 from truesitter.core.plan.tuning import ERROR_BINS, PASSES_OF_SIZE, SMALLEST_CM2, SPREAD, STAYS
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
@@ -39,9 +40,9 @@ from truesitter.core.types import Counts, Labels, Mask
 class _Planner:
     def __init__(
         self, subject: Subject, palettes: Palettes, school: School, wishes: Wishes, medium: Medium,
-        support: Support, places: list[Place], begun: Begun | None = None, last_laid: str = "",
+        support: Support, places: list[Place], begun: Begun | None = None,
     ) -> None:  # fmt: skip
-        self.begun, self.last_laid = begun, last_laid
+        self.begun = begun
         self.wrong: Mask | None = None
         self.school = school
         self.slower = medium.wait_minutes / school.medium.wait_minutes
@@ -64,6 +65,13 @@ class _Planner:
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
         self.remarks: list[Remark] = []
+
+    def paints(self, place: Place) -> bool:
+        """False for what the plan left out that the painting was begun by: it is not taken up again."""
+        if self.begun is None or self.scene.subject.size == "every pass":
+            return True
+        keys = self.begun.keys
+        return place.key in keys or (JOINED in keys and place.template.band is Band.LINES)
 
     def brush(self, mask: Mask) -> float:
         """Widest brush for a place."""
@@ -107,16 +115,10 @@ class _Planner:
         self.laid.append(template)
         self._stand(done.key)
         self.canvases.append(self.canvas)
-        if KINDS[template.kind].covers and not laid.recipe.reached:
-            words = (
-                f": this palette comes no nearer than {laid.recipe.value_error:+.1f} steps in value "
-                f"and ΔE {laid.recipe.delta_e:.0f}."
-            )
-            self.remarks.append(Remark(place.name, place.group, words))
 
     def _stand(self, key: str) -> None:
         """After the last pass laid by now the canvas is as it really is."""
-        if self.begun and key == self.last_laid:
+        if self.begun and key == self.begun.last:
             self.canvas, self.wrong = self.begun.on(self.canvas)
 
     def _is_there(self, before: Canvas, after: Canvas, laid: Laid) -> bool:
@@ -193,17 +195,19 @@ class _Planner:
             return ()
         return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 
-    def _lay_again(self, passes: Sequence[Pass], planned: Sequence[Canvas] | None = None) -> None:
-        """Lay passes on the bare canvas anew; washes as dark as they were planned, where that is known."""
+    def _lay_again(
+        self, passes: Sequence[Pass], before: Sequence[Pass] = (), planned: Sequence[Canvas] = ()
+    ) -> None:
+        """Lay passes on the bare canvas anew; where they were planned in other mixtures, as dark as that."""
         self.canvas, self.canvases, done = self.bare, [], []
         for number, first in enumerate(passes):
             self.canvas = self.canvas if first.into_wet else self.canvas.dried()
             one = first
-            # A second coat is the first once more.
-            if planned is not None and self.laid[number].kind != "again":
-                one = as_dark_as(first, self.canvas, planned[number], self.scene.medium.thinning)
-            if self.school.transparent:
-                one = without_veils(one, self.canvas)
+            if planned:
+                # A second coat is the first once more.
+                thinning = None if self.laid[number].kind == "again" else self.scene.medium.thinning
+                clear = self.school.transparent
+                one = remade(first, before[number], self.canvas, planned[number], thinning, clear)
             for operation in one.operations:
                 self.canvas = self.canvas.do(operation)
             self._stand(one.key)
@@ -216,8 +220,12 @@ class _Planner:
         if self.scene.wishes.tolerance is None or not self.passes:
             return ()
         scene = self.scene
-        mixed = from_heaps(self.passes, self.laid, scene.palette, scene.medium, scene.support.internal())
-        self._lay_again(mixed.passes, self.canvases)
+        # What was mixed already is there.
+        forced = self.begun.heaps if self.begun else ()
+        mixed = from_heaps(
+            self.passes, self.laid, scene.palette, scene.medium, scene.support.internal(), forced
+        )
+        self._lay_again(mixed.passes, self.passes, self.canvases)
         return with_amounts(mixed.heaps, self.passes)
 
     def _of_size(self) -> None:
@@ -235,7 +243,11 @@ class _Planner:
             self.bare, self.passes, self.laid, wanted, self.scene.regions, STAYS[subject.size],
             subject.size != "sketch",
         )  # fmt: skip
+        every = len(self.passes)
         self._keep(pruning.kept(most[int(self.school.transparent)]))
+        if len(self.passes) < every:
+            words = f": {every - len(self.passes)} passes are left out, those the canvas misses least."
+            self.remarks.append(Remark(f"A {subject.size}", None, words))
         self._lay_again(self.passes)
 
     def _keep(self, numbers: list[int]) -> None:
@@ -254,6 +266,10 @@ class _Planner:
         self.passes = [replace(p, work_minutes=m) for p, m in zip(self.passes, minutes, strict=True)]
         hairy = dict(zip((p.key for p in self.passes), hair, strict=True))
         self._of_size()
+        self.remarks += [
+            short_of(p) for p, t in zip(self.passes, self.laid, strict=True)
+            if KINDS[t.kind].covers and not p.recipe.reached
+        ]  # fmt: skip
         heaps = self._from_heaps()
         passes = with_times(self.passes, self.laid, scene, self.slower)
         white = bare_white(self.laid, [KINDS[t.kind].does in ("ground", "remove") for t in self.laid])
@@ -314,13 +330,7 @@ def plan_passes(
     ground = support or SUPPORTS[school.support]
     wishes = wishes or Wishes()
     palettes = palettes_for(school, palette, wishes, used, ground)
-    kept, last_laid = None, ""
-    if begun is not None:
-        # What is laid by now and what is left are passes of the plan as it was.
-        whole = plan_passes(subject, palette, school, wishes, medium, support)
-        kept = set(whole.keys) if subject.size != "every pass" else None
-        last_laid = whole.passes[begun.laid - 1].key if 0 < begun.laid <= len(whole.passes) else ""
-    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun, last_laid)
+    planner = _Planner(subject, palettes, school, wishes, used, ground, places, begun)
     if medium and used is not medium:
         able = " or ".join(school.media)
         words = f" is painted in {able}, not in {medium.name}: its times are those of {used.name}."
@@ -328,6 +338,6 @@ def plan_passes(
     # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
         for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):
-            if kept is None or place.key in kept or (JOINED in kept and place.template.band is Band.LINES):
+            if planner.paints(place):
                 planner.add(place, brush)
     return planner.finish()

@@ -15,9 +15,9 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.paint.recipes.pricing import recipe_cost
-from truesitter.core.plan.pass_plan import Doing, Pass, Size
+from truesitter.core.plan.pass_plan import Doing, Pass
+from truesitter.core.plan.subject import Size
 from truesitter.core.plan.tuning import (
-    AT_ONCE,
     FEATURE_WEIGHT,
     FLESH_WEIGHT,
     LINES_ALIKE,
@@ -25,7 +25,7 @@ from truesitter.core.plan.tuning import (
 )
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.sitter.region_names import FEATURES, Region
-from truesitter.core.types import Doubles, Labels
+from truesitter.core.types import Doubles, Labels, Mask
 
 JOINED = "lines"
 """Key of the pass in which all lines are drawn in one go."""
@@ -144,50 +144,42 @@ class Pruning:
         weight[list(FEATURES)] = FEATURE_WEIGHT
         self.weight = bare.patchwork.sizes * weight[regions]
 
-    def error(self, canvas: Canvas) -> float:
-        """Distance from the reference, as a recipe's is measured, features weighing most."""
-        return float(np.average(recipe_cost(canvas.labs(), self.wanted), weights=self.weight))
-
     def kept(self, count: int) -> list[int]:
         """Numbers of the passes that stay, so many; more where more of them must.
 
-        Each round measures what every single one of them brings and leaves out those that bring least, a
-        few at once where none of them lies under another.
+        Again and again the pass is left out without which the canvas is least farther off. What a pass brings
+        is measured anew only when something over or under it is gone.
         """
         left = list(range(len(self.passes)))
+        losses = {number: self._loss(number, left) for number in left}
         while len(left) > count:
-            losses = self._losses(left)
-            room, gone = len(left) - count, list[int]()
-            for _, number in sorted(losses)[: min(room, AT_ONCE)]:
-                lies = self.passes[number].pieces
-                if all(not (lies & self.passes[g].pieces).any() for g in gone) and self._may_go(
-                    number, [n for n in left if n not in gone]
-                ):
-                    gone.append(number)
-            if not gone:
+            going = [n for n in left if self._may_go(n, left)]
+            if not going:
                 break
-            left = [n for n in left if n not in gone]
+            gone = min(going, key=lambda n: losses[n])
+            left.remove(gone)
+            here = self.passes[gone].pieces
+            losses |= {n: self._loss(n, left) for n in left if (self.passes[n].pieces & here).any()}
         return left
 
-    def _losses(self, left: list[int]) -> list[tuple[float, int]]:
-        """What the canvas is farther off without each pass that may go."""
-        found, before = [], self.bare
-        whole = self.error(self._painted(before, left))
-        for place, number in enumerate(left):
-            after = self._painted(before, left[place : place + 1])
-            if self._may_go(number, left):
-                without = self._painted(before, left[place + 1 :])
-                found.append((self.error(without) - whole, number))
-            before = after
-        return found
+    def _loss(self, number: int, left: list[int]) -> float:
+        """How much farther off the place of a pass is without it."""
+        here = self.passes[number].pieces
+        without = self._cost([n for n in left if n != number], here)
+        return without - self._cost(left, here)
 
-    def _painted(self, canvas: Canvas, numbers: list[int]) -> Canvas:
+    def _cost(self, numbers: list[int], where: Mask) -> float:
+        """How far some pieces are from the reference after some passes; features weigh most."""
+        canvas = self.bare
         for number in numbers:
             one = self.passes[number]
             canvas = canvas if one.into_wet else canvas.dried()
             for operation in one.operations:
-                canvas = canvas.do(operation)
-        return canvas
+                pieces = operation.pieces & where
+                if pieces.any():
+                    canvas = canvas.do(replace(operation, pieces=pieces))
+        off = recipe_cost(canvas.labs()[where], self.wanted[where])
+        return float((off * self.weight[where]).sum())
 
     def _may_go(self, number: int, left: list[int]) -> bool:
         one, template = self.passes[number], self.templates[number]

@@ -51,7 +51,7 @@ def with_times(
             if bool((places[n] & places[number]).any()) and not (hardly[number] and hardly[n])
         )
         base = round(template.dries_minutes * slower * room)
-        dries = drying_minutes(base, current.recipe.parts, scene.medium, scene.palette.rack)
+        dries = drying_minutes(base, current.taken_from, scene.medium, scene.palette.rack)
         timed.append(Timed(current.work_minutes, dries, under))
     starts = earliest_starts(tuple(timed))
     found = []
@@ -65,6 +65,16 @@ def with_times(
             )
         )  # fmt: skip
     return tuple(found)
+
+
+def short_of(one: Pass) -> Remark:
+    """What to say of a pass whose palette comes no nearer to its colour."""
+    recipe = one.recipe
+    words = (
+        f": this palette comes no nearer than {recipe.value_error:+.1f} steps in value "
+        f"and ΔE {recipe.delta_e:.0f}."
+    )
+    return Remark(one.name, one.group, words)
 
 
 def bare_white(templates: Sequence[PassTemplate], grounds: Sequence[bool]) -> Remark | None:

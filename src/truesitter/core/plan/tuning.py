@@ -127,9 +127,6 @@ FLESH_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
 LINES_ALIKE = 2.5
 """Lines no lighter than the darkest by more than so many value steps are drawn in its mixture [try]."""
 
-AT_ONCE = 8
-"""Passes left out after one measuring, at most."""
-
 # wash_over.py
 
 STAGES = (1.0, 0.3, 0.02)

@@ -12,8 +12,8 @@ from truesitter.core.design.focus import Depth
 from truesitter.core.design.shadow_family import ShadowFamily
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.supports import SupportName
-from truesitter.core.plan.pass_plan import Exactness, Size
 from truesitter.core.plan.size import with_fewer_washes
+from truesitter.core.plan.subject import Exactness, Size
 from truesitter.core.school.library import LAYERED_OIL, SCHOOLS, school
 from truesitter.core.school.school_document import School, UnlitName
 from truesitter.core.school.switches import (

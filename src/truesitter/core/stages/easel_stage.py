@@ -255,7 +255,8 @@ class EaselStage:
         planned = picture_to_linear(self.template(painting.after, "plan"))
         light = dried(taken.light, self._mixing.drying_shift()) if painting.wet else taken.light
         own, plan = (linear_to_lab(blur(p, GRAIN_PX)) for p in (light, planned))
-        begun = Begun(laid, own - plan, taken.trusted)
+        by = self._passes.plan()
+        begun = Begun(laid, own - plan, taken.trusted, by.keys, tuple(h.parts for h in by.heaps))
         flesh = self._flesh.settings
         return plan_passes(
             self._passes.subject(), self._flesh.palette(), self._passes.settings.adapted(), flesh.wishes(),

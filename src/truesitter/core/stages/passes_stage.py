@@ -24,10 +24,11 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kit import Kit, kit_for
 from truesitter.core.plan.pacing import paced
 from truesitter.core.plan.pass_places import tones_of
-from truesitter.core.plan.pass_plan import SIZES, Mark, PassPlan, Size, Subject
+from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
 from truesitter.core.plan.seams import Seam, seams_of
+from truesitter.core.plan.subject import SIZES, Mark, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import Band, School
 from truesitter.core.school.school_palettes import palettes_for

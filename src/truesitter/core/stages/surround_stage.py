@@ -15,7 +15,7 @@ from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.plan.minutes import rates
-from truesitter.core.plan.pass_plan import Ground
+from truesitter.core.plan.subject import Ground
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.settings import HairSettings, PassSettings

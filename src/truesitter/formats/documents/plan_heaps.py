@@ -51,8 +51,8 @@ def mix_of(one: Pass, plan: PassPlan, rack: Rack) -> list[PlanMixPart]:
 
 
 def mix_words(mix: list[PlanMixPart]) -> str:
-    """A mix as ``2 of middle flesh, 1 of Ivory black``."""
-    return mix_sentence([(part.name, part.parts) for part in mix])
+    """A mix as ``2 of middle flesh, 1 of Ivory black``; nothing where there is none."""
+    return mix_sentence([(part.name, part.parts) for part in mix]) if mix else ""
 
 
 def heaps_of(study: Study) -> list[PlanPaletteHeap]:

@@ -11,7 +11,7 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.seams import Seam
 from truesitter.core.stages import Study
-from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of, mix_words
+from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
 from truesitter.formats.words.pass_words import seam_place, seam_words, taken_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
@@ -210,7 +210,7 @@ def plan_cautions(study: Study, passes: list[PlanPass]) -> tuple[str, ...]:
     """Cautions for the tubes of some passes and for what they are painted in."""
     medium = None if study.passes.refused() else study.passes.plan().medium
     rack = study.flesh.palette().rack
-    used = {k for p in passes for k in p.parts}
+    used = {k for p in passes for k in p.parts} | {k for h in heaps_of(study) for k in h.parts}
     return cautions_for([p.key for p in rack.pigments() if p.key in used], rack, medium)
 
 
@@ -230,7 +230,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
             mix=(mix := mix_of(p, plan, rack)),
-            mix_words=mix_words(mix) if mix else "",
+            mix_words=mix_words(mix),
             predicted_hex=p.recipe.predicted.hex,
             kind=p.does,
             film_mm=p.film,

@@ -14,6 +14,7 @@ from truesitter.core.stages import Study
 from truesitter.core.types import Bytes
 from truesitter.core.usecases.sections import Order, needs_of, sections
 from truesitter.formats.documents.easel import comparison_of
+from truesitter.formats.documents.plan_heaps import mix_of, mix_words
 from truesitter.formats.pictures.easel_pictures import hatched
 from truesitter.formats.pictures.png import encode_jpeg
 from truesitter.formats.print.sheet import Sheet, Words, fit, tick_box
@@ -95,7 +96,7 @@ def sections_pdf(
     reference = study.easel.template(None, "photograph")
     own = study.easel.taken(painting).picture() if painting else None
     rack = study.flesh.palette().rack
-    names = study.settings.values.group_names()
+    names, plan = study.settings.values.group_names(), study.passes.paced()
     for section in sections(study, order):
         sheet.start(section.name)
         piece = section.box.slices(reference.shape)
@@ -104,7 +105,7 @@ def sections_pdf(
         needs = needs_of(study, section.box)
         sheet.text(f"Value {counting(section.value)} in the middle of it.", 11, gap=4)
         for number, one, part in needs.passes:
-            mixed = parts_sentence(one.recipe.parts, rack) if one.recipe.parts else ""
+            mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
             words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, brush {one.brush_mm:.0f} mm"
             lines = [Words(words, 10), *([Words(mixed, 10)] if mixed else [])]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)

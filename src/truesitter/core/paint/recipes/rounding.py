@@ -60,6 +60,37 @@ class Recipe:
     dilution: Dilution | None = None
 
     @classmethod
+    def held(
+        cls, parts: dict[str, int], lab: Doubles, target: Doubles, film_mm: DryMm | None = None,
+        dilution: Dilution | None = None,
+    ) -> Recipe:  # fmt: skip
+        """Parts whose colour is known, held against a target.
+
+        Parameters
+        ----------
+        parts
+            By tube, largest first; none where paint is taken off.
+        lab, target
+            (3,) L*a*b* that they make and that was wanted.
+        film_mm, dilution
+            Of a wash or a glaze.
+        """
+        predicted = Colour.of(lab)
+        return cls(
+            parts=parts,
+            target_lab=as_lab(target),
+            predicted=predicted,
+            delta_e=float(delta_e_2000(lab, target)),
+            value_error=predicted.value - float(lab_value(target)),
+            film_mm=film_mm,
+            dilution=dilution,
+        )
+
+    def seen_as(self, lab: Doubles) -> Recipe:
+        """The same parts for the same target where they look so (3,)."""
+        return Recipe.held(self.parts, lab, np.array(self.target_lab), self.film_mm, self.dilution)
+
+    @classmethod
     def of_parts(
         cls, parts: dict[str, int], target_lab: Lab, palette: Palette, film_mm: float | None = None
     ) -> Recipe:
@@ -81,15 +112,8 @@ class Recipe:
             dilution, predicted = tried[int(costs.argmin())], made[int(costs.argmin())]
         else:
             predicted = mix(amounts, palette)
-        return cls(
-            parts=parts,
-            target_lab=target_lab,
-            predicted=predicted,
-            delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
-            value_error=predicted.value - float(lab_value(target)),
-            film_mm=None if dilution is None else thinning.dry(dilution),
-            dilution=dilution,
-        )
+        film = None if dilution is None else thinning.dry(dilution)
+        return cls.held(parts, np.array(predicted.lab), target, film, dilution)
 
     @property
     def reached(self) -> bool:
@@ -300,14 +324,7 @@ class PartSearch:
 
     def recipe(self, whole: WholeParts) -> Recipe:
         """One candidate as a recipe."""
-        predicted, target = Colour.of(whole.lab[0]), self.sets.target
         film = None if whole.film_mm is None else DryMm(float(whole.film_mm[0]))
-        return Recipe(
-            parts=self._named(whole.parts[0], int(whole.owner[0]), reduce=not whole.by_heap),
-            target_lab=as_lab(target),
-            predicted=predicted,
-            delta_e=float(delta_e_2000(whole.lab[0], target)),
-            value_error=predicted.value - float(lab_value(target)),
-            film_mm=film,
-            dilution=None if film is None else self.sets.palette.thinning.dilution(film),
-        )
+        dilution = None if film is None else self.sets.palette.thinning.dilution(film)
+        parts = self._named(whole.parts[0], int(whole.owner[0]), reduce=not whole.by_heap)
+        return Recipe.held(parts, whole.lab[0], self.sets.target, film, dilution)

@@ -9,9 +9,7 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
-from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import AGAIN_PASS_LEAST_GAIN, SMALLEST_CM2
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 
@@ -40,14 +38,8 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         done = done.do(operation)
     sizes = scene.patchwork.sizes[pieces]
     lab = np.average(done.labs()[pieces], axis=0, weights=sizes)
-    target = scene.target(pieces)
-    made = replace(
-        last.recipe,
-        target_lab=as_lab(target),
-        predicted=Colour.of(lab),
-        delta_e=float(delta_e_2000(lab, target)),
-        value_error=float(lab_value(lab) - lab_value(target)),
-    )
+    first = last.recipe
+    made = Recipe.held(first.parts, lab, scene.target(pieces), first.film_mm, first.dilution)
     drop = float(np.average(canvas.piece_values()[pieces] - done.piece_values()[pieces], weights=sizes))
     said = f"The same mixture, no thinner and no thicker: it darkens what is there by {drop:.1f} more."
     return replace(last, recipe=made, operations=operations, pieces=pieces, said=said)

@@ -10,8 +10,6 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.coat_count import coats_of
@@ -20,7 +18,6 @@ from truesitter.core.paint.layered.tuning import MOST_COATS
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import (
@@ -155,15 +152,7 @@ def _lay(which: Which, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     film = DryMm(coats * mixture.film)
     k, s = scene.clear.rack.mixture(mixture.parts)
     made = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, ground)))
-    recipe = Recipe(
-        parts=mixture.parts,
-        target_lab=as_lab(wanted),
-        predicted=Colour.of(made),
-        delta_e=float(delta_e_2000(made, wanted)),
-        value_error=float(lab_value(made) - lab_value(wanted)),
-        film_mm=film,
-        dilution=mixture.dilution,
-    )
+    recipe = Recipe.held(mixture.parts, made, wanted, film, mixture.dilution)
     pieces = darkened(canvas, Layer(step.pieces, mixture.parts, film, fades=True))
     layer = Layer(pieces, mixture.parts, film, fades=True)
     return Laid(

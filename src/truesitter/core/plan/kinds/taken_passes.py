@@ -10,14 +10,11 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer, Removal
 from truesitter.core.canvas.taking_off import TOOLS, ToolName, goes_dry, share_for_value, value_on, why_not
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
-from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import TAKE_PASS_LEAST_LIGHTER, TONE_PASS_DARKER
 from truesitter.core.plan.kinds.wash_pass import judged, wash_parts
@@ -72,13 +69,7 @@ def _take(tool_name: ToolName, scene: Scene, step: Step, canvas: Canvas) -> Laid
         after = after.do(operation)
     left = np.average(after.labs()[covered], axis=0, weights=scene.patchwork.sizes[covered])
     target = np.average(wanted, axis=0, weights=areas)
-    made = Recipe(
-        parts={},
-        target_lab=as_lab(target),
-        predicted=Colour.of(left),
-        delta_e=float(delta_e_2000(left, target)),
-        value_error=float(lab_value(left) - lab_value(target)),
-    )
+    made = Recipe.held({}, left, target)
     return Laid(made, tuple(operations), covered, WetMm(0), 0.0, taken=tuple(taken))
 
 

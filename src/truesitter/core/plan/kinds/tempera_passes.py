@@ -6,13 +6,11 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.tuning import MOST_WATER
 from truesitter.core.paint.recipes.ingredients import FIXED
-from truesitter.core.paint.recipes.mixing import Colour, mix
+from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.paint.tubes.pigments import pigment_library
@@ -63,15 +61,7 @@ def _zone(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     after = canvas.do(layer)
     lab = np.average(after.labs()[ring], axis=0, weights=sizes)
     target = np.array([value_to_lightness(aim), *scene.target(ring)[1:]])
-    made = Recipe(
-        parts=recipe.parts,
-        target_lab=as_lab(target),
-        predicted=Colour.of(lab),
-        delta_e=float(delta_e_2000(lab, target)),
-        value_error=float(lab_value(lab) - lab_value(target)),
-        film_mm=film,
-        dilution=best,
-    )
+    made = Recipe.held(recipe.parts, lab, target, film, best)
     return Laid(
         made, (layer,), step.pieces, thinning.film, film / thinning.strength, (Thinned(best),)
     )  # fmt: skip

@@ -8,8 +8,6 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
@@ -54,13 +52,7 @@ def judged(parts: dict[str, int], palette: Palette, target: Doubles) -> Recipe:
         With its error.
     """
     predicted = mix({k: float(n) for k, n in parts.items()}, palette)
-    return Recipe(
-        parts=parts,
-        target_lab=as_lab(target),
-        predicted=predicted,
-        delta_e=float(delta_e_2000(np.array(predicted.lab), target)),
-        value_error=predicted.value - float(lab_value(target)),
-    )
+    return Recipe.held(parts, np.array(predicted.lab), target)
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:

@@ -8,14 +8,12 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
@@ -82,13 +80,9 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
 def _seen(made: Recipe, scene: Scene, under: Beneath, coats: int, dilution: Dilution) -> Recipe:
     """A recipe as it looks in so many coats of a dilution."""
     film = DryMm(coats * scene.medium.thinning.dry(dilution))
-    k, s = scene.clear.rack.mixture(made.parts)
-    lab = reflectance_to_lab(leave_surface(film_reflectance(k, s, film, under.internal())))
-    target = np.array(made.target_lab)
-    return replace(
-        made, predicted=Colour.of(lab), delta_e=float(delta_e_2000(lab, target)),
-        value_error=float(lab_value(lab) - lab_value(target)), film_mm=film, dilution=dilution,
-    )  # fmt: skip
+    on = replace(scene.clear, washes_on=under)
+    seen = mix({key: float(n) for key, n in made.parts.items()}, on, film)
+    return Recipe.held(made.parts, np.array(seen.lab), np.array(made.target_lab), film, dilution)
 
 
 WATER = Laying("water", _lay, "wash")

@@ -16,8 +16,10 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.usecases.habits_seen import observed_in
 from truesitter.core.usecases.painted_again import plan_again
 from truesitter.core.usecases.sections import Box, Order, needs_of, sections
+from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of, mix_words
 from truesitter.formats.pictures.easel_pictures import EaselView, picture_of, squinted
 from truesitter.formats.pictures.png import encode_jpeg, encode_png
+from truesitter.formats.words.told import PlanHeap, heap_of
 from truesitter.store.settings.sitter import Sitter
 from truesitter.web.http.answers import BenchRoute, answered, picture_response
 from truesitter.web.http.dependencies import Bench, CurrentSitter, CurrentStudy
@@ -206,6 +208,9 @@ class SectionPassOut(BaseModel):
     name: str
     part: float
     parts: dict[str, int]
+    heap: PlanHeap | None
+    mix: list[PlanMixPart]
+    mix_words: str
     hex: str
     brush_mm: float
     edge: str
@@ -248,10 +253,13 @@ def all_sections(study: CurrentStudy, order: Order = "focus first") -> list[Sect
 def one_section(study: CurrentStudy, x1: Fraction, y1: Fraction, x2: Fraction, y2: Fraction) -> NeedsOut:
     """Mixtures, brushes, ceilings and edges of a rectangle of the painting."""
     needs, names = needs_of(study, _box(x1, y1, x2, y2)), study.settings.values.group_names()
+    plan, rack = study.passes.plan(), study.flesh.palette().rack
     return NeedsOut(
         passes=[
             SectionPassOut(
                 number=n, name=p.title(names), part=part, parts=p.recipe.parts, hex=p.recipe.predicted.hex,
+                heap=heap_of(p.recipe.parts, rack), mix=(mix := mix_of(p, plan, rack)),
+                mix_words=mix_words(mix),
                 brush_mm=p.brush_mm, edge=p.edge,
             )
             for n, p, part in needs.passes

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.design.reserve import Means
-from truesitter.core.plan.pass_plan import Size
+from truesitter.core.plan.subject import Size
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.formats.documents.calendar import sittings_ics
