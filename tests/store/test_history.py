@@ -45,13 +45,14 @@ def test_of_changes_made_at_once_none_is_lost_and_each_can_be_undone(
     fresh = repository.get(sitter).settings
 
     def work(number: int) -> None:
+        # Sizes that are never the one set already: the first of 4 mm would change nothing and be no revision.
         for step in range(10):
             if number % 2:
                 repository.change(
                     sitter, "hair", Edit("guide", {}, {"guides": ListEdit(add=(guide(number / 10),))})
                 )
             else:
-                repository.change(sitter, "values", Edit("size", {"smallest_mm": number + step / 100}))
+                repository.change(sitter, "values", Edit("size", {"smallest_mm": 10 + number + step / 100}))
 
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(work, range(8)))
