@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from itertools import combinations
 
@@ -15,6 +16,7 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
+from truesitter.core.pace.waiting import drying_minutes
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
@@ -26,6 +28,7 @@ from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.heaps import as_dark_as, remade, thinned_by, with_amounts
 from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 
@@ -181,6 +184,19 @@ def test_heaps_cost_the_picture_next_to_nothing(name: str, school: str) -> None:
     assert planned(name, school).passes[-1].value_error <= exact.passes[-1].value_error + 0.06
 
 
+def test_what_is_really_taken_decides_how_long_it_dries() -> None:
+    six = STARTERS[1]
+    plan, rack = planned("maren", "layered-oil", palette=six.key, tubes=six.tubes), LIBRARY
+    base = {t.key: t.dries_minutes for t in SCHOOLS["layered-oil"].passes}
+    otherwise = 0
+    for one in plan.passes:
+        minutes = next((m for key, m in base.items() if re.fullmatch(rf"{key}(-\d+)?", one.key)), None)
+        if minutes is not None:
+            assert one.dries_minutes == drying_minutes(minutes, one.taken_from, plan.medium, rack)
+            otherwise += one.dries_minutes != drying_minutes(minutes, one.recipe.parts, plan.medium, rack)
+    assert otherwise
+
+
 def test_of_a_row_of_tints_the_one_that_makes_the_others_is_the_heap() -> None:
     """Each is the strong one with up to six of white; none of the others makes the strong one."""
     strong = {"light-red": 3, "yellow-ochre": 2}
@@ -226,6 +242,13 @@ def test_a_wash_is_thinned_until_its_place_is_as_dark_as_planned() -> None:
         told = np.array(again.recipe.predicted.lab) - wash.recipe.predicted.lab
         np.testing.assert_allclose(told, moved, atol=1e-6)
         assert remade(other, wash, before, after, None, clear=True).thinned == other.thinned
+    # In other tubes it ends in another colour, and is told in that.
+    redder = replace(wash, operations=(replace(layer, parts={**layer.parts, "light-red": 40}),))
+    told = remade(redder, wash, before, after, None, clear=False).recipe.predicted
+    (laid,) = (o for o in redder.operations if isinstance(o, Layer))
+    moved = np.average((before.do(laid).labs() - after.labs())[layer.pieces], axis=0, weights=sizes)
+    assert np.abs(moved).max() > 1
+    np.testing.assert_allclose(np.array(told.lab) - wash.recipe.predicted.lab, moved, atol=1e-6)
     ground = plan.passes[-1]
     assert as_dark_as(ground, before, plan.canvases[-1], thinning) is ground
 

@@ -15,6 +15,7 @@ from truesitter.core.paint.recipes.flesh_mixtures import mix_colour
 from truesitter.core.paint.recipes.let_down import Weakened, told_by_heaps
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import Reach, clip_value, compress_value, map_target, palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe, suggest_tube
 from truesitter.core.paint.recipes.tuning import HEAP_PARTS
 from truesitter.core.paint.tubes.cautions import (
@@ -227,3 +228,13 @@ def test_the_shipped_curves_are_those_of_the_fit() -> None:
     np.testing.assert_allclose(fit.curves.absorption, pigment_curves()["yellow-ochre"].absorption, rtol=0.02)
     assert fit.masstone_error < 0.3
     assert fit.tint_error < 0.3
+
+
+@pytest.mark.parametrize(("lightness", "sign"), [(70.0, 1), (40.0, -1)])
+def test_a_mixture_lighter_than_wanted_is_off_upward(lightness: float, sign: int) -> None:
+    target = np.array((55.0, 4.0, 9.0))
+    one = Recipe.held({"yellow-ochre": 1}, np.array((lightness, 4.0, 9.0)), target)
+    assert np.sign(one.value_error) == sign
+    assert one.delta_e > 1
+    assert one.seen_as(target).value_error == pytest.approx(0, abs=1e-9)
+    assert one.seen_as(target).parts == one.parts

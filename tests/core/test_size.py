@@ -103,6 +103,25 @@ def test_what_is_left_out_first_is_what_loses_least() -> None:
     np.testing.assert_allclose(fewer.finished.labs(), whole.finished.labs(), atol=3)
 
 
+def test_of_two_passes_that_do_the_same_one_stays() -> None:
+    """Each is needless beside the other; once one is gone the other is not."""
+    ground = Ground((50.0, 0.0, 0.0), np.zeros((HEIGHT, WIDTH), bool))
+    everywhere = [int(r) for r in Region]
+    passes = (
+        template(Band.EVERYTHING, key="ground", name="Ground", kind="ground", regions=everywhere),
+        template(Band.EVERYTHING, key="first", name="First", regions=[int(Region.HAIR)]),
+        template(Band.EVERYTHING, key="second", name="Second", regions=[int(Region.HAIR)]),
+        template(Band.EACH_GROUP, key="skin", name="Skin"),
+    )
+    school: School = SCHOOLS["direct-oil"].model_copy(update={"passes": passes})
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (4, 4)})
+        fewer = plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school)
+    assert len(fewer.keys) == 4
+    assert len({"first", "second"} & set(fewer.keys)) == 1
+    assert {"skin-1", "skin-3"} < set(fewer.keys)
+
+
 @pytest.mark.parametrize("size", SIZES)
 @pytest.mark.parametrize("key", sorted(SCHOOLS))
 def test_washes_follow_on_one_another_in_every_size(key: str, size: Size) -> None:

@@ -1,0 +1,92 @@
+"""A painting under way: the rest is planned on what is really there, from the heaps that are mixed."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.conftest import study_of
+from truesitter.core.canvas.begun import Begun
+from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.plan.size import JOINED
+from truesitter.core.settings import StudySettings
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages import Study
+
+LAID = 6
+
+
+@pytest.fixture(scope="module")
+def study() -> Study:
+    base = study_of("selda")
+    chosen = base.settings.model_dump()
+    chosen["passes"] |= {"school": "layered-oil", "size": "portrait"}
+    return Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+
+
+@pytest.fixture(scope="module")
+def plan(study: Study) -> PassPlan:
+    return study.passes.plan()
+
+
+def rest_of(
+    study: Study, plan: PassPlan, off: float, heaps: tuple[dict[str, int], ...] | None = None
+) -> PassPlan:
+    """The plan made anew for a painting whose background is lighter by so much."""
+    subject = study.passes.subject()
+    wall = subject.regions == Region.BACKGROUND
+    lighter = np.zeros((*subject.groups.shape, 3), np.float32)
+    lighter[wall, 0] = off
+    mixed = tuple(h.parts for h in plan.heaps) if heaps is None else heaps
+    begun = Begun(LAID, lighter, np.ones(wall.shape, bool), plan.keys, mixed)
+    flesh = study.flesh.settings
+    return plan_passes(
+        subject, study.flesh.palette(), study.passes.settings.adapted(), flesh.wishes(), flesh.medium_used(),
+        None, begun,
+    )  # fmt: skip
+
+
+def test_what_stands_there_is_laid_under_the_first_pass_that_is_left(study: Study, plan: PassPlan) -> None:
+    again = rest_of(study, plan, 12.0)
+    work = plan.bare.patchwork
+    wall = work.at(study.passes.subject().regions) == Region.BACKGROUND
+    sizes = work.sizes[wall]
+
+    def lighter(key: str) -> float:
+        one, other = again.canvases[again.keys.index(key)], plan.canvases[plan.keys.index(key)]
+        return float(np.average((one.labs() - other.labs())[wall, 0], weights=sizes))
+
+    before, last = plan.keys[LAID - 2 : LAID]
+    assert abs(lighter(before)) < 1
+    assert lighter(last) == pytest.approx(12, abs=2.5)
+    assert Begun(LAID, np.zeros((1, 1, 3), np.float32), np.ones((1, 1), bool)).last == ""
+
+
+def test_the_rest_is_mixed_from_the_heaps_that_are_there(study: Study, plan: PassPlan) -> None:
+    """One that was mixed a little otherwise than planned is used, and none of nearly its colour beside it."""
+    mixed = tuple({k: 2 * n + (n == max(h.parts.values())) for k, n in h.parts.items()} for h in plan.heaps)
+    kept = [tuple(sorted(parts.items())) for parts in mixed]
+
+    def there(heaps: tuple[dict[str, int], ...]) -> int:
+        again = rest_of(study, plan, 12.0, heaps)
+        return sum(tuple(sorted(h.parts.items())) in kept for h in again.heaps)
+
+    assert there(mixed) >= len(mixed) - 1
+    assert there(()) <= 1
+
+
+def test_what_was_left_out_is_not_taken_up_again(study: Study, plan: PassPlan) -> None:
+    again = rest_of(study, plan, 3.0)
+    assert set(again.keys) <= set(plan.keys)
+    assert JOINED in plan.keys
+    assert JOINED in again.keys
+    every = replace(study.passes.subject(), size="every pass")
+    assert set(plan.keys) - {JOINED} < {
+        p.key
+        for p in plan_passes(
+            every, study.flesh.palette(), study.passes.settings.adapted(), study.flesh.settings.wishes()
+        ).passes
+    }
