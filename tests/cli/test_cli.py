@@ -80,6 +80,8 @@ def test_fewer_tubes_are_kept_to() -> None:
         (["plan", "{photo}", "--out", "x", "--cuts", "4,2"], "cuts"),
         (["plan", "{photo}", "--out", "x", "--cuts", "some"], "fit, even"),
         (["plan", "{photo}", "--out", "x", "--school", "none"], "school"),
+        (["plan", "{photo}", "--out", "x", "--brushes", "10filbert,3fan"], "3fan"),
+        (["plan", "{photo}", "--out", "x", "--brushes", "13flat"], "no flat no. 13"),
         (["serve", "--data", "{folder}", "--port", "70000"], "65535"),
     ],
 )
@@ -103,7 +105,8 @@ def test_a_whole_plan_from_another_process(tmp_path: Path) -> None:
     (tmp_path / "t.jpg").write_bytes(small_photo("tobias"))
     done = subprocess.run(
         [sys.executable, "-m", "truesitter.cli", "plan", "t.jpg", "--out", "plan", "--canvas", "240x300",
-         "--cuts", "2,4,6.5", "--palette", "warm-cool-six"],
+         "--cuts", "2,4,6.5", "--palette", "warm-cool-six",
+         "--brushes", "24flat,10filbert,4filbert,1round,00liner"],
         cwd=tmp_path, capture_output=True, text=True, timeout=300, check=False,
     )  # fmt: skip
     assert done.returncode == 0, done.stderr
@@ -112,6 +115,10 @@ def test_a_whole_plan_from_another_process(tmp_path: Path) -> None:
     assert plan["reference"]["canvas_mm"] == [240, 300]
     assert plan["face_found"]
     assert len(plan["passes"]) > 10
+    brushes = {b["id"]: b["passes"] for b in plan["brushes"]}
+    assert set(brushes) <= {"24flat", "10filbert", "4filbert", "1round", "00liner"}
+    for number, one in enumerate(plan["passes"], 1):
+        assert number in brushes[one["brush"]]
     assert (tmp_path / "plan/plan.pdf").read_bytes().startswith(b"%PDF")
 
 

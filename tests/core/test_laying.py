@@ -7,11 +7,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from truesitter.core.canvas.brushes import widest_brush
+from truesitter.core.brushes.laying import widest_brush
+from truesitter.core.brushes.tuning import WIDTHS_MM
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
-from truesitter.core.canvas.tuning import WIDTHS_MM
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness

@@ -12,13 +12,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of, truth
+from truesitter.core.brushes.laying import line_minutes
 from truesitter.core.canvas.drawn.face_lines import brow_lines, face_lines
 from truesitter.core.canvas.drawn.painted_lines import (
     line_area_cm2,
     line_brush_mm,
     line_cover,
     line_length_mm,
-    stroke_minutes,
 )
 from truesitter.core.canvas.drawn.tuning import PARTING_WIDTH, SMALL_BROW_MM, TUFTS
 from truesitter.core.canvas.tuning import LEVELS
@@ -97,7 +97,7 @@ def test_lines_lie_where_they_are_drawn_and_are_clipped_by_the_picture() -> None
     outside = Line(np.array([[-0.5, -0.5], [-0.2, -0.1]]), np.array([1.0, 1.0]))
     assert covered((outside,)).sum() == 0
     assert line_brush_mm((line, Line(line.points, np.array([0.2, 2.3])))) == 3
-    assert stroke_minutes(60) - stroke_minutes(0) == pytest.approx(4)
+    assert line_minutes(60) - line_minutes(0) == pytest.approx(4)
 
 
 @pytest.mark.parametrize("beyond", [(1.5, 0.5), (-0.5, 0.5), (0.5, 1.5), (0.5, -0.5), (1.5, 1.5)])

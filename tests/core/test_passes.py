@@ -13,11 +13,11 @@ from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
 from tests.core.test_schools import planned
-from truesitter.core.canvas.brushes import brush_for, goes_needed, laying_minutes, widest_brush, work_minutes
+from truesitter.core.brushes.laying import brush_for, goes_needed, laying_minutes, widest_brush, work_minutes
+from truesitter.core.brushes.tuning import WIDTHS_MM
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
-from truesitter.core.canvas.tuning import WIDTHS_MM
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
@@ -276,7 +276,7 @@ def test_what_a_plan_says_of_its_passes_is_so_pixel_by_pixel(name: str) -> None:
             assert not mask.any() or one.key.startswith("hair-")
             continue
         assert one.area_cm2 == pytest.approx(mask.sum() * subject.mm_per_px**2 / 100)
-        assert one.brush_mm == brush_for(mask, subject.mm_per_px)
+        assert one.room_mm == brush_for(mask, subject.mm_per_px)
         inside = subject.regions[mask]
         most = Region(int(np.bincount(inside).argmax())).name.lower().replace("_", " ")
         assert most in one.places

@@ -12,7 +12,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
-from truesitter.core.canvas.brush_numbers import FLAT_MM, LINER_MM, ROUND_MM, brush_number
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.plan.kit import HEAVY_G_CM3, kit_for
@@ -169,26 +168,6 @@ def test_no_passes_take_no_time() -> None:
     assert hair == ()
 
 
-@pytest.mark.parametrize(
-    ("mm", "tool", "said"),
-    [
-        (4.2, "round", "no. 6 round"),
-        (4.1, "small round", "no. 5 round"),
-        (16, "filbert", "no. 8 filbert"),
-        (0.1, "small liner", "no. 00 liner"),
-        (50, "rag round a finger", ""),
-        (3, "airbrush, fine", ""),
-    ],
-)
-def test_brushes_have_their_usual_numbers(mm: float, tool: str, said: str) -> None:
-    assert brush_number(mm, tool) == said
-
-
-@pytest.mark.parametrize("table", [ROUND_MM, FLAT_MM, LINER_MM])
-def test_higher_numbers_are_wider(table: dict[str, float]) -> None:
-    assert list(table.values()) == sorted(table.values())
-
-
 def test_the_kit_holds_what_the_passes_use() -> None:
     study = planned("maren", "layered-oil")
     plan, sittings = study.passes.plan(), study.passes.sittings()
@@ -197,7 +176,7 @@ def test_the_kit_holds_what_the_passes_use() -> None:
     assert {t.key for t in kit.tubes} == {k for p in plan.passes for k in p.taken_from}
     assert all(0 < t.most_in_a_sitting_ml <= t.ml + 1e-9 for t in kit.tubes)
     assert sum(b.passes for b in kit.brushes) == len(plan.passes)
-    assert kit.brushes[0].mm >= 1.6 * kit.brushes[-1].mm
+    assert [(b.name, b.mm) for b in kit.brushes] == [(b.name, b.mm) for b in plan.brushes]
     assert kit.stir == ()
 
 

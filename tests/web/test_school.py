@@ -15,6 +15,7 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from tests.conftest import small_photo
 from truesitter.core.school.library import SCHOOLS
 from truesitter.formats.pictures.png import STRIP_COLUMNS
 
@@ -164,6 +165,42 @@ def test_the_kit_and_the_files(client: TestClient, url: str) -> None:
     assert client.get(f"{url}/files/masks.svg").content.startswith(b"<svg")
     for name in ("passes.ora", "passes.zip"):
         assert zipfile.is_zipfile(io.BytesIO(client.get(f"{url}/files/{name}").content))
+
+
+def test_a_plan_keeps_to_the_brushes_that_are_there(client: TestClient, url: str) -> None:
+    known = client.get("/api/brushes").json()
+    assert known["usual"] is None
+    assert client.get(url).json()["settings"]["passes"]["brushes"] == known["starting"]
+    mine = [{"shape": "flat", "number": "10"}, {"shape": "round", "mm": 2.4, "point": "sharp"}]
+    assert put(client, url, school="layered-oil", brushes=mine).status_code == 200
+    kit = client.get(f"{url}/kit").json()
+    assert [b["name"] for b in kit["brushes"] if b["mm"]] == ["no. 10 flat", "2.4 mm round"]
+    assert kit["missing"]
+    assert all(m["minutes"] > 0 or m["too_wide"] for m in kit["missing"])
+    assert {p["brush_mm"] for p in client.get(f"{url}/passes").json()["passes"]} == {20.0, 2.4}
+    assert put(client, url, brushes=[{"shape": "flat", "number": "13"}]).status_code == 422
+    assert put(client, url, brushes=[{"shape": "fan", "mm": 9}]).status_code == 422
+    assert put(client, url, brushes=[{"shape": "flat"}]).status_code == 422
+    put(client, url, brushes=[])
+    shop = client.get(f"{url}/kit").json()
+    assert len([b for b in shop["brushes"] if b["mm"]]) <= 6
+    assert shop["missing"] == []
+
+
+def test_what_is_usual_in_the_studio_is_what_a_new_sitter_begins_with(client: TestClient) -> None:
+    photo = small_photo("tobias")
+
+    def brushes() -> Any:
+        added = client.post("/api/sitters", files={"photo": ("a.jpg", photo, "image/jpeg")}).json()
+        client.delete(f"/api/sitters/{added['id']}")
+        return added["settings"]["passes"]["brushes"]
+
+    assert brushes() == client.get("/api/brushes").json()["starting"]
+    assert client.put("/api/brushes", json={"brushes": [{"shape": "flat", "mm": -3}]}).status_code == 422
+    kept = client.put("/api/brushes", json={"brushes": [{"shape": "filbert", "number": "6"}]}).json()["usual"]
+    assert brushes() == kept
+    assert len(kept) == 1
+    client.put("/api/brushes", json={"brushes": client.get("/api/brushes").json()["starting"]})
 
 
 def test_a_room_that_is_cold_makes_oil_wait(client: TestClient, url: str) -> None:

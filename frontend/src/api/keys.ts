@@ -7,6 +7,7 @@ export const keys = {
   keeping: ["keeping"],
   library: ["library"],
   rack: ["rack"],
+  brushes: ["brushes"],
   sitters: ["sitters"],
   sitter: (id: string) => ["sitter", id],
   computed: (id: string | undefined, path: string, query: string, settings: string | undefined) => [

@@ -4,6 +4,30 @@
  */
 
 export interface paths {
+    "/api/brushes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Brushes
+         * @description Numbers, the starting set, and the studio's own.
+         */
+        get: operations["all_brushes_api_brushes_get"];
+        /**
+         * Keep Brushes
+         * @description Let every sitter that is added from now on begin with these.
+         */
+        put: operations["keep_brushes_api_brushes_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -3899,13 +3923,117 @@ export interface components {
          */
         BrushOut: {
             /** Mm */
-            mm: number;
-            /** Number */
-            number: string;
+            mm: number | null;
+            /** Name */
+            name: string;
             /** Passes */
             passes: number;
-            /** Tool */
-            tool: string;
+        };
+        /**
+         * BrushSettings
+         * @description A brush that is there: told by its number, by its width, or by both where the maker's differ.
+         */
+        "BrushSettings-Input": {
+            /**
+             * Hair
+             * @default synthetic
+             * @enum {string}
+             */
+            hair: "bristle" | "synthetic" | "soft hair";
+            /**
+             * Length
+             * @default usual
+             * @enum {string}
+             */
+            length: "short" | "usual" | "long";
+            /** Mm */
+            mm?: number | null;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /**
+             * Point
+             * @default usual
+             * @enum {string}
+             */
+            point: "sharp" | "usual" | "worn";
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "flat" | "filbert" | "round" | "liner" | "mop";
+            /**
+             * Stiffness
+             * @description None as its hair usually is
+             */
+            stiffness?: ("stiff" | "springy" | "soft") | null;
+        };
+        /**
+         * BrushSettings
+         * @description A brush that is there: told by its number, by its width, or by both where the maker's differ.
+         */
+        "BrushSettings-Output": {
+            /**
+             * Hair
+             * @default synthetic
+             * @enum {string}
+             */
+            hair: "bristle" | "synthetic" | "soft hair";
+            /**
+             * Length
+             * @default usual
+             * @enum {string}
+             */
+            length: "short" | "usual" | "long";
+            /** Mm */
+            mm: number | null;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /**
+             * Point
+             * @default usual
+             * @enum {string}
+             */
+            point: "sharp" | "usual" | "worn";
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "flat" | "filbert" | "round" | "liner" | "mop";
+            /**
+             * Stiffness
+             * @description None as its hair usually is
+             */
+            stiffness: ("stiff" | "springy" | "soft") | null;
+        };
+        /**
+         * BrushesIn
+         * @description Brushes to be kept.
+         */
+        BrushesIn: {
+            /** Brushes */
+            brushes: components["schemas"]["BrushSettings-Input"][];
+        };
+        /**
+         * BrushesOut
+         * @description What brushes there are.
+         */
+        BrushesOut: {
+            /** Numbers */
+            numbers: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** Starting */
+            starting: components["schemas"]["BrushSettings-Output"][];
+            /** Usual */
+            usual: components["schemas"]["BrushSettings-Output"][] | null;
         };
         /**
          * CameraIn
@@ -5389,6 +5517,8 @@ export interface components {
             clearing: string[];
             /** Heaps */
             heaps: components["schemas"]["PlanPaletteHeap"][];
+            /** Missing */
+            missing: components["schemas"]["MissingBrush"][];
             /** Preparing */
             preparing: string[];
             /** Reserves */
@@ -5819,6 +5949,31 @@ export interface components {
             thinner: string;
             /** Wait Minutes */
             wait_minutes: number;
+        };
+        /**
+         * MissingBrush
+         * @description A brush that is worth buying.
+         */
+        MissingBrush: {
+            /**
+             * Minutes
+             * @description What it would save
+             */
+            minutes: number;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Passes
+             * @description Numbers of the passes it would be for, counted from 1
+             */
+            passes: number[];
+            /**
+             * Too Wide
+             * @description True where nothing that is there is narrow enough
+             */
+            too_wide: boolean;
         };
         /**
          * MixtureOut
@@ -6360,6 +6515,109 @@ export interface components {
              * @description None as the school has it; so below
              */
             background: ("first" | "between" | "last" | "first tone, then last") | null;
+            /**
+             * Brushes
+             * @description What there is to paint with; with none, what a shop has
+             * @default [
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "24",
+             *         "point": "usual",
+             *         "shape": "flat",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "12",
+             *         "point": "usual",
+             *         "shape": "flat",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "10",
+             *         "point": "usual",
+             *         "shape": "filbert",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "6",
+             *         "point": "usual",
+             *         "shape": "filbert",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "4",
+             *         "point": "usual",
+             *         "shape": "filbert",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "1",
+             *         "point": "usual",
+             *         "shape": "filbert",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "soft hair",
+             *         "length": "usual",
+             *         "number": "14",
+             *         "point": "usual",
+             *         "shape": "round",
+             *         "stiffness": "soft"
+             *       },
+             *       {
+             *         "hair": "soft hair",
+             *         "length": "usual",
+             *         "number": "8",
+             *         "point": "sharp",
+             *         "shape": "round",
+             *         "stiffness": "soft"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "6",
+             *         "point": "usual",
+             *         "shape": "round",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "2",
+             *         "point": "sharp",
+             *         "shape": "round",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "synthetic",
+             *         "length": "usual",
+             *         "number": "00",
+             *         "point": "sharp",
+             *         "shape": "liner",
+             *         "stiffness": "springy"
+             *       },
+             *       {
+             *         "hair": "soft hair",
+             *         "length": "usual",
+             *         "number": "8",
+             *         "point": "usual",
+             *         "shape": "mop",
+             *         "stiffness": "soft"
+             *       }
+             *     ]
+             */
+            brushes: components["schemas"]["BrushSettings-Output"][];
             /**
              * Exactness
              * @default portrait
@@ -7130,13 +7388,16 @@ export interface components {
         PlanPass: {
             /** Area Cm2 */
             area_cm2: number;
-            /** Brush Mm */
-            brush_mm: number;
             /**
-             * Brush Number
-             * @description Usual number of such a brush, as no. 6 round
+             * Brush
+             * @description Its brush among those of the plan; none for what is no brush
              */
-            brush_number: string;
+            brush: string | null;
+            /**
+             * Brush Mm
+             * @description How wide that is
+             */
+            brush_mm: number;
             /**
              * Coats
              * @description In how many equal coats it is laid
@@ -7241,6 +7502,11 @@ export interface components {
             places: string[];
             /** Predicted Hex */
             predicted_hex: string;
+            /**
+             * Room Mm
+             * @description The widest that goes in
+             */
+            room_mm: number;
             /**
              * Seams
              * @description Its borders, longest first
@@ -8315,8 +8581,6 @@ export interface components {
          * @description A pass that covers some of a section.
          */
         SectionPassOut: {
-            /** Brush Mm */
-            brush_mm: number;
             /** Edge */
             edge: string;
             heap: components["schemas"]["PlanHeap"] | null;
@@ -8336,6 +8600,8 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+            /** Tool */
+            tool: string;
         };
         /**
          * Settled
@@ -8671,6 +8937,104 @@ export interface components {
              * @default {
              *       "backdrop": "photo",
              *       "backdrop_hue": "as photographed",
+             *       "brushes": [
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "24",
+             *           "point": "usual",
+             *           "shape": "flat",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "12",
+             *           "point": "usual",
+             *           "shape": "flat",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "10",
+             *           "point": "usual",
+             *           "shape": "filbert",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "6",
+             *           "point": "usual",
+             *           "shape": "filbert",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "4",
+             *           "point": "usual",
+             *           "shape": "filbert",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "1",
+             *           "point": "usual",
+             *           "shape": "filbert",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "soft hair",
+             *           "length": "usual",
+             *           "number": "14",
+             *           "point": "usual",
+             *           "shape": "round",
+             *           "stiffness": "soft"
+             *         },
+             *         {
+             *           "hair": "soft hair",
+             *           "length": "usual",
+             *           "number": "8",
+             *           "point": "sharp",
+             *           "shape": "round",
+             *           "stiffness": "soft"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "6",
+             *           "point": "usual",
+             *           "shape": "round",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "2",
+             *           "point": "sharp",
+             *           "shape": "round",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "synthetic",
+             *           "length": "usual",
+             *           "number": "00",
+             *           "point": "sharp",
+             *           "shape": "liner",
+             *           "stiffness": "springy"
+             *         },
+             *         {
+             *           "hair": "soft hair",
+             *           "length": "usual",
+             *           "number": "8",
+             *           "point": "usual",
+             *           "shape": "mop",
+             *           "stiffness": "soft"
+             *         }
+             *       ],
              *       "exactness": "portrait",
              *       "focus": [],
              *       "ground": "school",
@@ -9499,6 +9863,59 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    all_brushes_api_brushes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushesOut"];
+                };
+            };
+        };
+    };
+    keep_brushes_api_brushes_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BrushesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrushesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     door_api_door_get: {
         parameters: {
             query?: never;

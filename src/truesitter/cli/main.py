@@ -22,6 +22,7 @@ from truesitter.cli.log import add_commands as add_log
 from truesitter.cli.plan import write_plans
 from truesitter.cli.serving import AuthorityOption, CertificateOption, KeyOption, SchedulerOption
 from truesitter.cli.serving import add_commands as add_serving
+from truesitter.core.brushes.brush import brush_of
 from truesitter.core.colour.spaces import hex_to_srgb, srgb_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.ingredients import FIXED, MARK, expand
@@ -32,7 +33,7 @@ from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.library import school as school_of
-from truesitter.core.settings import StudySettings, TubeSettings
+from truesitter.core.settings import StudySettings, TubeSettings, brush_settings
 from truesitter.core.settings.base import first_fault
 from truesitter.formats.documents.rack_files import read_rack, tubes_of
 from truesitter.formats.documents.school_files import read_school
@@ -91,6 +92,14 @@ def _school(text: str) -> dict[str, Any]:
     return {"school": own.key, "own": (own,)}
 
 
+def _brushes(given: str) -> dict[str, Any]:
+    """Settings of the brushes that are there; nothing where none are named."""
+    if not given:
+        return {}
+    named = [] if given == "shop" else [brush_settings(brush_of(one)) for one in given.split(",")]
+    return {"brushes": named}
+
+
 def _ground(text: str) -> dict[str, Any]:
     """Which ground is meant."""
     if "," not in text:
@@ -132,6 +141,9 @@ def plan(
     background: Annotated[str, typer.Option(help="photo, counter, or halo")] = "photo",
     recipes: Annotated[str, typer.Option(help="easy to count out, or exact")] = "easy",
     size: Annotated[str, typer.Option(help="sketch, study, portrait, or every pass")] = "portrait",
+    brushes: Annotated[
+        str, typer.Option(help="Those that are there, like 24flat,10filbert,00liner; or shop for any")
+    ] = "",
     rack: _RackFile = None,
     scheduler: SchedulerOption = None,
     cluster_ca: AuthorityOption = None,
@@ -160,7 +172,9 @@ def plan(
                 "own": [tube for tube in tubes if tube.key in chosen.tubes], "medium": media[0],
                 "recipes": recipes,
             },
-            "passes": {"backdrop": background, "size": size, **followed, **_ground(ground)},
+            "passes": {
+                "backdrop": background, "size": size, **followed, **_ground(ground), **_brushes(brushes),
+            },
         }
     )  # fmt: skip
     where = Scheduler(scheduler, cluster_ca, cluster_cert, cluster_key) if scheduler else None

@@ -97,7 +97,7 @@ export function SectionsJob({ sitter }: JobProps) {
           {needs.data?.passes.map((p) => (
             <Box key={p.number} sx={{ mb: 1 }}>
               <Box sx={{ fontSize: textSize.small }}>
-                {p.number} {p.name}: brush up to {p.brush_mm.toFixed(0)} mm, {p.edge}
+                {p.number} {p.name}: {p.tool}, {p.edge}
               </Box>
               <Mix pass={p} tubes={tubes} />
             </Box>

@@ -125,8 +125,7 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
             <Box sx={{ fontSize: textSize.body }}>
               Value <Value of={p.value} />
               {p.coats > 1 && `, ${p.coats} coats`}
-              {p.dilution && `, ${p.dilution.words}`}; {p.tool}, up to {p.brush_mm} mm
-              {p.brush_number && ` (${p.brush_number})`}; edge {p.edge.words}. {p.note}
+              {p.dilution && `, ${p.dilution.words}`}; {p.tool}; edge {p.edge.words}. {p.note}
             </Box>
             {p.inspect && <Box sx={{ fontSize: textSize.body, fontWeight: 700 }}>{p.inspect}</Box>}
           </Box>

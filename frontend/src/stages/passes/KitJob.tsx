@@ -3,6 +3,7 @@ import { useKit } from "../../api/hooks";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { Heaps } from "../../sheet/Mix";
 import { Say, Section } from "../../sheet/parts";
+import { BrushSection } from "./BrushSection";
 import { spoken } from "../../sheet/spoken";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
@@ -35,11 +36,20 @@ export function KitJob({ sitter }: JobProps) {
               <Heaps heaps={kit.data.heaps} tubes={tubes} />
             </Section>
           )}
-          <Section title="Brushes and tools">
-            {kit.data.brushes.map((b) => (
-              <Line key={`${b.tool}${b.number}`} left={b.number || b.tool} right={`${b.mm} mm`} />
-            ))}
-          </Section>
+          {kit.data.brushes.some((b) => b.mm === null) && (
+            <Section title="Tools">
+              {kit.data.brushes
+                .filter((b) => b.mm === null)
+                .map((b) => (
+                  <Line
+                    key={b.name}
+                    left={b.name}
+                    right={`${b.passes} ${b.passes === 1 ? "pass" : "passes"}`}
+                  />
+                ))}
+            </Section>
+          )}
+          <BrushSection sitter={sitter} kit={kit.data} />
           <Section title="Paint">
             {kit.data.tubes.map((t) => (
               <Line

@@ -217,8 +217,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         </Say>
       )}
       <Say>
-        {pass.tool}, up to <strong>{pass.brush_mm} mm</strong>
-        {pass.brush_number && `, ${pass.brush_number}`}
+        {pass.tool}
         {pass.thinned.length || pass.taken.length ? "" : `; film ${pass.film_mm.toPrecision(2)} mm`}; edge{" "}
         {pass.edge.words}.
       </Say>

@@ -13,14 +13,14 @@ from dataclasses import replace
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.brushes import brush_for, work_minutes
+from truesitter.core.brushes.laying import brush_for, work_minutes
+from truesitter.core.brushes.tuning import MIXING_MINUTES
 from truesitter.core.canvas.hair_job import HairJob, HairLayer
 from truesitter.core.canvas.tuning import (
     BROW_BRUSH_MM,
     EARLY_DENSITY,
     LEAST_CM2,
     LEAST_TURN,
-    MIXING_MINUTES,
     UNDER_MM,
 )
 from truesitter.core.colour.spaces import as_lab

@@ -24,20 +24,6 @@ RIM, MIDDLE = 2.0, 8.0
 BEYOND = 0.3
 """Value steps from which on a place is out of the plan's reach."""
 
-# brushes.py
-
-WIDTHS_MM = (1, 2, 3, 4, 6, 8, 10, 12, 16, 20, 25, 30, 40, 50)
-"""Usual brush widths (common practice)."""
-
-STROKE_MM = 30.0
-"""Length of one stroke of a filling brush, mm [try]."""
-
-STROKE_SECONDS = 6.0
-"""One stroke, loading the brush included [try]."""
-
-MIXING_MINUTES = 8.0
-"""To mix one colour [try]."""
-
 # hair_canvas.py
 
 SOFT_MM = 1.5

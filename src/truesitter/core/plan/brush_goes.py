@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.brushes import goes_needed, laying_minutes
+from truesitter.core.brushes.laying import goes_needed, laying_minutes
 from truesitter.core.types import Counts, Doubles, Ints, Mask
 
 

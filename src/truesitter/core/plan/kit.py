@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
 
-from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import PassPlan
@@ -14,11 +14,16 @@ from truesitter.core.plan.tuning import HEAVY_G_CM3, LONGEST, SETTLES_FROM
 
 @dataclass(frozen=True)
 class KitBrush:
-    """A brush and how many passes want it."""
+    """A brush or another tool, and how many passes want it.
 
-    tool: str
-    number: str
-    mm: float
+    Attributes
+    ----------
+    name, mm, passes
+        What it is called, its width where it is a brush, and how many passes.
+    """
+
+    name: str
+    mm: float | None
     passes: int
 
 
@@ -70,17 +75,13 @@ def kit_for(plan: PassPlan, sittings: tuple[PlannedSitting, ...], rack: Rack, na
 
 
 def _brushes(plan: PassPlan) -> tuple[KitBrush, ...]:
-    """One for each number; what has none by its name."""
-    found: dict[str, KitBrush] = {}
-    for one in plan.passes:
-        number = brush_number(one.brush_mm, one.tool)
-        name = number or one.tool
-        before = found.get(name)
-        mm = max(one.brush_mm, before.mm if before else 0.0)
-        found[name] = KitBrush(
-            before.tool if before else one.tool, number, mm, before.passes + 1 if before else 1
-        )
-    return tuple(sorted(found.values(), key=lambda b: (-b.mm, b.tool)))
+    """Brushes, widest first, then what is no brush."""
+    taken = Counter(p.brush for p in plan.passes if p.brush)
+    others = Counter(p.tool for p in plan.passes if p.brush is None)
+    return (
+        *(KitBrush(b.name, b.mm, taken[b]) for b in plan.brushes),
+        *(KitBrush(tool, None, count) for tool, count in others.items()),
+    )
 
 
 def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTube, ...]:

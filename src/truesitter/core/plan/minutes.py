@@ -6,7 +6,7 @@ from typing import get_args
 
 import numpy as np
 
-from truesitter.core.canvas.drawn.tuning import STROKE_SECONDS
+from truesitter.core.brushes.tuning import LINE_SECONDS
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.subject import Exactness
 from truesitter.core.plan.tuning import MASSED_HAIR
@@ -82,7 +82,7 @@ def pass_minutes(
     whole = rate * np.bincount(regions, weights=cm2, minlength=kinds)
     part = np.divide(area, sums, out=np.zeros_like(area), where=sums > 0)
     by_region = part * whole
-    drawn = np.array([0 if p.pieces.any() else len(p.lines) * STROKE_SECONDS / 60 for p in passes])
+    drawn = np.array([0 if p.pieces.any() else len(p.lines) * LINE_SECONDS / 60 for p in passes])
     each = fixed / max(1, len(passes))
     minutes = by_region.sum(axis=1) + drawn + each
     hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum(axis=1)

@@ -7,6 +7,8 @@ from typing import Literal
 
 import numpy as np
 
+from truesitter.core.brushes.brush import Brush
+from truesitter.core.brushes.choice import Missing
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Operation
 from truesitter.core.colour.value import lab_value
@@ -75,9 +77,11 @@ class Pass:
         (n,) where it lies, in the pieces of the canvases.
     recipe
         Parts, target and predicted colour (thick film); without parts where paint is taken off.
-    film, thinned, brush_mm, area_cm2, ml
-        Film as it is laid, how its paint is thinned (nothing for paint as it comes), widest brush, area,
-        and paint needed, before it is thinned, including loss.
+    film, thinned, area_cm2, ml
+        Film as it is laid, how its paint is thinned (nothing for paint as it comes), area, and paint needed,
+        before it is thinned, including loss.
+    brush, brush_mm, room_mm
+        The brush it is laid with, None for what is no brush; how wide that is, and the widest that goes in.
     edge, tool, note
         How to lay it.
     open_minutes, goes
@@ -118,6 +122,7 @@ class Pass:
     film: WetMm
     thinned: tuple[Thinned, ...]
     brush_mm: float
+    room_mm: float
     area_cm2: float
     ml: float
     edge: str
@@ -145,6 +150,7 @@ class Pass:
     value_error: float = 0.0
     mix: dict[str, int] = field(default_factory=dict)
     tubes: dict[str, int] = field(default_factory=dict)
+    brush: Brush | None = None
 
     def title(self, group_names: tuple[str, ...]) -> str:
         """Its name, with the painter's own name of its value group."""
@@ -254,6 +260,10 @@ class PassPlan:
     """The canvas before the first pass; all there is where nothing is left to paint."""
     heaps: tuple[Heap, ...] = ()
     """What is mixed on the palette, most first; none where every pass is mixed by itself."""
+    brushes: tuple[Brush, ...] = ()
+    """What it is painted with, widest first."""
+    missing: tuple[Missing, ...] = ()
+    """Brushes worth buying; their works are the numbers of passes, counted from 0."""
 
     @property
     def keys(self) -> tuple[str, ...]:

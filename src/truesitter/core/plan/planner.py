@@ -8,10 +8,10 @@ from dataclasses import replace
 
 import numpy as np
 
+from truesitter.core.brushes.laying import brush_for, line_minutes, work_minutes
 from truesitter.core.canvas.begun import Begun, adds_nothing
-from truesitter.core.canvas.brushes import brush_for, goes_needed, work_minutes
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm, stroke_minutes
+from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.quantity import paint_ml
 from truesitter.core.paint.media.supports import SUPPORTS, Support
@@ -19,7 +19,7 @@ from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
+from truesitter.core.plan.brushes import with_brushes
 from truesitter.core.plan.heaps import from_heaps, remade, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
@@ -152,7 +152,7 @@ class _Planner:
         if place.lines:
             sizes_mm = self.scene.subject.size_mm
             area = sum(line_area_cm2(line, sizes_mm) for line in place.lines)
-            brush, minutes = line_brush_mm(place.lines), stroke_minutes(len(place.lines))
+            brush, minutes = line_brush_mm(place.lines), line_minutes(len(place.lines))
         return Pass(
             key=place.key,
             name=place.name,
@@ -165,13 +165,14 @@ class _Planner:
             film=laid.film,
             thinned=laid.thinned,
             brush_mm=brush,
+            room_mm=brush,
             area_cm2=area,
             ml=paint_ml(area, laid.paint_mm, loss=DEFAULT_LOSS),
             edge=template.edge,
             tool=template.tool,
             note=f"{template.note} {laid.said}".strip(),
             open_minutes=self.scene.medium.open_minutes,
-            goes=self._goes(laid.pieces, brush) if _is_soft(template) and not place.lines else (),
+            goes=(),
             fat=template.fat,
             operations=laid.operations,
             does=KINDS[template.kind].does,
@@ -183,17 +184,6 @@ class _Planner:
             work_minutes=minutes,
             value_error=self._value_error(),
         )
-
-    def _goes(self, pieces: Mask, brush: float) -> tuple[UnbrokenPatch, ...]:
-        """Several goes where one is too slow for the paint; none else."""
-        if self.scene.medium.sprayed:
-            # Nothing is softened after spraying.
-            return ()
-        subject, longest = self.scene.subject, self.scene.medium.open_minutes[1]
-        area = float(self.scene.patchwork.sizes[pieces].sum()) * subject.mm_per_px**2 / 100
-        if goes_needed(area, brush, longest) == 1:
-            return ()
-        return goes_of(self.scene.patchwork.mask(pieces), subject.mm_per_px, brush, longest)
 
     def _lay_again(
         self, passes: Sequence[Pass], before: Sequence[Pass] = (), planned: Sequence[Canvas] = ()
@@ -271,7 +261,8 @@ class _Planner:
             if KINDS[t.kind].covers and not p.recipe.reached
         ]  # fmt: skip
         heaps = self._from_heaps()
-        passes = with_times(self.passes, self.laid, scene, self.slower)
+        hand = with_brushes(self.passes, scene)
+        passes = with_times(hand.passes, self.laid, scene, self.slower)
         white = bare_white(self.laid, [KINDS[t.kind].does in ("ground", "remove") for t in self.laid])
         self.remarks += [] if white is None else [white]
         if not passes:
@@ -282,13 +273,8 @@ class _Planner:
         hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], in_hair)
         return PassPlan(
             passes, scene.medium, scene.support, tuple(self.canvases), tuple(self.remarks), hours,
-            self.bare, heaps,
+            self.bare, heaps, hand.brushes, hand.missing,
         )  # fmt: skip
-
-
-def _is_soft(template: PassTemplate) -> bool:
-    """True where edges are softened after laying."""
-    return "soft" in template.edge or "lost" in template.edge
 
 
 def _place_names(regions: Labels, sizes: Counts, template: PassTemplate) -> tuple[str, ...]:

@@ -107,6 +107,7 @@ def in_one_go(passes: Sequence[Pass], size_mm: tuple[float, float]) -> Pass:
         lines=lines,
         operations=(replace(layer, lines=lines),),
         brush_mm=line_brush_mm(lines),
+        room_mm=line_brush_mm(lines),
         area_cm2=sum(line_area_cm2(line, size_mm) for line in lines),
         ml=sum(p.ml for p in passes),
         work_minutes=sum(p.work_minutes for p in passes),

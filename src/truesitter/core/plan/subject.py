@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from enum import IntEnum
 from typing import Literal, get_args
 
+from truesitter.core.brushes.brush import STARTING_SET, Brush
 from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.colour.spaces import Lab
@@ -77,6 +78,8 @@ class Subject:
         A ground of its own instead of the school's.
     hair
         Layers of the hair stage, for schools that follow them.
+    brushes
+        What there is to paint with; with none, what a shop has.
     """
 
     groups: Labels
@@ -95,6 +98,7 @@ class Subject:
     ground: Ground | None = None
     marks: Labels | None = None
     hair: tuple[HairLayer, ...] = ()
+    brushes: tuple[Brush, ...] = STARTING_SET
 
     @property
     def size_mm(self) -> tuple[float, float]:

@@ -9,15 +9,15 @@ from truesitter.core.settings.easel_settings import EaselSettings, PaintingSetti
 from truesitter.core.settings.flesh_settings import FleshSettings, PinSettings, SwatchSettings, TubeSettings
 from truesitter.core.settings.hair_settings import GuideSettings, HairSettings
 from truesitter.core.settings.light_settings import LightSettings
-from truesitter.core.settings.pass_settings import PassSettings
+from truesitter.core.settings.pass_settings import BrushSettings, PassSettings, brush_settings
 from truesitter.core.settings.reference_settings import MeasureSettings, ReferenceSettings
 from truesitter.core.settings.region_settings import RegionSettings, ScribbleSettings
 from truesitter.core.settings.study_settings import StudySettings
 from truesitter.core.settings.value_settings import JoinSettings, ValueSettings
 
 __all__ = [
-    "EaselSettings", "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings", "LightSettings",
-    "MeasureSettings", "PaintingSettings", "PassSettings", "PinSettings", "ReferenceSettings",
-    "RegionSettings", "ScribbleSettings", "Settings", "StudySettings", "SwatchSettings", "TubeSettings",
-    "ValueSettings",
+    "BrushSettings", "EaselSettings", "FleshSettings", "GuideSettings", "HairSettings", "JoinSettings",
+    "LightSettings", "MeasureSettings", "PaintingSettings", "PassSettings", "PinSettings",
+    "ReferenceSettings", "RegionSettings", "ScribbleSettings", "Settings", "StudySettings",
+    "SwatchSettings", "TubeSettings", "ValueSettings", "brush_settings",
 ]  # fmt: skip

@@ -3,10 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import ClassVar, Self
 
 from pydantic import Field, model_validator
 
+from truesitter.core.brushes.brush import (
+    LARGEST_MM,
+    STARTING_SET,
+    STIFFNESS,
+    Brush,
+    Hair,
+    Length,
+    Point,
+    Shape,
+    Stiffness,
+)
 from truesitter.core.design.background import Design, Hue
 from truesitter.core.design.focus import Depth
 from truesitter.core.design.shadow_family import ShadowFamily
@@ -48,6 +60,39 @@ class FocusSettings(Settings):
     depth: Depth = "near"
 
 
+class BrushSettings(Settings):
+    """A brush that is there: told by its number, by its width, or by both where the maker's differ."""
+
+    shape: Shape
+    number: str = Field("", max_length=6)
+    mm: float | None = Field(None, gt=0, le=LARGEST_MM)
+    hair: Hair = "synthetic"
+    length: Length = "usual"
+    point: Point = "usual"
+    stiffness: Stiffness | None = Field(None, description="None as its hair usually is")
+
+    @model_validator(mode="after")
+    def _has_a_width(self) -> Self:
+        self.brush()
+        return self
+
+    def brush(self) -> Brush:
+        """For the core."""
+        stiffness = self.stiffness or STIFFNESS[self.hair]
+        if self.mm is None:
+            usual = Brush.of_number(self.shape, self.number, self.hair, self.point)
+            return replace(usual, length=self.length, stiffness=stiffness)
+        return Brush(self.shape, self.mm, self.number, self.hair, self.length, self.point, stiffness)
+
+
+def brush_settings(brush: Brush) -> BrushSettings:
+    """A brush as a setting."""
+    return BrushSettings(
+        shape=brush.shape, number=brush.number, mm=None if brush.number else brush.mm, hair=brush.hair,
+        length=brush.length, point=brush.point, stiffness=brush.stiffness,
+    )  # fmt: skip
+
+
 class PassSettings(Settings):
     """The school followed; which passes are done is a fact, not a setting."""
 
@@ -71,6 +116,10 @@ class PassSettings(Settings):
     softening: Softening | None = None
     shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
     size: Size = Field("portrait", description="How many passes: what loses least is left out")
+    brushes: tuple[BrushSettings, ...] = Field(
+        tuple(map(brush_settings, STARTING_SET)), max_length=40,
+        description="What there is to paint with; with none, what a shop has",
+    )  # fmt: skip
     exactness: Exactness = "portrait"
     sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
     rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")

@@ -50,7 +50,7 @@ ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
-        "size", "exactness", "temperature", "humidity", "ground", "ground_lab",
+        "size", "brushes", "exactness", "temperature", "humidity", "ground", "ground_lab",
     )
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
@@ -117,7 +117,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=_needed,
-        version=12,
+        version=13,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -248,6 +248,7 @@ class PassStage:
             clip=self._flesh.settings.clip,
             lines={**self.lines(), **self._pores()},
             size=self.settings.size,
+            brushes=tuple(b.brush() for b in self.settings.brushes),
             exactness=self.settings.exactness,
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from truesitter.core.canvas.brushes import widest_brush
+from truesitter.core.brushes.laying import widest_brush
 from truesitter.core.reference.frame import place
 from truesitter.core.sitter.framing import ORDINALS, Framing, Head
 from truesitter.core.stages.study import Study

@@ -8,6 +8,7 @@ from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.settings import EaselSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
+from truesitter.formats.documents.plan_brushes import PlanBrush, brushes_of
 from truesitter.formats.documents.plan_hair import PlanHair, hair_of
 from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.plan_light import PlanLight, light_of
@@ -88,6 +89,7 @@ class Plan(Out):
     school: str = Field(description="Key of the school that the passes follow")
     time: PlanTime | None = Field(description="None where there are no passes")
     heaps: list[PlanPaletteHeap] = Field(description="Mixed once on the palette, most first")
+    brushes: list[PlanBrush] = Field(description="What it is painted with, widest first")
     passes: list[PlanPass]
     remarks: list[str]
     files: dict[str, str]
@@ -176,6 +178,7 @@ def plan_of(study: Study, files: dict[str, str]) -> Plan:
         school=study.settings.passes.school,
         time=time,
         heaps=heaps_of(study),
+        brushes=brushes_of(study),
         passes=passes,
         remarks=remarks,
         files=files,

@@ -6,7 +6,6 @@ from typing import Literal
 
 from pydantic import Field
 
-from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.seams import Seam
@@ -122,12 +121,13 @@ class PlanPass(Out):
     lines: int = Field(description="How many lines it is made of; 0 for places")
     into_wet: bool = Field(description="True when what it goes over is still wet")
     seams: list[PlanSeam] = Field(description="Its borders, longest first")
-    brush_mm: float
+    brush: str | None = Field(description="Its brush among those of the plan; none for what is no brush")
+    brush_mm: float = Field(description="How wide that is")
+    room_mm: float = Field(description="The widest that goes in")
     area_cm2: float
     ml: float = Field(description="With loss")
     edge: PlanEdge
     tool: str
-    brush_number: str = Field(description="Usual number of such a brush, as no. 6 round")
     note: str
     inspect: str = Field(description="What to look at before going on")
     open_minutes: float = Field(description="Longest time an edge can be moved")
@@ -257,12 +257,13 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             lines=len(p.lines),
             into_wet=p.into_wet,
             seams=[seam_of(s, not p.taken) for s in met],
+            brush=p.brush.key if p.brush else None,
             brush_mm=p.brush_mm,
+            room_mm=p.room_mm,
             area_cm2=p.area_cm2,
             ml=p.ml,
             edge=edge_of(p, met),
             tool=p.tool,
-            brush_number=brush_number(p.brush_mm, p.tool),
             note=p.note,
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],

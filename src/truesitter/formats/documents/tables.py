@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from truesitter.core.canvas.brushes import widest_brush
+from truesitter.core.brushes.laying import widest_brush
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study

@@ -91,8 +91,7 @@ def _kit_page(sheet: Sheet, kit: Kit, rack: Rack) -> None:
     sheet.start("What has to lie ready")
     sheet.section("Brushes and tools")
     for brush in kit.brushes:
-        number = f", {brush.number}" if brush.number else ""
-        sheet.text(f"{brush.tool}, up to {brush.mm:g} mm{number}", 11)
+        sheet.text(brush.name if brush.mm is None else f"{brush.name}, {brush.mm:g} mm", 11)
     sheet.section("Paint")
     for tube in kit.tubes:
         sheet.text(
@@ -143,8 +142,7 @@ def _pass_page(
         Words(f"{mixture}.", LARGE, BOLD),
         Words(f"Straight from the tubes: {straight}." if one.mix_words else "", MIDDLE),
         Words(f"Value {counting(one.value)}. {_how(one)}.", LARGE),
-        Words(f"{one.tool}, up to {one.brush_mm:g} mm{', ' + one.brush_number if one.brush_number else ''}; "
-              f"edge {one.edge.words}.", LARGE),
+        Words(f"{one.tool}; edge {one.edge.words}.", LARGE),
         Words(one.note, MIDDLE),
         Words(f"Look before you go on: {one.inspect}" if one.inspect else "", MIDDLE, BOLD),
         Words(_after(one), MIDDLE),

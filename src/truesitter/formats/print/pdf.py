@@ -165,8 +165,8 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
         Words(f"{number}  {current.name}", 9, BOLD),
         Words(f"{current.mix_words or parts_sentence(current.parts, rack) or 'Nothing is mixed'}.", 8.5),
         Words(
-            f"Value {counting(current.value)}; {_laid(current)}; {current.tool}, up to "
-            f"{current.brush_mm:g} mm; edge {current.edge.words}; {current.area_cm2:.0f} cm², "
+            f"Value {counting(current.value)}; {_laid(current)}; {current.tool}; "
+            f"edge {current.edge.words}; {current.area_cm2:.0f} cm², "
             f"{current.ml:.1f} ml. {current.note} {_open(current)}",
             8,
         ),

@@ -106,7 +106,7 @@ def sections_pdf(
         sheet.text(f"Value {counting(section.value)} in the middle of it.", 11, gap=4)
         for number, one, part in needs.passes:
             mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
-            words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, brush {one.brush_mm:.0f} mm"
+            words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, {one.tool}"
             lines = [Words(words, 10), *([Words(mixed, 10)] if mixed else [])]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)
         for light in needs.ceilings:

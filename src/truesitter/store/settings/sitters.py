@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from truesitter.core.reference.decode import decode, inspect
 from truesitter.core.reference.frame import place
 from truesitter.core.refusal import Refusal
-from truesitter.core.settings import ReferenceSettings, StudySettings
+from truesitter.core.settings import PassSettings, ReferenceSettings, Settings, StudySettings
 from truesitter.store.access.passphrase import Passphrase
 from truesitter.store.access.studio import StudioDocuments
 from truesitter.store.backup.aside import KEPT_DAYS, check_not_lost, set_aside
@@ -37,6 +37,7 @@ from truesitter.store.settings.facts import Facts
 from truesitter.store.settings.palettes import StudioPalettes
 from truesitter.store.settings.sitter import Sitter, UnknownSitter, clean_filename
 from truesitter.store.settings.tubes import TubeRack, UnknownTube
+from truesitter.store.settings.usual import UsualBrushes
 from truesitter.store.trouble import disk_errors_as_refusals
 
 _PHOTOGRAPHS: dict[str, type[ReferenceRow | PaintingRow]] = {
@@ -68,6 +69,7 @@ class Repository:
         self.drills = DrillRounds(self._sessions)
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
+        self.brushes = UsualBrushes(self.studio)
         self.passphrase = Passphrase(self.studio, folder)
         self.copies = DailyCopies(folder, self.studio)
         self._files = SitterFiles(self._sessions, self.blobs, self.paintings.blobs)
@@ -177,15 +179,16 @@ class Repository:
             sha256=sha256, filename=shown, format=info.format, width=info.width,
             height=info.height, size=len(data),
         )  # fmt: skip
+        begun: dict[str, Settings] = {"reference": ReferenceSettings.of_photograph(info.width, info.height)}
+        brushes = self.brushes.get()
+        if brushes is not None:
+            begun["passes"] = PassSettings(brushes=brushes)
         with self._sessions.writing.begin() as session:
             session.add(row)
-            begun = ReferenceSettings.of_photograph(info.width, info.height)
-            session.add(
-                StageRow(
-                    sitter_id=row.id, stage="reference", version=ReferenceSettings.VERSION,
-                    document=plain(begun),
-                )
-            )  # fmt: skip
+            session.add_all(
+                StageRow(sitter_id=row.id, stage=stage, version=one.VERSION, document=plain(one))
+                for stage, one in begun.items()
+            )
         return self.get(row.id)
 
     def file(self, sitter_id: str) -> bytes:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.drawn.tuning import FINER, STROKE_SECONDS
-from truesitter.core.canvas.tuning import LEVELS, MIXING_MINUTES
+from truesitter.core.canvas.drawn.tuning import FINER
+from truesitter.core.canvas.tuning import LEVELS
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Labels, Shape
 
@@ -94,8 +94,3 @@ def line_area_cm2(line: Line, size_mm: tuple[float, float]) -> float:
 def line_brush_mm(lines: tuple[Line, ...]) -> float:
     """Width of the brush that draws the widest of some lines."""
     return float(np.ceil(max(float(line.widths_mm.max()) for line in lines)))
-
-
-def stroke_minutes(count: int) -> float:
-    """Rough minutes to mix for so many lines and to draw them."""
-    return MIXING_MINUTES + count * STROKE_SECONDS / 60

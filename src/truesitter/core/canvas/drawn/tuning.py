@@ -99,6 +99,3 @@ LIGHT_LINES_POINTS = 9
 
 FINER = 4
 """Lines are drawn at so many times the size and reduced by area."""
-
-STROKE_SECONDS = 4.0
-"""One line of a small brush, loading it included [try]."""

@@ -212,7 +212,7 @@ class SectionPassOut(BaseModel):
     mix: list[PlanMixPart]
     mix_words: str
     hex: str
-    brush_mm: float
+    tool: str
     edge: str
 
 
@@ -260,7 +260,7 @@ def one_section(study: CurrentStudy, x1: Fraction, y1: Fraction, x2: Fraction, y
                 number=n, name=p.title(names), part=part, parts=p.recipe.parts, hex=p.recipe.predicted.hex,
                 heap=heap_of(p.recipe.parts, rack), mix=(mix := mix_of(p, plan, rack)),
                 mix_words=mix_words(mix),
-                brush_mm=p.brush_mm, edge=p.edge,
+                tool=p.tool, edge=p.edge,
             )
             for n, p, part in needs.passes
         ],

@@ -8,12 +8,12 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, HTTPException, Query, Response
 from pydantic import BaseModel
 
-from truesitter.core.canvas.brush_numbers import brush_number
 from truesitter.core.design.reserve import Means
 from truesitter.core.plan.subject import Size
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
 from truesitter.formats.documents.calendar import sittings_ics
+from truesitter.formats.documents.plan_brushes import MissingBrush, missing_brushes
 from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.school_files import school_json
 from truesitter.formats.pictures.openraster import passes_ora, passes_zip
@@ -35,9 +35,8 @@ def school_file(study: CurrentStudy) -> Response:
 class BrushOut(BaseModel):
     """A brush or tool."""
 
-    tool: str
-    number: str
-    mm: float
+    name: str
+    mm: float | None
     passes: int
 
 
@@ -71,6 +70,7 @@ class KitOut(BaseModel):
     """What has to lie ready."""
 
     brushes: list[BrushOut]
+    missing: list[MissingBrush]
     tubes: list[KitTubeOut]
     heaps: list[PlanPaletteHeap]
     thinner: str
@@ -101,6 +101,7 @@ def get_kit(study: CurrentStudy) -> KitOut:
     school, plan = study.settings.passes.followed(), study.passes.paced()
     return KitOut(
         brushes=[BrushOut(**vars(b)) for b in kit.brushes],
+        missing=missing_brushes(study),
         tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
         heaps=heaps_of(study),
         thinner=plan.thinner,
@@ -136,7 +137,7 @@ def get_sizes(study: CurrentStudy) -> list[SizeOut]:
             size=size,
             passes=len(plan.passes),
             heaps=len(plan.heaps),
-            brushes=len({brush_number(p.brush_mm, p.tool) or p.tool for p in plan.passes}),
+            brushes=len(plan.brushes),
             hours=plan.hours.likely,
             value_error=plan.passes[-1].value_error if plan.passes else 0.0,
         )

@@ -8,7 +8,7 @@ import numpy as np
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from truesitter.core.canvas.brushes import widest_brush
+from truesitter.core.brushes.laying import widest_brush
 from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_hex
 from truesitter.core.colour.value import value_to_srgb
 from truesitter.core.sitter.region_names import Region

@@ -1,4 +1,4 @@
-"""Brushes: which width goes into a shape, and how long covering it takes."""
+"""Which width of brush goes into a shape, and how long covering it takes."""
 
 from __future__ import annotations
 
@@ -7,7 +7,13 @@ import math
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.tuning import MIXING_MINUTES, STROKE_MM, STROKE_SECONDS, WIDTHS_MM
+from truesitter.core.brushes.tuning import (
+    LINE_SECONDS,
+    MIXING_MINUTES,
+    STROKE_MM,
+    STROKE_SECONDS,
+    WIDTHS_MM,
+)
 from truesitter.core.types import Mask
 
 
@@ -56,6 +62,11 @@ def laying_minutes(area_cm2: float, brush_mm: float) -> float:
 def work_minutes(area_cm2: float, brush_mm: float) -> float:
     """Rough minutes to mix for an area and to cover it."""
     return MIXING_MINUTES + laying_minutes(area_cm2, brush_mm)
+
+
+def line_minutes(count: int) -> float:
+    """Rough minutes to mix for so many lines and to draw them."""
+    return MIXING_MINUTES + count * LINE_SECONDS / 60
 
 
 def goes_needed(area_cm2: float, brush_mm: float, open_minutes: float) -> int:
