@@ -30,7 +30,7 @@ LONG: dict[str, str] = {
     r"tests/core/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
         "what is there drops out"
     ),
-    r"tests/core/test_lines_and_seams\.py::test_every_border.*\[(?!direct-oil|watercolour-zones)": (
+    r"tests/core/test_seams\.py::test_every_border.*\[(?!direct-oil|watercolour-zones)": (
         "two schools"
     ),
     r"tests/core/test_every_school\.py::test_(a_sitter_in_a_mirror|equal_inputs)": (

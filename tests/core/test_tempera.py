@@ -7,7 +7,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from tests.core.test_lines_and_seams import planned
+from tests.core.test_drawn_lines import planned
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.drawn.tuning import ENDS_BEFORE
 from truesitter.core.light.form.zones import Ray

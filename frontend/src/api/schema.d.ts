@@ -6653,6 +6653,12 @@ export interface components {
              * @default 50
              */
             humidity: number;
+            /**
+             * Least Edge Mm
+             * @description No border is painted harder than that
+             * @default 0
+             */
+            least_edge_mm: number;
             /** Lights */
             lights: ("early" | "last") | null;
             /**
@@ -7580,7 +7586,7 @@ export interface components {
         PlanSeam: {
             /**
              * Here Mm
-             * @description Width of the border's side in the pass
+             * @description Of that, on the side of the pass
              */
             here_mm: number;
             /**
@@ -7593,13 +7599,18 @@ export interface components {
             /** Means */
             means: string;
             /**
+             * Mm
+             * @description 10–90 % width, over all the steps that lead from light to dark there
+             */
+            mm: number;
+            /**
              * Softer
              * @description The soft side of an edge crisp on the other
              */
             softer: ("this" | "that") | null;
             /**
              * There Mm
-             * @description Width of its other side; both make the 10–90 % width
+             * @description And on the other side
              */
             there_mm: number;
             /**
@@ -7607,8 +7618,8 @@ export interface components {
              * @description Tones that lead from one side to the other; 0 for a lost edge
              */
             tones: number;
-            /** Toward */
-            toward: string;
+            /** Towards */
+            towards: string;
             /** Words */
             words: string;
         };
@@ -9039,6 +9050,7 @@ export interface components {
              *       "focus": [],
              *       "ground": "school",
              *       "humidity": 50,
+             *       "least_edge_mm": 0,
              *       "lost": [],
              *       "own": [],
              *       "rest_days": 0,

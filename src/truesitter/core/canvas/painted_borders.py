@@ -5,7 +5,7 @@ What is laid on some pieces then covers a pixel more or less, by how far it lies
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import cv2
@@ -23,6 +23,7 @@ from truesitter.core.canvas.tuning import (
     NEAREST,
     OVERLAP,
     REACH_MM,
+    SAME_PIECES,
     STEP_MM,
     SURE,
     TENTH_OF_RAMP,
@@ -46,6 +47,9 @@ class Borders:
         (n, 2) the two pixels, counted row by row.
     sides_px
         (n, 2) how far the border's blur reaches into the piece of either, in pixels.
+    seen_px
+        (n, 2) the same as it is seen, over all the steps that lead from light to dark there: wider than it is
+        painted where a piece is only one narrow step of them.
     contrast
         (n,) difference of the sides, in value steps.
     mm_per_px
@@ -55,6 +59,7 @@ class Borders:
     patchwork: Patchwork
     pixels: Counts
     sides_px: Floats
+    seen_px: Floats
     contrast: Floats
     mm_per_px: float
 
@@ -101,7 +106,7 @@ def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Bord
     """
     pixels = _neighbours(patchwork.labels)
     sides = np.full((len(pixels), 2), max(FLOOR_PX, blur_mm / mm_per_px / 2), np.float32)
-    return Borders(patchwork, pixels, sides, np.zeros(len(pixels), np.float32), mm_per_px)
+    return Borders(patchwork, pixels, sides, sides, np.zeros(len(pixels), np.float32), mm_per_px)
 
 
 def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Borders:
@@ -117,19 +122,19 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     samples = read_edges(labels, value, mm_per_px, STEP_MM, REACH_MM)
     least = max(LEAST_BLUR * labels.shape[1] / 2, FLOOR_PX)
     if len(samples.points) == 0 or len(pixels) == 0:
-        return Borders(
-            patchwork, pixels, np.full((len(pixels), 2), least, np.float32),
-            np.zeros(len(pixels), np.float32), mm_per_px,
-        )  # fmt: skip
+        crisp = np.full((len(pixels), 2), least, np.float32)
+        return Borders(patchwork, pixels, crisp, crisp, np.zeros(len(pixels), np.float32), mm_per_px)
     from scipy.spatial import cKDTree
 
+    tree = cKDTree(samples.points * mm_per_px)
+    seen = evened(tree, samples.direction, np.minimum(samples.sides * mm_per_px, REACH_MM))
     sides = np.minimum(samples.sides * mm_per_px, WIDEST_SIDE_MM)
     # Where both sides are alike in value there is no edge to see: it is lost as far as a brush goes.
     sides[samples.contrast < LEAST_CONTRAST] = WIDEST_SIDE_MM
     depths, beside = _depths(labels, samples.points, samples.lighter)
     # A shape's border is no softer, to either side, than half as far as the shape is wide.
     sides = np.minimum(sides, depths.min(axis=1, keepdims=True) * (TENTH_OF_RAMP / 2 * mm_per_px))
-    sides = evened(cKDTree(samples.points * mm_per_px), samples.direction, sides)
+    sides = evened(tree, samples.direction, sides)
     place = np.stack([pixels % labels.shape[1], pixels // labels.shape[1]], axis=2) + 0.5
     near, weight = _nearby(place.mean(axis=1), samples.points, mm_per_px)
     # A reading counts for pairs of the same two pieces alone; which of them is the darker side tells the
@@ -137,17 +142,64 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     many = len(patchwork.sizes)
     pieces, between = labels.ravel()[pixels].astype(np.int64) @ (many, 1), beside @ (many, 1)
     swapped = pieces % many * many + pieces // many
-    seen = between[near]
-    one, two = weight * (seen == pieces[:, None]), weight * (seen == swapped[:, None])
+    which = between[near]
+    one, two = weight * (which == pieces[:, None]), weight * (which == swapped[:, None])
     known = one.sum(axis=1) + two.sum(axis=1)
     share = np.minimum(1, known / SURE) / np.maximum(known, 1e-12)
-    darker, lighter = sides[near, 0], sides[near, 1]
-    first, second = (one * darker + two * lighter).sum(axis=1), (one * lighter + two * darker).sum(axis=1)
-    both = np.stack([first, second], axis=1) * share[:, None]
+
+    def ramps(darker_first: Doubles, lighter_first: Doubles, read: Doubles) -> Floats:
+        darker, lighter = read[near, 0], read[near, 1]
+        first = (darker_first * darker + lighter_first * lighter).sum(axis=1)
+        second = (darker_first * lighter + lighter_first * darker).sum(axis=1)
+        both = np.stack([first, second], axis=1)
+        return np.asarray(np.clip(both / (TENTH_OF_RAMP * mm_per_px), least, None), dtype=np.float32)
+
+    painted = ramps(one * share[:, None], two * share[:, None], sides)
+    # How the picture passes from light to dark there does not depend on where it was cut.
+    towards = ((place[:, 1] - place[:, 0])[:, None, :] * samples.lighter[near]).sum(axis=2)
+    counts = weight * towards**2 * (1 + SAME_PIECES * ((one > 0) | (two > 0))) + 1e-12
+    counts /= counts.sum(axis=1, keepdims=True)
+    as_seen = ramps(counts * (towards >= 0), counts * (towards < 0), seen)
     weight /= weight.sum(axis=1, keepdims=True)
-    ramps = np.clip(both / (TENTH_OF_RAMP * mm_per_px), least, None)
     contrast = (weight * samples.contrast[near]).sum(axis=1)
-    return Borders(patchwork, pixels, ramps.astype(np.float32), contrast.astype(np.float32), mm_per_px)
+    return Borders(patchwork, pixels, painted, as_seen, contrast.astype(np.float32), mm_per_px)
+
+
+def no_harder(borders: Borders, least_mm: float) -> Borders:
+    """The same borders, none of them narrower than so many mm."""
+    least = np.float32(least_mm / (2 * TENTH_OF_RAMP * borders.mm_per_px))
+    sides, seen = np.maximum(borders.sides_px, least), np.maximum(borders.seen_px, least)
+    return replace(borders, sides_px=sides, seen_px=seen)
+
+
+def told_near(
+    borders: Borders, rows: Mask, places_mm: Doubles, widths_mm: Doubles, reach_mm: float
+) -> Borders:
+    """Some borders as wide as they were read near them elsewhere.
+
+    Parameters
+    ----------
+    rows
+        (n,) which borders are meant.
+    places_mm, widths_mm
+        (k, 2) and (k,) where on the canvas they were read, and how wide they are there.
+    reach_mm
+        Farther off nothing is known of them.
+    """
+    from scipy.spatial import cKDTree
+
+    numbers = np.flatnonzero(rows)
+    if not len(numbers) or not len(places_mm):
+        return borders
+    columns = borders.patchwork.labels.shape[1]
+    pixels = borders.pixels[numbers].mean(axis=1)
+    where = np.stack([pixels % columns, pixels // columns], axis=1) + 0.5
+    far, nearest = cKDTree(places_mm).query(where * borders.mm_per_px)
+    near = far <= reach_mm
+    seen = borders.seen_px.copy()
+    half = widths_mm[nearest[near]] / (2 * TENTH_OF_RAMP * borders.mm_per_px)
+    seen[numbers[near]] = half[:, None]
+    return replace(borders, seen_px=seen)
 
 
 def _nearby(places: Doubles, points: Doubles, mm_per_px: float) -> tuple[Ints, Doubles]:

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
 from truesitter.core.canvas.painted_borders import Borders
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
+from truesitter.core.paint.media.media_table import Medium
+from truesitter.core.plan.border_means import Border, means_of
 from truesitter.core.plan.pass_plan import Pass
-from truesitter.core.plan.tuning import MOST, SHORTEST_MM, TONE_STEP
+from truesitter.core.plan.tuning import HAIR, MOST, SHORTEST_MM, TONE_STEP
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.edges import Sharpness, sharpness_of
@@ -39,8 +41,8 @@ class Seam:
         Median width of its side in the pass, and of the other; together the 10–90 % width.
     contrast
         Median difference in value steps.
-    sprayed
-        True for paint from an airbrush, which no brush sets along an edge.
+    means
+        How it is made, with the pass's brush in its medium.
     """
 
     region: Region
@@ -50,12 +52,17 @@ class Seam:
     here_mm: float
     there_mm: float
     contrast: float
-    sprayed: bool = False
+    means: str = ""
+
+    @property
+    def width_mm(self) -> float:
+        """Its 10–90 % width."""
+        return self.here_mm + self.there_mm
 
     @property
     def kind(self) -> Sharpness:
         """Hard, firm, soft or lost."""
-        return sharpness_of(self.here_mm + self.there_mm, self.contrast)
+        return sharpness_of(self.width_mm, self.contrast)
 
     @property
     def softer(self) -> Side | None:
@@ -71,76 +78,60 @@ class Seam:
         """How many tones, each laid beside the last, lead from one side to the other."""
         return 0 if self.kind is Sharpness.LOST else math.ceil(self.contrast / TONE_STEP - 1e-9)
 
-    @property
-    def means(self) -> str:
-        """How such a border is made (common practice)."""
-        if self.sprayed:
-            return self._sprayed_means
-        if self.kind is Sharpness.LOST:
-            return "let the two run into one another"
-        if self.softer:
-            return "a brush loaded on one side"
-        if self.kind is Sharpness.HARD:
-            return "a flat brush set along it, or a mask"
-        if self.kind is Sharpness.FIRM:
-            return "a flat brush, then one stroke along it while it is open"
-        return "a rounded brush that overlaps both"
 
-    @property
-    def _sprayed_means(self) -> str:
-        if self.softer and self.kind is not Sharpness.LOST:
-            return "a shield on the crisp side, then freehand away from it"
-        return _SPRAYED[self.kind]
+@dataclass(frozen=True)
+class Sides:
+    """What lies on either side of the borders.
 
-
-_SPRAYED = {
-    Sharpness.HARD: "a shield or narrow tape, then freehand over it",
-    Sharpness.FIRM: "a shield held just off the surface, then freehand",
-    Sharpness.SOFT: "freehand, farther off the wider it is",
-    Sharpness.LOST: "freehand, both at once",
-}
-"""How such a border is sprayed (common practice)."""
-
-
-def seams_of(
-    borders: Borders, current: Pass, regions: Labels, groups: Labels, sprayed: bool = False
-) -> tuple[Seam, ...]:
-    """The borders of a pass, longest first.
-
-    Parameters
+    Attributes
     ----------
     regions, groups
         (n,) region and value group of each piece.
-    sprayed
-        True for a medium that is sprayed.
+    """
+
+    regions: Labels
+    groups: Labels
+
+
+def seams_of(
+    borders: Borders, current: Pass, sides: Sides, medium: Medium, clear: bool = False
+) -> tuple[Seam, ...]:
+    """The borders of a pass, longest first; of hair against hair none is told: strokes make it.
+
+    Parameters
+    ----------
+    borders
+        As wide as they are seen.
+    current
+        The pass.
+    sides
+        What lies there.
+    medium, clear
+        What is painted in, and whether in washes over white.
     """
     rows, inside = borders.crossed(current.pieces)
     if not len(rows):
         return ()
+    regions, groups = sides.regions, sides.groups
     here, there = borders.pieces[rows, inside], borders.pieces[rows, 1 - inside]
     same = regions[here] == regions[there]
+    told = ~(same & np.isin(regions[here], HAIR))
     step = np.where(same, np.sign(groups[there].astype(int) - groups[here].astype(int)), 0)
     code = (regions[there].astype(int) * 2 + same) * 3 + step + 1
-    width = borders.sides_px[rows] * (borders.mm_per_px * TENTH_OF_RAMP)
+    width = borders.seen_px[rows] * (borders.mm_per_px * TENTH_OF_RAMP)
     own, other = width[np.arange(len(rows)), inside], width[np.arange(len(rows)), 1 - inside]
     found = []
-    for one in np.unique(code):
-        on = code == one
+    for one in np.unique(code[told]):
+        on = told & (code == one)
         length = float(np.count_nonzero(on)) * borders.mm_per_px * _SLANT
         if length < SHORTEST_MM:
             continue
-        found.append(
-            Seam(
-                Region(int(one) // 6),
-                bool(int(one) // 3 % 2),
-                int(one) % 3 - 1,
-                length,
-                _middle(own, on),
-                _middle(other, on),
-                _middle(borders.contrast[rows], on),
-                sprayed,
-            )
-        )
+        seam = Seam(
+            Region(int(one) // 6), bool(int(one) // 3 % 2), int(one) % 3 - 1, length, _middle(own, on),
+            _middle(other, on), _middle(borders.contrast[rows], on),
+        )  # fmt: skip
+        border = Border(seam.kind, seam.softer is not None, seam.width_mm)
+        found.append(replace(seam, means=means_of(border, medium, clear, current.brush)))
     return tuple(sorted(found, key=lambda s: -s.length_mm)[:MOST])
 
 

@@ -88,7 +88,15 @@ LEAST = 5.0
 WORTH = 0.4
 """Part of a sitting for which it is worth setting out the paint [try]."""
 
+# border_means.py
+
+SPRAY_CM_A_MM = 0.5
+"""An edge sprayed freehand is a fifth as wide as the airbrush is far off [try]."""
+
 # seams.py
+
+HAIR = (Region.HAIR, Region.FACIAL_HAIR, Region.BROWS)
+"""Strokes of hair make the borders inside it."""
 
 SHORTEST_MM = 12.0
 """Shorter borders are not worth a word."""

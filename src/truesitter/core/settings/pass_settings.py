@@ -121,6 +121,7 @@ class PassSettings(Settings):
         description="What there is to paint with; with none, what a shop has",
     )  # fmt: skip
     exactness: Exactness = "portrait"
+    least_edge_mm: float = Field(0, ge=0, le=20, description="No border is painted harder than that")
     sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")
     rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")
     temperature: float = Field(20, ge=0, le=45, description="Of the studio, in °C")

@@ -13,7 +13,7 @@ from truesitter.core.canvas.drawn.hair_lines import moustache, strays
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.canvas.painted import Painted, Painting, paint
-from truesitter.core.canvas.painted_borders import Borders, measure_borders
+from truesitter.core.canvas.painted_borders import Borders, measure_borders, no_harder, told_near
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
 from truesitter.core.design.shadow_family import turned
 from truesitter.core.graph.results import OWN_PACE, Source, result
@@ -27,7 +27,7 @@ from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
-from truesitter.core.plan.seams import Seam, seams_of
+from truesitter.core.plan.seams import Seam, Sides, seams_of
 from truesitter.core.plan.subject import SIZES, Mark, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import Band, School
@@ -42,7 +42,13 @@ from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
 from truesitter.core.stages.surround_stage import SurroundStage
-from truesitter.core.stages.tuning import FACE_OF_FIGURE, FADE, HIGHLIGHT, PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import (
+    FACE_OF_FIGURE,
+    FADE,
+    HAIRLINE_REACH_MM,
+    HIGHLIGHT,
+    PLANNING_LONG_SIDE,
+)
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Floats, Labels, Mask, Shape
 
@@ -185,25 +191,44 @@ class PassStage:
         one = self.settings.followed()
         return SUPPORTS[self.settings.support or one.support]
 
-    @result("painted borders", settings=(WIDTH_MM,), needs=("passes", "lab"))
+    @result(
+        "painted borders", settings=(WIDTH_MM, "passes.least_edge_mm"), needs=("passes", "lab"), version=2
+    )
     def borders(self) -> Borders:
         """How sharply each border between the places of the passes is painted."""
         lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
         mm_per_px = self._picture.settings.canvas_width_mm / lab.shape[1]
         patchwork = self.plan().bare.patchwork
-        return measure_borders(patchwork, lightness_map_to_value(lab[..., 0]), mm_per_px)
+        found = measure_borders(patchwork, lightness_map_to_value(lab[..., 0]), mm_per_px)
+        return no_harder(found, self.settings.least_edge_mm)
 
-    @result("seams", needs=("painted borders", "passes", "regions", "values"))
+    @result(
+        "seams",
+        settings=("passes.school", "passes.own"),
+        needs=("painted borders", "passes", "regions", "values", "hairline"),
+        version=2,
+    )
     def seams(self) -> tuple[tuple[Seam, ...], ...]:
         """What each pass meets along its border."""
-        borders, plan = self.borders(), self.plan()
+        borders, plan = self._with_hairline(), self.plan()
         regions = reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE)
         groups = reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE)
-        at = borders.patchwork.at
-        sprayed = self.plan().medium.sprayed
-        return tuple(
-            () if p.lines else seams_of(borders, p, at(regions), at(groups), sprayed) for p in plan.passes
-        )
+        sides = Sides(borders.patchwork.at(regions), borders.patchwork.at(groups))
+        clear = self.settings.followed().transparent
+        return tuple(() if p.lines else seams_of(borders, p, sides, plan.medium, clear) for p in plan.passes)
+
+    def _with_hairline(self) -> Borders:
+        """Borders as they are seen; a hairline as soft as the hair says that it should be painted."""
+        borders = self.borders()
+        regions = borders.patchwork.at(reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE))
+        sides = np.sort(regions[borders.pieces], axis=1)
+        spots = self._hair.hairline().spots
+        height, width = borders.patchwork.labels.shape
+        size_mm = np.array([width, height]) * borders.mm_per_px
+        places = np.array([(s.x, s.y) for s in spots]).reshape(-1, 2) * size_mm
+        widths = np.array([s.width_mm + s.soften_mm for s in spots])
+        between = (sides == sorted((Region.SKIN, Region.HAIR))).all(axis=1)
+        return told_near(borders, between, places, widths, HAIRLINE_REACH_MM)
 
     @result("painted", settings=TUBES, needs=("painted borders", "passes"))
     def painted(self) -> Painted:

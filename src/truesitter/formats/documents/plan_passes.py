@@ -10,9 +10,10 @@ from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.seams import Seam
 from truesitter.core.stages import Study
+from truesitter.core.values.edges import Sharpness
 from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
-from truesitter.formats.words.pass_words import seam_place, seam_words, taken_words
+from truesitter.formats.words.pass_words import edge_words, seam_place, seam_words, taken_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
 
@@ -27,10 +28,11 @@ class PlanThinned(Out):
 class PlanSeam(Out):
     """What a pass meets along its border."""
 
-    toward: str
+    towards: str
     length_mm: float
-    here_mm: float = Field(description="Width of the border's side in the pass")
-    there_mm: float = Field(description="Width of its other side; both make the 10–90 % width")
+    mm: float = Field(description="10–90 % width, over all the steps that lead from light to dark there")
+    here_mm: float = Field(description="Of that, on the side of the pass")
+    there_mm: float = Field(description="And on the other side")
     kind: Literal["hard", "firm", "soft", "lost"]
     softer: Literal["this", "that"] | None = Field(description="The soft side of an edge crisp on the other")
     tones: int = Field(description="Tones that lead from one side to the other; 0 for a lost edge")
@@ -146,8 +148,9 @@ class PlanPass(Out):
 def seam_of(seam: Seam, laid: bool) -> PlanSeam:
     """A border in numbers and in words."""
     return PlanSeam(
-        toward=seam_place(seam),
+        towards=seam_place(seam),
         length_mm=seam.length_mm,
+        mm=seam.width_mm,
         here_mm=seam.here_mm,
         there_mm=seam.there_mm,
         kind=seam.kind.value,
@@ -159,17 +162,16 @@ def seam_of(seam: Seam, laid: bool) -> PlanSeam:
 
 
 def edge_of(one: Pass, seams: tuple[Seam, ...]) -> PlanEdge:
-    """How a pass's borders are handled, in words and in mm."""
-    widths = sorted((s.here_mm + s.there_mm, s.length_mm) for s in seams)
-    half, so_far, middle = sum(length for _, length in widths) / 2, 0.0, None
-    for width, length in widths:
-        so_far += length
-        if so_far >= half:
-            middle = width
-            break
-    soft = any(w in one.edge for w in ("soft", "lost", "gone"))
-    crisp = any(w in one.edge for w in ("crisp", "firm", "hard", "even"))
-    return PlanEdge(words=one.edge, crisp=crisp or not soft, soft=soft, mm=middle)
+    """How a pass's borders are handled, in words and in mm: as they are measured where there are any."""
+    if not seams:
+        soft = any(w in one.edge for w in ("soft", "lost", "gone"))
+        crisp = any(w in one.edge for w in ("crisp", "firm", "hard", "even"))
+        return PlanEdge(words=one.edge, crisp=crisp or not soft, soft=soft, mm=None)
+    widths = sorted((s.width_mm, s.length_mm) for s in seams)
+    half = sum(length for _, length in widths) / 2
+    middle = next(w for n, (w, _) in enumerate(widths) if sum(k for _, k in widths[: n + 1]) >= half)
+    firm = [s.kind in (Sharpness.HARD, Sharpness.FIRM) for s in seams]
+    return PlanEdge(words=edge_words(seams), crisp=any(firm), soft=not all(firm), mm=middle)
 
 
 def time_of(study: Study) -> PlanTime | None:

@@ -21,12 +21,33 @@ def seam_words(seam: Seam, laid: bool = True) -> str:
     means = f": {seam.means}" if laid else ""
     if seam.kind is Sharpness.LOST:
         return f"towards {seam_place(seam)} lost{means}"
-    width = seam.here_mm + seam.there_mm
+    width = seam.width_mm
     said = f"{width:.0f} mm" if width >= 2 else f"{width:.1f} mm"
     side = {"this": ", soft here and crisp there", "that": ", crisp here and soft there", None: ""}[
         seam.softer
     ]
     return f"towards {seam_place(seam)} {seam.kind.value}, {said}{side}{means}"
+
+
+def edge_words(seams: tuple[Seam, ...]) -> str:
+    """The borders of a pass in a few words, as ``mostly soft, firm towards garment and brows``.
+
+    Parameters
+    ----------
+    seams
+        At least one.
+    """
+    lengths: dict[Sharpness, float] = {}
+    for seam in seams:
+        lengths[seam.kind] = lengths.get(seam.kind, 0.0) + seam.length_mm
+    most = max(lengths, key=lambda kind: lengths[kind])
+    if len(lengths) == 1:
+        return most.value
+    others = []
+    for kind in sorted((k for k in lengths if k is not most), key=lambda k: -lengths[k]):
+        places = dict.fromkeys(seam_place(s) for s in seams if s.kind is kind)
+        others.append(f"{kind.value} towards {' and '.join(places)}")
+    return f"mostly {most.value}, {', '.join(others)}"
 
 
 def taken_words(share: float, pressure: float) -> str:

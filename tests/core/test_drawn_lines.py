@@ -1,4 +1,4 @@
-"""Painted lines, the borders a painter is told of, and the school that wipes lights out."""
+"""Painted lines, and the school that wipes lights out."""
 
 from __future__ import annotations
 
@@ -27,13 +27,11 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
-from truesitter.core.plan.seams import Seam
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.face import UPPER_LIDS
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
-from truesitter.core.values.edges import Sharpness
 
 SHAPE = (120, 160)
 
@@ -225,44 +223,6 @@ def test_hair_is_laid_dark_over_all_of_it_then_inside(direct: PassPlan) -> None:
         assert (outer.pieces >= inner.pieces).all()
         assert outer.pieces.sum() > inner.pieces.sum()
         assert outer.target_value < inner.target_value, "each in the colour of its own band"
-
-
-@pytest.mark.parametrize("school", list(SCHOOLS))
-def test_every_border_told_is_one_of_the_pass(school: str) -> None:
-    study = planned("maren", school)
-    plan, seams = study.passes.plan(), study.passes.seams()
-    assert len(seams) == len(plan.passes)
-    for current, met in zip(plan.passes, seams, strict=True):
-        assert len(met) <= 5
-        assert [s.length_mm for s in met] == sorted((s.length_mm for s in met), reverse=True)
-        assert all(s.length_mm >= 12 and min(s.here_mm, s.there_mm) > 0 for s in met)
-        if current.lines or current.pieces.all():
-            assert not met
-    if school == "tempera" or SCHOOLS[school].transparent:
-        return
-    flesh = next(m for p, m in zip(plan.passes, seams, strict=True) if p.key == "flesh-2")
-    assert {(s.region, s.step) for s in flesh} >= {(Region.SKIN, 1), (Region.SKIN, -1), (Region.HAIR, 0)}
-
-
-@pytest.mark.parametrize(
-    ("here", "there", "contrast", "kind", "softer", "tones", "means"),
-    [
-        (0.5, 0.5, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
-        (0.2, 0.9, 2.0, Sharpness.HARD, None, 3, "flat brush set along"),
-        (1.5, 1.5, 0.7, Sharpness.FIRM, None, 1, "one stroke along"),
-        (3.0, 3.0, 0.8, Sharpness.SOFT, None, 2, "rounded brush"),
-        (3.0, 1.5, 1.4, Sharpness.SOFT, "this", 2, "loaded on one side"),
-        (1.0, 2.1, 1.41, Sharpness.FIRM, "that", 3, "loaded on one side"),
-        (6.0, 1.0, 0.2, Sharpness.LOST, None, 0, "run into"),
-    ],
-)
-def test_a_border_says_how_it_is_made(
-    here: float, there: float, contrast: float, kind: Sharpness, softer: str | None, tones: int, means: str
-) -> None:
-    """Tones: one for every 0.7 step begun (from the painter's own starting value)."""
-    seam = Seam(Region.SKIN, True, 1, 100, here, there, contrast)
-    assert (seam.kind, seam.softer, seam.tones) == (kind, softer, tones)
-    assert means in seam.means
 
 
 def test_a_plan_on_another_support_shows_it() -> None:
