@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
 from truesitter.core.brushes.brush import Brush, brush_of
-from truesitter.core.canvas.painted_borders import measure_borders, no_harder, told_near
+from truesitter.core.canvas.painted_borders import measure_borders, told_near
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
 from truesitter.core.paint.media.media_table import MEDIA, MediumName
@@ -72,13 +72,28 @@ def test_a_hard_edge_beside_a_soft_turn_stays_hard() -> None:
 
 def test_no_border_is_harder_than_wished_nor_softer_for_it() -> None:
     value = blurred_edge(1.0)
-    side = (value > 5).astype(np.uint8)
-    found = measure_borders(Patchwork.of(SIZE, side), value, MM)
-    soft = no_harder(found, 6.0)
+    halves = Patchwork.of(SIZE, (value > 5).astype(np.uint8))
+    found, soft = measure_borders(halves, value, MM), measure_borders(halves, value, MM, 6.0)
     for sides in (soft.sides_px, soft.seen_px):
-        assert (sides.sum(axis=1) * MM * TENTH_OF_RAMP >= 6 - 1e-3).all()
-    same = no_harder(found, 0.0)
+        np.testing.assert_allclose(sides.sum(axis=1) * MM * TENTH_OF_RAMP, 6, atol=0.1)
+    same = measure_borders(halves, value, MM, 0.5)
     np.testing.assert_array_equal(same.seen_px, found.seen_px)
+    below = np.zeros(SIZE, np.float32)
+    below[SIZE[0] // 2 :] = 8.0
+    half = measure_borders(halves, value, MM, below).seen_px.sum(axis=1) * MM * TENTH_OF_RAMP
+    rows = found.pixels[:, 0] // SIZE[1]
+    assert half[rows < 20].max() < 3.5
+    assert half[rows > 40].min() > 7.5
+    # A shape that is only one narrow step is not softened past its middle.
+    stripe = np.digitize(value, np.linspace(4, 6, 6)).astype(np.uint8)
+    narrow = measure_borders(Patchwork.of(SIZE, stripe), value, MM, 12.0)
+    assert np.median(narrow.sides_px.sum(axis=1)) * MM < 4
+    assert np.median(narrow.seen_px.sum(axis=1)) * MM * TENTH_OF_RAMP == pytest.approx(12, abs=0.2)
+
+
+def test_what_is_read_elsewhere_is_told_near_it() -> None:
+    value = blurred_edge(1.0)
+    found = measure_borders(Patchwork.of(SIZE, (value > 5).astype(np.uint8)), value, MM)
     near = told_near(found, np.ones(len(found.pixels), bool), np.array([[50.0, 5.0]]), np.array([9.0]), 3.0)
     width = near.seen_px.sum(axis=1) * MM * TENTH_OF_RAMP
     row = found.pixels[:, 0] // SIZE[1] * MM

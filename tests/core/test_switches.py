@@ -35,7 +35,8 @@ def at(school: School, region: Region) -> list[int]:
 def test_no_pass_is_lost_and_fat_stays_over_lean(key: str, switches: Switches) -> None:
     before, after = SCHOOLS[key], adapted(SCHOOLS[key], switches)
     added = {p.key for p in after.passes} - {p.key for p in before.passes}
-    assert added <= {"background-tone"}
+    assert added <= {"background-tone", "smear"}
+    assert ("smear" in added) == (switches.softening == "smeared at the end")
     assert {p.key for p in before.passes} <= {p.key for p in after.passes}
     School.model_validate(after.model_dump())
     kinds = {p.key: (p.kind, p.film_mm, p.band, p.regions) for p in before.passes}
@@ -93,7 +94,7 @@ def test_details_last_come_after_every_mass_and_before_the_last_lights(key: str)
 
 
 def test_soft_borders_say_when_they_are_softened() -> None:
-    for how, word in (("at once", "as you lay it"), ("smeared at the end", "smear them")):
+    for how, word in (("at once", "as you lay it"), ("smeared at the end", "they are smeared")):
         school = adapted(SCHOOLS["direct-oil"], Switches(softening=how))  # type: ignore[arg-type]
         flesh = next(p for p in school.passes if p.key == "flesh")
         assert word in flesh.note

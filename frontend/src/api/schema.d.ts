@@ -4929,6 +4929,15 @@ export interface components {
              * @enum {string}
              */
             depth: "near" | "middle" | "far";
+            /**
+             * Outline
+             * @description Round a motif; none for a spot
+             * @default []
+             */
+            outline: [
+                number,
+                number
+            ][];
             /** X */
             x: number;
             /** Y */
@@ -6780,7 +6789,7 @@ export interface components {
              * @description How it is laid
              * @enum {string}
              */
-            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light";
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
@@ -7445,7 +7454,7 @@ export interface components {
              * @description What is done, in one word
              * @enum {string}
              */
-            kind: "ground" | "wash" | "mass" | "glaze" | "light" | "lines" | "remove" | "coat";
+            kind: "ground" | "wash" | "mass" | "glaze" | "light" | "lines" | "remove" | "coat" | "smear";
             /**
              * Lines
              * @description How many lines it is made of; 0 for places

@@ -1,17 +1,25 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
+import { Line } from "react-konva";
 import { base, type Schemas } from "../../api/client";
 import { useFocus } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { SpotMark } from "../../picture/Overlays";
 import { Downloads, useFileUrl } from "../../sheet/Download";
-import { Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { PlaceList, usePlaces } from "../../sheet/places";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
 type Depth = Schemas["FocusSettings"]["depth"];
+type Mark = Schemas["FocusSettings"];
 const depths: readonly Depth[] = ["near", "middle", "far"];
+
+/** The middle of an outline. */
+function middle(outline: readonly [number, number][]) {
+  const sum = (axis: 0 | 1) => outline.reduce((all, p) => all + p[axis], 0) / outline.length;
+  return { x: sum(0), y: sum(1) };
+}
 
 /** What is looked at, how far each place is finished, and the texture of the skin. */
 export function FocusJob({ sitter, look }: JobProps) {
@@ -21,13 +29,20 @@ export function FocusJob({ sitter, look }: JobProps) {
   const { change, isPending } = useChange(sitter, "passes");
   const [depth, setDepth] = useState<Depth>("near");
   const [finished, setFinished] = useState(true);
+  const [drawing, setDrawing] = useState(false);
+  const mark = (one: Mark) =>
+    change({ focus: [...settings.focus, one] }, depth === "near" ? "Focus" : `Mark ${depth}`);
   const places = usePlaces(found.data?.places ?? []);
   const marks = found.data?.marks ?? [];
   useWall({
     busy: found.isFetching || isPending,
-    tool: "pick",
-    onPick: ([x, y]) =>
-      change({ focus: [...settings.focus, { x, y, depth }] }, depth === "near" ? "Focus" : `Mark ${depth}`),
+    tool: drawing ? "draw" : "pick",
+    onPick: ([x, y]) => mark({ x, y, depth, outline: [] }),
+    onStroke: (points) => {
+      const step = Math.ceil(points.length / 200);
+      const outline = points.filter((_, i) => i % step === 0);
+      if (outline.length > 2) mark({ ...middle(outline), depth, outline });
+    },
     picture: finished ? `${base(sitter.id)}/focus.png?v=${sitter.keys["focus"] ?? ""}` : undefined,
     onTray: (next) => {
       if (next.picture !== look.picture) setFinished(false);
@@ -37,6 +52,16 @@ export function FocusJob({ sitter, look }: JobProps) {
       <>
         {marks.map((m, i) => (
           <SpotMark key={i} spot={[m.x, m.y]} name={m.depth} size={size} px={px} />
+        ))}
+        {settings.focus.map((m, i) => (
+          <Line
+            key={`outline ${i}`}
+            points={m.outline.flatMap(([x, y]) => [x * size.width, y * size.height])}
+            closed
+            stroke="#fff"
+            strokeWidth={2 * px}
+            listening={false}
+          />
         ))}
         {places.mark(px, size)}
       </>
@@ -58,7 +83,9 @@ export function FocusJob({ sitter, look }: JobProps) {
       </ToggleButtonGroup>
       <Section title="Focus">
         <Say quiet>
-          {found.data?.own === false ? "The eyes, as long as you mark nothing. " : "As you marked it. "}
+          {found.data?.own === false
+            ? "The eyes, as long as you mark nothing; the plan is then finished alike everywhere. "
+            : "As you marked it: borders, shapes, lines, canvases and hours of the plan follow. "}
           Press on the picture where the eye should rest, or where it should not.
         </Say>
         <ToggleButtonGroup
@@ -75,10 +102,12 @@ export function FocusJob({ sitter, look }: JobProps) {
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
+        <Toggle label="Draw round a motif instead" on={drawing} onChange={setDrawing} />
         {settings.focus.map((m, i) => (
           <Box key={i} sx={{ display: "flex", alignItems: "center" }}>
             <Box sx={{ flex: 1 }}>
               Mark {i + 1}, {m.depth}
+              {m.outline.length > 0 && ", a motif"}
             </Box>
             <Button
               color="inherit"
@@ -89,6 +118,24 @@ export function FocusJob({ sitter, look }: JobProps) {
             </Button>
           </Box>
         ))}
+      </Section>
+      <Section title="Borders">
+        <Handle
+          label="No border harder than"
+          value={settings.least_edge_mm}
+          least={0}
+          most={10}
+          step={0.5}
+          shown={(v) => (v === 0 ? "as it is seen" : `${v} mm`)}
+          onChange={(v) => change({ least_edge_mm: v }, "No border harder")}
+        />
+        <Toggle
+          label="Paint it tight, smear at the end"
+          on={settings.softening === "smeared at the end"}
+          onChange={(on) =>
+            change({ softening: on ? "smeared at the end" : null }, on ? "Smear at the end" : "No smearing")
+          }
+        />
       </Section>
       <Section title="How far to finish">
         {found.isPending && <Say quiet>Weighing every place …</Say>}

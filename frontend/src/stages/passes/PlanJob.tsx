@@ -247,7 +247,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
       {pass.seams.length > 0 && (
         <Box component="ul" aria-label="Borders" sx={{ m: 0, mb: 1, pl: 2.2, fontSize: textSize.small }}>
           {pass.seams.map((s) => (
-            <li key={s.toward}>{s.words}</li>
+            <li key={s.towards}>{s.words}</li>
           ))}
         </Box>
       )}

@@ -12,6 +12,7 @@ type Template = School["passes"][number];
 const kinds = [
   "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
   "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
+  "smear",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",

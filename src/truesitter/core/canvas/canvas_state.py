@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from truesitter.core.canvas.layer import Layer, Removal, laid_over
+from truesitter.core.canvas.layer import Layer, Operation, Removal, Smear, laid_over
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -78,9 +78,12 @@ class Canvas:
         """The same canvas when nothing on it is open any more."""
         return replace(self, open_from=len(self.films), under=self.stack)
 
-    def do(self, operation: Layer | Removal) -> Canvas:
-        """The canvas after one thing more is done to it; lines are too thin for its pieces."""
-        if not operation.pieces.any():
+    def do(self, operation: Operation) -> Canvas:
+        """The canvas after one thing more is done to it; lines are too thin for its pieces.
+
+        Smearing moves paint across borders alone: a piece stays what it is.
+        """
+        if not operation.pieces.any() or isinstance(operation, Smear):
             return self
         return self._lay(operation) if isinstance(operation, Layer) else self._take(operation)
 

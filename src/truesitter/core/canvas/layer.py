@@ -11,7 +11,7 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import Real, film_terms, internal_of, over_ground, seen_from
 from truesitter.core.paint.tubes.rack import Rack
-from truesitter.core.types import Mask
+from truesitter.core.types import Floats, Mask
 
 THICK_MM = DryMm(1.0)
 """Paint too thick to see through is reckoned as this once some of it is taken off again."""
@@ -83,7 +83,24 @@ class Removal:
     lines: tuple[Line, ...] = field(default=())
 
 
-Operation = Layer | Removal
+@dataclass(frozen=True)
+class Smear:
+    """Wet paint drawn together, borders and all.
+
+    Attributes
+    ----------
+    pieces
+        (n,) where.
+    width_mm
+        (h, w) 10–90 % width that a sharp border gets; 0 where nothing is smeared.
+    """
+
+    pieces: Mask
+    width_mm: Floats
+    lines: tuple[Line, ...] = field(default=())
+
+
+Operation = Layer | Removal | Smear
 
 
 def laid_over(

@@ -18,13 +18,14 @@ from numpy.typing import NDArray
 
 from truesitter.core.canvas.canvas_change import Change
 from truesitter.core.canvas.drawn.painted_lines import line_cover
-from truesitter.core.canvas.layer import Layer, Operation, Removal, laid_over
+from truesitter.core.canvas.layer import Layer, Operation, Removal, Smear, laid_over
 from truesitter.core.canvas.painted_borders import Borders, cover
-from truesitter.core.canvas.tuning import ALIKE, LEVELS, MOST_STEPS, SHARES
+from truesitter.core.canvas.tuning import ALIKE, LEVELS, MOST_STEPS, SHARES, SMEARS_PX, WIDTH_OF_SIGMA
 from truesitter.core.colour.spaces import lab_to_srgb, xyz_to_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
+from truesitter.core.imaging.blur import blur
 from truesitter.core.paint.media.supports import PRIMED_CANVAS, Support
-from truesitter.core.paint.optics.kubelka_munk import seen_from
+from truesitter.core.paint.optics.kubelka_munk import internal_of, seen_from
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
 from truesitter.core.types import Bytes, Counts, Floats, Ints, Labels, Mask
 
@@ -155,6 +156,36 @@ class _Hand:
         self.table = np.concatenate([self.table, fresh[first]])
         return numbers
 
+    def smear(self, widths_px: Floats) -> Counts:
+        """Mix what lies there with what lies round it, as the eye mixes; which pixels that reaches."""
+        at = np.flatnonzero(widths_px > 0)
+        seen = seen_from(self.table).astype(np.float32)
+        wanted = np.interp(widths_px.ravel()[at] / WIDTH_OF_SIGMA, SMEARS_PX, np.arange(len(SMEARS_PX)))
+        below = np.minimum(wanted.astype(int), len(SMEARS_PX) - 2)
+        mixed = np.zeros((len(at), seen.shape[1]), np.float32)
+        for number, sigma in enumerate(SMEARS_PX):
+            above = np.where(below + 1 == number, wanted - below, 0)
+            share = np.where(below == number, 1 - (wanted - below), above)
+            on = np.flatnonzero(share > 0)
+            if len(on):
+                part = share[on].astype(np.float32)[:, None]
+                mixed[on] += part * self._drawn_about(seen, sigma, at[on], widths_px.shape)
+        self.stack[at] = self._listed(internal_of(mixed).astype(np.float32))
+        return at
+
+    def _drawn_about(self, seen: Floats, sigma: float, at: Counts, shape: tuple[int, ...]) -> Floats:
+        """What is seen at some pixels once all is blurred, (n, bands)."""
+        if sigma == 0:
+            return np.asarray(seen[self.stack[at]])
+        rows, columns = np.divmod(at, shape[1])
+        reach = int(4 * sigma) + 1
+        top, left = max(0, int(rows.min()) - reach), max(0, int(columns.min()) - reach)
+        around = self.stack.reshape(shape)[top : rows.max() + reach, left : columns.max() + reach]
+        out = np.empty((len(at), seen.shape[1]), np.float32)
+        for band in range(seen.shape[1]):
+            out[:, band] = blur(seen[:, band][around], sigma)[rows - top, columns - left]
+        return out
+
     def take(self, takings: list[tuple[Removal, Where]], dry: bool) -> None:
         """Take paint off in one go: where two places meet, what is left passes from one to the other.
 
@@ -213,11 +244,12 @@ def paint(
     changes: list[tuple[Counts, Ints]] = []
     # Where a deed reaches depends on nothing that is laid: it is found beside the laying.
     with ThreadPoolExecutor(max_workers=2) as beside:
-        places = beside.map(reached, [borders] * len(operations), operations, carried_on(passes))
+        spread = [o for o in operations if not isinstance(o, Smear)]
+        places = beside.map(reached, [borders] * len(spread), spread, carried_on(passes))
         for one in passes:
             if not one.into_wet:
                 hand.dry()
-            done = [(operation, next(places)) for operation in one.operations]
+            done = [(o, next(places)) for o in one.operations if not isinstance(o, Smear)]
             touched = [where[0] for _, where in done]
             for operation, where in done:
                 if isinstance(operation, Layer):
@@ -226,6 +258,11 @@ def paint(
                 takings = [(d, where) for d, where in done if isinstance(d, Removal) and d.dry == dry]
                 if takings:
                     hand.take(takings, dry)
+            touched += [
+                hand.smear(o.width_mm / np.float32(borders.mm_per_px))
+                for o in one.operations
+                if isinstance(o, Smear)
+            ]
             if len(touched) == 1:
                 changed = touched[0]
             else:
@@ -247,6 +284,8 @@ def carried_on(passes: tuple[Painting, ...]) -> list[Mask | None]:
     for one in reversed(passes):
         taken: Mask | None = None
         for operation in reversed(one.operations):
+            if isinstance(operation, Smear):
+                continue
             if isinstance(operation, Removal):
                 out.append(taken)
                 taken = operation.pieces if taken is None else taken | operation.pieces

@@ -109,13 +109,21 @@ def even_borders(patchwork: Patchwork, blur_mm: float, mm_per_px: float) -> Bord
     return Borders(patchwork, pixels, sides, sides, np.zeros(len(pixels), np.float32), mm_per_px)
 
 
-def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Borders:
+def measure_borders(
+    patchwork: Patchwork, value: Floats, mm_per_px: float, least_mm: float | Floats = 0.0
+) -> Borders:
     """Read the width of every border off the photograph.
 
     Parameters
     ----------
+    patchwork
+        The pieces that are laid.
     value
         (h, w) values of the photograph, not smoothed.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    least_mm
+        None is wanted harder than that, everywhere or (h, w) by place; a narrow shape still is.
     """
     labels = patchwork.labels
     pixels = _neighbours(labels)
@@ -127,8 +135,11 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     from scipy.spatial import cKDTree
 
     tree = cKDTree(samples.points * mm_per_px)
-    seen = evened(tree, samples.direction, np.minimum(samples.sides * mm_per_px, REACH_MM))
-    sides = np.minimum(samples.sides * mm_per_px, WIDEST_SIDE_MM)
+    wanted = _wanted(least_mm, samples.points)
+    seen = np.maximum(
+        evened(tree, samples.direction, np.minimum(samples.sides * mm_per_px, REACH_MM)), wanted
+    )
+    sides = np.minimum(np.maximum(samples.sides * mm_per_px, wanted), WIDEST_SIDE_MM)
     # Where both sides are alike in value there is no edge to see: it is lost as far as a brush goes.
     sides[samples.contrast < LEAST_CONTRAST] = WIDEST_SIDE_MM
     depths, beside = _depths(labels, samples.points, samples.lighter)
@@ -165,11 +176,12 @@ def measure_borders(patchwork: Patchwork, value: Floats, mm_per_px: float) -> Bo
     return Borders(patchwork, pixels, painted, as_seen, contrast.astype(np.float32), mm_per_px)
 
 
-def no_harder(borders: Borders, least_mm: float) -> Borders:
-    """The same borders, none of them narrower than so many mm."""
-    least = np.float32(least_mm / (2 * TENTH_OF_RAMP * borders.mm_per_px))
-    sides, seen = np.maximum(borders.sides_px, least), np.maximum(borders.seen_px, least)
-    return replace(borders, sides_px=sides, seen_px=seen)
+def _wanted(least_mm: float | Floats, points: Doubles) -> Doubles:
+    """Half the width wanted at points (n, 2), to be held against either side of a border (n, 1)."""
+    if not isinstance(least_mm, np.ndarray):
+        return np.full((1, 1), least_mm / 2)
+    rows, columns = (np.clip(points[:, 1 - axis].astype(int), 0, least_mm.shape[axis] - 1) for axis in (0, 1))
+    return np.asarray(least_mm[rows, columns][:, None] / 2, dtype=np.float64)
 
 
 def told_near(

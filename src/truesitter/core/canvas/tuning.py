@@ -60,6 +60,12 @@ ALIKE = 0.25
 SHARES = 32
 """What is left of a film is told in so many parts."""
 
+SMEARS_PX = (0.0, 0.8, 1.6, 3.2, 6.4)
+"""σ in pixels between which what is smeared is mixed; farther nothing is drawn."""
+
+WIDTH_OF_SIGMA = 2.563103131089201
+"""10–90 % width of a border blurred by a Gaussian of one pixel."""
+
 MOST_STEPS = 48
 """Pixels covered alike to one of so many steps are reckoned as one."""
 

@@ -15,7 +15,10 @@ import numpy as np
 from truesitter.core.colour.spaces import lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.design.tuning import (
     BLURS,
+    FEW_TONES,
+    FINISHED,
     FOCUS_LEAST,
+    MASSES,
     PALE,
     QUIET,
     REACH,
@@ -46,11 +49,14 @@ class FocusMark:
         In fractions of the picture.
     depth
         How near it is, or how much it is looked at.
+    outline
+        (n, 2) x, y round a motif that is as near as that all over; none for a spot.
     """
 
     x: float
     y: float
     depth: Depth
+    outline: tuple[tuple[float, float], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -112,6 +118,12 @@ def focus_weight(shape: tuple[int, int], marks: tuple[FocusMark, ...], scale: fl
     falls = FOCUS_LEAST + (own - FOCUS_LEAST) * np.exp2(-(away**2))
     near = np.exp2(-6 * away)
     weight = (falls * near).sum(axis=0) / np.maximum(near.sum(axis=0), 1e-12)
+    for mark in marks:
+        if mark.outline:
+            inside = np.zeros(shape, np.uint8)
+            drawn = np.rint(np.array(mark.outline) * (width, height)).astype(np.int32)
+            cv2.fillPoly(inside, [drawn], 1)
+            weight[inside > 0] = DEPTHS[mark.depth]
     return np.asarray(np.clip(weight, FOCUS_LEAST, 1), dtype=np.float32)
 
 
@@ -160,11 +172,11 @@ def words_for(weight: float, small: float, in_skin_shadow: bool) -> str:
     str
         A sentence for the hand.
     """
-    if weight >= 0.75:
+    if weight >= FINISHED:
         said = "finish it as far as you can see"
-    elif weight >= 0.45:
+    elif weight >= MASSES:
         said = "paint its masses and the larger accents; leave single lines out"
-    elif weight >= 0.25:
+    elif weight >= FEW_TONES:
         said = "masses only, borders smeared a little"
     else:
         said = "two or three tones, no detail, borders lost where they can be"

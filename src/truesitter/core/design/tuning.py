@@ -37,6 +37,18 @@ REACH = 0.9
 FOCUS_LEAST = 0.12
 """No place is finished less than this part of the focus: even the far cheek stays a cheek [try]."""
 
+FINISHED, MASSES, FEW_TONES = 0.75, 0.45, 0.25
+"""Weights from which on a place is finished, and below which it is masses, and few tones [try]."""
+
+SIMPLER_MM = ((MASSES, 3.0), (FEW_TONES, 7.0))
+"""Below a weight shapes are evened out over so many mm [try]."""
+
+LEAST_EFFORT = 0.6
+"""Part of the work that a place nobody looks at still takes [try]."""
+
+GOLDEN = 0.6180339887498949
+"""Multiples of the golden section fall evenly, whatever their number."""
+
 SHARPEST_MM, SOFTEST_MM = 0.5, 8.0
 """Width of the sharpest edge allowed at the focus, and of the softest asked for away from it [try]."""
 

@@ -20,7 +20,7 @@ EXACT: dict[Exactness, float] = {"study": 0.5, "portrait": 1.0, "copy": 1.5}
 
 _SHARE: dict[Doing, float] = {
     "ground": 0.15, "wash": 0.4, "mass": 1.0, "glaze": 0.4, "light": 1.5, "lines": 0.0, "remove": 0.4,
-    "coat": 1.0,
+    "coat": 1.0, "smear": 0.15,
 }  # fmt: skip
 """Work on a cm² of one kind of pass beside that of another [try]."""
 

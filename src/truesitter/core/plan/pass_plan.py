@@ -23,7 +23,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.brush_goes import UnbrokenPatch
 from truesitter.core.types import Mask
 
-Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat"]
+Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat", "smear"]
 """What a pass does, told in one word."""
 
 

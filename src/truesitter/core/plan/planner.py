@@ -249,6 +249,8 @@ class _Planner:
         """The plan with its heaps and waiting times."""
         scene, subject = self.scene, self.scene.subject
         cm2 = areas_cm2(scene.patchwork.sizes, subject.mm_per_px)
+        if subject.effort is not None:
+            cm2 = scene.patchwork.sums(subject.effort[..., None])[:, 0] * (subject.mm_per_px**2 / 100)
         rate = rates(self.school.pace, subject.exactness, subject.massed_hair)
         minutes, hair = pass_minutes(
             tuple(self.passes), scene.regions, cm2, rate, self.school.pace.fixed_minutes

@@ -80,6 +80,10 @@ class Subject:
         Layers of the hair stage, for schools that follow them.
     brushes
         What there is to paint with; with none, what a shop has.
+    effort
+        (h, w) part of the usual work that is left where less is finished; None for all of it everywhere.
+    smear_mm
+        (h, w) how wide borders are smeared, where they are.
     """
 
     groups: Labels
@@ -99,6 +103,8 @@ class Subject:
     marks: Labels | None = None
     hair: tuple[HairLayer, ...] = ()
     brushes: tuple[Brush, ...] = STARTING_SET
+    effort: Floats | None = None
+    smear_mm: Floats | None = None
 
     @property
     def size_mm(self) -> tuple[float, float]:

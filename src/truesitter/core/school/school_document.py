@@ -36,7 +36,7 @@ EVERYTHING = "everything"
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-    "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
+    "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light", "smear",
 ]  # fmt: skip
 """How a pass is laid; each is a file of `kinds`."""
 

@@ -29,8 +29,17 @@ _SECTIONS: tuple[tuple[Region, ...], ...] = (
 _SOFTLY: dict[Softening, str] = {
     "at once": "Soften each border as you lay it, with a clean brush.",
     "within open time": "Lay it hard, then soften its borders while they are open.",
-    "smeared at the end": "Leave the borders; smear them together at the very end of the sitting.",
+    "smeared at the end": "Leave the borders tight; they are smeared at the very end.",
 }
+
+
+_SMEAR = PassTemplate(
+    key="smear", name="Smearing", kind="smear", regions=tuple(Region), band=Band.EVERYTHING, film_mm=0.01,
+    dries_minutes=0, edge="lost", tool="soft brush, dry", into_wet=True, stays=True,
+    note="Draw it lightly over what lies away from the focus, each place in the sitting it was painted in.",
+    inspect="From three steps away the eye rests where it should.",
+)  # fmt: skip
+"""What is painted tight first is smeared as a step of its own."""
 
 
 @dataclass(frozen=True)
@@ -67,6 +76,8 @@ def adapted(school: School, switches: Switches) -> School:
         free = _moved(free, _is_light, "last" if switches.lights == "last" else "between")
     if switches.softening is not None:
         free = [_softened(p, switches.softening) for p in free]
+    if switches.softening == "smeared at the end" and not any(p.kind == "smear" for p in free):
+        free.append(_SMEAR)
     ordered = _lean_to_fat([*fixed, *free]) if MEDIA[school.media[0]].oily else [*fixed, *free]
     return school.model_copy(update={"passes": tuple(ordered)})
 

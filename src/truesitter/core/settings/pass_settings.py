@@ -58,6 +58,7 @@ class FocusSettings(Settings):
     x: float = Field(ge=0, le=1)
     y: float = Field(ge=0, le=1)
     depth: Depth = "near"
+    outline: tuple[Spot, ...] = Field((), max_length=400, description="Round a motif; none for a spot")
 
 
 class BrushSettings(Settings):
@@ -152,6 +153,11 @@ class PassSettings(Settings):
             with_fewer_washes(self.followed(), self.size),
             Switches(self.background, self.hair, self.lights, self.order, self.softening),
         )
+
+    @property
+    def smears(self) -> bool:
+        """True where borders are painted tight first and smeared at the end."""
+        return self.softening == "smeared at the end"
 
     def room(self) -> Room:
         """The studio's air."""

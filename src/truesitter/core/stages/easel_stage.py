@@ -36,6 +36,9 @@ from truesitter.core.stages.surround_stage import SurroundStage
 from truesitter.core.stages.tuning import GRAIN_PX, LIKELIER, PLANNING_LONG_SIDE, SHOWN_LONG_SIDE
 from truesitter.core.types import Bytes, Floats
 
+TEMPLATES = ("painted", "wanted picture")
+"""What a painting is held to."""
+
 ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
 """Settings that say whether there is a plan at all."""
 
@@ -100,7 +103,16 @@ class EaselStage:
             return self._passes.painted().picture(count if after is None else after)
         return self._reference()
 
+    @result(
+        "wanted picture",
+        settings=("passes.focus",),
+        needs=lambda settings: ("framed", *(("finish", "lab") if settings.passes.focus else ())),
+    )
     def _reference(self) -> Bytes:
+        """The photograph that a painting is held to, (h, w, 3): as far as it is to be finished."""
+        if self._passes.settings.focus:
+            # What was left loose on purpose is no fault.
+            return self._passes.as_finished()
         picture = self._picture.framed()
         size = reduced_labels(np.zeros(picture.shape[:2], np.uint8), PLANNING_LONG_SIDE).shape
         return cv2.resize(picture, size[::-1], interpolation=cv2.INTER_AREA)
@@ -116,7 +128,9 @@ class EaselStage:
             return picture
         return cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
 
-    @result("painting view", settings=ABLE, needs=("painted", "framed", "passes", "painting photograph"))
+    @result(
+        "painting view", settings=ABLE, needs=("painted", "wanted picture", "passes", "painting photograph")
+    )
     def _seen(self, painting: PaintingSettings) -> OnEasel:
         picture = self.photograph(painting.sha256)
         ways = self._ways(painting)
@@ -161,7 +175,7 @@ class EaselStage:
     @result(
         "painting",
         settings=ABLE,
-        needs=("painting view", "painting photograph", "painted", "framed", "passes"),
+        needs=("painting view", "painting photograph", *TEMPLATES, "passes"),
     )
     def _taken(self, painting: PaintingSettings) -> RectifiedPainting:
         view = self._seen(painting).registered.view
@@ -182,7 +196,7 @@ class EaselStage:
         settings=(WIDTH_MM, *DRYING, *ABLE),
         needs=(
             "painting", "painting view", "areas", "regions", "values", "detection", "ceilings", "painted",
-            "framed", "passes", "surround",
+            "wanted picture", "passes", "surround",
         ),
     )  # fmt: skip
     def _compared(self, painting: PaintingSettings) -> Comparison:
@@ -285,7 +299,11 @@ class EaselStage:
         """Photographs of the painting, oldest first."""
         return tuple(sorted(self.settings.paintings, key=lambda p: (p.taken_at, p.after or 10_000)))
 
-    @result("left to do", settings=ABLE, needs=("painting", "painting view", "painted", "framed", "passes"))
+    @result(
+        "left to do",
+        settings=ABLE,
+        needs=("painting", "painting view", "painted", "wanted picture", "passes"),
+    )
     def _left(self, painting: PaintingSettings) -> float:
         """Mean |value| error against the finished canvas: what is left to do is part of being off."""
         taken = self._taken(painting)

@@ -43,7 +43,7 @@ class FinishStage:
     def marks(self) -> tuple[FocusMark, ...]:
         """The painter's own, else the nearer eye, else the middle of what is not background."""
         if self.settings.focus:
-            return tuple(FocusMark(m.x, m.y, m.depth) for m in self.settings.focus)
+            return tuple(FocusMark(m.x, m.y, m.depth, m.outline) for m in self.settings.focus)
         face = self._sitter.face
         if face is not None:
             eyes = [(x, y) for name, x, y in place_centres(face) if name.endswith("eye socket")]
@@ -79,6 +79,7 @@ class FinishStage:
         """Places of the face and the larger regions, most looked at first."""
         finish, regions = self.finish(), self._surround.regions()
         spots = [] if self._sitter.face is None else place_centres(self._sitter.face)
+        spots += [(f"motif {n}", m.x, m.y) for n, m in enumerate(self.marks(), 1) if m.outline]
         for region in (Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT, Region.BACKGROUND):
             where = regions == region
             if where.mean() > LEAST_SHARE:

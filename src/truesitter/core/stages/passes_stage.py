@@ -13,9 +13,11 @@ from truesitter.core.canvas.drawn.hair_lines import moustache, strays
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.canvas.painted import Painted, Painting, paint
-from truesitter.core.canvas.painted_borders import Borders, measure_borders, no_harder, told_near
+from truesitter.core.canvas.painted_borders import Borders, measure_borders, told_near
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
+from truesitter.core.design.finish_painted import effort, kept_lines, quieted, simplified
 from truesitter.core.design.shadow_family import turned
+from truesitter.core.design.tuning import MASSES
 from truesitter.core.graph.results import OWN_PACE, Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced, reduced_labels
@@ -50,13 +52,13 @@ from truesitter.core.stages.tuning import (
     PLANNING_LONG_SIDE,
 )
 from truesitter.core.stages.values_stage import ValueStage
-from truesitter.core.types import Floats, Labels, Mask, Shape
+from truesitter.core.types import Bytes, Floats, Labels, Mask, Shape
 
 ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
-        "size", "brushes", "exactness", "temperature", "humidity", "ground", "ground_lab",
+        "size", "brushes", "exactness", "focus", "temperature", "humidity", "ground", "ground_lab",
     )
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
@@ -83,7 +85,8 @@ def _needed(settings: StudySettings) -> tuple[str, ...]:
     hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
     shadow = ("form",) if settings.passes.shadows else ()
     pores = ("texture",) if _paints_pores(settings.passes.followed()) else ()
-    return (*_NEEDS, *hair, *shadow, *pores)
+    focus = ("finish",) if settings.passes.focus or settings.passes.smears else ()
+    return (*_NEEDS, *hair, *shadow, *pores, *focus)
 
 
 def _strokes_hair(school: School) -> bool:
@@ -161,6 +164,10 @@ class PassStage:
             self._hair_layers.layers()
         self.lines()
 
+    def as_finished(self) -> Bytes:
+        """The reference as far as it is to be finished, (h, w, 3)."""
+        return self._finish.picture()
+
     def refused(self) -> str:
         """Why these tubes cannot paint in the school, in a sentence; empty when they can."""
         flesh = self._flesh.settings
@@ -192,15 +199,20 @@ class PassStage:
         return SUPPORTS[self.settings.support or one.support]
 
     @result(
-        "painted borders", settings=(WIDTH_MM, "passes.least_edge_mm"), needs=("passes", "lab"), version=2
+        "painted borders",
+        settings=(WIDTH_MM, "passes.least_edge_mm", "passes.focus"),
+        needs=lambda settings: ("passes", "lab", *(("finish",) if settings.passes.focus else ())),
+        version=3,
     )
     def borders(self) -> Borders:
         """How sharply each border between the places of the passes is painted."""
         lab = reduced(self._picture.lab(), PLANNING_LONG_SIDE)
         mm_per_px = self._picture.settings.canvas_width_mm / lab.shape[1]
         patchwork = self.plan().bare.patchwork
-        found = measure_borders(patchwork, lightness_map_to_value(lab[..., 0]), mm_per_px)
-        return no_harder(found, self.settings.least_edge_mm)
+        least: float | Floats = self.settings.least_edge_mm
+        if self.settings.focus and not any(p.does == "smear" for p in self.plan().passes):
+            least = np.maximum(self._finish.finish().edge_mm, least)
+        return measure_borders(patchwork, lightness_map_to_value(lab[..., 0]), mm_per_px, least)
 
     @result(
         "seams",
@@ -261,7 +273,7 @@ class PassStage:
             lab = lab * np.array((1, 0, 0), np.float32)
         width_mm = self._picture.settings.canvas_width_mm
         mm_per_px = width_mm / lab.shape[1]
-        return Subject(
+        whole = Subject(
             groups=surround.groups,
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
             zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
@@ -280,6 +292,30 @@ class PassStage:
             ground=self._surround.ground(),
             hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
         )
+        return self._finished(whole) if self.settings.focus or self.settings.smears else whole
+
+    def _finished(self, whole: Subject) -> Subject:
+        """The same, finished less the farther it lies from what is looked at."""
+        finish = self._finish.finish()
+        widths = np.where(finish.weight < MASSES, finish.edge_mm, 0).astype(np.float32)
+        smeared = replace(whole, smear_mm=widths if self.settings.smears else None)
+        if not self.settings.focus:
+            return smeared
+        weight = finish.weight
+        lines = {
+            key: tuple(replace(one, lines=kept_lines(one.lines, weight)) for one in sets)
+            for key, sets in whole.lines.items()
+        }
+        hair = tuple(
+            replace(layer, lines=kept) if kept else layer
+            for layer in whole.hair
+            if (kept := kept_lines(layer.lines, weight)) or not layer.lines
+        )
+        return replace(
+            smeared, lab=quieted(whole.lab, finish), value=quieted(whole.value, finish),
+            groups=simplified(whole.groups, whole.regions, weight, whole.mm_per_px), lines=lines, hair=hair,
+            effort=effort(weight),
+        )  # fmt: skip
 
     def _allowed_for(self, lab: Floats) -> Floats:
         """The reference planned off by the painter's own habits, the other way."""

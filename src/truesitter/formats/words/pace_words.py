@@ -12,7 +12,7 @@ _LIKE_USUAL = 1.05
 
 _WORK: dict[str, str] = {
     "ground": "grounds", "wash": "washes", "mass": "masses", "glaze": "glazes", "light": "lights",
-    "lines": "lines", "remove": "taking off", "coat": "sprayed coats",
+    "lines": "lines", "remove": "taking off", "coat": "sprayed coats", "smear": "smearing",
 }  # fmt: skip
 
 if set(_WORK) != set(get_args(Doing)):

@@ -12,6 +12,7 @@ from truesitter.core.plan.kinds.lines_pass import LINES
 from truesitter.core.plan.kinds.opaque_light_pass import OPAQUE_LIGHT
 from truesitter.core.plan.kinds.opaque_passes import GREY, GROUND, LIGHT, MASS
 from truesitter.core.plan.kinds.scratch_pass import SCRATCH
+from truesitter.core.plan.kinds.smear_pass import SMEAR
 from truesitter.core.plan.kinds.taken_passes import ERASE, TONE, WIPE
 from truesitter.core.plan.kinds.tempera_passes import FLESH_GROUND, ZONE
 from truesitter.core.plan.kinds.wash_pass import WASH
@@ -23,7 +24,7 @@ KINDS: dict[KindName, Laying] = {
     cast("KindName", kind.name): kind
     for kind in (
         GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, HAIR,
-        ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT,
+        ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
     )
 }  # fmt: skip
 

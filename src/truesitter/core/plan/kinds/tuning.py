@@ -76,6 +76,11 @@ HANDLE_MM = 0.8
 SCRATCH_PASS_LEAST_LIGHTER = 0.3
 """A scratch that is less than this lighter, in steps, does not show."""
 
+# smear_pass.py
+
+SMEARED_OPEN_MINUTES = 30.0
+"""Paint that stays open for less is not smeared at the end [try]."""
+
 # taken_passes.py
 
 TAKE_PASS_LEAST_LIGHTER = 0.2

@@ -35,7 +35,7 @@ from truesitter.web.routes.studio.sitters import SitterOut, sitter_out
 router = APIRouter(prefix="/api/sitters/{sitter_id}/easel", tags=["easel"], route_class=BenchRoute)
 
 Key = Annotated[str, Query(alias="painting", pattern="^[0-9a-f]{12}$")]
-NEEDS = ("passes", "painted", "framed", "areas", "regions", "ceilings", "values")
+NEEDS = ("passes", "painted", "wanted picture", "areas", "regions", "ceilings", "values")
 
 
 class CameraIn(BaseModel):
