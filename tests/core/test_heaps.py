@@ -294,3 +294,44 @@ def test_water_brings_a_wash_to_its_value() -> None:
     for one in washes:
         assert one.recipe.film_mm is not None
         assert one.thinned[0].dilution == one.recipe.dilution
+
+
+def with_heap(parts: dict[str, int], name: str = "my grey") -> PassPlan:
+    base = study_of("maren")
+    chosen = base.settings.model_dump()
+    chosen["passes"] |= {"school": "layered-oil", "own_heaps": [{"name": name, "parts": parts}]}
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+    return study.passes.plan()
+
+
+def test_a_mixture_of_the_painters_own_is_a_heap_by_its_name() -> None:
+    plain = planned("maren", "layered-oil")
+    largest = plain.heaps[0].parts
+    # A little otherwise than the plan would mix it.
+    own = {k: 3 * n + (n == max(largest.values())) for k, n in largest.items()}
+    plan = with_heap(own)
+    (mine,) = (h for h in plan.heaps if h.name == "my grey")
+    assert mine.parts == own
+    assert mine.passes
+    assert len(plan.heaps) <= len(plain.heaps) + 1
+    assert not any("my grey" in r.name for r in plan.remarks)
+
+
+def test_of_a_heap_that_no_pass_can_take_of_it_is_told() -> None:
+    green = with_heap({"yellow-ochre": 9, "ivory-black": 1}, "sap")
+    told = [r for r in green.remarks if "sap" in r.name]
+    assert bool(told) != any(h.name == "sap" for h in green.heaps)
+    # Of tubes that are not set out nothing is mixed.
+    away = with_heap({"phthalo-blue": 1}, "sea")
+    assert any("sea" in r.name for r in away.remarks)
+    assert not any(h.name == "sea" for h in away.heaps)
+
+
+def test_white_priming_is_bought_and_a_toned_ground_is_mixed() -> None:
+    tempera, oil = planned("maren", "tempera").passes[0], planned("maren", "layered-oil").passes[0]
+    assert tempera.does == oil.does == "ground"
+    assert tempera.recipe.parts == {}
+    assert tempera.ml == 0
+    assert "primed" in tempera.note
+    assert oil.recipe.parts
+    assert tempera.recipe.predicted.value > 9

@@ -187,6 +187,22 @@ def test_a_plan_keeps_to_the_brushes_that_are_there(client: TestClient, url: str
     assert shop["missing"] == []
 
 
+def test_a_heap_is_called_what_the_painter_calls_it(client: TestClient, url: str) -> None:
+    put(client, url, school="layered-oil")
+    before = client.get(f"{url}/kit").json()
+    heap = before["heaps"][0]
+    assert before["keeps"]
+    put(client, url, heap_names=[{"name": "Aunt's flesh", "parts": heap["parts"]}])
+    after = client.get(f"{url}/kit").json()["heaps"]
+    assert after[0] == {**heap, "name": "Aunt's flesh"}
+    words = [p["mix_words"] for p in client.get(f"{url}/passes").json()["passes"]]
+    assert any("Aunt's flesh" in w for w in words)
+    assert not any(heap["name"] in w.split(", ") for w in words)
+    assert put(client, url, heap_names=[{"name": "", "parts": heap["parts"]}]).status_code == 422
+    assert put(client, url, own_heaps=[{"name": "a", "parts": {"light-red": 0}}]).status_code == 422
+    put(client, url, heap_names=[])
+
+
 def test_what_is_usual_in_the_studio_is_what_a_new_sitter_begins_with(client: TestClient) -> None:
     photo = small_photo("tobias")
 

@@ -5454,6 +5454,18 @@ export interface components {
             what: components["schemas"]["Began"] | components["schemas"]["Turned"] | components["schemas"]["Paused"] | components["schemas"]["Resumed"] | components["schemas"]["Ended"] | components["schemas"]["AirRead"] | components["schemas"]["Used"] | components["schemas"]["Photographed"] | components["schemas"]["Noted"] | components["schemas"]["NextTime"] | components["schemas"]["Settled"] | components["schemas"]["Tried"] | components["schemas"]["Judged"] | components["schemas"]["PaceReset"];
         };
         /**
+         * HeapSettings
+         * @description A heap of the palette as the painter calls it: told by the parts it is mixed from.
+         */
+        HeapSettings: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+        };
+        /**
          * IntervalOut
          * @description Work on one thing.
          */
@@ -5526,6 +5538,8 @@ export interface components {
             clearing: string[];
             /** Heaps */
             heaps: components["schemas"]["PlanPaletteHeap"][];
+            /** Keeps */
+            keeps: string;
             /** Missing */
             missing: components["schemas"]["MissingBrush"][];
             /** Preparing */
@@ -6657,6 +6671,12 @@ export interface components {
             /** Hair */
             hair: ("early" | "late") | null;
             /**
+             * Heap Names
+             * @description Own names of other heaps
+             * @default []
+             */
+            heap_names: components["schemas"]["HeapSettings"][];
+            /**
              * Humidity
              * @description Of its air, in per cent
              * @default 50
@@ -6684,6 +6704,12 @@ export interface components {
              * @default []
              */
             own: components["schemas"]["School"][];
+            /**
+             * Own Heaps
+             * @description Mixtures that are heaps of the plan whatever it would mix itself
+             * @default []
+             */
+            own_heaps: components["schemas"]["HeapSettings"][];
             /**
              * Rest Days
              * @description Days between two sittings on which nobody paints
@@ -9058,10 +9084,12 @@ export interface components {
              *       "exactness": "portrait",
              *       "focus": [],
              *       "ground": "school",
+             *       "heap_names": [],
              *       "humidity": 50,
              *       "least_edge_mm": 0,
              *       "lost": [],
              *       "own": [],
+             *       "own_heaps": [],
              *       "rest_days": 0,
              *       "school": "layered-oil",
              *       "sitting_hours": 3,

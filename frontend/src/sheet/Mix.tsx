@@ -1,4 +1,5 @@
-import { Box } from "@mui/material";
+import { Box, InputBase } from "@mui/material";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { textSize } from "../theme";
 import { Recipe, type Tubes } from "./Recipe";
@@ -26,8 +27,23 @@ export function Mix({ pass, tubes }: { pass: Mixed; tubes: Tubes }) {
   );
 }
 
+/** Whether two mixtures are one. */
+export function sameParts(one: Record<string, number>, other: Record<string, number>) {
+  const keys = Object.keys(one);
+  return keys.length === Object.keys(other).length && keys.every((k) => one[k] === other[k]);
+}
+
 /** The heaps of a plan: what each is mixed from, how much of it, and which passes take of it. */
-export function Heaps({ heaps, tubes }: { heaps: Schemas["PlanPaletteHeap"][]; tubes: Tubes }) {
+export function Heaps({
+  heaps,
+  tubes,
+  onName,
+}: {
+  heaps: Schemas["PlanPaletteHeap"][];
+  tubes: Tubes;
+  /** Left out where names cannot be changed. */
+  onName?: (heap: Schemas["PlanPaletteHeap"], name: string) => void;
+}) {
   return heaps.map((heap) => (
     <Box key={heap.id} sx={{ display: "flex", gap: 1.2, mb: 1.2 }}>
       <Box
@@ -37,7 +53,11 @@ export function Heaps({ heaps, tubes }: { heaps: Schemas["PlanPaletteHeap"][]; t
       />
       <Box sx={{ flex: 1 }}>
         <Box sx={{ display: "flex", justifyContent: "space-between", fontSize: textSize.small }}>
-          <strong>{heap.name}</strong>
+          {onName ? (
+            <HeapName name={heap.name} onName={(name) => onName(heap, name)} />
+          ) : (
+            <strong>{heap.name}</strong>
+          )}
           <span>{heap.ml < 0.1 ? "a touch" : `${heap.ml.toFixed(1)} ml`}</span>
         </Box>
         <Recipe parts={heap.parts} tubes={tubes} heap={heap.weakened} />
@@ -47,6 +67,27 @@ export function Heaps({ heaps, tubes }: { heaps: Schemas["PlanPaletteHeap"][]; t
       </Box>
     </Box>
   ));
+}
+
+/** A name that is taken over when the field is left or Enter is pressed. */
+function HeapName({ name, onName }: { name: string; onName: (name: string) => void }) {
+  const [text, setText] = useState(name);
+  useEffect(() => setText(name), [name]);
+  const take = () => {
+    const plain = text.trim();
+    if (plain === "") setText(name);
+    else if (plain !== name) onName(plain);
+  };
+  return (
+    <InputBase
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={take}
+      onKeyDown={(e) => e.key === "Enter" && take()}
+      inputProps={{ "aria-label": `Name of the heap ${name}`, maxLength: 40 }}
+      sx={{ fontSize: textSize.small, fontWeight: 700, flex: 1, "& input": { p: 0 } }}
+    />
+  );
 }
 
 /** The palette of a plan at a glance. */

@@ -1,9 +1,10 @@
 import { Box, Button, TextField } from "@mui/material";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas, Sitter } from "../../api/client";
 import { useBoard } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
+import { sameParts } from "../../sheet/Mix";
 import { Handle, Say, Section } from "../../sheet/parts";
 import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
@@ -67,6 +68,7 @@ export function BoardJob({ sitter }: JobProps) {
                   >
                     {p.locked ? "locked" : "lock"}
                   </Button>
+                  <HeapButton sitter={sitter} name={p.name} parts={p.mixture.parts} />
                   <Button
                     color="inherit"
                     size="small"
@@ -157,5 +159,38 @@ function PinName({ name, onName }: { name: string; onName: (name: string) => voi
         input: { disableUnderline: true },
       }}
     />
+  );
+}
+
+/** Makes a pinned mixture a heap of the plan, whatever the plan would mix itself. */
+function HeapButton({
+  sitter,
+  name,
+  parts,
+}: {
+  sitter: Sitter;
+  name: string;
+  parts: Record<string, number>;
+}) {
+  const { change } = useChange(sitter, "passes");
+  const heaps = sitter.settings.passes.own_heaps;
+  const is = heaps.some((h) => sameParts(h.parts, parts));
+  const rest = heaps.filter((h) => !sameParts(h.parts, parts));
+  return (
+    <Button
+      color="inherit"
+      size="small"
+      aria-pressed={is}
+      aria-label={`${name} is a heap of the plan`}
+      disabled={!is && heaps.length >= 12}
+      onClick={() =>
+        change(
+          { own_heaps: is ? rest : [...rest, { name: name.slice(0, 40), parts }] },
+          is ? `${name} is no heap` : `${name} is a heap`,
+        )
+      }
+    >
+      {is ? "a heap" : "heap"}
+    </Button>
   );
 }

@@ -1,7 +1,9 @@
 import { Box } from "@mui/material";
+import type { Schemas } from "../../api/client";
 import { useKit } from "../../api/hooks";
+import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
-import { Heaps } from "../../sheet/Mix";
+import { Heaps, sameParts } from "../../sheet/Mix";
 import { Say, Section } from "../../sheet/parts";
 import { BrushSection } from "./BrushSection";
 import { spoken } from "../../sheet/spoken";
@@ -16,6 +18,15 @@ export function KitJob({ sitter }: JobProps) {
   const tubes = useTubes(sitter);
   const file = useFileUrl(sitter);
   useWall({ busy: kit.isFetching });
+  const { change } = useChange(sitter, "passes");
+  const { own_heaps, heap_names } = sitter.settings.passes;
+  const rename = (heap: Schemas["PlanPaletteHeap"], called: string) => {
+    const same = (one: { parts: Record<string, number> }) => sameParts(one.parts, heap.parts);
+    const named = { name: called, parts: heap.parts };
+    if (own_heaps.some(same))
+      change({ own_heaps: own_heaps.map((h) => (same(h) ? named : h)) }, `Heap ${called}`);
+    else change({ heap_names: [...heap_names.filter((h) => !same(h)), named] }, `Heap ${called}`);
+  };
   const name = (key: string) => tubes.get(key)?.name ?? key;
   return (
     <>
@@ -33,7 +44,8 @@ export function KitJob({ sitter }: JobProps) {
               <Say quiet>
                 Mixed once; every pass is one of them as it is, two together, or one with a tube.
               </Say>
-              <Heaps heaps={kit.data.heaps} tubes={tubes} />
+              <Heaps heaps={kit.data.heaps} tubes={tubes} onName={rename} />
+              <Say quiet>A heap keeps: {kit.data.keeps}.</Say>
             </Section>
           )}
           {kit.data.brushes.some((b) => b.mm === null) && (

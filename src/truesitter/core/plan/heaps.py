@@ -22,6 +22,7 @@ from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.kinds.water_pass import darkened
 from truesitter.core.plan.laying import FLESH_AND_FEATURES
 from truesitter.core.plan.pass_plan import Heap, Pass
+from truesitter.core.plan.subject import OwnHeap
 from truesitter.core.plan.tuning import (
     AGAIN_THINNED,
     BROWN_BELOW,
@@ -98,6 +99,12 @@ def _looks(parts: Mapping[str, int], palette: Palette) -> Colour:
         thickest = palette.thinning.thickest
         film = film_for_value(palette.below(), dict(parts), palette.rack, WASH_SHOWN, thickest)
     return mix({k: float(v) for k, v in parts.items()}, palette, film)
+
+
+def renamed(heaps: Sequence[Heap], own: Sequence[OwnHeap]) -> tuple[Heap, ...]:
+    """Heaps by the names that the painter gave to their parts."""
+    names = {tuple(sorted(h.parts.items())): h.name for h in own}
+    return tuple(replace(h, name=names.get(tuple(sorted(h.parts.items())), h.name)) for h in heaps)
 
 
 def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:

@@ -20,7 +20,7 @@ from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brushes import with_brushes
-from truesitter.core.plan.heaps import from_heaps, remade, with_amounts
+from truesitter.core.plan.heaps import from_heaps, remade, renamed, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
@@ -210,13 +210,22 @@ class _Planner:
         if self.scene.wishes.tolerance is None or not self.passes:
             return ()
         scene = self.scene
-        # What was mixed already is there.
-        forced = self.begun.heaps if self.begun else ()
+        # What was mixed already is there, and so is what the painter wants mixed.
+        there = set(scene.palette.tubes)
+        own = [h for h in scene.subject.own_heaps if set(h.parts) <= there]
+        forced = (*(h.parts for h in own), *(self.begun.heaps if self.begun else ()))
         mixed = from_heaps(
             self.passes, self.laid, scene.palette, scene.medium, scene.support.internal(), forced
         )
         self._lay_again(mixed.passes, self.passes, self.canvases)
-        return with_amounts(mixed.heaps, self.passes)
+        found = with_amounts(mixed.heaps, self.passes)
+        taken = [h.parts for h in found]
+        self.remarks += [
+            Remark(f"Your heap {h.name}", None, " is on the palette, but no pass can take of it.")
+            for h in scene.subject.own_heaps
+            if h.parts not in taken
+        ]
+        return renamed(found, own)
 
     def _of_size(self) -> None:
         """Join lines and leave out what loses least, when fewer passes are wanted than there are."""

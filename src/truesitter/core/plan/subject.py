@@ -50,6 +50,14 @@ class Ground:
 
 
 @dataclass(frozen=True)
+class OwnHeap:
+    """A mixture of the painter's own, by name and parts."""
+
+    name: str
+    parts: dict[str, int]
+
+
+@dataclass(frozen=True)
 class Subject:
     """What the planner paints, all maps of one size.
 
@@ -80,6 +88,8 @@ class Subject:
         Layers of the hair stage, for schools that follow them.
     brushes
         What there is to paint with; with none, what a shop has.
+    own_heaps
+        Mixtures that are heaps of the plan whatever it would mix itself.
     effort
         (h, w) part of the usual work that is left where less is finished; None for all of it everywhere.
     smear_mm
@@ -103,6 +113,7 @@ class Subject:
     marks: Labels | None = None
     hair: tuple[HairLayer, ...] = ()
     brushes: tuple[Brush, ...] = STARTING_SET
+    own_heaps: tuple[OwnHeap, ...] = ()
     effort: Floats | None = None
     smear_mm: Floats | None = None
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, ClassVar, Literal, Self
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -17,14 +17,12 @@ from truesitter.core.paint.recipes.pricing import Tolerance
 from truesitter.core.paint.recipes.tuning import EASY_DELTA_E
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
-from truesitter.core.paint.tubes.rack import KEY_PATTERN, OwnTube, Rack
+from truesitter.core.paint.tubes.rack import OwnTube, Rack
 from truesitter.core.paint.tubes.swatches import Swatches
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings.base import Settings
-from truesitter.core.settings.setting_kinds import LabNumbers, Value
+from truesitter.core.settings.setting_kinds import LabNumbers, TubeKey, Value
 from truesitter.core.settings.tuning import MOST_PARTS
-
-TubeKey = Annotated[str, Field(pattern=KEY_PATTERN)]
 
 
 class SwatchSettings(Settings):
@@ -49,7 +47,7 @@ class SwatchSettings(Settings):
 class TubeSettings(Settings):
     """A tube of the painter's own, as it was when it was set out."""
 
-    key: str = Field(pattern=KEY_PATTERN)
+    key: TubeKey
     name: str = Field(min_length=1, max_length=60)
     pigment: TubeKey
     swatches: SwatchSettings | None = None

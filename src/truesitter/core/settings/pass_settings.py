@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import ClassVar, Self
+from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
@@ -38,7 +38,8 @@ from truesitter.core.school.switches import (
     adapted,
 )
 from truesitter.core.settings.base import Document, Settings
-from truesitter.core.settings.setting_kinds import LabNumbers, Spot
+from truesitter.core.settings.setting_kinds import LabNumbers, Spot, TubeKey
+from truesitter.core.settings.tuning import MOST_PARTS
 
 
 def _without_ticks(document: Document) -> Document:
@@ -94,6 +95,13 @@ def brush_settings(brush: Brush) -> BrushSettings:
     )  # fmt: skip
 
 
+class HeapSettings(Settings):
+    """A heap of the palette as the painter calls it: told by the parts it is mixed from."""
+
+    name: str = Field(min_length=1, max_length=40)
+    parts: dict[TubeKey, Annotated[int, Field(ge=1, le=MOST_PARTS)]] = Field(min_length=1, max_length=8)
+
+
 class PassSettings(Settings):
     """The school followed; which passes are done is a fact, not a setting."""
 
@@ -121,6 +129,10 @@ class PassSettings(Settings):
         tuple(map(brush_settings, STARTING_SET)), max_length=40,
         description="What there is to paint with; with none, what a shop has",
     )  # fmt: skip
+    own_heaps: tuple[HeapSettings, ...] = Field(
+        (), max_length=12, description="Mixtures that are heaps of the plan whatever it would mix itself"
+    )
+    heap_names: tuple[HeapSettings, ...] = Field((), max_length=60, description="Own names of other heaps")
     exactness: Exactness = "portrait"
     least_edge_mm: float = Field(0, ge=0, le=20, description="No border is painted harder than that")
     sitting_hours: float = Field(3, ge=0.25, le=24, description="Longest sitting")

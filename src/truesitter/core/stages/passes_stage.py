@@ -23,6 +23,7 @@ from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.heaps import renamed
 from truesitter.core.plan.kit import Kit, kit_for
 from truesitter.core.plan.pacing import paced
 from truesitter.core.plan.pass_places import tones_of
@@ -30,7 +31,7 @@ from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
 from truesitter.core.plan.seams import Seam, Sides, seams_of
-from truesitter.core.plan.subject import SIZES, Mark, Size, Subject
+from truesitter.core.plan.subject import SIZES, Mark, OwnHeap, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import Band, School
 from truesitter.core.school.school_palettes import palettes_for
@@ -58,7 +59,8 @@ ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
-        "size", "brushes", "exactness", "focus", "temperature", "humidity", "ground", "ground_lab",
+        "size", "brushes", "own_heaps", "exactness", "focus", "temperature", "humidity", "ground",
+        "ground_lab",
     )
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
@@ -126,7 +128,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=_needed,
-        version=13,
+        version=14,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -178,10 +180,12 @@ class PassStage:
             return refusal.sentence
         return ""
 
-    @result("paced passes", settings=("passes.school",), needs=("passes", OWN_PACE))
+    @result("paced passes", settings=("passes.school", "passes.heap_names"), needs=("passes", OWN_PACE))
     def paced(self) -> PassPlan:
         """The plan with the time and the paint that it takes this painter."""
-        return paced(self.plan(), self.settings.school, self.source.own_pace())
+        plan = paced(self.plan(), self.settings.school, self.source.own_pace())
+        names = [OwnHeap(h.name, h.parts) for h in self.settings.heap_names]
+        return replace(plan, heaps=renamed(plan.heaps, names))
 
     @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("paced passes",))
     def sittings(self) -> tuple[PlannedSitting, ...]:
@@ -286,6 +290,7 @@ class PassStage:
             lines={**self.lines(), **self._pores()},
             size=self.settings.size,
             brushes=tuple(b.brush() for b in self.settings.brushes),
+            own_heaps=tuple(OwnHeap(h.name, h.parts) for h in self.settings.own_heaps),
             exactness=self.settings.exactness,
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),

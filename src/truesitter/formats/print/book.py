@@ -42,7 +42,7 @@ def book_pdf(study: Study, title: str, paper: str, counting: Counting) -> bytes:
     _order_page(sheet, study, passes, time, remarks)
     if time is not None:
         _kit_page(sheet, study.passes.kit(study.settings.values.group_names()), rack)
-        _heap_page(sheet, heaps_of(study), rack, counting)
+        _heap_page(sheet, heaps_of(study), rack, counting, study.passes.plan().medium.keeps)
         for number, one in enumerate(passes, 1):
             _pass_page(sheet, study, number, one, rack, counting)
     sheet.start("Cautions")
@@ -78,11 +78,15 @@ def _order_page(
         sheet.text(remark, 8.5, grey=True)
 
 
-def _heap_page(sheet: Sheet, heaps: list[PlanPaletteHeap], rack: Rack, counting: Counting) -> None:
+def _heap_page(
+    sheet: Sheet, heaps: list[PlanPaletteHeap], rack: Rack, counting: Counting, keeps: str
+) -> None:
     if not heaps:
         return
     sheet.start("Heaps on the palette")
     sheet.text("Mixed once; every pass is one of them as it is, two together, or one with a tube.", 11, gap=6)
+    if keeps:
+        sheet.text(f"A heap keeps: {keeps}.", 11, gap=6)
     for heap in heaps:
         sheet.entry(tick_box(heap.hex), [Words(heap_sentence(heap, rack, counting), 11)], 3)
 

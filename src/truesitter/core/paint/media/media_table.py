@@ -43,6 +43,8 @@ class Medium:
         True where fat goes over lean.
     caution
         What to mind, in a sentence; empty where there is nothing beyond the tubes' own.
+    keeps
+        How long a heap of it can be used (common practice).
     """
 
     name: MediumName
@@ -54,6 +56,7 @@ class Medium:
     dryer: float = 1.0
     oily: bool = False
     caution: str = ""
+    keeps: str = ""
 
     def dry(self, film: WetMm) -> DryMm:
         """Thickness that a wet film of undiluted paint, laid to cover, has once dry."""
@@ -90,31 +93,38 @@ MEDIA: dict[MediumName, Medium] = {
         Medium(
             "oil", 0.95, _AS_IT_WAS, Thinning("medium", 0.2, _GLAZE), 3 * _DAY, (12 * _HOUR, _DAY),
             oily=True, caution=_SOLVENT,
+            keeps="covered and cool, two or three days",
         ),
         Medium(
             "quick oil", 0.9, _AS_IT_WAS, Thinning("quick medium", 0.2, _GLAZE), 14 * _HOUR,
             (_HOUR, 4 * _HOUR), oily=True, caution=_SOLVENT,
+            keeps="this sitting; covered, a few hours more",
         ),
         Medium(
             "acrylic", 0.5, DryingShift(((1.0, 0.8), (5.0, 4.7), (9.0, 8.9))),
             Thinning("water", IN_WATER, _WASH), 15.0, (5.0, 15.0), dryer=5.0,
+            keeps="minutes in the open; on damp paper under a lid a day or two",
         ),
         Medium(
             "gouache", 0.45, DryingShift(((1.0, 1.4), (5.0, 5.2), (9.0, 8.9))),
             Thinning("water", IN_WATER, _WASH), 15.0, (2.0, 5.0), dryer=10.0,
+            keeps="dries within minutes and can be wetted again",
         ),
         Medium(
             "watercolour", 0.4, DryingShift(((2.0, 3.2), (5.0, 5.9), (9.0, 9.2))),
             Thinning("water", IN_WATER, _WASH), 20.0, (1.0, 3.0), dryer=20.0,
+            keeps="dries and can be wetted again",
         ),
         Medium(
             "egg tempera", 0.45, DryingShift(((1.0, 1.3), (5.0, 5.3), (9.0, 9.1))),
             Thinning("water", IN_WATER, _WASH), 5.0, (0.5, 1.0), dryer=3.0,
             caution="Raw egg spoils and can carry germs: use it fresh and wash your hands.",
+            keeps="a day, cool and covered; egg spoils",
         ),
         Medium(
             "airbrush", 0.3, _AS_IT_WAS, Thinning("water", IN_WATER, _COAT), 1.0, (0.0, 0.2), dryer=3.0,
             caution=_SPRAY,
+            keeps="in a closed jar for weeks; strain it before use",
         ),
     )
 }  # fmt: skip

@@ -6,12 +6,21 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.plan.kinds.tuning import LIGHT_PASS_TOP
+from truesitter.core.paint.recipes.mixing import mix
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.tuning import LIGHT_PASS_TOP, PRIMED_FROM
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step, even_film
 from truesitter.core.sitter.region_names import Region
 
 
 def _ground(scene: Scene, step: Step, canvas: Canvas) -> Laid:
+    """Mixed; a white one is the priming, which is bought."""
+    white = next((k for k in scene.palette.tubes if scene.palette.pigment(k).family == "white"), None)
+    if white is not None and scene.ground_lab[0] >= PRIMED_FROM:
+        made = mix({white: 1.0}, scene.palette)
+        priming = Recipe.held({}, np.array(made.lab), np.array(scene.ground_lab))
+        said = "Bought ready primed, or laid in white primer as its label says: nothing is mixed."
+        return Laid(priming, (Layer(step.pieces, {white: 1}, None),), step.pieces, step.film, 0.0, said=said)
     mixed = scene.recipe(np.array(scene.ground_lab), step.regions)
     return Laid(mixed, (Layer(step.pieces, mixed.parts, None),), step.pieces, step.film, step.film)
 

@@ -49,6 +49,9 @@ COVERS = 0.8
 
 # opaque_passes.py
 
+PRIMED_FROM = 88.0
+"""L* from which on a ground is white priming, which nobody mixes [try]."""
+
 LIGHT_PASS_TOP = 0.7
 """The colour is that of what is lighter than this part of the place (from memory)."""
 

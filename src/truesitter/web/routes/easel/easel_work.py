@@ -253,7 +253,7 @@ def all_sections(study: CurrentStudy, order: Order = "focus first") -> list[Sect
 def one_section(study: CurrentStudy, x1: Fraction, y1: Fraction, x2: Fraction, y2: Fraction) -> NeedsOut:
     """Mixtures, brushes, ceilings and edges of a rectangle of the painting."""
     needs, names = needs_of(study, _box(x1, y1, x2, y2)), study.settings.values.group_names()
-    plan, rack = study.passes.plan(), study.flesh.palette().rack
+    plan, rack = study.passes.paced(), study.flesh.palette().rack
     return NeedsOut(
         passes=[
             SectionPassOut(

@@ -73,6 +73,8 @@ class KitOut(BaseModel):
     missing: list[MissingBrush]
     tubes: list[KitTubeOut]
     heaps: list[PlanPaletteHeap]
+    keeps: str
+    """How long a heap can be used."""
     thinner: str
     thinner_ml: float
     timers: list[TimerOut]
@@ -104,6 +106,7 @@ def get_kit(study: CurrentStudy) -> KitOut:
         missing=missing_brushes(study),
         tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
         heaps=heaps_of(study),
+        keeps=plan.medium.keeps,
         thinner=plan.thinner,
         thinner_ml=kit.thinner_ml,
         timers=[TimerOut(name=name, minutes=minutes) for name, minutes in kit.timers],
