@@ -8,11 +8,23 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import study_of
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.design.background import Background, Design, design_background, kind_of, wanted_outside
-from truesitter.core.design.tuning import FOUND
+from tests.core.test_schools import planned
+from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.design.background import (
+    Background,
+    Design,
+    OwnTones,
+    design_background,
+    kind_of,
+    wanted_outside,
+)
+from truesitter.core.design.frames import frames_for
+from truesitter.core.design.tuning import FOUND, FRAMES, TONE_APART
+from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages import Study
 from truesitter.core.types import Floats, Labels, Mask
+from truesitter.formats.words.frame_words import frame_words
 
 
 def disc(light: float = 8.0, dark: float = 2.5, wall: float = 5.0) -> tuple[Floats, Floats, Labels]:
@@ -141,3 +153,69 @@ def test_a_picture_without_a_wall_or_without_a_sitter_has_no_outline() -> None:
         found = design_background(lab, value, whole, 1.0, "counter", "as photographed", None)
         assert found.stretches == ()
         np.testing.assert_array_equal(found.value, value)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(-180, 180), st.floats(5, 95), st.floats(5, 95))
+def test_two_colours_of_ones_own_pass_into_one_another_along_a_direction(
+    turn: float, first: float, last: float
+) -> None:
+    own = OwnTones((first, 5.0, 0.0), (last, -5.0, 20.0), turn)
+    field = own.field((60, 80))
+    y, x = np.mgrid[0:60, 0:80]
+    along = y * np.cos(np.deg2rad(turn)) - x * np.sin(np.deg2rad(turn))
+    np.testing.assert_allclose(field.reshape(-1, 3)[along.argmin()], own.first, atol=1e-3)
+    np.testing.assert_allclose(field.reshape(-1, 3)[along.argmax()], own.last, atol=1e-3)
+    # Even all the way: colour against place is a straight line.
+    part = (along - along.min()) / np.ptp(along)
+    np.testing.assert_allclose(field[..., 2], 20 * part, atol=1e-2)
+    apart = abs(lab_value(np.array(own.first)) - lab_value(np.array(own.last)))
+    assert apart / own.steps <= TONE_APART + 1e-6
+    assert own.steps == 1 or apart / (own.steps - 1) > TONE_APART - 1e-6
+
+
+def test_a_background_of_ones_own_leaves_the_figure_and_is_taken_from_the_sitter() -> None:
+    study = planned("maren", "direct-oil")
+    offers = dict(study.surround.offers())
+    assert {"dark garment", "light garment", "dark hair", "light skin", "the background"} <= set(offers)
+    for name in ("garment", "hair", "skin"):
+        assert offers[f"dark {name}"][0] < offers[f"light {name}"][0]
+    chosen = study.settings.model_dump()
+    own = {"first": offers["dark garment"], "last": offers["light skin"], "turn": 0}
+    chosen["passes"] |= {"backdrop": "own", "backdrop_own": own}
+    other = Study(study.sha256, study.source.load, StudySettings.model_validate(chosen), study.source.memo)
+    before, after = study.surround.surround(), other.surround.surround()
+    wall = study.surround.regions() == Region.BACKGROUND
+    np.testing.assert_array_equal(before.background.lab[~wall], after.background.lab[~wall])
+    rows = np.flatnonzero(wall.any(axis=1))
+    top = after.background.lab[rows[0]][wall[rows[0]]].mean(axis=0)
+    np.testing.assert_allclose(top, offers["dark garment"], atol=1)
+    plan = other.passes.plan()
+    painted = [p for p in plan.passes if p.key.startswith("background")]
+    assert len(painted) >= 2, "steps from dark to light"
+    assert other.surround.own_tones().steps > 4
+
+
+def test_a_frame_is_judged_by_the_rim_it_stands_beside() -> None:
+    """Black round black closes nothing off; white round it takes the eye outward."""
+    dark = np.zeros((60, 80, 3), np.float32)
+    dark[..., 0] = 12
+    by = {f.name: f for f in frames_for(dark)}
+    assert set(by) == set(FRAMES)
+    assert by["black"].quiet
+    assert by["white"].loud
+    assert by["gold"].outdoes
+    assert not by["black"].outdoes
+    light = dark.copy()
+    light[..., 0] = 94
+    assert {f.name: f for f in frames_for(light)}["white"].quiet
+    middle = dark.copy()
+    middle[..., 0] = 45
+    # What lies in the middle of the picture does not count.
+    middle[20:40, 20:60, 0] = 90
+    middle[..., 2] = 25
+    first = frames_for(middle)[0]
+    assert (first.quiet, first.loud, first.outdoes) == (False, False, False)
+    assert "calmly" in frame_words(first)
+    assert "outward" in frame_words(by["white"])
+    assert "hardly" in frame_words(by["black"])

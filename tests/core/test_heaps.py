@@ -325,6 +325,9 @@ def test_of_a_heap_that_no_pass_can_take_of_it_is_told() -> None:
     away = with_heap({"phthalo-blue": 1}, "sea")
     assert any("sea" in r.name for r in away.remarks)
     assert not any(h.name == "sea" for h in away.heaps)
+    largest = planned("maren", "layered-oil").heaps[0].parts
+    foreign = {("venetian-red" if k == "light-red" else k): n for k, n in largest.items()}
+    assert not any(h.name == "rust" for h in with_heap(foreign, "rust").heaps)
 
 
 def test_white_priming_is_bought_and_a_toned_ground_is_mixed() -> None:

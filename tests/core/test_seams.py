@@ -14,14 +14,16 @@ from truesitter.core.brushes.brush import Brush, brush_of
 from truesitter.core.canvas.painted_borders import measure_borders, told_near
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
+from truesitter.core.imaging.reduce import reduced_labels
 from truesitter.core.paint.media.media_table import MEDIA, MediumName
 from truesitter.core.plan.border_means import Border, means_of
-from truesitter.core.plan.seams import Seam
+from truesitter.core.plan.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.tuning import HAIR
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
+from truesitter.core.stages.tuning import PLANNING_LONG_SIDE
 from truesitter.core.types import Doubles
 from truesitter.core.values.edges import Sharpness
 from truesitter.formats.words.pass_words import edge_words
@@ -143,14 +145,23 @@ def test_a_cheek_is_as_soft_in_every_school_and_with_three_steps_or_seven(name: 
 
 def test_the_plan_says_of_the_hairline_what_the_hair_says() -> None:
     study = planned("maren", "direct-oil")
-    spots = study.hair.hairline().spots
-    wanted = np.median([s.width_mm + s.soften_mm for s in spots])
-    hairline = [
-        s for p, met in zip(study.passes.plan().passes, study.passes.seams(), strict=True) for s in met
-        if p.key.startswith("flesh") and s.region is Region.HAIR
-    ]  # fmt: skip
-    assert any(s.width_mm == pytest.approx(wanted, rel=0.2) for s in hairline)
-    assert min(s.width_mm for s in hairline) < 0.8 * wanted, "hair beside a cheek is no hairline"
+    plan, borders, hairline = study.passes.plan(), study.passes.borders(), study.hair.hairline()
+    at = borders.patchwork.at
+    regions = reduced_labels(study.sitter.regions().labels, PLANNING_LONG_SIDE)
+    groups = reduced_labels(study.values.plan().labels, PLANNING_LONG_SIDE)
+    sides = Sides(at(regions), at(groups))
+    told = with_hairline(borders, sides, hairline)
+    moved = (told.seen_px != borders.seen_px).any(axis=1)
+    pair = np.sort(sides.regions[borders.pieces[moved]], axis=1)
+    assert (pair == (Region.SKIN, Region.HAIR)).all()
+    widths = told.seen_px[moved].sum(axis=1) * borders.mm_per_px * TENTH_OF_RAMP
+    wanted = np.array([s.width_mm + s.soften_mm for s in hairline.spots])
+    assert np.abs(widths[:, None] - wanted).min(axis=1).max() < 0.01
+    flesh = [n for n, p in enumerate(plan.passes) if p.key.startswith("flesh")]
+    as_told, as_seen = (
+        [seams_of(b, plan.passes[n], sides, plan.medium) for n in flesh] for b in (told, borders)
+    )
+    assert [study.passes.seams()[n] for n in flesh] == as_told != as_seen
 
 
 @pytest.mark.parametrize(

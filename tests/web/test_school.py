@@ -137,6 +137,13 @@ def test_a_background_is_designed_and_its_edges_listed(client: TestClient, url: 
     assert all(s["place"] for s in after["stretches"])
     assert client.get(f"{url}/background/counter.png").content != plain
     assert client.get(f"{url}/background/sunset.png").status_code == 422
+    assert {o["name"] for o in after["offers"]} >= {"dark garment", "the background"}
+    assert all(f["words"].endswith(".") for f in after["frames"])
+    ends = {"first": after["offers"][0]["lab"], "last": [95, 0, 0], "turn": 90}
+    put(client, url, backdrop="own", backdrop_own=ends)
+    assert client.get(f"{url}/background").json()["steps"] > 1
+    assert client.get(f"{url}/background/own.png").content != plain
+    assert put(client, url, backdrop_own={**ends, "first": [200, 0, 0]}).status_code == 422
     stroke = {"points": [[s, 0.3] for s in (0.2, 0.3, 0.4)]}
     put(client, url, lost=[stroke])
     assert client.get(f"{url}/background").status_code == 200

@@ -3707,12 +3707,56 @@ export interface components {
             };
         };
         /**
+         * BackdropSettings
+         * @description Two colours of one's own that pass into one another over the background.
+         */
+        BackdropSettings: {
+            /**
+             * First
+             * @default [
+             *       35,
+             *       0,
+             *       0
+             *     ]
+             */
+            first: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Last
+             * @default [
+             *       60,
+             *       0,
+             *       0
+             *     ]
+             */
+            last: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Turn
+             * @description Degrees clockwise from straight down
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
          * BackgroundOut
          * @description The outline against the background.
          */
         BackgroundOut: {
             /** Found Share */
             found_share: number;
+            /** Frames */
+            frames: components["schemas"]["PictureFrameOut"][];
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Steps */
+            steps: number;
             /** Stretches */
             stretches: components["schemas"]["StretchOut"][];
         };
@@ -6248,6 +6292,22 @@ export interface components {
             tube: string;
         };
         /**
+         * OfferOut
+         * @description A colour of the sitter or of the board.
+         */
+        OfferOut: {
+            /** Hex */
+            hex: string;
+            /** Lab */
+            lab: [
+                number,
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+        };
+        /**
          * OutlineOut
          * @description One outline as an SVG path in grid pixels, its group and the number of its shape.
          */
@@ -6525,7 +6585,7 @@ export interface components {
              * @default photo
              * @enum {string}
              */
-            backdrop: "photo" | "counter" | "halo";
+            backdrop: "photo" | "counter" | "halo" | "own";
             /**
              * Backdrop Hue
              * @description Where its colour comes from
@@ -6533,6 +6593,22 @@ export interface components {
              * @enum {string}
              */
             backdrop_hue: "as photographed" | "neutral" | "garment" | "shadow flesh";
+            /**
+             * @default {
+             *       "first": [
+             *         35,
+             *         0,
+             *         0
+             *       ],
+             *       "last": [
+             *         60,
+             *         0,
+             *         0
+             *       ],
+             *       "turn": 0
+             *     }
+             */
+            backdrop_own: components["schemas"]["BackdropSettings"];
             /**
              * Background
              * @description None as the school has it; so below
@@ -6998,6 +7074,18 @@ export interface components {
              * Words
              * @default
              */
+            words: string;
+        };
+        /**
+         * PictureFrameOut
+         * @description A frame beside the picture.
+         */
+        PictureFrameOut: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /** Words */
             words: string;
         };
         /**
@@ -8983,6 +9071,19 @@ export interface components {
              * @default {
              *       "backdrop": "photo",
              *       "backdrop_hue": "as photographed",
+             *       "backdrop_own": {
+             *         "first": [
+             *           35,
+             *           0,
+             *           0
+             *         ],
+             *         "last": [
+             *           60,
+             *           0,
+             *           0
+             *         ],
+             *         "turn": 0
+             *       },
              *       "brushes": [
              *         {
              *           "hair": "synthetic",
@@ -10934,7 +11035,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                design: "photo" | "counter" | "halo";
+                design: "photo" | "counter" | "halo" | "own";
                 sitter_id: string;
             };
             cookie?: never;

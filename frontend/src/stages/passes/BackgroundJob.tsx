@@ -1,6 +1,6 @@
-import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, Button, ButtonBase, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
-import { Line } from "react-konva";
+import { Line, Rect } from "react-konva";
 import { base, type Schemas } from "../../api/client";
 import { useBackground } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
@@ -22,9 +22,19 @@ const designs: readonly { key: Design; label: string; said: string }[] = [
     said: "Dark where the figure is light, light where it is dark.",
   },
   { key: "halo", label: "halo", said: "A glow behind the head that sinks towards the edges." },
+  { key: "own", label: "own", said: "Two colours of yours that pass into one another." },
 ];
 const hues: readonly Hue[] = ["as photographed", "neutral", "garment", "shadow flesh"];
 const MOST = 14;
+/** Width of a frame beside that of the picture. */
+const FRAME = 0.03;
+const directions = [
+  { turn: 0, label: "from above to below" },
+  { turn: -90, label: "from left to right" },
+  { turn: 90, label: "from right to left" },
+  { turn: -45, label: "from the upper left" },
+  { turn: 45, label: "from the upper right" },
+] as const;
 
 /** How light the background is beside every part of the outline. */
 export function BackgroundJob({ sitter }: JobProps) {
@@ -33,6 +43,8 @@ export function BackgroundJob({ sitter }: JobProps) {
   const { change, isPending } = useChange(sitter, "passes");
   const [drawing, setDrawing] = useState(false);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [framed, setFramed] = useState<string | null>(null);
+  const frame = found.data?.frames.find((f) => f.name === framed);
   const stretches = found.data?.stretches ?? [];
   const key = sitter.keys["background"] ?? "";
   useWall({
@@ -42,7 +54,22 @@ export function BackgroundJob({ sitter }: JobProps) {
       if (points.length > 1) change({ lost: [...settings.lost, { points }] }, "Lose an edge");
     },
     picture: `${base(sitter.id)}/background/${settings.backdrop}.png?v=${key}`,
-    overlay: (px, size) => <Stretches of={stretches} chosen={chosen} px={px} size={size} />,
+    overlay: (px, size) => (
+      <>
+        {frame && (
+          <Rect
+            x={-FRAME * size.width}
+            y={-FRAME * size.width}
+            width={size.width * (1 + 2 * FRAME)}
+            height={size.height + 2 * FRAME * size.width}
+            stroke={frame.hex}
+            strokeWidth={FRAME * size.width * 2}
+            listening={false}
+          />
+        )}
+        <Stretches of={frame ? [] : stretches} chosen={chosen} px={px} size={size} />
+      </>
+    ),
   });
   const design = designs.find((d) => d.key === settings.backdrop);
   const longest = stretches
@@ -69,9 +96,18 @@ export function BackgroundJob({ sitter }: JobProps) {
           ))}
         </ToggleButtonGroup>
         <Say>{design?.said} The figure itself stays as it is.</Say>
+        {settings.backdrop === "own" && found.data && (
+          <OwnTones
+            own={settings.backdrop_own}
+            offers={found.data.offers}
+            steps={found.data.steps}
+            onChange={(own, words) => change({ backdrop_own: own }, words)}
+          />
+        )}
         <TextField
           select
           fullWidth
+          disabled={settings.backdrop === "own"}
           size="small"
           label="Its colour"
           value={settings.backdrop_hue}
@@ -92,10 +128,28 @@ export function BackgroundJob({ sitter }: JobProps) {
         )}
         {found.isError && <Say>{found.error.message}</Say>}
       </Section>
+      <Section title="Frame">
+        <Box role="group" aria-label="Frame" sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 1 }}>
+          {found.data?.frames.map((f) => (
+            <Swatch
+              key={f.name}
+              name={f.name}
+              hex={f.hex}
+              chosen={framed === f.name}
+              onClick={() => setFramed(framed === f.name ? null : f.name)}
+            />
+          ))}
+        </Box>
+        <Say quiet>
+          {frame
+            ? `${frame.name}: ${frame.words}`
+            : "Press one to see it round the picture; the first closes it off most calmly."}
+        </Say>
+      </Section>
       <Section title="Edges to lose">
         <Toggle label="Draw along them" on={drawing} onChange={setDrawing} />
         <Say quiet>
-          {settings.backdrop === "photo"
+          {settings.backdrop === "photo" || settings.backdrop === "own"
             ? "They count once the background is designed: choose counter or halo."
             : "Where you draw, the background comes within half a step of the figure."}
         </Say>
@@ -171,5 +225,95 @@ function Stretches({
         );
       })}
     </>
+  );
+}
+
+/** A colour to press. */
+function Swatch({
+  name,
+  hex,
+  chosen,
+  onClick,
+}: {
+  name: string;
+  hex: string;
+  chosen: boolean;
+  onClick: () => void;
+}) {
+  return (
+    <ButtonBase
+      aria-label={name}
+      aria-pressed={chosen}
+      title={name}
+      onClick={onClick}
+      sx={{
+        width: 44,
+        height: 44,
+        bgcolor: hex,
+        border: chosen ? 3 : 1,
+        borderColor: chosen ? "text.primary" : "divider",
+      }}
+    />
+  );
+}
+
+type Own = Schemas["BackdropSettings"];
+
+/** The two colours of a background of one's own, taken from the sitter or the board, and where they run. */
+function OwnTones({
+  own,
+  offers,
+  steps,
+  onChange,
+}: {
+  own: Own;
+  offers: readonly Schemas["OfferOut"][];
+  steps: number;
+  onChange: (own: Own, words: string) => void;
+}) {
+  const same = (one: readonly number[], other: readonly number[]) =>
+    one.every((v, i) => Math.abs(v - (other[i] ?? 0)) < 0.01);
+  return (
+    <Box sx={{ mb: 1 }}>
+      {(["first", "last"] as const).map((end) => (
+        <Box
+          key={end}
+          role="group"
+          aria-label={end === "first" ? "Begins in" : "Ends in"}
+          sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mb: 1 }}
+        >
+          <Box sx={{ width: 70 }}>{end === "first" ? "Begins in" : "Ends in"}</Box>
+          {offers.map((o) => (
+            <Swatch
+              key={o.name}
+              name={o.name}
+              hex={o.hex}
+              chosen={same(o.lab, own[end])}
+              onClick={() => onChange({ ...own, [end]: o.lab }, `Background ${o.name}`)}
+            />
+          ))}
+        </Box>
+      ))}
+      <TextField
+        select
+        fullWidth
+        size="small"
+        label="Runs"
+        value={directions.find((d) => d.turn === own.turn)?.turn ?? 0}
+        onChange={(e) => onChange({ ...own, turn: Number(e.target.value) }, "Turn the background")}
+        sx={{ mt: 1, mb: 1 }}
+      >
+        {directions.map((d) => (
+          <MenuItem key={d.turn} value={d.turn}>
+            {d.label}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Say quiet>
+        {steps === 1
+          ? "Near enough in value to run into one another."
+          : `In ${steps} tones, each laid beside the last. Pinned mixtures can be chosen too.`}
+      </Say>
+    </Box>
   );
 }

@@ -23,7 +23,6 @@ from truesitter.core.canvas.tuning import (
     NEAREST,
     OVERLAP,
     REACH_MM,
-    SAME_PIECES,
     STEP_MM,
     SURE,
     TENTH_OF_RAMP,
@@ -168,7 +167,7 @@ def measure_borders(
     painted = ramps(one * share[:, None], two * share[:, None], sides)
     # How the picture passes from light to dark there does not depend on where it was cut.
     towards = ((place[:, 1] - place[:, 0])[:, None, :] * samples.lighter[near]).sum(axis=2)
-    counts = weight * towards**2 * (1 + SAME_PIECES * ((one > 0) | (two > 0))) + 1e-12
+    counts = weight * towards**2 + 1e-12
     counts /= counts.sum(axis=1, keepdims=True)
     as_seen = ramps(counts * (towards >= 0), counts * (towards < 0), seen)
     weight /= weight.sum(axis=1, keepdims=True)

@@ -92,9 +92,6 @@ FLOOR_PX = 0.5
 NEAREST, EVEN_MM = 8, 3.0
 """A pair of pixels goes by so many readings near it, those within so many mm above all."""
 
-SAME_PIECES = 9.0
-"""Readings of the very border count so many times more than others near it [try]."""
-
 CELL_PX = 2
 """Readings near a pair are looked for from the middle of a cell of so many pixels."""
 

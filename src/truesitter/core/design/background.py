@@ -6,20 +6,65 @@ practice); elsewhere an edge may be lost on purpose.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
 import cv2
 import numpy as np
 
-from truesitter.core.colour.value import value_to_lightness
-from truesitter.core.design.tuning import ECHO, EVERY_MM, FADES, FOUND, HALO, LOST, NEAR_MM, RANGE_OF_HEAD
+from truesitter.core.colour.spaces import Lab
+from truesitter.core.colour.value import lab_value, lightness_map_to_value, value_to_lightness
+from truesitter.core.design.tuning import (
+    ECHO,
+    EVERY_MM,
+    FADES,
+    FOUND,
+    HALO,
+    LOST,
+    NEAR_MM,
+    RANGE_OF_HEAD,
+    TONE_APART,
+)
 from truesitter.core.imaging.blur import blur
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
-Design = Literal["photo", "counter", "halo"]
+Design = Literal["photo", "counter", "halo", "own"]
 Hue = Literal["as photographed", "neutral", "garment", "shadow flesh"]
+
+
+@dataclass(frozen=True)
+class OwnTones:
+    """Two colours that pass into one another.
+
+    Attributes
+    ----------
+    first, last
+        Where it begins and where it ends.
+    turn
+        Degrees clockwise from straight down that it runs.
+    """
+
+    first: Lab
+    last: Lab
+    turn: float = 0.0
+
+    @property
+    def steps(self) -> int:
+        """How many tones, each laid beside the last, lead from one to the other; 1 for none between."""
+        apart = abs(float(lab_value(np.array(self.first)) - lab_value(np.array(self.last))))
+        return max(1, math.ceil(apart / TONE_APART - 1e-9))
+
+    def field(self, shape: tuple[int, ...]) -> Floats:
+        """The colours over a whole picture, (h, w, 3) L*a*b*."""
+        y, x = np.mgrid[0 : shape[0], 0 : shape[1]].astype(np.float32)
+        angle = np.deg2rad(self.turn)
+        along = y * np.cos(angle) - x * np.sin(angle)
+        span = float(along.max() - along.min())
+        part = ((along - along.min()) / max(span, 1e-6))[..., None]
+        first, last = (np.array(lab, np.float32) for lab in (self.first, self.last))
+        return np.asarray(first + part * (last - first), dtype=np.float32)
 
 
 @dataclass(frozen=True)
@@ -77,8 +122,9 @@ class _Outline:
 
 
 def design_background(
-    lab: Floats, value: Floats, regions: Labels, mm_per_px: float, design: Design, hue: Hue, lost: Mask | None
-) -> Background:
+    lab: Floats, value: Floats, regions: Labels, mm_per_px: float, design: Design, hue: Hue,
+    lost: Mask | None, own: OwnTones | None = None,
+) -> Background:  # fmt: skip
     """A background for a figure.
 
     Parameters
@@ -93,12 +139,19 @@ def design_background(
         Where its colour comes from.
     lost
         (h, w) where edges are to be lost, near the outline.
+    own
+        The painter's own colours, for a design of that kind.
     """
     wall = regions == Region.BACKGROUND
     outline = _outline(value, wall, mm_per_px)
     if outline is None:
         return Background(lab, value, ())
     made = value
+    if design == "own" and own is not None:
+        coloured = np.where(wall[..., None], own.field(value.shape), lab).astype(np.float32)
+        made = np.where(wall, lightness_map_to_value(coloured[..., 0]), value).astype(np.float32)
+        stretches = _stretches(_outline(made, wall, mm_per_px), value.shape, mm_per_px)
+        return Background(coloured, made, stretches)
     if design != "photo":
         made = np.where(wall, _spread(value, wall, outline, mm_per_px, design, regions, lost), value)
         made = made.astype(np.float32)

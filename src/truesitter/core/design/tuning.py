@@ -29,6 +29,26 @@ FADES = 0.22
 ECHO = 0.5
 """Chroma of an echo beside that of the colour it takes up [try]."""
 
+TONE_APART = 0.7
+"""Value steps that one tone of a passage may differ from the next by [try]."""
+
+# frames.py
+
+FRAMES = {
+    "black": (12.0, 0.0, 0.0), "dark wood": (28.0, 9.0, 13.0), "light wood": (62.0, 10.0, 27.0),
+    "gold": (64.0, 7.0, 38.0), "silver": (74.0, 0.0, 3.0), "white": (94.0, 0.0, 2.0),
+}  # fmt: skip
+"""L*a*b* of usual frames (from memory)."""
+
+RIM = 0.04
+"""What lies next to the frame, as part of the picture's shorter side."""
+
+QUIET_STEPS, LOUD_STEPS = 1.0, 3.0
+"""A frame that differs from the rim by less closes nothing off; by more it takes the eye outward [try]."""
+
+LOUDER_CHROMA = 1.5
+"""A frame so many times as colourful as most of the picture outdoes it [try]."""
+
 # focus.py
 
 REACH = 0.9

@@ -8,12 +8,13 @@ from typing import Literal
 
 import numpy as np
 
-from truesitter.core.canvas.painted_borders import Borders
+from truesitter.core.canvas.painted_borders import Borders, told_near
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
+from truesitter.core.hair.locks.hairline import Hairline
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.plan.border_means import Border, means_of
 from truesitter.core.plan.pass_plan import Pass
-from truesitter.core.plan.tuning import HAIR, MOST, SHORTEST_MM, TONE_STEP
+from truesitter.core.plan.tuning import HAIR, HAIRLINE_REACH_MM, MOST, SHORTEST_MM, TONE_STEP
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.edges import Sharpness, sharpness_of
@@ -91,6 +92,16 @@ class Sides:
 
     regions: Labels
     groups: Labels
+
+
+def with_hairline(borders: Borders, sides: Sides, hairline: Hairline) -> Borders:
+    """Borders as they are seen; near the hairline as soft as the hair says that it should be painted."""
+    between = np.sort(sides.regions[borders.pieces], axis=1) == sorted((Region.SKIN, Region.HAIR))
+    height, width = borders.patchwork.labels.shape
+    size_mm = np.array([width, height]) * borders.mm_per_px
+    places = np.array([(s.x, s.y) for s in hairline.spots]).reshape(-1, 2) * size_mm
+    widths = np.array([s.width_mm + s.soften_mm for s in hairline.spots])
+    return told_near(borders, between.all(axis=1), places, widths, HAIRLINE_REACH_MM)
 
 
 def seams_of(

@@ -95,6 +95,9 @@ SPRAY_CM_A_MM = 0.5
 
 # seams.py
 
+HAIRLINE_REACH_MM = 6.0
+"""A border so far from a reading of the hairline is as soft as that one."""
+
 HAIR = (Region.HAIR, Region.FACIAL_HAIR, Region.BROWS)
 """Strokes of hair make the borders inside it."""
 

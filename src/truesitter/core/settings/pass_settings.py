@@ -95,6 +95,14 @@ def brush_settings(brush: Brush) -> BrushSettings:
     )  # fmt: skip
 
 
+class BackdropSettings(Settings):
+    """Two colours of one's own that pass into one another over the background."""
+
+    first: LabNumbers = (35.0, 0.0, 0.0)
+    last: LabNumbers = (60.0, 0.0, 0.0)
+    turn: float = Field(0, ge=-360, le=360, description="Degrees clockwise from straight down")
+
+
 class HeapSettings(Settings):
     """A heap of the palette as the painter calls it: told by the parts it is mixed from."""
 
@@ -113,6 +121,7 @@ class PassSettings(Settings):
     background: BackgroundWhen | None = Field(None, description="None as the school has it; so below")
     backdrop: Design = Field("photo", description="How light the background is beside the figure")
     backdrop_hue: Hue = Field("as photographed", description="Where its colour comes from")
+    backdrop_own: BackdropSettings = BackdropSettings()
     lost: tuple[LostSettings, ...] = Field((), max_length=60, description="Strokes along edges to be lost")
     focus: tuple[FocusSettings, ...] = Field((), max_length=40, description="None for the eyes")
     ground: str = Field(

@@ -13,7 +13,7 @@ from truesitter.core.canvas.drawn.hair_lines import moustache, strays
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.canvas.painted import Painted, Painting, paint
-from truesitter.core.canvas.painted_borders import Borders, measure_borders, told_near
+from truesitter.core.canvas.painted_borders import Borders, measure_borders
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
 from truesitter.core.design.finish_painted import effort, kept_lines, quieted, simplified
 from truesitter.core.design.shadow_family import turned
@@ -30,7 +30,7 @@ from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
-from truesitter.core.plan.seams import Seam, Sides, seams_of
+from truesitter.core.plan.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.subject import SIZES, Mark, OwnHeap, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_document import Band, School
@@ -48,7 +48,6 @@ from truesitter.core.stages.surround_stage import SurroundStage
 from truesitter.core.stages.tuning import (
     FACE_OF_FIGURE,
     FADE,
-    HAIRLINE_REACH_MM,
     HIGHLIGHT,
     PLANNING_LONG_SIDE,
 )
@@ -226,25 +225,13 @@ class PassStage:
     )
     def seams(self) -> tuple[tuple[Seam, ...], ...]:
         """What each pass meets along its border."""
-        borders, plan = self._with_hairline(), self.plan()
+        plan, found = self.plan(), self.borders()
         regions = reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE)
         groups = reduced_labels(self._values.plan().labels, PLANNING_LONG_SIDE)
-        sides = Sides(borders.patchwork.at(regions), borders.patchwork.at(groups))
+        sides = Sides(found.patchwork.at(regions), found.patchwork.at(groups))
+        borders = with_hairline(found, sides, self._hair.hairline())
         clear = self.settings.followed().transparent
         return tuple(() if p.lines else seams_of(borders, p, sides, plan.medium, clear) for p in plan.passes)
-
-    def _with_hairline(self) -> Borders:
-        """Borders as they are seen; a hairline as soft as the hair says that it should be painted."""
-        borders = self.borders()
-        regions = borders.patchwork.at(reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE))
-        sides = np.sort(regions[borders.pieces], axis=1)
-        spots = self._hair.hairline().spots
-        height, width = borders.patchwork.labels.shape
-        size_mm = np.array([width, height]) * borders.mm_per_px
-        places = np.array([(s.x, s.y) for s in spots]).reshape(-1, 2) * size_mm
-        widths = np.array([s.width_mm + s.soften_mm for s in spots])
-        between = (sides == sorted((Region.SKIN, Region.HAIR))).all(axis=1)
-        return told_near(borders, between, places, widths, HAIRLINE_REACH_MM)
 
     @result("painted", settings=TUBES, needs=("painted borders", "passes"))
     def painted(self) -> Painted:

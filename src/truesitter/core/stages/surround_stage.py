@@ -7,8 +7,8 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.colour.spaces import Lab
-from truesitter.core.design.background import Background, Design, design_background
+from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.design.background import Background, Design, OwnTones, design_background
 from truesitter.core.design.ground_tone import GroundChoice, choose_grounds, stays_where
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
@@ -19,10 +19,11 @@ from truesitter.core.plan.subject import Ground
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.settings import HairSettings, PassSettings
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.flesh_stage import TARGETS, TUBES, WISHES, FleshStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import LOST_MM, PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import LEAST_SHARE, LOST_MM, PLANNING_LONG_SIDE
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Floats, Labels, Mask
 
@@ -71,8 +72,33 @@ class SurroundStage:
         """The background in one of its designs."""
         lab, value = self._maps()
         return design_background(
-            lab, value, self.regions(), self.mm_per_px(), design, self.settings.backdrop_hue, self._lost()
-        )
+            lab, value, self.regions(), self.mm_per_px(), design, self.settings.backdrop_hue, self._lost(),
+            self.own_tones(),
+        )  # fmt: skip
+
+    def own_tones(self) -> OwnTones:
+        """The painter's own two colours."""
+        own = self.settings.backdrop_own
+        return OwnTones(own.first, own.last, own.turn)
+
+    def offers(self) -> tuple[tuple[str, Lab], ...]:
+        """Colours of the sitter that a background can be taken from, by what they are of."""
+        lab, value = self._maps()
+        regions, found = self.regions(), list[tuple[str, Lab]]()
+        for region in (Region.GARMENT, Region.HAIR, Region.SKIN):
+            where = regions == region
+            if where.mean() < LEAST_SHARE:
+                continue
+            middle = np.median(value[where])
+            for word, some in (("dark", where & (value <= middle)), ("light", where & (value > middle))):
+                if some.any():
+                    found.append(
+                        (f"{word} {region.spoken}", as_lab(lab[some].mean(axis=0, dtype=np.float64)))
+                    )
+        wall = lab[regions == Region.BACKGROUND]
+        if len(wall):
+            found.append(("the background", as_lab(wall.mean(axis=0, dtype=np.float64))))
+        return tuple(found)
 
     def _maps(self) -> tuple[Floats, Floats]:
         return reduced(self._picture.lab(), PLANNING_LONG_SIDE), reduced(
@@ -93,7 +119,7 @@ class SurroundStage:
 
     @result(
         "surround",
-        settings=("passes.backdrop", "passes.backdrop_hue", "passes.lost", WIDTH_MM),
+        settings=("passes.backdrop", "passes.backdrop_hue", "passes.backdrop_own", "passes.lost", WIDTH_MM),
         needs=("lab", "smoothed", "regions", "values", "cuts"),
     )
     def surround(self) -> Surround:

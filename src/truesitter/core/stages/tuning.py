@@ -145,9 +145,6 @@ LEAST_SQUINT = 0.002
 FADE = 0.008
 """Sigma of the rim of a place whose habit is allowed for, in parts of the long side [try]."""
 
-HAIRLINE_REACH_MM = 6.0
-"""A border so far from a reading of the hairline is as soft as that one."""
-
 HIGHLIGHT = 0.35
 """Mirrored light, as part of the skin's full light, that paper is kept for [try]."""
 

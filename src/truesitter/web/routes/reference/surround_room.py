@@ -10,10 +10,14 @@ from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.design.background import Design
+from truesitter.core.design.frames import frames_for
+from truesitter.core.settings.setting_kinds import LabNumbers
 from truesitter.core.types import Bytes, Floats
 from truesitter.formats.pictures.png import encode_png
+from truesitter.formats.words.frame_words import frame_words
 from truesitter.web.http.answers import BenchRoute, answered, picture_response
 from truesitter.web.http.dependencies import CurrentStudy
+from truesitter.web.models.mixture import hex_of
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["passes"], route_class=BenchRoute)
 
@@ -90,20 +94,51 @@ class StretchOut(BaseModel):
     points: list[tuple[float, float]]
 
 
+class OfferOut(BaseModel):
+    """A colour of the sitter or of the board."""
+
+    name: str
+    lab: LabNumbers
+    hex: str
+
+
+class PictureFrameOut(BaseModel):
+    """A frame beside the picture."""
+
+    name: str
+    hex: str
+    words: str
+
+
 class BackgroundOut(BaseModel):
     """The outline against the background."""
 
     stretches: list[StretchOut]
     found_share: float
     """Part of the outline that stands out, 0–1."""
+    offers: list[OfferOut]
+    """Colours that a background of one's own can be taken from."""
+    steps: int
+    """In how many tones one's own two colours pass into one another."""
+    frames: list[PictureFrameOut]
+    """The calmest first that closes the picture off."""
 
 
 @router.get(
-    "/background", dependencies=[answered("background", ("regions.names",), ("surround", "detection"))]
+    "/background",
+    dependencies=[
+        answered(
+            "background",
+            ("regions.names", "flesh.pins", "passes.backdrop_own"),
+            ("surround", "detection", "lab", "smoothed", "regions"),
+        )
+    ],
 )
 def get_background(study: CurrentStudy) -> BackgroundOut:
     """Found and lost stretches of the outline under the chosen design."""
-    stretches = study.surround.surround().background.stretches
+    background = study.surround.surround().background
+    stretches = background.stretches
+    pins = [(pin.name, pin.target_lab) for pin in study.settings.flesh.pins]
     whole = sum(s.length_mm for s in stretches)
     return BackgroundOut(
         stretches=[
@@ -114,6 +149,14 @@ def get_background(study: CurrentStudy) -> BackgroundOut:
             for s in stretches
         ],
         found_share=sum(s.length_mm for s in stretches if s.kind == "found") / whole if whole else 0.0,
+        offers=[
+            OfferOut(name=name, lab=lab, hex=hex_of(lab)) for name, lab in (*study.surround.offers(), *pins)
+        ],
+        steps=study.surround.own_tones().steps,
+        frames=[
+            PictureFrameOut(name=f.name, hex=hex_of(f.lab), words=frame_words(f))
+            for f in frames_for(background.lab)
+        ],
     )  # fmt: skip
 
 
