@@ -23,13 +23,14 @@ from truesitter.core.plan.brushes import with_brushes
 from truesitter.core.plan.heaps import from_heaps, remade, renamed, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
+from truesitter.core.plan.mended import with_weaker_first_coats
 from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
 from truesitter.core.plan.pass_places import Place, patchwork_of, split
 from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark
 from truesitter.core.plan.size import JOINED, Pruning, in_one_go, joined_lines
 from truesitter.core.plan.subject import Subject
 from truesitter.core.plan.timing import bare_white, short_of, with_times
-from truesitter.core.plan.tuning import ERROR_BINS, PASSES_OF_SIZE, SMALLEST_CM2, SPREAD, STAYS
+from truesitter.core.plan.tuning import ERROR_BINS, FIRST_COATS, PASSES_OF_SIZE, SMALLEST_CM2, SPREAD, STAYS
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for
@@ -227,6 +228,22 @@ class _Planner:
         ]
         return renamed(found, own)
 
+    def _pruning(self) -> Pruning:
+        subject = self.scene.subject
+        size = "portrait" if subject.size == "every pass" else subject.size
+        wanted = self.scene.sums / self.scene.patchwork.sizes[:, None]
+        return Pruning(
+            self.bare, self.passes, self.laid, wanted, self.scene.regions, STAYS[size],
+            subject.size != "sketch",
+        )  # fmt: skip
+
+    def _mend(self) -> None:
+        """Thin what is washed over afterwards, where it makes its place too dark."""
+        if not any(t.band in FIRST_COATS for t in self.laid):
+            return
+        thinning = self.scene.medium.thinning
+        self._lay_again(with_weaker_first_coats(self.passes, self.laid, self._pruning(), thinning))
+
     def _of_size(self) -> None:
         """Join lines and leave out what loses least, when fewer passes are wanted than there are."""
         subject = self.scene.subject
@@ -237,11 +254,7 @@ class _Planner:
             self.passes[lines[-1]] = in_one_go([self.passes[n] for n in lines], subject.size_mm)
             stay = [n for n in range(len(self.passes)) if n not in lines[:-1]]
             self._keep(stay)
-        wanted, most = self.scene.sums / self.scene.patchwork.sizes[:, None], PASSES_OF_SIZE[subject.size]
-        pruning = Pruning(
-            self.bare, self.passes, self.laid, wanted, self.scene.regions, STAYS[subject.size],
-            subject.size != "sketch",
-        )  # fmt: skip
+        pruning, most = self._pruning(), PASSES_OF_SIZE[subject.size]
         every = len(self.passes)
         self._keep(pruning.kept(most[int(self.school.transparent)]))
         if len(self.passes) < every:
@@ -266,6 +279,7 @@ class _Planner:
         )
         self.passes = [replace(p, work_minutes=m) for p, m in zip(self.passes, minutes, strict=True)]
         hairy = dict(zip((p.key for p in self.passes), hair, strict=True))
+        self._mend()
         self._of_size()
         self.remarks += [
             short_of(p) for p, t in zip(self.passes, self.laid, strict=True)

@@ -7,6 +7,7 @@ canvas is hardly farther from the sitter; what carries the likeness stays, and s
 from __future__ import annotations
 
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import replace
 
 import numpy as np
@@ -145,6 +146,12 @@ class Pruning:
         weight[list(FEATURES)] = FEATURE_WEIGHT
         self.weight = bare.patchwork.sizes * weight[regions]
 
+    def of(self, passes: Sequence[Pass]) -> Pruning:
+        """The same for other passes of the same templates."""
+        other = copy(self)
+        other.passes = passes
+        return other
+
     def kept(self, count: int) -> list[int]:
         """Numbers of the passes that stay, so many; more where more of them must.
 
@@ -166,11 +173,11 @@ class Pruning:
     def _loss(self, number: int, left: list[int]) -> float:
         """How much farther off the place of a pass is without it."""
         here = self.passes[number].pieces
-        without = self._cost([n for n in left if n != number], here)
-        return without - self._cost(left, here)
+        without = self.cost([n for n in left if n != number], here)
+        return without - self.cost(left, here)
 
-    def _cost(self, numbers: list[int], where: Mask) -> float:
-        """How far some pieces are from the reference after some passes; features weigh most."""
+    def cost(self, numbers: list[int], where: Mask) -> float:
+        """How far some pieces (n,) are from the reference after some passes; features weigh most."""
         canvas = self.bare
         for number in numbers:
             one = self.passes[number]

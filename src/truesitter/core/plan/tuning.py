@@ -7,6 +7,7 @@ like trade time for accuracy. Whatever has another origin names it.
 from __future__ import annotations
 
 from truesitter.core.plan.pass_plan import Doing
+from truesitter.core.school.school_document import Band
 from truesitter.core.sitter.region_names import FEATURES, Region
 
 # heaps.py
@@ -43,6 +44,14 @@ SETTLES_FROM = 6.0
 
 LONGEST = 180.0
 """Minutes; longer waits are told with the sittings [try]."""
+
+# mended.py
+
+FIRST_COATS = (Band.RECESSES, Band.RECESS_DARKS)
+"""What lies under all other washes of its place."""
+
+WEAKER = (0.7, 0.5, 0.35, 0.25)
+"""Strengths that a first coat is tried in besides its own [try]."""
 
 # minutes.py
 

@@ -17,7 +17,7 @@ BLOTTED = 0.5
 LEAST_STRENGTH, MOST_STRENGTH = 0.001, 2.0
 """No paint is weaker or stronger than this."""
 
-HALVES_BELOW = 2.0
+HALVES_BELOW = 8
 """Thinner by less than this, half parts are counted: 2 of paint to 1 or 3."""
 
 # drying.py
