@@ -136,7 +136,7 @@ WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
         tuple(Region): others,
     }
     for size, (flesh, hair, features, others, background) in {
-        "portrait": (7, 4, 3, 3, 3), "study": (5, 3, 2, 3, 2), "sketch": (4, 3, 1, 2, 2),
+        "portrait": (6, 4, 3, 4, 4), "study": (5, 3, 2, 3, 2), "sketch": (4, 3, 1, 2, 2),
     }.items()
 }  # fmt: skip
 """Nested washes by place [try]; the first place that a pass is for counts."""
