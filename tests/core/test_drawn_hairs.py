@@ -24,10 +24,8 @@ from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.plan.kinds.again_pass import AGAIN
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-from truesitter.core.plan.seams import Seam
 from truesitter.core.plan.subject import Subject
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.values.edges import Sharpness
 
 SIZE = (320.0, 400.0)
 
@@ -139,17 +137,3 @@ def test_only_the_coat_before_is_laid_again() -> None:
         keys = [p.key for p in study_of(name).passes.plan().passes]
         if "glaze-again" in keys:
             assert keys[keys.index("glaze-again") - 1] == "glaze"
-
-
-@pytest.mark.parametrize("kind", list(Sharpness))
-def test_a_sprayed_border_is_made_without_a_brush(kind: Sharpness) -> None:
-    """A hard contour by shield or narrow tape, then freehand over it (common practice)."""
-    width = {Sharpness.HARD: 0.5, Sharpness.FIRM: 3, Sharpness.SOFT: 8, Sharpness.LOST: 30}[kind]
-    seam = Seam(Region.HAIR, False, 0, 50, width / 2, width / 2, 2.0, sprayed=True)
-    assert seam.kind is kind
-    assert "brush" not in seam.means
-    assert ("shield" in seam.means) == (kind in (Sharpness.HARD, Sharpness.FIRM))
-    assert "brush" in replace(seam, sprayed=False).means or kind is Sharpness.LOST
-    lopsided = replace(seam, here_mm=width * 0.1, there_mm=width * 0.9)
-    if kind in (Sharpness.FIRM, Sharpness.SOFT):
-        assert "crisp side" in lopsided.means

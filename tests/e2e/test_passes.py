@@ -146,14 +146,14 @@ def test_sittings_kit_and_book(page: Page, sitter: str) -> None:
 
 def test_the_focus_is_set_on_the_picture(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/passes/focus")
-    expect(page.get_by_text("The eyes, as long as you mark nothing.")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("The eyes, as long as you mark nothing")).to_be_visible(timeout=30_000)
     page.get_by_role("button", name="far", exact=True).click()
     box = wall(page)
     page.mouse.click(box["x"] + box["width"] * 0.5, box["y"] + box["height"] * 0.8)
     expect(page.get_by_text("Mark 1, far")).to_be_visible()
-    expect(page.get_by_text("As you marked it.")).to_be_visible()
+    expect(page.get_by_text("As you marked it:")).to_be_visible()
     page.get_by_role("button", name="Remove mark 1").click()
-    expect(page.get_by_text("The eyes, as long as you mark nothing.")).to_be_visible()
+    expect(page.get_by_text("The eyes, as long as you mark nothing")).to_be_visible()
 
 
 def test_the_end_is_shown_without_a_pass(page: Page, sitter: str) -> None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from truesitter.core.brushes.numbers import FLAT_MM, LINER_MM, MOP_MM, ROUND_MM
-from truesitter.core.brushes.tuning import COVERS, EDGE, FINEST, ROUND_IN_WATER
+from truesitter.core.brushes.tuning import COVERS, EDGE, FINEST, LARGEST_MM, ROUND_IN_WATER
 from truesitter.core.refusal import Refusal
 
 Shape = Literal["flat", "filbert", "round", "liner", "mop"]
@@ -23,8 +23,6 @@ NUMBERS: dict[Shape, dict[str, float]] = {
 
 STIFFNESS: dict[Hair, Stiffness] = {"bristle": "stiff", "synthetic": "springy", "soft hair": "soft"}
 """How hair of a kind behaves unless the painter says otherwise."""
-
-LARGEST_MM = 150.0
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,9 @@ FINEST = {
 EDGE = 1 / 8
 """Likewise of a flat, drawn along its edge, and of a filbert; a mop draws none (from memory)."""
 
+LARGEST_MM = 150.0
+"""Nobody has a wider brush."""
+
 COVERS = {"flat": 1.0, "filbert": 0.9, "round": 0.7, "liner": 0.4, "mop": 1.0}
 """How much of its width a brush lays down in one stroke [try]."""
 

@@ -9,7 +9,6 @@ from typing import Annotated, ClassVar, Self
 from pydantic import Field, model_validator
 
 from truesitter.core.brushes.brush import (
-    LARGEST_MM,
     STARTING_SET,
     STIFFNESS,
     Brush,
@@ -19,6 +18,7 @@ from truesitter.core.brushes.brush import (
     Shape,
     Stiffness,
 )
+from truesitter.core.brushes.tuning import LARGEST_MM
 from truesitter.core.design.background import Design, Hue
 from truesitter.core.design.focus import Depth
 from truesitter.core.design.shadow_family import ShadowFamily
