@@ -33,7 +33,7 @@ SIZE = (320.0, 400.0)
 def test_the_lines_of_a_moustache() -> None:
     """Up to three a side, outward, widest in the middle, the dark ones lower; sides never mirrored."""
     study = study_of("tobias")
-    face, sets = study.sitter.face, study.passes.lines()["moustache-lines"]
+    face, sets = study.sitter.face, study.lines.lines()["moustache-lines"]
     assert face is not None
     middle, dark = sets[0].lines, sets[1].lines
     centre = face.at(2, 14)[0]
@@ -53,7 +53,7 @@ def test_the_lines_of_a_moustache() -> None:
     assert tones[0] is not None
     assert tones[1] is not None
     assert value[tones[1]].mean() < value[tones[0]].mean()
-    assert "moustache-lines" not in study_of("maren").passes.lines()
+    assert "moustache-lines" not in study_of("maren").lines.lines()
     directed = np.dstack([np.ones((90, 72)), np.zeros((90, 72))]).astype(np.float32)
     assert moustache(directed, np.zeros((90, 72), bool), face, SIZE) == ((), ())
 

@@ -18,9 +18,11 @@ from truesitter.core.stages.flesh_stage import FleshStage
 from truesitter.core.stages.hair_layers_stage import HairLayerStage
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.light_stage import LightStage
+from truesitter.core.stages.line_stage import LineStage
 from truesitter.core.stages.passes_stage import PassStage
 from truesitter.core.stages.picture_stage import PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.subject_stage import SubjectStage
 from truesitter.core.stages.surround_stage import SurroundStage
 from truesitter.core.stages.values_stage import LookingStage, ValueStage
 
@@ -67,10 +69,14 @@ class Study:
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
         self.drills = DrillStage(source, self.picture, self.sitter, self.light, self.hair, self.flesh)
-        self.passes = PassStage(
-            source, self.picture, self.sitter, self.values, self.flesh, self.light, self.hair,
-            self.surround, self.hair_layers, self.finish,
+        self.lines = LineStage(source, self.picture, self.sitter, self.light, self.hair)
+        self.subject = SubjectStage(
+            source, self.picture, self.sitter, self.flesh, self.light, self.surround, self.hair_layers,
+            self.finish, self.lines,
         )  # fmt: skip
+        self.passes = PassStage(
+            source, self.picture, self.sitter, self.values, self.flesh, self.hair, self.finish, self.subject
+        )
         self.easel = EaselStage(
             source,
             self.picture,

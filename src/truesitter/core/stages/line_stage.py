@@ -1,0 +1,86 @@
+"""Everything that is drawn with a liner: lines of the face, creases, streaks of light, stray hairs."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.drawn.crease_lines import crease_lines
+from truesitter.core.canvas.drawn.face_lines import face_lines
+from truesitter.core.canvas.drawn.hair_lines import moustache, strays
+from truesitter.core.canvas.drawn.light_lines import streaks
+from truesitter.core.canvas.layer import LineSet
+from truesitter.core.graph.results import Source, result
+from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.plan.pass_places import tones_of
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages.hair_stage import HairStage
+from truesitter.core.stages.light_stage import LightStage
+from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
+from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.tuning import (
+    FACE_OF_FIGURE,
+    PLANNING_LONG_SIDE,
+)
+from truesitter.core.types import Floats, Mask, Shape
+
+
+def _small(mask: Mask, shape: Shape) -> Mask:
+    """A mask at another size."""
+    small = cv2.resize(mask.view(np.uint8), shape[1::-1], interpolation=cv2.INTER_NEAREST)
+    return np.asarray(small > 0)
+
+
+class LineStage:
+    """Lines by the key of the pass that draws them."""
+
+    def __init__(
+        self, source: Source, picture: PictureStage, sitter: SitterStage, light: LightStage, hair: HairStage
+    ) -> None:
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self._light, self._hair = light, hair
+
+    @result(
+        "painted lines",
+        settings=(WIDTH_MM,),
+        needs=("detection", "regions", "value", "recesses", "hair sense", "light"),
+    )
+    def lines(self) -> dict[str, tuple[LineSet, ...]]:
+        """Everything that is drawn with a liner, by the key of the pass that draws it."""
+        face, value = self._sitter.face, reduced(self._picture.value(), PLANNING_LONG_SIDE)
+        height, width = value.shape
+        size = self._picture.settings.canvas_width_mm, self._picture.settings.canvas_width_mm * height / width
+        found = {key: (LineSet(lines),) for key, lines in face_lines(face, size).items()}
+        recesses = self._light.recesses()
+        found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
+        zones = self._light.zones()
+        first = reduced_labels(zones.zones, PLANNING_LONG_SIDE) == 1
+        found["streaks"] = (LineSet(streaks(zones.rays, self._face_mm(value.shape, size)), first),)
+        return {**found, **self._hairs(value, size)}
+
+    def _face_mm(self, shape: Shape, size: tuple[float, float]) -> float:
+        """Height of the face on the canvas, or what stands for it."""
+        face = self._sitter.face
+        return (FACE_OF_FIGURE if face is None else face.height(shape) / shape[0]) * size[1]
+
+    def _hairs(self, value: Floats, size: tuple[float, float]) -> dict[str, tuple[LineSet, ...]]:
+        """Moustache and strays, each in the tones of its own hair."""
+        face, directed = self._sitter.face, self._hair.sense().directed
+        regions = self._sitter.regions().labels
+        small = cv2.resize(regions, directed.shape[1::-1], interpolation=cv2.INTER_NEAREST)
+        large = reduced_labels(regions, PLANNING_LONG_SIDE)
+        found: dict[str, tuple[LineSet, ...]] = {}
+        if face is not None:
+            middle, dark = moustache(directed, small == Region.FACIAL_HAIR, face, size)
+            tones = tones_of(value, large == Region.FACIAL_HAIR)
+            if middle and len(tones) > 1:
+                found["moustache-lines"] = (
+                    LineSet(middle, tones[len(tones) // 2][1], "a middle tone"),
+                    LineSet(dark, tones[0][1], "darker and lower"),
+                )
+        tall = self._face_mm(value.shape, size)
+        found["strays"] = tuple(
+            LineSet(strays(directed, small, _small(tone, small.shape), tall, size, number), tone, word)
+            for number, (word, tone) in enumerate(tones_of(value, large == Region.HAIR))
+        )
+        return found

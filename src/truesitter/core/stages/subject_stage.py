@@ -1,0 +1,186 @@
+"""What the planner paints: the sitter's maps at the size it plans at, with all that was wished of them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import cv2
+import numpy as np
+
+from truesitter.core.canvas.layer import LineSet
+from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
+from truesitter.core.design.finish_painted import effort, kept_lines, quieted, simplified
+from truesitter.core.design.shadow_family import turned
+from truesitter.core.design.tuning import MASSES
+from truesitter.core.graph.results import Source
+from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.reduce import reduced_labels
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.subject import Mark, OwnHeap, Subject
+from truesitter.core.school.school_document import Band, School
+from truesitter.core.settings import EaselSettings, HairSettings, PassSettings, StudySettings
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages.finishing_stage import FinishStage
+from truesitter.core.stages.flesh_stage import FleshStage
+from truesitter.core.stages.hair_layers_stage import HairLayerStage
+from truesitter.core.stages.light_stage import LightStage
+from truesitter.core.stages.line_stage import LineStage
+from truesitter.core.stages.picture_stage import PictureStage
+from truesitter.core.stages.sitter_stage import SitterStage
+from truesitter.core.stages.surround_stage import SurroundStage
+from truesitter.core.stages.tuning import (
+    FADE,
+    HIGHLIGHT,
+    PLANNING_LONG_SIDE,
+)
+from truesitter.core.types import Floats, Labels, Shape
+
+_NEEDS = (
+    "regions",
+    "light",
+    "flesh",
+    "detection",
+    "framed",
+    "painted lines",
+    "surround",
+    "grounds",
+    "recesses",
+    "shine",
+    "areas",
+)
+
+
+def subject_needs(settings: StudySettings) -> tuple[str, ...]:
+    """Layers of the hair, form and texture only where the school or a switch asks for them."""
+    hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
+    shadow = ("form",) if settings.passes.shadows else ()
+    pores = ("texture",) if _paints_pores(settings.passes.followed()) else ()
+    focus = ("finish",) if settings.passes.focus or settings.passes.smears else ()
+    return (*_NEEDS, *hair, *shadow, *pores, *focus)
+
+
+def _strokes_hair(school: School) -> bool:
+    return any(p.band is Band.HAIR_LAYERS for p in school.passes)
+
+
+PORES = "pores"
+"""Key of the pass that draws the marks of the skin."""
+
+
+def _paints_pores(school: School) -> bool:
+    return any(p.key == PORES for p in school.passes)
+
+
+class SubjectStage:
+    """The sitter as the planner takes it."""
+
+    def __init__(
+        self, source: Source, picture: PictureStage, sitter: SitterStage, flesh: FleshStage,
+        light: LightStage, surround: SurroundStage, hair_layers: HairLayerStage, finish: FinishStage,
+        lines: LineStage,
+    ) -> None:  # fmt: skip
+        self.source, self._picture, self._sitter = source, picture, sitter
+        self._flesh, self._light, self._surround = flesh, light, surround
+        self._hair_layers, self._finish, self._lines = hair_layers, finish, lines
+        self.settings: PassSettings = source.stage("passes")
+        self._hair_settings: HairSettings = source.stage("hair")
+        self._easel: EaselSettings = source.stage("easel")
+
+    def draw(self) -> None:
+        """Everything that is drawn stroke by stroke."""
+        if _strokes_hair(self.settings.followed()):
+            self._hair_layers.layers()
+        self._lines.lines()
+
+    def subject(self) -> Subject:
+        """What the planner paints, reduced to the size it plans at."""
+        surround = self._surround.surround()
+        lab = surround.background.lab
+        family = self.settings.shadows
+        if family is not None:
+            shadow = self._finish.shadow(lab.shape) & (self._surround.regions() == Region.SKIN)
+            lab = turned(lab, shadow, family, self._surround.mm_per_px())
+        if self._easel.allowances:
+            lab = self._allowed_for(lab)
+        if self._flesh.settings.monochrome:
+            lab = lab * np.array((1, 0, 0), np.float32)
+        width_mm = self._picture.settings.canvas_width_mm
+        mm_per_px = width_mm / lab.shape[1]
+        whole = Subject(
+            groups=surround.groups,
+            regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
+            zones=reduced_labels(self._light.zones().zones, PLANNING_LONG_SIDE),
+            marks=self.marks(lab.shape),
+            lab=lab,
+            value=surround.background.value,
+            mm_per_px=mm_per_px,
+            flesh=self._flesh_recipes(),
+            clip=self._flesh.settings.clip,
+            lines={**self._lines.lines(), **self._pores()},
+            size=self.settings.size,
+            brushes=tuple(b.brush() for b in self.settings.brushes),
+            own_heaps=tuple(OwnHeap(h.name, h.parts) for h in self.settings.own_heaps),
+            exactness=self.settings.exactness,
+            massed_hair=self._hair_settings.way == "masses",
+            room=self.settings.room(),
+            ground=self._surround.ground(),
+            hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
+        )
+        return self._finished(whole) if self.settings.focus or self.settings.smears else whole
+
+    def _finished(self, whole: Subject) -> Subject:
+        """The same, finished less the farther it lies from what is looked at."""
+        finish = self._finish.finish()
+        widths = np.where(finish.weight < MASSES, finish.edge_mm, 0).astype(np.float32)
+        smeared = replace(whole, smear_mm=widths if self.settings.smears else None)
+        if not self.settings.focus:
+            return smeared
+        weight = finish.weight
+        lines = {
+            key: tuple(replace(one, lines=kept_lines(one.lines, weight)) for one in sets)
+            for key, sets in whole.lines.items()
+        }
+        hair = tuple(
+            replace(layer, lines=kept) if kept else layer
+            for layer in whole.hair
+            if (kept := kept_lines(layer.lines, weight)) or not layer.lines
+        )
+        return replace(
+            smeared, lab=quieted(whole.lab, finish), value=quieted(whole.value, finish),
+            groups=simplified(whole.groups, whole.regions, weight, whole.mm_per_px), lines=lines, hair=hair,
+            effort=effort(weight),
+        )  # fmt: skip
+
+    def _allowed_for(self, lab: Floats) -> Floats:
+        """The reference planned off by the painter's own habits, the other way."""
+        areas, out = self._sitter.areas(), lab.copy()
+        for habit in self._easel.allowances:
+            if habit.place in areas.names:
+                value = lightness_map_to_value(lab[..., 0])
+                aim = value_to_lightness(np.clip(value - habit.steps, 0, 10)).astype(np.float32)
+                # No border of its own: it fades where the place ends.
+                share = blur(areas.mask(habit.place).astype(np.float32), FADE * max(lab.shape))
+                out[..., 0] += share * (aim - lab[..., 0])
+        return out
+
+    def _pores(self) -> dict[str, tuple[LineSet, ...]]:
+        """Marks of the skin, for a school that paints them."""
+        if not _paints_pores(self.settings.followed()):
+            return {}
+        return {PORES: (LineSet(self._finish.texture().darks),)}
+
+    def _flesh_recipes(self) -> dict[int, Recipe]:
+        """The flesh stage's own mixtures, where they are meant for such paint as the school's."""
+        if self._flesh.settings.transparent or self.settings.followed().transparent or self.settings.shadows:
+            return {}
+        return {m.group: m.recipe for m in self._flesh.mixed().mixtures}
+
+    def marks(self, shape: Shape) -> Labels:
+        """Recesses and highlights, by `Mark`, at the size of the maps."""
+        recesses, shine = self._light.recesses(), self._light.shine()
+        marks = (recesses.first > 0).astype(np.uint8) * np.uint8(Mark.RECESS)
+        marks[recesses.dark] = Mark.RECESS_DARK
+        marks[shine.strength() >= HIGHLIGHT] = Mark.HIGHLIGHT
+        return np.asarray(
+            cv2.resize(marks, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST), dtype=np.uint8
+        )
