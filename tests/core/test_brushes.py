@@ -13,7 +13,7 @@ from tests.conftest import study_of
 from tests.core.test_schools import planned
 from truesitter.core.brushes.brush import EVERY_BRUSH, NUMBERS, STARTING_SET, Brush, brush_of
 from truesitter.core.brushes.choice import Work, chosen, fits, minutes_with, tool_words
-from truesitter.core.brushes.tuning import MINUTES_A_BRUSH, MOST_BRUSHES
+from truesitter.core.brushes.tuning import MINUTES_A_BRUSH, MOST_BRUSHES, STROKE_MM, STROKE_SECONDS, UNLIKE
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import BrushSettings, StudySettings, brush_settings
 from truesitter.core.stages import Study
@@ -222,3 +222,11 @@ def test_with_few_narrow_brushes_a_painting_takes_longer() -> None:
     )
     assert any_ <= best + 0.1
     assert few > best + 0.5
+
+
+def test_a_pointed_brush_lays_no_more_than_its_place_is_wide() -> None:
+    """By hand: 7 cm² in a place of 6 mm with the tip of a round of 11 mm, which covers seven tenths."""
+    tip = minutes_with(brush_of("14round"), place(6.0, 7.0, "large round"))
+    strokes = 700 / (6.0 * 0.7 * STROKE_MM)
+    assert tip == pytest.approx(strokes * STROKE_SECONDS / 60 * 1.5 * UNLIKE)
+    assert minutes_with(brush_of("14round"), place(11.0, 7.0, "large round")) < tip
