@@ -117,20 +117,12 @@ def test_washes_of_one_place_are_nested_and_run_from_light_to_dark(who: str, sch
         if step.isdigit() and one.does in ("wash", "coat") and not one.lines:
             chains.setdefault(root, []).append(number)
     assert len(chains) > 3
-    sizes, hollows = plan.bare.patchwork.sizes, np.zeros(len(plan.bare.patchwork.sizes), bool)
-    for one in plan.passes:
-        if one.key.startswith("recess"):
-            hollows |= one.pieces
     for numbers in chains.values():
         for wide, narrow in pairwise(numbers):
             # A wash is kept off what is darker already than it would make it.
             left_out = plan.passes[narrow].pieces & ~plan.passes[wide].pieces
             before = plan.canvases[wide - 1].piece_values() if wide else np.full(len(left_out), 10.0)
-            light = before > plan.passes[wide].recipe.predicted.value + 0.6
-            assert not (light & left_out & ~hollows).any()
-            # A hollow is thinned once the washes over it are known: on a spot of it the narrower wash may lie
-            # alone.
-            assert sizes[light & left_out].sum() < 0.002 * sizes.sum()
+            assert (before[left_out] <= plan.passes[wide].recipe.predicted.value + 0.6).all()
             assert plan.passes[wide].target_value > plan.passes[narrow].target_value - 1e-6
 
 

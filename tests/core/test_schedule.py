@@ -176,7 +176,7 @@ def test_the_kit_holds_what_the_passes_use() -> None:
     assert {t.key for t in kit.tubes} == {k for p in plan.passes for k in p.taken_from}
     assert all(0 < t.most_in_a_sitting_ml <= t.ml + 1e-9 for t in kit.tubes)
     assert sum(b.passes for b in kit.brushes) == len(plan.passes)
-    assert [(b.name, b.mm) for b in kit.brushes] == [(b.name, b.mm) for b in plan.brushes]
+    assert [b.brush for b in kit.brushes] == list(plan.brushes)
     assert kit.stir == ()
 
 

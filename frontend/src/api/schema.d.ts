@@ -5600,6 +5600,8 @@ export interface components {
             timers: components["schemas"]["TimerOut"][];
             /** Tubes */
             tubes: components["schemas"]["KitTubeOut"][];
+            /** Uses */
+            uses: number[];
         };
         /**
          * KitTubeOut
@@ -6623,96 +6625,84 @@ export interface components {
              *         "length": "usual",
              *         "number": "24",
              *         "point": "usual",
-             *         "shape": "flat",
-             *         "stiffness": "springy"
+             *         "shape": "flat"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "12",
              *         "point": "usual",
-             *         "shape": "flat",
-             *         "stiffness": "springy"
+             *         "shape": "flat"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "10",
              *         "point": "usual",
-             *         "shape": "filbert",
-             *         "stiffness": "springy"
+             *         "shape": "filbert"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "6",
              *         "point": "usual",
-             *         "shape": "filbert",
-             *         "stiffness": "springy"
+             *         "shape": "filbert"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "4",
              *         "point": "usual",
-             *         "shape": "filbert",
-             *         "stiffness": "springy"
+             *         "shape": "filbert"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "1",
              *         "point": "usual",
-             *         "shape": "filbert",
-             *         "stiffness": "springy"
+             *         "shape": "filbert"
              *       },
              *       {
              *         "hair": "soft hair",
              *         "length": "usual",
              *         "number": "14",
              *         "point": "usual",
-             *         "shape": "round",
-             *         "stiffness": "soft"
+             *         "shape": "round"
              *       },
              *       {
              *         "hair": "soft hair",
              *         "length": "usual",
              *         "number": "8",
              *         "point": "sharp",
-             *         "shape": "round",
-             *         "stiffness": "soft"
+             *         "shape": "round"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "6",
              *         "point": "usual",
-             *         "shape": "round",
-             *         "stiffness": "springy"
+             *         "shape": "round"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "2",
              *         "point": "sharp",
-             *         "shape": "round",
-             *         "stiffness": "springy"
+             *         "shape": "round"
              *       },
              *       {
              *         "hair": "synthetic",
              *         "length": "usual",
              *         "number": "00",
              *         "point": "sharp",
-             *         "shape": "liner",
-             *         "stiffness": "springy"
+             *         "shape": "liner"
              *       },
              *       {
              *         "hair": "soft hair",
              *         "length": "usual",
              *         "number": "8",
              *         "point": "usual",
-             *         "shape": "mop",
-             *         "stiffness": "soft"
+             *         "shape": "mop"
              *       }
              *     ]
              */
@@ -9090,96 +9080,84 @@ export interface components {
              *           "length": "usual",
              *           "number": "24",
              *           "point": "usual",
-             *           "shape": "flat",
-             *           "stiffness": "springy"
+             *           "shape": "flat"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "12",
              *           "point": "usual",
-             *           "shape": "flat",
-             *           "stiffness": "springy"
+             *           "shape": "flat"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "10",
              *           "point": "usual",
-             *           "shape": "filbert",
-             *           "stiffness": "springy"
+             *           "shape": "filbert"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "6",
              *           "point": "usual",
-             *           "shape": "filbert",
-             *           "stiffness": "springy"
+             *           "shape": "filbert"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "4",
              *           "point": "usual",
-             *           "shape": "filbert",
-             *           "stiffness": "springy"
+             *           "shape": "filbert"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "1",
              *           "point": "usual",
-             *           "shape": "filbert",
-             *           "stiffness": "springy"
+             *           "shape": "filbert"
              *         },
              *         {
              *           "hair": "soft hair",
              *           "length": "usual",
              *           "number": "14",
              *           "point": "usual",
-             *           "shape": "round",
-             *           "stiffness": "soft"
+             *           "shape": "round"
              *         },
              *         {
              *           "hair": "soft hair",
              *           "length": "usual",
              *           "number": "8",
              *           "point": "sharp",
-             *           "shape": "round",
-             *           "stiffness": "soft"
+             *           "shape": "round"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "6",
              *           "point": "usual",
-             *           "shape": "round",
-             *           "stiffness": "springy"
+             *           "shape": "round"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "2",
              *           "point": "sharp",
-             *           "shape": "round",
-             *           "stiffness": "springy"
+             *           "shape": "round"
              *         },
              *         {
              *           "hair": "synthetic",
              *           "length": "usual",
              *           "number": "00",
              *           "point": "sharp",
-             *           "shape": "liner",
-             *           "stiffness": "springy"
+             *           "shape": "liner"
              *         },
              *         {
              *           "hair": "soft hair",
              *           "length": "usual",
              *           "number": "8",
              *           "point": "usual",
-             *           "shape": "mop",
-             *           "stiffness": "soft"
+             *           "shape": "mop"
              *         }
              *       ],
              *       "exactness": "portrait",

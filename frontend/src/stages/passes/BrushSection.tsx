@@ -13,6 +13,7 @@ const SHAPES = ["flat", "filbert", "round", "liner", "mop"] as const;
 const HAIR = ["bristle", "synthetic", "soft hair"] as const;
 const POINTS = ["sharp", "usual", "worn"] as const;
 const LENGTHS = ["short", "usual", "long"] as const;
+const STIFFNESS = ["as its hair is", "stiff", "springy", "soft"] as const;
 /** Screen pixels to a millimetre of brush: all of them beside one another at one scale. */
 const SCALE = 0.9;
 
@@ -27,6 +28,7 @@ const told = (b: Brush) =>
     b.hair,
     b.length === "usual" ? "" : `${b.length} hair`,
     b.point === "usual" ? "" : `${b.point} point`,
+    b.stiffness ?? "",
     b.number && b.mm ? `${b.mm} mm` : "",
   ]
     .filter(Boolean)
@@ -41,7 +43,7 @@ export function BrushSection({ sitter, kit }: { sitter: Sitter; kit: Schemas["Ki
   const { change } = useChange(sitter, "passes");
   const set = (next: Brush[], words: string) => change({ brushes: next }, words);
   const width = (b: Brush) => b.mm ?? known.data?.numbers[b.shape]?.[b.number] ?? 1;
-  const uses = (b: Brush) => kit?.brushes.find((k) => k.name === named(b) && k.mm === width(b))?.passes ?? 0;
+  const uses = (n: number) => kit?.uses[n] ?? 0;
   const keep = async () => {
     try {
       await send("PUT", "/api/brushes", { brushes });
@@ -69,13 +71,13 @@ export function BrushSection({ sitter, kit }: { sitter: Sitter; kit: Schemas["Ki
             py: 0.5,
           }}
         >
-          <Stroke shape={b.shape} mm={width(b)} used={uses(b) > 0} />
+          <Stroke shape={b.shape} mm={width(b)} used={uses(n) > 0} />
           <Box sx={{ flex: 1, fontSize: textSize.body }}>
-            {uses(b) > 0 ? <strong>{named(b)}</strong> : named(b)}
+            {uses(n) > 0 ? <strong>{named(b)}</strong> : named(b)}
             <Box component="span" sx={{ fontSize: textSize.fine, color: "text.secondary" }}>
               {" "}
               {told(b)}
-              {uses(b) > 0 && `; ${uses(b)} ${uses(b) === 1 ? "pass" : "passes"}`}
+              {uses(n) > 0 && `; ${uses(n)} ${uses(n) === 1 ? "pass" : "passes"}`}
             </Box>
           </Box>
           <IconButton
@@ -156,6 +158,7 @@ function NewBrush({
   const [hair, setHair] = useState<Brush["hair"]>("synthetic");
   const [length, setLength] = useState<Brush["length"]>("usual");
   const [point, setPoint] = useState<Brush["point"]>("usual");
+  const [stiffness, setStiffness] = useState<(typeof STIFFNESS)[number]>("as its hair is");
   const known = Object.entries(numbers[shape] ?? {}).sort((a, b) => a[1] - b[1]);
   const held = known.some(([n]) => n === number) ? number : (known[0]?.[0] ?? "");
   const own = Number(mm.replace(",", "."));
@@ -182,11 +185,20 @@ function NewBrush({
       <Choice label="Hair" value={hair} of={HAIR} onChange={setHair} />
       <Choice label="Its length" value={length} of={LENGTHS} onChange={setLength} />
       <Choice label="Point" value={point} of={POINTS} onChange={setPoint} />
+      <Choice label="Stiffness" value={stiffness} of={STIFFNESS} onChange={setStiffness} />
       <Button
         sx={{ gridColumn: "1 / -1" }}
         disabled={bad || full}
         onClick={() =>
-          onAdd({ shape, number: held, mm: mm.trim() ? own : null, hair, length, point, stiffness: null })
+          onAdd({
+            shape,
+            number: held,
+            mm: mm.trim() ? own : null,
+            hair,
+            length,
+            point,
+            stiffness: stiffness === "as its hair is" ? null : stiffness,
+          })
         }
       >
         Add the brush

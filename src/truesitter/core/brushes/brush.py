@@ -89,7 +89,7 @@ class Brush:
         return self.mm * (FINEST[self.shape][self.point] if self.shape in FINEST else EDGE)
 
 
-_SHORT = re.compile(r"(?:(\d{1,3})|(\d+(?:\.\d+)?)mm-?)(flat|filbert|round|liner|mop)")
+_SHORT = re.compile(rf"(?:(\d{{1,3}})|(\d+(?:\.\d+)?)mm-?)({'|'.join(NUMBERS)})")
 
 
 def brush_of(text: str) -> Brush:

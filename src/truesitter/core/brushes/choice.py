@@ -31,9 +31,6 @@ _TOOLS: dict[str, Shape | None] = {
     "rag": None, "eraser": None, "airbrush": None, "handle": None, "finger": None, "sponge": None,
     "knife": None, "tissue": None,
 }  # fmt: skip
-_FAMILY: dict[Shape, str] = {
-    "flat": "flat", "filbert": "flat", "round": "round", "liner": "liner", "mop": "mop",
-}  # fmt: skip
 _WORD = re.compile(r"\b(" + "|".join((*_TOOLS, "brush")) + r")\b")
 _KIND = "|".join(name for name, shape in _TOOLS.items() if shape)
 _BRUSH_WORDS = re.compile(
@@ -156,7 +153,9 @@ def minutes_with(brush: Brush, work: Work) -> float:
         times *= UNLIKE
     if brush.mm > work.room_mm:
         times *= UNLIKE
-    if _FAMILY[brush.shape] != _FAMILY[work.shape or brush.shape]:
+    # A filbert is a flat with its corners off.
+    lays, asked = (s.replace("filbert", "flat") for s in (brush.shape, work.shape or brush.shape))
+    if lays != asked:
         times *= OTHER_SHAPE
     return laying_minutes(work.area_cm2, brush.covers_mm(work.room_mm, work.watery)) * times
 

@@ -23,7 +23,7 @@ from truesitter.core.canvas.painted_borders import Borders, cover
 from truesitter.core.canvas.tuning import ALIKE, LEVELS, MOST_STEPS, SHARES, SMEARS_PX, WIDTH_OF_SIGMA
 from truesitter.core.colour.spaces import lab_to_srgb, xyz_to_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur, level_shares
 from truesitter.core.paint.media.supports import PRIMED_CANVAS, Support
 from truesitter.core.paint.optics.kubelka_munk import internal_of, seen_from
 from truesitter.core.paint.tubes.rack import LIBRARY, Rack
@@ -160,16 +160,12 @@ class _Hand:
         """Mix what lies there with what lies round it, as the eye mixes; which pixels that reaches."""
         at = np.flatnonzero(widths_px > 0)
         seen = seen_from(self.table).astype(np.float32)
-        wanted = np.interp(widths_px.ravel()[at] / WIDTH_OF_SIGMA, SMEARS_PX, np.arange(len(SMEARS_PX)))
-        below = np.minimum(wanted.astype(int), len(SMEARS_PX) - 2)
+        shares = level_shares(widths_px.ravel()[at] / WIDTH_OF_SIGMA, SMEARS_PX)
         mixed = np.zeros((len(at), seen.shape[1]), np.float32)
-        for number, sigma in enumerate(SMEARS_PX):
-            above = np.where(below + 1 == number, wanted - below, 0)
-            share = np.where(below == number, 1 - (wanted - below), above)
+        for sigma, share in zip(SMEARS_PX, shares, strict=True):
             on = np.flatnonzero(share > 0)
             if len(on):
-                part = share[on].astype(np.float32)[:, None]
-                mixed[on] += part * self._drawn_about(seen, sigma, at[on], widths_px.shape)
+                mixed[on] += share[on][:, None] * self._drawn_about(seen, sigma, at[on], widths_px.shape)
         self.stack[at] = self._listed(internal_of(mixed).astype(np.float32))
         return at
 

@@ -28,7 +28,7 @@ from truesitter.core.design.tuning import (
     SMALL,
     SOFTEST_MM,
 )
-from truesitter.core.imaging.blur import blur
+from truesitter.core.imaging.blur import blur, level_shares
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Bytes, Floats, Labels, Mask
 
@@ -204,13 +204,10 @@ def finished_picture(lab: Floats, finish: Finish, mm_per_px: float) -> Bytes:
     """
     # Light is what mixes when an edge is softened, not its code.
     light = srgb_to_linear(lab_to_srgb(lab))
-    layers = [light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2) for mm in BLURS]
     # 10–90 % width of a blurred edge is 2.563 sigma.
     wanted = np.clip((finish.edge_mm - SHARPEST_MM) / 2.563 * 2, 0, BLURS[-1])
-    at = np.interp(wanted, BLURS, np.arange(len(BLURS)))
-    below = np.clip(np.floor(at).astype(int), 0, len(BLURS) - 2)
-    part = (at - below)[..., None]
-    stack = np.stack(layers)
-    rows, columns = np.indices(below.shape)
-    mixed = stack[below, rows, columns] * (1 - part) + stack[below + 1, rows, columns] * part
+    mixed = np.zeros_like(light)
+    for mm, share in zip(BLURS, level_shares(wanted, BLURS), strict=True):
+        soft = light if mm == 0 else cv2.GaussianBlur(light, (0, 0), mm / mm_per_px / 2)
+        mixed += soft * share[..., None]
     return np.asarray(np.round(linear_to_srgb(mixed) * 255), dtype=np.uint8)

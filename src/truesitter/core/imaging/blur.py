@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import cv2
 import numpy as np
 
 from truesitter.core.imaging.tuning import LEAST_COVER
-from truesitter.core.types import Floats
+from truesitter.core.types import Doubles, Floats
 
 
 def blur(light: Floats, sigma: float) -> Floats:
@@ -48,3 +50,18 @@ def blur_within(map_: Floats, known: Floats, sigma: float) -> Floats:
     5.0
     """
     return np.asarray(blur(map_ * known, sigma) / np.maximum(blur(known, sigma), np.float32(LEAST_COVER)))
+
+
+def level_shares(wanted: Floats | Doubles, levels: Sequence[float]) -> Floats:
+    """How much of each of some blurs a place that wants one between them is mixed from, (levels, ...).
+
+    Parameters
+    ----------
+    wanted
+        σ by place; beyond the last level that one is taken.
+    levels
+        σ of each blur, ascending, two or more.
+    """
+    at = np.interp(wanted, levels, np.arange(len(levels)))
+    numbers = np.arange(len(levels)).reshape(-1, *(1,) * at.ndim)
+    return np.asarray(np.clip(1 - np.abs(at - numbers), 0, 1), dtype=np.float32)

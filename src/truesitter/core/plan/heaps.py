@@ -21,7 +21,7 @@ from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.kinds.water_pass import darkened
 from truesitter.core.plan.laying import FLESH_AND_FEATURES
-from truesitter.core.plan.pass_plan import Heap, Pass
+from truesitter.core.plan.pass_plan import Heap, Pass, Remark
 from truesitter.core.plan.subject import OwnHeap
 from truesitter.core.plan.tuning import (
     AGAIN_THINNED,
@@ -105,6 +105,13 @@ def renamed(heaps: Sequence[Heap], own: Sequence[OwnHeap]) -> tuple[Heap, ...]:
     """Heaps by the names that the painter gave to their parts."""
     names = {tuple(sorted(h.parts.items())): h.name for h in own}
     return tuple(replace(h, name=names.get(tuple(sorted(h.parts.items())), h.name)) for h in heaps)
+
+
+def idle_heaps(heaps: Sequence[Heap], own: Sequence[OwnHeap]) -> list[Remark]:
+    """What to say of the painter's own heaps that no pass takes of."""
+    taken = [h.parts for h in heaps]
+    words = " is on the palette, but no pass can take of it."
+    return [Remark(f"Your heap {h.name}", None, words) for h in own if h.parts not in taken]
 
 
 def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, ...]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
+from truesitter.core.brushes.brush import Brush
 from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import PassPlan
@@ -18,12 +19,12 @@ class KitBrush:
 
     Attributes
     ----------
-    name, mm, passes
-        What it is called, its width where it is a brush, and how many passes.
+    name, brush, passes
+        What it is called, the brush where it is one, and how many passes.
     """
 
     name: str
-    mm: float | None
+    brush: Brush | None
     passes: int
 
 
@@ -79,7 +80,7 @@ def _brushes(plan: PassPlan) -> tuple[KitBrush, ...]:
     taken = Counter(p.brush for p in plan.passes if p.brush)
     others = Counter(p.tool for p in plan.passes if p.brush is None)
     return (
-        *(KitBrush(b.name, b.mm, taken[b]) for b in plan.brushes),
+        *(KitBrush(b.name, b, taken[b]) for b in plan.brushes),
         *(KitBrush(tool, None, count) for tool, count in others.items()),
     )
 

@@ -20,7 +20,7 @@ from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.brushes import with_brushes
-from truesitter.core.plan.heaps import from_heaps, remade, renamed, with_amounts
+from truesitter.core.plan.heaps import from_heaps, idle_heaps, remade, renamed, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.mended import with_weaker_first_coats
@@ -220,12 +220,7 @@ class _Planner:
         )
         self._lay_again(mixed.passes, self.passes, self.canvases)
         found = with_amounts(mixed.heaps, self.passes)
-        taken = [h.parts for h in found]
-        self.remarks += [
-            Remark(f"Your heap {h.name}", None, " is on the palette, but no pass can take of it.")
-            for h in scene.subject.own_heaps
-            if h.parts not in taken
-        ]
+        self.remarks += idle_heaps(found, scene.subject.own_heaps)
         return renamed(found, own)
 
     def _pruning(self) -> Pruning:

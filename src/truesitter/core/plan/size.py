@@ -186,6 +186,10 @@ class Pruning:
                 pieces = operation.pieces & where
                 if pieces.any():
                     canvas = canvas.do(replace(operation, pieces=pieces))
+        return self.off(canvas, where)
+
+    def off(self, canvas: Canvas, where: Mask) -> float:
+        """How far some pieces (n,) of a canvas are from the reference; features weigh most."""
         off = recipe_cost(canvas.labs()[where], self.wanted[where])
         return float((off * self.weight[where]).sum())
 

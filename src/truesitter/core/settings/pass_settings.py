@@ -9,6 +9,7 @@ from typing import Annotated, ClassVar, Self
 from pydantic import Field, model_validator
 
 from truesitter.core.brushes.brush import (
+    NUMBERS,
     STARTING_SET,
     STIFFNESS,
     Brush,
@@ -89,9 +90,11 @@ class BrushSettings(Settings):
 
 def brush_settings(brush: Brush) -> BrushSettings:
     """A brush as a setting."""
+    usual = NUMBERS[brush.shape].get(brush.number) == brush.mm
     return BrushSettings(
-        shape=brush.shape, number=brush.number, mm=None if brush.number else brush.mm, hair=brush.hair,
-        length=brush.length, point=brush.point, stiffness=brush.stiffness,
+        shape=brush.shape, number=brush.number, mm=None if usual else brush.mm, hair=brush.hair,
+        length=brush.length, point=brush.point,
+        stiffness=None if brush.stiffness == STIFFNESS[brush.hair] else brush.stiffness,
     )  # fmt: skip
 
 
@@ -177,8 +180,8 @@ class PassSettings(Settings):
 
     @property
     def smears(self) -> bool:
-        """True where borders are painted tight first and smeared at the end."""
-        return self.softening == "smeared at the end"
+        """True where borders are painted tight first and smeared afterwards."""
+        return any(p.kind == "smear" for p in self.adapted().passes)
 
     def room(self) -> Room:
         """The studio's air."""

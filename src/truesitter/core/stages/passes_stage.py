@@ -85,13 +85,14 @@ class PassStage:
     def sizes(self) -> dict[Size, PassPlan]:
         """The plan in every size."""
         flesh, found = self._flesh.settings, dict[Size, PassPlan]()
+        subject = self.subject()
         for size in SIZES:
             if size == self.settings.size:
                 found[size] = self.plan()
                 continue
             school = self.settings.model_copy(update={"size": size}).adapted()
             found[size] = plan_passes(
-                replace(self.subject(), size=size), self._flesh.palette(), school, flesh.wishes(),
+                replace(subject, size=size), self._flesh.palette(), school, flesh.wishes(),
                 flesh.medium_used(), SUPPORTS[self.settings.support] if self.settings.support else None,
             )  # fmt: skip
         return found

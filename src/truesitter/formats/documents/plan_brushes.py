@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from truesitter.core.brushes.brush import Brush, Hair, Length, Point, Shape, Stiffness
+from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.stages import Study
 from truesitter.formats.words.told import Out
 
@@ -34,19 +35,28 @@ class MissingBrush(Out):
     too_wide: bool = Field(description="True where nothing that is there is narrow enough")
 
 
+def brush_ids(plan: PassPlan) -> dict[Brush, str]:
+    """An id for every brush of a plan; those of one number with other hair are counted."""
+    ids: dict[Brush, str] = {}
+    for brush in plan.brushes:
+        alike = sum(b.key == brush.key for b in ids)
+        ids[brush] = f"{brush.key}-{alike + 1}" if alike else brush.key
+    return ids
+
+
 def brushes_of(study: Study) -> list[PlanBrush]:
     """Brushes of a study's plan, widest first."""
     if study.passes.refused():
         return []
     plan = study.passes.plan()
-    return [_brush(b, [n for n, p in enumerate(plan.passes, 1) if p.brush == b]) for b in plan.brushes]
-
-
-def _brush(one: Brush, passes: list[int]) -> PlanBrush:
-    return PlanBrush(
-        id=one.key, name=one.name, shape=one.shape, number=one.number, mm=one.mm, hair=one.hair,
-        length=one.length, point=one.point, stiffness=one.stiffness, passes=passes,
-    )  # fmt: skip
+    return [
+        PlanBrush(
+            id=key, name=b.name, shape=b.shape, number=b.number, mm=b.mm, hair=b.hair, length=b.length,
+            point=b.point, stiffness=b.stiffness,
+            passes=[n for n, p in enumerate(plan.passes, 1) if p.brush == b],
+        )
+        for b, key in brush_ids(plan).items()
+    ]  # fmt: skip
 
 
 def missing_brushes(study: Study) -> list[MissingBrush]:

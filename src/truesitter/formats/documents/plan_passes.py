@@ -11,6 +11,7 @@ from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.seams import Seam
 from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
+from truesitter.formats.documents.plan_brushes import brush_ids
 from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
 from truesitter.formats.words.pass_words import edge_words, seam_place, seam_words, taken_words
@@ -222,7 +223,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     if refused:
         return [], [refused]
     plan, rack, seams = study.passes.paced(), study.flesh.palette().rack, study.passes.seams()
-    names = study.settings.values.group_names()
+    names, brushes = study.settings.values.group_names(), brush_ids(plan)
     passes = [
         PlanPass(
             key=p.key,
@@ -259,7 +260,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             lines=len(p.lines),
             into_wet=p.into_wet,
             seams=[seam_of(s, not p.taken) for s in met],
-            brush=p.brush.key if p.brush else None,
+            brush=brushes[p.brush] if p.brush else None,
             brush_mm=p.brush_mm,
             room_mm=p.room_mm,
             area_cm2=p.area_cm2,

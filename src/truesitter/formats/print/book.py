@@ -95,7 +95,7 @@ def _kit_page(sheet: Sheet, kit: Kit, rack: Rack) -> None:
     sheet.start("What has to lie ready")
     sheet.section("Brushes and tools")
     for brush in kit.brushes:
-        sheet.text(brush.name if brush.mm is None else f"{brush.name}, {brush.mm:g} mm", 11)
+        sheet.text(f"{brush.name}, {brush.brush.mm:g} mm" if brush.brush else brush.name, 11)
     sheet.section("Paint")
     for tube in kit.tubes:
         sheet.text(

@@ -17,6 +17,7 @@ from truesitter.core.usecases.habits_seen import observed_in
 from truesitter.core.usecases.painted_again import plan_again
 from truesitter.core.usecases.sections import Box, Order, needs_of, sections
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of, mix_words
+from truesitter.formats.documents.plan_passes import edge_of
 from truesitter.formats.pictures.easel_pictures import EaselView, picture_of, squinted
 from truesitter.formats.pictures.png import encode_jpeg, encode_png
 from truesitter.formats.words.told import PlanHeap, heap_of
@@ -249,18 +250,21 @@ def all_sections(study: CurrentStudy, order: Order = "focus first") -> list[Sect
     ]
 
 
-@router.get("/easel/section", dependencies=[answered("easel/section", ("values.names",), NEEDS)])
+@router.get(
+    "/easel/section",
+    dependencies=[answered("easel/section", ("values.names",), (*NEEDS, "paced passes", "seams"))],
+)
 def one_section(study: CurrentStudy, x1: Fraction, y1: Fraction, x2: Fraction, y2: Fraction) -> NeedsOut:
     """Mixtures, brushes, ceilings and edges of a rectangle of the painting."""
     needs, names = needs_of(study, _box(x1, y1, x2, y2)), study.settings.values.group_names()
-    plan, rack = study.passes.paced(), study.flesh.palette().rack
+    plan, rack, seams = study.passes.paced(), study.flesh.palette().rack, study.passes.seams()
     return NeedsOut(
         passes=[
             SectionPassOut(
                 number=n, name=p.title(names), part=part, parts=p.recipe.parts, hex=p.recipe.predicted.hex,
                 heap=heap_of(p.recipe.parts, rack), mix=(mix := mix_of(p, plan, rack)),
                 mix_words=mix_words(mix),
-                tool=p.tool, edge=p.edge,
+                tool=p.tool, edge=edge_of(p, seams[n - 1]).words,
             )
             for n, p, part in needs.passes
         ],

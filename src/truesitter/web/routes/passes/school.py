@@ -37,6 +37,7 @@ class BrushOut(BaseModel):
 
     name: str
     mm: float | None
+    """None for another tool."""
     passes: int
 
 
@@ -70,6 +71,8 @@ class KitOut(BaseModel):
     """What has to lie ready."""
 
     brushes: list[BrushOut]
+    uses: list[int]
+    """Passes of each of the brushes that are there."""
     missing: list[MissingBrush]
     tubes: list[KitTubeOut]
     heaps: list[PlanPaletteHeap]
@@ -89,7 +92,7 @@ class KitOut(BaseModel):
     dependencies=[
         answered(
             "kit",
-            ("values.names", "passes.school", "passes.own", "passes.support", "flesh.own"),
+            ("values.names", "passes.school", "passes.own", "passes.support", "passes.brushes", "flesh.own"),
             ("passes", "paced passes", "sittings", "highlights"),
         )
     ],
@@ -102,7 +105,10 @@ def get_kit(study: CurrentStudy) -> KitOut:
     kit = study.passes.kit(study.settings.values.group_names())
     school, plan = study.settings.passes.followed(), study.passes.paced()
     return KitOut(
-        brushes=[BrushOut(**vars(b)) for b in kit.brushes],
+        brushes=[
+            BrushOut(name=b.name, mm=b.brush.mm if b.brush else None, passes=b.passes) for b in kit.brushes
+        ],
+        uses=[sum(p.brush == b.brush() for p in plan.passes) for b in study.settings.passes.brushes],
         missing=missing_brushes(study),
         tubes=[KitTubeOut(**vars(t)) for t in kit.tubes],
         heaps=heaps_of(study),
