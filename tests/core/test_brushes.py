@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -17,6 +18,8 @@ from truesitter.core.brushes.tuning import MINUTES_A_BRUSH, MOST_BRUSHES, STROKE
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import BrushSettings, StudySettings, brush_settings
 from truesitter.core.stages import Study
+from truesitter.formats.documents.plan_brushes import brush_ids, brushes_of
+from truesitter.formats.documents.plan_passes import passes_of
 
 NONE = np.zeros(0)
 
@@ -230,3 +233,23 @@ def test_a_pointed_brush_lays_no_more_than_its_place_is_wide() -> None:
     strokes = 700 / (6.0 * 0.7 * STROKE_MM)
     assert tip == pytest.approx(strokes * STROKE_SECONDS / 60 * 1.5 * UNLIKE)
     assert minutes_with(brush_of("14round"), place(11.0, 7.0, "large round")) < tip
+
+
+def test_brushes_of_one_number_are_told_apart() -> None:
+    """A soft one for washes and a springy one for body paint, a maker's own width, another stiffness."""
+    base = study_of("maren")
+    soft, springy = Brush.of_number("round", "6", "soft hair"), brush_of("6round")
+    own = Brush("filbert", 12.5, "6", stiffness="stiff")
+    for brush in (soft, springy, own):
+        assert brush_settings(brush).brush() == brush
+    settings_ = base.settings.model_dump()
+    settings_["passes"]["brushes"] = [brush_settings(b).model_dump() for b in (soft, springy, own)]
+    settings_["passes"]["school"] = "watercolour-zones"
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(settings_), base.source.memo)
+    told = brushes_of(study)
+    assert len({b.id for b in told}) == len(told)
+    passes, _ = passes_of(study)
+    for brush in told:
+        assert brush.passes == [n for n, p in enumerate(passes, 1) if p.brush == brush.id]
+    twin = replace(study.passes.plan(), brushes=(soft, springy))
+    assert len(set(brush_ids(twin).values())) == 2

@@ -18,8 +18,11 @@ from truesitter.core.colour.spaces import lab_to_srgb, srgb_to_linear
 from truesitter.core.design.finish_painted import effort, kept_lines, quieted, simplified
 from truesitter.core.design.focus import DEPTHS, Finish, FocusMark, focus_weight, small_contrast
 from truesitter.core.design.tuning import LEAST_EFFORT, MASSES
+from truesitter.core.imaging.blur import level_shares
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.switches import Switches, adapted
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
@@ -181,3 +184,21 @@ def test_what_sets_at_once_is_not_smeared_but_softened_border_by_border() -> Non
     np.testing.assert_array_equal(
         study.passes.borders().seen_px, planned("watercolour-zones", True).passes.borders().seen_px
     )
+
+
+def test_a_school_of_ones_own_that_smears_needs_no_switch() -> None:
+    base = study_of("maren")
+    smears_ = adapted(SCHOOLS["direct-oil"], Switches(softening="smeared at the end"))
+    own = smears_.model_copy(update={"key": "own-oil", "name": "Own"})
+    chosen = base.settings.model_dump()
+    chosen["passes"] |= {"own": [own.model_dump(mode="json")], "school": "own-oil"}
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+    assert smears(study.passes.plan())
+
+
+@given(st.lists(st.floats(0, 20), min_size=2, max_size=6, unique=True).map(sorted), st.floats(0, 25))
+def test_between_two_blurs_their_shares_make_the_one_wanted(levels: list[float], wanted: float) -> None:
+    shares = level_shares(np.array([wanted]), levels)[:, 0]
+    assert shares.sum() == pytest.approx(1, abs=1e-5)
+    assert np.count_nonzero(shares) <= 2
+    assert shares @ levels == pytest.approx(np.clip(wanted, levels[0], levels[-1]), abs=1e-3)

@@ -11,7 +11,7 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.design.ground_tone import choose_grounds, stays_where
 from truesitter.core.design.tuning import STAYS_DELTA_E, STAYS_VALUE
 from truesitter.core.paint.tubes.palettes import starter
-from truesitter.core.plan.minutes import rates
+from truesitter.core.plan.clock.minutes import rates
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings

@@ -19,7 +19,7 @@ from truesitter.core.pace.tuning import FEWEST_SITTINGS, SLOWEST
 from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS
-from truesitter.core.plan.pacing import level_of, paced
+from truesitter.core.plan.clock.pacing import level_of, paced
 
 LATER = NOON + timedelta(days=400)
 PLANTED = {"skin": 1.6, "hair": 0.7, "garment": 1.0}

@@ -28,7 +28,7 @@ from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
-from truesitter.core.plan.brush_goes import goes_of
+from truesitter.core.plan.hand.brush_goes import goes_of
 from truesitter.core.plan.kinds.wash_pass import wash_parts
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes

@@ -17,10 +17,10 @@ from truesitter.core.paint.media.quantity import tube_cm
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
+from truesitter.core.plan.clock.schedule import PlannedInterval, PlannedSitting, Task, sittings_for
 from truesitter.core.plan.kit import kit_for
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
-from truesitter.core.plan.schedule import PlannedInterval, PlannedSitting, Task, sittings_for
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_document import Band, PassTemplate, School

@@ -14,11 +14,11 @@ from hypothesis import strategies as st
 from tests.core.test_schools import planned
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.plan.clock.minutes import EXACT, pass_minutes, rates
+from truesitter.core.plan.clock.schedule import DAY_MINUTES, Task, sittings_for
+from truesitter.core.plan.clock.tuning import MASSED_HAIR
 from truesitter.core.plan.kit import HEAVY_G_CM3, kit_for
-from truesitter.core.plan.minutes import EXACT, pass_minutes, rates
 from truesitter.core.plan.pass_plan import Thinned
-from truesitter.core.plan.schedule import DAY_MINUTES, Task, sittings_for
-from truesitter.core.plan.tuning import MASSED_HAIR
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region

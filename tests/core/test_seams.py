@@ -16,9 +16,9 @@ from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
 from truesitter.core.imaging.reduce import reduced_labels
 from truesitter.core.paint.media.media_table import MEDIA, MediumName
-from truesitter.core.plan.border_means import Border, means_of
-from truesitter.core.plan.seams import Seam, Sides, seams_of, with_hairline
-from truesitter.core.plan.tuning import HAIR
+from truesitter.core.plan.hand.border_means import Border, means_of
+from truesitter.core.plan.hand.seams import Seam, Sides, seams_of, with_hairline
+from truesitter.core.plan.hand.tuning import HAIR
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region

@@ -17,7 +17,7 @@ ELSEWHERE = {
     "colour/spaces.py",  # of the standards
     "paint/media/media_table.py",  # hour and day
     "school/school_document.py",
-    "plan/schedule.py",
+    "plan/clock/schedule.py",
 }
 TABLES = sorted(CORE.rglob("tuning.py"))
 

@@ -129,6 +129,10 @@ def test_sittings_kit_and_book(page: Page, sitter: str) -> None:
     count = mine.count()
     mine.first.click()
     expect(mine).to_have_count(count - 1)
+    heap = page.get_by_label(re.compile("^Name of the heap")).first
+    heap.fill("Warm one")
+    heap.press("Enter")
+    expect(page.get_by_label("Name of the heap Warm one")).to_be_visible()
     page.get_by_label("Own width, mm").fill("7.5")
     page.get_by_role("button", name="Add the brush").click()
     expect(page.get_by_role("button", name="Put the no. 4 round away")).to_be_visible()
@@ -153,7 +157,28 @@ def test_the_focus_is_set_on_the_picture(page: Page, sitter: str) -> None:
     expect(page.get_by_text("Mark 1, far")).to_be_visible()
     expect(page.get_by_text("As you marked it:")).to_be_visible()
     page.get_by_role("button", name="Remove mark 1").click()
+    page.get_by_label("Draw round a motif instead").click()
+    page.mouse.move(box["x"] + box["width"] * 0.4, box["y"] + box["height"] * 0.4)
+    page.mouse.down()
+    for x, y in ((0.6, 0.4), (0.6, 0.6), (0.4, 0.6)):
+        page.mouse.move(box["x"] + box["width"] * x, box["y"] + box["height"] * y, steps=4)
+    page.mouse.up()
+    expect(page.get_by_text("Mark 1, far, a motif")).to_be_visible()
+    page.get_by_role("button", name="Remove mark 1").click()
     expect(page.get_by_text("The eyes, as long as you mark nothing")).to_be_visible()
+
+
+def test_a_background_of_ones_own_and_a_frame(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/backdrop")
+    page.get_by_role("button", name="own", exact=True).click()
+    ends = page.get_by_role("group", name="Ends in")
+    expect(ends.get_by_role("button", name="light skin")).to_be_visible(timeout=30_000)
+    ends.get_by_role("button", name="light skin").click()
+    expect(ends.get_by_role("button", name="light skin")).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("group", name="Frame").get_by_role("button", name="white").click()
+    expect(page.get_by_text(re.compile("white: .* steps lighter than the rim"))).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(ends.get_by_role("button", name="light skin")).to_have_attribute("aria-pressed", "false")
 
 
 def test_the_end_is_shown_without_a_pass(page: Page, sitter: str) -> None:

@@ -19,7 +19,7 @@ from pyora import Project
 from tests.core.test_schools import planned
 from tests.formats.test_print import assert_stays_on_the_page
 from truesitter.core.paint.tubes.pigments import pigment_library
-from truesitter.core.plan.seams import Seam
+from truesitter.core.plan.hand.seams import Seam
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study

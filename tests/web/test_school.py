@@ -181,6 +181,7 @@ def test_a_plan_keeps_to_the_brushes_that_are_there(client: TestClient, url: str
     mine = [{"shape": "flat", "number": "10"}, {"shape": "round", "mm": 2.4, "point": "sharp"}]
     assert put(client, url, school="layered-oil", brushes=mine).status_code == 200
     kit = client.get(f"{url}/kit").json()
+    assert sum(kit["uses"]) == sum(b["passes"] for b in kit["brushes"])
     assert [b["name"] for b in kit["brushes"] if b["mm"]] == ["no. 10 flat", "2.4 mm round"]
     assert kit["missing"]
     assert all(m["minutes"] > 0 or m["too_wide"] for m in kit["missing"])
@@ -205,6 +206,10 @@ def test_a_heap_is_called_what_the_painter_calls_it(client: TestClient, url: str
     words = [p["mix_words"] for p in client.get(f"{url}/passes").json()["passes"]]
     assert any("Aunt's flesh" in w for w in words)
     assert not any(heap["name"] in w.split(", ") for w in words)
+    section = client.get(f"{url}/easel/section", params={"x1": 0, "y1": 0, "x2": 1, "y2": 1}).json()
+    assert any("Aunt's flesh" in p["mix_words"] for p in section["passes"])
+    told = [p["edge"]["words"] for p in client.get(f"{url}/passes").json()["passes"]]
+    assert all(p["edge"] == told[p["number"] - 1] for p in section["passes"])
     assert put(client, url, heap_names=[{"name": "", "parts": heap["parts"]}]).status_code == 422
     assert put(client, url, own_heaps=[{"name": "a", "parts": {"light-red": 0}}]).status_code == 422
     put(client, url, heap_names=[])

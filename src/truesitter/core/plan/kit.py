@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from truesitter.core.brushes.brush import Brush
 from truesitter.core.paint.media.quantity import tube_amounts, tube_cm
 from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.plan.clock.schedule import PlannedSitting
 from truesitter.core.plan.pass_plan import PassPlan
-from truesitter.core.plan.schedule import PlannedSitting
 from truesitter.core.plan.tuning import HEAVY_G_CM3, LONGEST, SETTLES_FROM
 
 

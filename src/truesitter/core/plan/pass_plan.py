@@ -20,7 +20,7 @@ from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.brush_goes import UnbrokenPatch
+from truesitter.core.plan.hand.brush_goes import UnbrokenPatch
 from truesitter.core.types import Mask
 
 Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat", "smear"]

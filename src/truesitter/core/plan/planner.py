@@ -19,18 +19,19 @@ from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.brushes import with_brushes
+from truesitter.core.plan.clock.minutes import areas_cm2, pass_minutes, rates
+from truesitter.core.plan.clock.timing import bare_white, short_of, with_times
+from truesitter.core.plan.clock.tuning import SPREAD
+from truesitter.core.plan.hand.brushes import with_brushes
 from truesitter.core.plan.heaps import from_heaps, idle_heaps, remade, renamed, with_amounts
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.laying import Laid, Scene, Step
 from truesitter.core.plan.mended import with_weaker_first_coats
-from truesitter.core.plan.minutes import areas_cm2, pass_minutes, rates
 from truesitter.core.plan.pass_places import Place, patchwork_of, split
 from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark
 from truesitter.core.plan.size import JOINED, Pruning, in_one_go, joined_lines
 from truesitter.core.plan.subject import Subject
-from truesitter.core.plan.timing import bare_white, short_of, with_times
-from truesitter.core.plan.tuning import ERROR_BINS, FIRST_COATS, PASSES_OF_SIZE, SMALLEST_CM2, SPREAD, STAYS
+from truesitter.core.plan.tuning import ERROR_BINS, FIRST_COATS, PASSES_OF_SIZE, SMALLEST_CM2, STAYS
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for

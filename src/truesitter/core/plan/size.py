@@ -18,12 +18,7 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.subject import Size
-from truesitter.core.plan.tuning import (
-    FEATURE_WEIGHT,
-    FLESH_WEIGHT,
-    LINES_ALIKE,
-    WASHES_OF_SIZE,
-)
+from truesitter.core.plan.tuning import FEATURE_WEIGHT, FLESH_WEIGHT, LINES_ALIKE, WASHES_OF_SIZE
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Doubles, Labels, Mask

@@ -53,14 +53,6 @@ FIRST_COATS = (Band.RECESSES, Band.RECESS_DARKS)
 WEAKER = (0.7, 0.5, 0.35, 0.25)
 """Strengths that a first coat is tried in besides its own [try]."""
 
-# minutes.py
-
-MASSED_HAIR = 0.45
-"""Hair painted in masses takes this part of what strands take [try]."""
-
-SPREAD = (0.7, 1.5)
-"""Painters are that much faster or slower than reckoned [try]."""
-
 # pass_places.py
 
 SMALLEST_CM2 = 0.15
@@ -85,39 +77,6 @@ PEAK_QUANTILE = 0.4
 
 ERROR_BINS = 500
 """Values are compared in 50ths of a step."""
-
-# schedule.py
-
-MOST_SITTINGS = 400
-"""A plan that wants more is cut off; nobody reads on."""
-
-LEAST = 5.0
-"""So many minutes before the end of a sitting no pass is begun that does not fit."""
-
-WORTH = 0.4
-"""Part of a sitting for which it is worth setting out the paint [try]."""
-
-# border_means.py
-
-SPRAY_CM_A_MM = 0.5
-"""An edge sprayed freehand is a fifth as wide as the airbrush is far off [try]."""
-
-# seams.py
-
-HAIRLINE_REACH_MM = 6.0
-"""A border so far from a reading of the hairline is as soft as that one."""
-
-HAIR = (Region.HAIR, Region.FACIAL_HAIR, Region.BROWS)
-"""Strokes of hair make the borders inside it."""
-
-SHORTEST_MM = 12.0
-"""Shorter borders are not worth a word."""
-
-MOST = 5
-"""A painter keeps no more in mind."""
-
-TONE_STEP = 0.7
-"""Value steps that one tone beside the next may differ by where a form turns [try]."""
 
 # size.py
 

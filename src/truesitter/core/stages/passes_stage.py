@@ -12,13 +12,13 @@ from truesitter.core.colour.value import lightness_map_to_value
 from truesitter.core.graph.results import OWN_PACE, Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS, Support
+from truesitter.core.plan.clock.pacing import paced
+from truesitter.core.plan.clock.schedule import PlannedSitting, Task, sittings_for
+from truesitter.core.plan.hand.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.heaps import renamed
 from truesitter.core.plan.kit import Kit, kit_for
-from truesitter.core.plan.pacing import paced
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
-from truesitter.core.plan.schedule import PlannedSitting, Task, sittings_for
-from truesitter.core.plan.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.subject import SIZES, OwnHeap, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for

@@ -14,7 +14,7 @@ from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
-from truesitter.core.plan.minutes import rates
+from truesitter.core.plan.clock.minutes import rates
 from truesitter.core.plan.subject import Ground
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for

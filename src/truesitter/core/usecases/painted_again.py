@@ -10,7 +10,7 @@ from truesitter.core.canvas.tuning import BEYOND
 from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.compare.difference_words import in_steps
 from truesitter.core.imaging.reduce import reduced_labels
-from truesitter.core.plan.pacing import paced
+from truesitter.core.plan.clock.pacing import paced
 from truesitter.core.plan.pass_plan import Pass, PassPlan
 from truesitter.core.settings import PaintingSettings
 from truesitter.core.sitter.region_names import Region

@@ -6,8 +6,8 @@ from datetime import datetime, timedelta
 
 from icalendar import Calendar, Event
 
+from truesitter.core.plan.clock.schedule import PlannedSitting
 from truesitter.core.plan.pass_plan import PassPlan
-from truesitter.core.plan.schedule import PlannedSitting
 from truesitter.formats.words.wording import duration
 
 

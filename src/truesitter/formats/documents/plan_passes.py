@@ -7,8 +7,8 @@ from typing import Literal
 from pydantic import Field
 
 from truesitter.core.paint.tubes.cautions import cautions_for
+from truesitter.core.plan.hand.seams import Seam
 from truesitter.core.plan.pass_plan import Doing, Pass
-from truesitter.core.plan.seams import Seam
 from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
 from truesitter.formats.documents.plan_brushes import brush_ids

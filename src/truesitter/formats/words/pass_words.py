@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from truesitter.core.plan.seams import Seam
+from truesitter.core.plan.hand.seams import Seam
 from truesitter.core.values.edges import Sharpness
 
 

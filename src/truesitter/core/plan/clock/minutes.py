@@ -7,9 +7,9 @@ from typing import get_args
 import numpy as np
 
 from truesitter.core.brushes.tuning import LINE_SECONDS
+from truesitter.core.plan.clock.tuning import MASSED_HAIR
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.subject import Exactness
-from truesitter.core.plan.tuning import MASSED_HAIR
 from truesitter.core.school.school_document import Pace
 from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Counts, Doubles, Labels

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from truesitter.core.plan.tuning import LEAST, MOST_SITTINGS, WORTH
+from truesitter.core.plan.clock.tuning import LEAST, MOST_SITTINGS, WORTH
 
 DAY_MINUTES = 24 * 60.0
 

@@ -10,7 +10,7 @@ from typing import Literal, get_args
 
 from truesitter.core.brushes.brush import Brush, Shape
 from truesitter.core.paint.media.media_table import Medium, MediumName
-from truesitter.core.plan.tuning import SPRAY_CM_A_MM
+from truesitter.core.plan.hand.tuning import SPRAY_CM_A_MM
 from truesitter.core.values.edges import Sharpness
 
 Hand = Literal["open", "body", "wash", "hatch", "spray"]

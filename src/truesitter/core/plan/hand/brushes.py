@@ -11,7 +11,7 @@ from truesitter.core.brushes.brush import Brush
 from truesitter.core.brushes.choice import Missing, Work, chosen, tool_words
 from truesitter.core.brushes.laying import goes_needed
 from truesitter.core.brushes.tuning import THICK_MM
-from truesitter.core.plan.brush_goes import UnbrokenPatch, goes_of
+from truesitter.core.plan.hand.brush_goes import UnbrokenPatch, goes_of
 from truesitter.core.plan.laying import Scene
 from truesitter.core.plan.pass_plan import Pass
 

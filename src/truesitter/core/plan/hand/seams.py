@@ -12,9 +12,9 @@ from truesitter.core.canvas.painted_borders import Borders, told_near
 from truesitter.core.canvas.tuning import TENTH_OF_RAMP
 from truesitter.core.hair.locks.hairline import Hairline
 from truesitter.core.paint.media.media_table import Medium
-from truesitter.core.plan.border_means import Border, means_of
+from truesitter.core.plan.hand.border_means import Border, means_of
+from truesitter.core.plan.hand.tuning import HAIR, HAIRLINE_REACH_MM, MOST, SHORTEST_MM, TONE_STEP
 from truesitter.core.plan.pass_plan import Pass
-from truesitter.core.plan.tuning import HAIR, HAIRLINE_REACH_MM, MOST, SHORTEST_MM, TONE_STEP
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.edges import Sharpness, sharpness_of

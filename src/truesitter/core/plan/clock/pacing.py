@@ -6,9 +6,9 @@ from dataclasses import replace
 
 from truesitter.core.pace.own_pace import Level, OwnPace, brush_size, place_of
 from truesitter.core.pace.waiting import Timed, earliest_starts
+from truesitter.core.plan.clock.tuning import SPREAD
 from truesitter.core.plan.heaps import with_amounts
 from truesitter.core.plan.pass_plan import Hours, Pass, PassPlan
-from truesitter.core.plan.tuning import SPREAD
 
 
 def level_of(one: Pass, school: str) -> Level:

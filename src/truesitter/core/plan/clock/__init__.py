@@ -1,0 +1,1 @@
+"""When passes are painted: minutes of work, the own pace, waits, sittings."""

@@ -1,0 +1,1 @@
+"""How passes are laid: with which brush, in which goes, with which borders."""
