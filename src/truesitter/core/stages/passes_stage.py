@@ -64,7 +64,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=subject_needs,
-        version=14,
+        version=15,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
