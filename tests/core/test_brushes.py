@@ -14,7 +14,14 @@ from tests.conftest import study_of
 from tests.core.test_schools import planned
 from truesitter.core.brushes.brush import EVERY_BRUSH, NUMBERS, STARTING_SET, Brush, brush_of
 from truesitter.core.brushes.choice import Work, chosen, fits, minutes_with, tool_words
-from truesitter.core.brushes.tuning import MINUTES_A_BRUSH, MOST_BRUSHES, STROKE_MM, STROKE_SECONDS, UNLIKE
+from truesitter.core.brushes.tuning import (
+    MINUTES_A_BRUSH,
+    MOST_BRUSHES,
+    OTHER_SHAPE,
+    STROKE_MM,
+    STROKE_SECONDS,
+    UNLIKE,
+)
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import BrushSettings, StudySettings, brush_settings
 from truesitter.core.stages import Study
@@ -253,3 +260,13 @@ def test_brushes_of_one_number_are_told_apart() -> None:
         assert brush.passes == [n for n, p in enumerate(passes, 1) if p.brush == brush.id]
     twin = replace(study.passes.plan(), brushes=(soft, springy))
     assert len(set(brush_ids(twin).values())) == 2
+
+
+def test_a_filbert_lays_what_a_flat_is_asked_for_and_a_round_takes_longer() -> None:
+    def work(tool: str) -> Work:
+        return Work(tool, 20, 100, np.zeros(0))
+
+    filbert, flat, small = brush_of("10filbert"), brush_of("10flat"), brush_of("8round")
+    assert minutes_with(filbert, work("flat brush")) == minutes_with(filbert, work("filbert"))
+    assert minutes_with(flat, work("filbert")) == minutes_with(flat, work("flat brush"))
+    assert minutes_with(small, work("flat brush")) == OTHER_SHAPE * minutes_with(small, work("small round"))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 from tests.core.test_schools import planned
@@ -44,3 +45,50 @@ def test_a_thinner_first_coat_is_told_as_it_looks() -> None:
     reference = planned("orsolya", "watercolour-recesses").passes.subject()
     wanted = float(reference.value[plan.bare.patchwork.mask(first.pieces)].mean())
     assert first.recipe.predicted.value > wanted
+
+
+def exact_plan(name: str) -> PassPlan:
+    """Laid in exact mixtures: nothing but the mending moves a canvas."""
+    study = planned(name, RECESSES.key)
+    flesh = study.flesh.settings
+    exact = flesh.wishes().exact()
+    return plan_passes(study.passes.subject(), study.flesh.palette(), RECESSES, exact, flesh.medium_used())
+
+
+@pytest.mark.parametrize("name", ["ines", "hedda", "maren"])
+def test_a_hollow_ends_no_farther_from_the_sitter_than_unmended(
+    name: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    mended = exact_plan(name)
+    monkeypatch.setattr("truesitter.core.plan.mended.WEAKER", ())
+    plain = exact_plan(name)
+    wanted = planned(name, RECESSES.key).passes.subject().value
+
+    def off(plan: PassPlan) -> float:
+        hollows = [p.pieces for p in plan.passes if p.key.startswith("recess")]
+        here = plan.bare.patchwork.mask(np.any(hollows, axis=0))
+        canvas = plan.canvases[-1].piece_values()[plan.bare.patchwork.labels]
+        return float(np.abs(canvas - wanted)[here].mean())
+
+    assert off(mended) <= off(plain) + 0.005
+    assert len(mended.passes) == len(plain.passes)
+
+
+def test_one_of_them_is_nearer_than_unmended(monkeypatch: pytest.MonkeyPatch) -> None:
+    mended = exact_plan("hedda").passes[-1].value_error
+    monkeypatch.setattr("truesitter.core.plan.mended.WEAKER", ())
+    assert mended < exact_plan("hedda").passes[-1].value_error - 0.003
+
+
+@pytest.mark.parametrize("name", ["ines", "hedda"])
+def test_area_and_colour_of_mended_passes_are_those_of_the_canvas(name: str) -> None:
+    plan = exact_plan(name)
+    sizes = plan.bare.patchwork.sizes
+    mm2 = planned(name, RECESSES.key).passes.subject().mm_per_px ** 2
+    for number, one in enumerate(plan.passes):
+        if one.lines:
+            continue
+        assert one.area_cm2 == pytest.approx(sizes[one.pieces].sum() * mm2 / 100)
+        if one.key == "recess":
+            seen = np.average(plan.canvases[number].labs()[one.pieces], axis=0, weights=sizes[one.pieces])
+            np.testing.assert_allclose(one.recipe.predicted.lab, seen, atol=1.0)

@@ -142,6 +142,10 @@ def test_sections_say_what_they_take(client: Client, sitter: str, painting: str)
     needs = client.get(f"{sitter}/easel/section?x1=0.35&y1=0.3&x2=0.6&y2=0.6").json()
     assert {p["number"] for p in needs["passes"]} >= {1}
     assert any("skin" in p["name"].lower() or "flesh" in p["name"].lower() for p in needs["passes"])
+    # A section tells an edge as the plan does.
+    rows = client.get(f"{sitter}/passes").json()["passes"]
+    plan = {n: p["edge"]["words"] for n, p in enumerate(rows, 1)}
+    assert [p["edge"] for p in needs["passes"]] == [plan[p["number"]] for p in needs["passes"]]
     crop = client.get(
         f"{sitter}/easel/section.jpg?x1=0.25&y1=0.5&x2=0.5&y2=0.75&painting={painting}&view=painting"
     )

@@ -12,7 +12,6 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.heaps import thinned_by
-from truesitter.core.plan.kinds.water_pass import darkened
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.plan.size import Pruning
 from truesitter.core.plan.tuning import FIRST_COATS, WEAKER
@@ -79,15 +78,14 @@ def _narrower(passes: Sequence[Pass], number: int) -> Mask:
 
 
 def _over(one: Pass, more: Mask, canvas: Canvas) -> Pass:
-    """A wash laid on more pieces too, where it darkens them."""
+    """A wash laid on more pieces too."""
     added = more & ~one.pieces
     laid = [o for o in one.operations if isinstance(o, Layer)]
     if len(laid) != 1 or len(one.operations) != 1 or not laid[0].fades or not added.any():
         return one
-    kept = darkened(canvas, replace(laid[0], pieces=added))
-    sizes, pieces = canvas.patchwork.sizes, one.pieces | kept
+    sizes, pieces = canvas.patchwork.sizes, one.pieces | added
     part = float(sizes[pieces].sum() / sizes[one.pieces].sum())
-    layer = replace(laid[0], pieces=laid[0].pieces | kept)
+    layer = replace(laid[0], pieces=laid[0].pieces | added)
     return replace(one, pieces=pieces, operations=(layer,), area_cm2=one.area_cm2 * part, ml=one.ml * part)
 
 
