@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -9,9 +11,10 @@ from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
 from truesitter.core.design.shadow_family import TURNS, ShadowFamily, turned
+from truesitter.core.plan.pass_places import Place, in_order
 from truesitter.core.school.library import SCHOOLS
-from truesitter.core.school.school_document import Band, School
-from truesitter.core.school.switches import Switches, adapted
+from truesitter.core.school.school_document import Band, School, TonesOrder
+from truesitter.core.school.switches import FIRST_LAYER, Switches, adapted
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
@@ -23,6 +26,9 @@ CHOICES = st.builds(
     st.sampled_from([None, "early", "last"]),
     st.sampled_from([None, "details last", "by section"]),
     st.sampled_from([None, "at once", "within open time", "smeared at the end"]),
+    st.sampled_from([None, "dark to light", "light to dark", "between last"]),
+    st.sampled_from([None, "all in one"]),
+    st.sampled_from([None, "two of the whole figure"]),
 )
 
 
@@ -35,7 +41,8 @@ def at(school: School, region: Region) -> list[int]:
 def test_no_pass_is_lost_and_fat_stays_over_lean(key: str, switches: Switches) -> None:
     before, after = SCHOOLS[key], adapted(SCHOOLS[key], switches)
     added = {p.key for p in after.passes} - {p.key for p in before.passes}
-    assert added <= {"background-tone", "smear"}
+    assert {k for k in added if not k.startswith(FIRST_LAYER)} <= {"background-tone", "smear"}
+    assert switches.layers or not any(k.startswith(FIRST_LAYER) for k in added)
     assert ("smear" in added) == (switches.softening == "smeared at the end")
     assert {p.key for p in before.passes} <= {p.key for p in after.passes}
     School.model_validate(after.model_dump())
@@ -93,6 +100,41 @@ def test_details_last_come_after_every_mass_and_before_the_last_lights(key: str)
     assert not lights or min(lights) > max(details)
 
 
+@given(st.integers(1, 9))
+def test_tones_follow_one_another_as_the_switch_says(count: int) -> None:
+    template = SCHOOLS["direct-oil"].passes[3]
+    nothing = np.zeros((1, 1), bool)
+    tones = [Place(template, nothing, str(n), "") for n in range(count)]
+    for order in get_args(TonesOrder):
+        assert sorted(p.key for p in in_order(tones, order)) == [p.key for p in tones]
+    assert in_order(tones, "dark to light") == tones
+    assert in_order(tones, "light to dark") == tones[::-1]
+    laid = [int(p.key) for p in in_order(tones, "between last")]
+    # Each lies farther in than what was laid before it; the first two are the ends.
+    inward = [min(n, count - 1 - n) for n in laid]
+    assert inward == sorted(inward)
+    assert set(laid[:2]) == {0, count - 1}
+
+
+def test_a_face_can_be_laid_light_to_dark_or_its_halftones_last() -> None:
+    """The passes change places; what is painted in the end does not."""
+    plain = planned("maren", "brown-layer")
+    orders, ends = {}, {}
+    for tones in (None, "dark to light", "light to dark"):
+        chosen = plain.settings.model_dump()
+        chosen["passes"] |= {"tones": tones, "size": "every pass"}
+        study = Study(
+            plain.sha256, plain.source.load, StudySettings.model_validate(chosen), plain.source.memo
+        )
+        plan = study.passes.plan()
+        orders[tones] = [p.group for p in plan.passes if p.key.startswith("flesh-") and p.group is not None]
+        ends[tones] = plan.passes[-1].value_error
+    assert orders["dark to light"] == sorted(orders[None]) == orders["light to dark"][::-1]
+    # The school's own manner: both ends, then what lies between.
+    assert set(orders[None][:2]) == {orders["dark to light"][0], orders["dark to light"][-1]}
+    assert max(ends.values()) - min(ends.values()) < 0.03
+
+
 def test_soft_borders_say_when_they_are_softened() -> None:
     for how, word in (("at once", "as you lay it"), ("smeared at the end", "they are smeared")):
         school = adapted(SCHOOLS["direct-oil"], Switches(softening=how))  # type: ignore[arg-type]
@@ -129,3 +171,53 @@ def test_shadow_families_show_in_the_mixtures_of_the_flesh() -> None:
     assert seen["greened"][1] < seen[None][1] - 2
     assert seen["violet"][2] < seen[None][2] - 3
     assert seen["violet"][0] == pytest.approx(seen[None][0], abs=0.5)
+
+
+def switched(name: str, school: str, **chosen_: object) -> Study:
+    plain = planned(name, school)
+    chosen = plain.settings.model_dump()
+    chosen["passes"] |= chosen_
+    return Study(plain.sha256, plain.source.load, StudySettings.model_validate(chosen), plain.source.memo)
+
+
+def test_all_in_one_sitting_waits_for_nothing() -> None:
+    """Else days for the ground, then sittings of three hours; so tone and flesh go into wet ground."""
+    plain, whole = switched("maren", "direct-oil"), switched("maren", "direct-oil", sitting="all in one")
+    assert len(plain.passes.sittings()) > 1
+    (only,) = whole.passes.sittings()
+    assert {i.task for i in only.intervals} == set(range(len(whole.passes.plan().passes)))
+    assert all(p.into_wet for p in whole.passes.plan().passes[1:])
+    assert whole.passes.plan().passes[-1].value_error < plain.passes.plan().passes[-1].value_error + 0.05
+
+
+def test_what_sets_before_all_is_painted_is_said() -> None:
+    whole = switched("maren", "monochrome-first", sitting="all in one")
+    plan = whole.passes.plan()
+    (said,) = (r for r in plan.remarks if r.name == "Wet into wet")
+    dry = next(p for p in plan.passes[1:] if not p.into_wet)
+    assert dry.name.split(",")[0] in said.words
+    assert not any(r.name == "Wet into wet" for r in switched("maren", "direct-oil").passes.plan().remarks)
+
+
+@pytest.mark.parametrize("name", ["selda", "tobias"])
+def test_two_layers_cover_the_whole_figure_before_anything_is_finished(name: str) -> None:
+    plain = switched(name, "layered-oil")
+    twice = switched(name, "layered-oil", layers="two of the whole figure", size="portrait")
+    plan = twice.passes.plan()
+    keys = [p.key for p in plan.passes]
+    first = [n for n, k in enumerate(keys) if k.startswith(FIRST_LAYER)]
+    assert first == list(range(first[0], first[0] + len(first)))
+    later = [n for n, p in enumerate(plan.passes) if n > first[-1]]
+    assert any(keys[n].startswith("flesh") for n in later)
+    # All of the figure that the second covers, hair and cloth too, lies under the first.
+    covered = np.any([plan.passes[n].pieces for n in first], axis=0)
+    masses = [plan.passes[n].pieces for n in later if keys[n].startswith(("flesh", "garment", "background"))]
+    assert covered[np.any(masses, axis=0)].all()
+    assert all(plan.passes[n].room_mm >= 4 for n in first)
+    whole = plain.passes.plan()
+    assert plan.passes[-1].value_error < whole.passes[-1].value_error + 0.06
+
+
+@pytest.mark.parametrize("key", ["watercolour-zones", "watercolour-recesses", "airbrush"])
+def test_washes_are_never_laid_twice(key: str) -> None:
+    assert adapted(SCHOOLS[key], Switches(layers="two of the whole figure")) == SCHOOLS[key]

@@ -3780,10 +3780,11 @@ export interface components {
          *     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
          *     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
          *     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
+         *     ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
          *     ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
          * @enum {string}
          */
-        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers";
+        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "cool halftone" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers";
         /**
          * BatchLineOut
          * @description How much of one mixture.
@@ -6748,6 +6749,8 @@ export interface components {
              * @default 50
              */
             humidity: number;
+            /** Layers */
+            layers: "two of the whole figure" | null;
             /**
              * Least Edge Mm
              * @description No border is painted harder than that
@@ -6793,6 +6796,11 @@ export interface components {
              */
             shadows: ("greened" | "purple" | "earth" | "violet") | null;
             /**
+             * Sitting
+             * @description All in one: everything goes into wet paint
+             */
+            sitting: "all in one" | null;
+            /**
              * Sitting Hours
              * @description Longest sitting
              * @default 3
@@ -6818,6 +6826,8 @@ export interface components {
              * @default 20
              */
             temperature: number;
+            /** Tones */
+            tones: ("dark to light" | "light to dark" | "between last") | null;
         };
         /**
          * PassTemplate
@@ -6881,7 +6891,7 @@ export interface components {
              * @description How it is laid
              * @enum {string}
              */
-            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "drawn" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
@@ -6916,6 +6926,13 @@ export interface components {
              * @default 9
              */
             to_step: number;
+            /**
+             * Tones
+             * @description Order of its groups or thirds; nested ones lie over one another as they are
+             * @default dark to light
+             * @enum {string}
+             */
+            tones: "dark to light" | "light to dark" | "between last";
             /** Tool */
             tool: string;
         };

@@ -17,6 +17,9 @@ const switches = [
   ["hair", "Hair", ["early", "late"]],
   ["lights", "Highlights", ["early", "last"]],
   ["order", "Order", ["details last", "by section"]],
+  ["tones", "Tones of a place", ["dark to light", "light to dark", "between last"]],
+  ["layers", "Layers of colour", ["two of the whole figure"]],
+  ["sitting", "Sittings", ["all in one"]],
   ["shadows", "Shadows of the flesh", ["greened", "purple", "earth", "violet"]],
   ["softening", "Soft borders", ["at once", "within open time", "smeared at the end"]],
 ] as const;

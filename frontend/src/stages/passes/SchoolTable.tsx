@@ -12,12 +12,14 @@ type Template = School["passes"][number];
 const kinds = [
   "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
   "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
-  "smear",
+  "smear", "drawn",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",
-  "recess darks", "highlights", "hair layers",
+  "recess darks", "highlights", "hair layers", "cool halftone",
 ] as const satisfies readonly Template["band"][]; // prettier-ignore
+
+const tones = ["dark to light", "light to dark", "between last"] as const;
 
 /** Does not compile while a kind or a band that a school can name is missing above. */
 type Complete<All, Listed> = [Exclude<All, Listed>] extends [never] ? true : never;
@@ -133,7 +135,11 @@ interface FieldsProps {
 }
 
 function Fields({ of: p, onChange }: FieldsProps) {
-  const choice = <K extends "kind" | "band">(key: K, label: string, words: readonly Template[K][]) => (
+  const choice = <K extends "kind" | "band" | "tones">(
+    key: K,
+    label: string,
+    words: readonly Template[K][],
+  ) => (
     <TextField
       select
       size="small"
@@ -156,6 +162,9 @@ function Fields({ of: p, onChange }: FieldsProps) {
         {choice("kind", "Laid as", kinds)}
         {choice("band", "In", bands)}
       </Box>
+      {(p.band === "groups" || p.band === "thirds") && (
+        <Box sx={{ display: "flex", gap: 1 }}>{choice("tones", "Its tones", tones)}</Box>
+      )}
       <Box sx={{ display: "flex", gap: 1 }}>
         <NumberField
           label="Film"

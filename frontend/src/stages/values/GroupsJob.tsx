@@ -33,6 +33,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
   const preview = usePreview(sitter.id);
   const file = useFileUrl(sitter);
   const mode = settings.mode;
+  const exactness = sitter.settings.passes.exactness;
   const count = settings.groups;
   const locked = settings.locked;
   const fresh = values.data && !values.isPlaceholderData;
@@ -150,6 +151,13 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
           shown={(v) => `${v} mm`}
           onChange={(v) => change({ smallest_mm: v }, `Smallest shape ${v} mm`)}
         />
+        {exactness !== "portrait" && (
+          <Say>
+            {exactness === "study"
+              ? "Twice as large, as it is painted as a study."
+              : "Half as large, as it is painted as a copy."}
+          </Say>
+        )}
         <Handle
           label="… in eyes, nostrils and mouth"
           value={settings.features_mm}

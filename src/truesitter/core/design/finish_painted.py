@@ -46,6 +46,11 @@ def simplified(groups: Labels, regions: Labels, weight: Floats, mm_per_px: float
     return out
 
 
+def part_of(lines: tuple[Line, ...], share: float) -> tuple[Line, ...]:
+    """An even choice of lines: a share of them, 0–1."""
+    return tuple(line for number, line in enumerate(lines) if number * GOLDEN % 1 < share)
+
+
 def kept_lines(lines: tuple[Line, ...], weight: Floats) -> tuple[Line, ...]:
     """Of some lines those that are painted: fewer and fewer below the weight of masses, evenly."""
     shape = (weight.shape[0], weight.shape[1])

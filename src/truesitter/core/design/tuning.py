@@ -166,3 +166,35 @@ OF_MEDIAN, OF_MEAN = 1.48, 1.25
 
 JOG = 0.33
 """Jog of each spot off its even place, as part of the gap: gaps then vary by 0.3 to 0.6 of their mean."""
+
+# freckles.py
+
+FACE_LIFE_MM = 180.0
+"""Height of a grown face from the top of its outline to the chin, in life (from memory)."""
+
+FRECKLE_SIZES_MM = (1.5, 2.5, 4.0)
+"""Diameters looked for, in life: freckles are 1 to 5 mm wide (common knowledge, from memory)."""
+
+FRECKLE_RING = 3.0
+"""Sigma of the skin round a spot, in sigmas of the spot [try]."""
+
+FRECKLE_STEPS = 0.25
+"""Value steps that one is darker than the skin round it, blurred as it is measured [try].
+
+Of what the six made sitters show without freckles nine in ten are below 0.36, most below 0.25.
+"""
+
+BROWNER = 1.03
+"""It is so many times as saturated as the skin round it [try]; what only has less light stays at 1."""
+
+COLOURLESS = 3.0
+"""Below this chroma of the skin there is no colour to go by [try]."""
+
+ROUND = 0.4
+"""The lesser of two curvatures beside the greater, from which on a hollow is round [try]."""
+
+FRECKLE_APART_MM = 1.0
+"""No two are nearer, in life [try]."""
+
+LEAST_FRECKLES = 15
+"""Fewer are moles, or what is left of folds [try]; the made sitters show at most ten."""

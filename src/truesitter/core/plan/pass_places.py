@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import cv2
@@ -13,13 +14,14 @@ from truesitter.core.imaging.blur import blur_within
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.subject import Mark, Subject
 from truesitter.core.plan.tuning import (
+    HALFTONE_LEAST,
     LAST_LIGHTS_MOST,
     LAST_LIGHTS_REACH,
     PEAK_QUANTILE,
     SMALLEST_CM2,
     SMALLEST_LIGHT_CM2,
 )
-from truesitter.core.school.school_document import Band, PassTemplate
+from truesitter.core.school.school_document import Band, PassTemplate, TonesOrder
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
@@ -153,6 +155,19 @@ def _peaks(subject: Subject, where: Mask) -> Mask:
     return lightest
 
 
+def _halftones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """The cool halftone in each value group that holds some of it: cooler, and no flatter."""
+    cool = where & (False if subject.halftone is None else subject.halftone)
+    found = list[Place]()
+    for group in np.unique(subject.groups[cool]):
+        mask = cool & (subject.groups == group)
+        if np.count_nonzero(mask) >= HALFTONE_LEAST * np.count_nonzero(cool):
+            # Its own mixture, not that of the flesh of the group.
+            name = template.name.format(band=f"{len(found) + 1}")
+            found.append(Place(template, mask, f"{template.key}-{group + 1}", name))
+    return found
+
+
 def _zones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
     """Zones from the peaks outward, each covering those inside it; none without light."""
     inside = np.where(where, subject.zones, 0)
@@ -212,8 +227,19 @@ def _line_places(template: PassTemplate, subject: Subject) -> list[Place]:
     ]
 
 
+def in_order(darkest_first: Sequence[Place], tones: TonesOrder) -> list[Place]:
+    """Places that do not overlap, as their tones are to follow one another."""
+    if tones == "dark to light":
+        return list(darkest_first)
+    if tones == "light to dark":
+        return list(darkest_first[::-1])
+    # From both ends inward: darkest, lightest, and so on; what is left lies between.
+    inward = sorted(range(len(darkest_first)), key=lambda n: min(n, len(darkest_first) - 1 - n))
+    return [darkest_first[n] for n in inward]
+
+
 def split(template: PassTemplate, subject: Subject) -> list[Place]:
-    """The places of one template, dark to light, too small ones left out."""
+    """The places of one template in the order of its tones, too small ones left out."""
     if template.band is Band.LINES:
         return _line_places(template, subject)
     where = np.isin(np.arange(256), template.regions)[subject.regions]
@@ -222,6 +248,8 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
+    elif template.band is Band.COOL_HALFTONE:
+        places = _halftones(template, subject, where)
     elif template.band is Band.HAIR_LAYERS:
         return _hair_places(template, subject, where)
     elif template.band is Band.WASHES:
@@ -239,6 +267,8 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
         elif template.band in _MARKED:
             where = where & _marked(subject, template.band)
         places = [Place(template, where, template.key, template.name)]
+    if template.band in (Band.EACH_GROUP, Band.THIRDS):
+        places = in_order(places, template.tones)
     smallest = (
         (SMALLEST_LIGHT_CM2 if template.band is Band.HIGHLIGHTS else SMALLEST_CM2)
         * 100

@@ -35,6 +35,7 @@ from truesitter.core.plan.tuning import ERROR_BINS, FIRST_COATS, PASSES_OF_SIZE,
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for
+from truesitter.core.school.switches import FIRST_LAYER
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Counts, Labels, Mask
 
@@ -83,6 +84,8 @@ class _Planner:
         """Do one place on the canvas and write down its pass, with the brush for the whole of the place."""
         template, at = place.template, self.scene.patchwork.at
         into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
+        if template.into_wet and not into_wet:
+            self._say_set(place)
         canvas = self.canvas if into_wet else self.canvas.dried()
         aim = None if place.aim is None else at(place.aim)
         pieces = at(place.mask)
@@ -117,6 +120,15 @@ class _Planner:
         self.laid.append(template)
         self._stand(done.key)
         self.canvases.append(self.canvas)
+
+    def _say_set(self, place: Place) -> None:
+        """Said once: the first pass that was to go into wet paint and cannot."""
+        subject = "Wet into wet"
+        if not any(r.name == subject for r in self.remarks):
+            words = (
+                f" ends before “{place.name}”: what lies below has set by then, and it goes over dry paint."
+            )
+            self.remarks.append(Remark(subject, None, words))
 
     def _stand(self, key: str) -> None:
         """After the last pass laid by now the canvas is as it really is."""
@@ -252,7 +264,9 @@ class _Planner:
             self._keep(stay)
         pruning, most = self._pruning(), PASSES_OF_SIZE[subject.size]
         every = len(self.passes)
-        self._keep(pruning.kept(most[int(self.school.transparent)]))
+        # A first layer comes on top: what is finished over it is as much as without.
+        more = sum(t.key.startswith(FIRST_LAYER) for t in self.laid)
+        self._keep(pruning.kept(most[int(self.school.transparent)] + more))
         if len(self.passes) < every:
             words = f": {every - len(self.passes)} passes are left out, those the canvas misses least."
             self.remarks.append(Remark(f"A {subject.size}", None, words))

@@ -92,6 +92,8 @@ class Subject:
         Mixtures that are heaps of the plan whatever it would mix itself.
     effort
         (h, w) part of the usual work that is left where less is finished; None for all of it everywhere.
+    halftone
+        (h, w) where the skin has a cool halftone; None where nobody asks.
     smear_mm
         (h, w) how wide borders are smeared, where they are.
     """
@@ -116,6 +118,7 @@ class Subject:
     own_heaps: tuple[OwnHeap, ...] = ()
     effort: Floats | None = None
     smear_mm: Floats | None = None
+    halftone: Mask | None = None
 
     @property
     def size_mm(self) -> tuple[float, float]:

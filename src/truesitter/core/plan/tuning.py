@@ -55,6 +55,9 @@ WEAKER = (0.7, 0.5, 0.35, 0.25)
 
 # pass_places.py
 
+HALFTONE_LEAST = 0.15
+"""A value group with less of the cool halftone than this part of it is left as it is [try]."""
+
 SMALLEST_CM2 = 0.15
 """Passes smaller than this are left to the neighbouring ones."""
 

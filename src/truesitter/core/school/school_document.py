@@ -36,9 +36,12 @@ EVERYTHING = "everything"
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-    "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light", "smear",
+    "hair", "light", "lines", "drawn", "zone", "water", "light coats", "dark coats", "opaque light", "smear",
 ]  # fmt: skip
 """How a pass is laid; each is a file of `kinds`."""
+
+TonesOrder = Literal["dark to light", "light to dark", "between last"]
+"""In which order the tones of one place are laid; ``between last`` begins with darks and lights."""
 
 UnlitName = Literal["above the mouth", "red of the lips"]
 
@@ -53,6 +56,7 @@ class Band(Enum):
     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
+    ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
     ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
     """
 
@@ -62,6 +66,7 @@ class Band(Enum):
     NESTED_THIRDS = "nested thirds"
     LINES = "lines"
     SHADOW_AND_HALFTONE = "shadow"
+    COOL_HALFTONE = "cool halftone"
     ZONES = "zones"
     PEAKS = "peaks"
     WASHES = "washes"
@@ -140,6 +145,10 @@ class PassTemplate(_Document):
     finest_mm: float = Field(0.0, ge=0, le=20, description="Nothing narrower is laid")
     steps: int = Field(
         4, ge=1, le=9, description="Of a band of washes: into how many values its place is parted"
+    )
+    tones: TonesOrder = Field(
+        "dark to light",
+        description="Order of its groups or thirds; nested ones lie over one another as they are",
     )
     from_step: int = Field(1, ge=1, le=9, description="Of a band of washes: the first of them laid here")
     to_step: int = Field(9, ge=1, le=9, description="And the last")

@@ -1,7 +1,7 @@
 """Questions on which practitioners differ, each a choice that turns one school into a near relation.
 
-A switch moves passes of the document about; it never changes how one of them is laid. None leaves the
-order as the school has it.
+A switch moves passes of the document about, or the tones of one place, or lays some twice; it never changes
+how one of them is laid. None leaves the order as the school has it.
 """
 
 from __future__ import annotations
@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from truesitter.core.paint.media.media_table import MEDIA
-from truesitter.core.school.school_document import Band, PassTemplate, School
+from truesitter.core.school.school_document import Band, PassTemplate, School, TonesOrder
+from truesitter.core.school.tuning import FIRST_FILM
 from truesitter.core.sitter.region_names import FEATURES, Region
 
 BackgroundWhen = Literal["first", "between", "last", "first tone, then last"]
@@ -19,6 +20,8 @@ HairWhen = Literal["early", "late"]
 LightsWhen = Literal["early", "last"]
 Order = Literal["details last", "by section"]
 Softening = Literal["at once", "within open time", "smeared at the end"]
+Sitting = Literal["all in one"]
+Layers = Literal["two of the whole figure"]
 
 _SECTIONS: tuple[tuple[Region, ...], ...] = (
     (Region.BACKGROUND,), (Region.GARMENT, Region.SPECTACLES, Region.HAT, Region.JEWELLERY),
@@ -42,6 +45,10 @@ _SMEAR = PassTemplate(
 """What is painted tight first is smeared as a step of its own."""
 
 
+FIRST_LAYER = "layer-one-"
+"""Keys of the passes of a first loose layer begin so."""
+
+
 @dataclass(frozen=True)
 class Switches:
     """What the painter decided for one plan; None as the school has it."""
@@ -51,6 +58,9 @@ class Switches:
     lights: LightsWhen | None = None
     order: Order | None = None
     softening: Softening | None = None
+    tones: TonesOrder | None = None
+    sitting: Sitting | None = None
+    layers: Layers | None = None
 
 
 def adapted(school: School, switches: Switches) -> School:
@@ -74,10 +84,16 @@ def adapted(school: School, switches: Switches) -> School:
         free = [*first, *_moved(free, _is_wall, _WALL[switches.background])]
     if switches.lights is not None:
         free = _moved(free, _is_light, "last" if switches.lights == "last" else "between")
+    if switches.tones is not None:
+        free = [p.model_copy(update={"tones": switches.tones}) for p in free]
     if switches.softening is not None:
         free = [_softened(p, switches.softening) for p in free]
     if switches.softening == "smeared at the end" and not any(p.kind == "smear" for p in free):
         free.append(_SMEAR)
+    if switches.layers is not None:
+        free = [*_first_layer(free), *free]
+    if switches.sitting is not None:
+        fixed, free = fixed[:1], [p.model_copy(update={"into_wet": True}) for p in (*fixed[1:], *free)]
     ordered = _lean_to_fat([*fixed, *free]) if MEDIA[school.media[0]].oily else [*fixed, *free]
     return school.model_copy(update={"passes": tuple(ordered)})
 
@@ -104,6 +120,35 @@ def _first_tone(school: School, passes: list[PassTemplate]) -> list[PassTemplate
             }
         )
     ]  # fmt: skip
+
+
+def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
+    """Every place of the figure covered once, loosely, before anything is finished; none in washes."""
+    found = dict[tuple[Region, ...], PassTemplate]()
+    for one in passes:
+        features = set(one.regions) <= set(FEATURES)
+        if (
+            one.kind not in ("mass", "grey", "hair")
+            or features
+            or one.band in (Band.LINES, Band.COOL_HALFTONE)
+        ):
+            continue
+        skin = Region.SKIN in one.regions
+        name = one.name.removesuffix(", {band}")
+        found.setdefault(
+            one.regions,
+            one.model_copy(
+                update={
+                    "key": f"{FIRST_LAYER}{one.key}"[:40], "kind": "grey" if one.kind == "grey" else "mass",
+                    "name": f"First layer: {name[0].lower()}{name[1:]}" + (", {band}" if skin else ""),
+                    "band": Band.THIRDS if skin else Band.EVERYTHING, "edge": "loose", "stays": True,
+                    "film_mm": FIRST_FILM * one.film_mm,
+                    "note": "Cover it once, loosely, with the largest brush there is; finish nothing yet.",
+                    "inspect": "The whole figure stands there in its large tones.",
+                }
+            ),
+        )  # fmt: skip
+    return list(found.values())
 
 
 def _prepares(template: PassTemplate) -> bool:

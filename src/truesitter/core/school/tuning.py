@@ -18,3 +18,6 @@ MOST_FILM = 1 / 3
 
 MOST_WASHES = 6
 """Of one mixture over one another; more of them only make mud [try]."""
+
+FIRST_FILM = 0.7
+"""A first loose layer is so thin beside the one over it [try]."""

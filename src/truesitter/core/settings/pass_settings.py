@@ -28,12 +28,14 @@ from truesitter.core.paint.media.supports import SupportName
 from truesitter.core.plan.size import with_fewer_washes
 from truesitter.core.plan.subject import Exactness, Size
 from truesitter.core.school.library import LAYERED_OIL, SCHOOLS, school
-from truesitter.core.school.school_document import School, UnlitName
+from truesitter.core.school.school_document import School, TonesOrder, UnlitName
 from truesitter.core.school.switches import (
     BackgroundWhen,
     HairWhen,
+    Layers,
     LightsWhen,
     Order,
+    Sitting,
     Softening,
     Switches,
     adapted,
@@ -135,6 +137,9 @@ class PassSettings(Settings):
     lights: LightsWhen | None = None
     order: Order | None = None
     softening: Softening | None = None
+    tones: TonesOrder | None = None
+    sitting: Sitting | None = Field(None, description="All in one: everything goes into wet paint")
+    layers: Layers | None = None
     shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
     size: Size = Field("portrait", description="How many passes: what loses least is left out")
     brushes: tuple[BrushSettings, ...] = Field(
@@ -175,7 +180,16 @@ class PassSettings(Settings):
         """The same in as many washes as the size has, its passes in the order that the switches ask for."""
         return adapted(
             with_fewer_washes(self.followed(), self.size),
-            Switches(self.background, self.hair, self.lights, self.order, self.softening),
+            Switches(
+                self.background,
+                self.hair,
+                self.lights,
+                self.order,
+                self.softening,
+                self.tones,
+                self.sitting,
+                self.layers,
+            ),
         )
 
     @property

@@ -13,10 +13,13 @@ from truesitter.core.design.focus import (
     finished_picture,
     words_for,
 )
+from truesitter.core.design.freckles import Freckle, find_freckles, freckle_dots
 from truesitter.core.design.texture import Texture, lay_texture
+from truesitter.core.design.tuning import FACE_LIFE_MM
 from truesitter.core.graph.results import Source, result
+from truesitter.core.imaging.line import Line
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced
+from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.light.form.light_form import FormClass
 from truesitter.core.settings import PassSettings
 from truesitter.core.sitter.places import place_centres
@@ -25,7 +28,18 @@ from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
 from truesitter.core.stages.surround_stage import SurroundStage
-from truesitter.core.stages.tuning import FACE_OF_HEAD, HEAD_MM, LEAST_SHARE, PLANNING_LONG_SIDE, SEED
+from truesitter.core.stages.tuning import (
+    FACE_OF_HEAD,
+    FRECKLES_LONG_SIDE,
+    GLEAMS,
+    HEAD_MM,
+    LEAST_SHARE,
+    OFF_EDGES_MM,
+    OFF_FEATURES,
+    OFF_FOLDS_MM,
+    PLANNING_LONG_SIDE,
+    SEED,
+)
 from truesitter.core.types import Bytes, Counts, Labels, Mask, Shape
 
 
@@ -119,6 +133,42 @@ class FinishStage:
         life = face_mm / (FACE_OF_HEAD * HEAD_MM)
         lit = ~self.shadow(value.shape)
         return lay_texture(value, skin, lit, mm, life, self._light.towards(), SEED)
+
+    @result("freckles", needs=("lab", "regions", "detection", "form", "recesses", "shine", "framed"))
+    def freckles(self) -> tuple[Freckle, ...]:
+        """Freckles of the lit skin, away from features, folds and shine."""
+        lab = reduced(self._picture.lab(), FRECKLES_LONG_SIDE)
+        shape = lab.shape
+        face_px = self._light.scale(shape)
+        life = face_px / FACE_LIFE_MM
+
+        turned_away = ~np.isin(self._light.form().classes, (FormClass.LIGHT, FormClass.HALFTONE))
+        folded, shiny = self._light.recesses().first > 0, self._light.shine().strength() > GLEAMS
+        away = np.any([_sized(mask, shape) for mask in (turned_away, folded, shiny)], axis=0)
+        if self._sitter.face is not None:
+            away |= self._sitter.face.feature_mask(shape[:2], OFF_FEATURES)
+        other = reduced_labels(self._sitter.regions().labels, FRECKLES_LONG_SIDE) != Region.SKIN
+        bare = ~_grown(away, OFF_FOLDS_MM * life) & ~_grown(other, OFF_EDGES_MM * life)
+        return find_freckles(lab, bare, face_px)
+
+    def freckle_lines(self) -> tuple[Line, ...]:
+        """A touch of the brush for each freckle."""
+        height, width = self._surround.regions().shape
+        wide = self._picture.settings.canvas_width_mm
+        size = wide, wide * height / width
+        face_mm = self._light.scale((height, width)) * self._surround.mm_per_px()
+        return freckle_dots(self.freckles(), face_mm, size)
+
+
+def _sized(mask: Mask, shape: Shape) -> Mask:
+    """A mask at another size."""
+    return np.asarray(cv2.resize(mask.view(np.uint8), shape[1::-1], interpolation=cv2.INTER_NEAREST) > 0)
+
+
+def _grown(mask: Mask, radius: float) -> Mask:
+    """A mask and what lies so many pixels round it."""
+    side = 2 * max(1, round(radius)) + 1
+    return np.asarray(cv2.dilate(mask.astype(np.uint8), np.ones((side, side), np.uint8)) > 0)
 
 
 def _middle(rows: Counts, columns: Counts, shape: Shape) -> tuple[float, float]:

@@ -13,7 +13,7 @@ from truesitter.core.graph.results import OWN_PACE, Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.plan.clock.pacing import paced
-from truesitter.core.plan.clock.schedule import PlannedSitting, Task, sittings_for
+from truesitter.core.plan.clock.schedule import DAY_MINUTES, PlannedSitting, Task, sittings_for
 from truesitter.core.plan.hand.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.heaps import renamed
 from truesitter.core.plan.kit import Kit, kit_for
@@ -39,6 +39,7 @@ ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
+        "tones", "sitting", "layers",
         "size", "brushes", "own_heaps", "exactness", "focus", "temperature", "humidity", "ground",
         "ground_lab",
     )
@@ -118,11 +119,16 @@ class PassStage:
         names = [OwnHeap(h.name, h.parts) for h in self.settings.heap_names]
         return replace(plan, heaps=renamed(plan.heaps, names))
 
-    @result("sittings", settings=("passes.sitting_hours", "passes.rest_days"), needs=("paced passes",))
+    @result(
+        "sittings",
+        settings=("passes.sitting", "passes.sitting_hours", "passes.rest_days"),
+        needs=("paced passes",),
+    )
     def sittings(self) -> tuple[PlannedSitting, ...]:
         """When the passes are painted."""
         tasks = tuple(Task(p.work_minutes, p.dries_minutes, p.over, p.into_wet) for p in self.paced().passes)
-        return sittings_for(tasks, self.settings.sitting_hours, self.settings.rest_days)
+        longest = self.settings.sitting_hours if self.settings.sitting is None else DAY_MINUTES / 60
+        return sittings_for(tasks, longest, self.settings.rest_days)
 
     def kit(self, names: tuple[str, ...]) -> Kit:
         """What has to lie ready; with the painter's own names of the value groups."""

@@ -7,14 +7,16 @@ from dataclasses import replace
 import cv2
 import numpy as np
 
+from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
-from truesitter.core.design.finish_painted import effort, kept_lines, quieted, simplified
+from truesitter.core.design.finish_painted import effort, kept_lines, part_of, quieted, simplified
 from truesitter.core.design.shadow_family import turned
 from truesitter.core.design.tuning import MASSES
 from truesitter.core.graph.results import Source
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced_labels
+from truesitter.core.light.form.cool_halftone import cool_halftone
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.subject import Mark, OwnHeap, Subject
 from truesitter.core.school.school_document import Band, School
@@ -31,9 +33,10 @@ from truesitter.core.stages.surround_stage import SurroundStage
 from truesitter.core.stages.tuning import (
     FADE,
     HIGHLIGHT,
+    LINES_OF_STUDY,
     PLANNING_LONG_SIDE,
 )
-from truesitter.core.types import Floats, Labels, Shape
+from truesitter.core.types import Floats, Labels, Mask, Shape
 
 _NEEDS = (
     "regions",
@@ -47,6 +50,7 @@ _NEEDS = (
     "recesses",
     "shine",
     "areas",
+    "freckles",
 )
 
 
@@ -54,9 +58,14 @@ def subject_needs(settings: StudySettings) -> tuple[str, ...]:
     """Layers of the hair, form and texture only where the school or a switch asks for them."""
     hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
     shadow = ("form",) if settings.passes.shadows else ()
+    form = ("form",) if _cools(settings.passes.adapted()) else ()
     pores = ("texture",) if _paints_pores(settings.passes.followed()) else ()
     focus = ("finish",) if settings.passes.focus or settings.passes.smears else ()
-    return (*_NEEDS, *hair, *shadow, *pores, *focus)
+    return (*_NEEDS, *hair, *shadow, *form, *pores, *focus)
+
+
+def _cools(school: School) -> bool:
+    return any(p.band is Band.COOL_HALFTONE for p in school.passes)
 
 
 def _strokes_hair(school: School) -> bool:
@@ -65,6 +74,13 @@ def _strokes_hair(school: School) -> bool:
 
 PORES = "pores"
 """Key of the pass that draws the marks of the skin."""
+
+
+FRECKLES = "freckles"
+"""Key of the pass that sets freckles."""
+
+MANY = frozenset({"strays", "moustache-lines", PORES, FRECKLES})
+"""Keys of passes of many lines, none of which matters by itself."""
 
 
 def _paints_pores(school: School) -> bool:
@@ -91,6 +107,7 @@ class SubjectStage:
         if _strokes_hair(self.settings.followed()):
             self._hair_layers.layers()
         self._lines.lines()
+        self._finish.freckles()
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
@@ -116,7 +133,7 @@ class SubjectStage:
             mm_per_px=mm_per_px,
             flesh=self._flesh_recipes(),
             clip=self._flesh.settings.clip,
-            lines={**self._lines.lines(), **self._pores()},
+            lines=self._all_lines(),
             size=self.settings.size,
             brushes=tuple(b.brush() for b in self.settings.brushes),
             own_heaps=tuple(OwnHeap(h.name, h.parts) for h in self.settings.own_heaps),
@@ -124,9 +141,40 @@ class SubjectStage:
             massed_hair=self._hair_settings.way == "masses",
             room=self.settings.room(),
             ground=self._surround.ground(),
-            hair=self._hair_layers.layers() if _strokes_hair(self.settings.followed()) else (),
+            hair=self._hairs(),
+            halftone=self._halftone(lab),
         )
         return self._finished(whole) if self.settings.focus or self.settings.smears else whole
+
+    def _all_lines(self) -> dict[str, tuple[LineSet, ...]]:
+        """What is drawn line by line, by the key of its pass; a study has few of those that are many."""
+        dots = {FRECKLES: (LineSet(self._finish.freckle_lines()),)}
+        every = {**self._lines.lines(), **self._pores(), **dots}
+        if self.settings.exactness != "study":
+            return every
+        return {
+            key: tuple(replace(one, lines=part_of(one.lines, LINES_OF_STUDY)) for one in sets)
+            if key in MANY
+            else sets
+            for key, sets in every.items()
+        }
+
+    def _hairs(self) -> tuple[HairLayer, ...]:
+        """Layers of the hair, for a school that paints them; a study has few of their lines."""
+        if not _strokes_hair(self.settings.followed()):
+            return ()
+        layers = self._hair_layers.layers()
+        if self.settings.exactness != "study":
+            return layers
+        return tuple(replace(one, lines=part_of(one.lines, LINES_OF_STUDY)) for one in layers)
+
+    def _halftone(self, lab: Floats) -> Mask | None:
+        """Where the photograph has a cool halftone, for a school that paints it."""
+        if not _cools(self.settings.adapted()):
+            return None
+        classes = self._light.form().classes
+        small = cv2.resize(classes, lab.shape[1::-1], interpolation=cv2.INTER_NEAREST)
+        return cool_halftone(lab, small.astype(np.uint8), self._light.scale(lab.shape))
 
     def _finished(self, whole: Subject) -> Subject:
         """The same, finished less the farther it lies from what is looked at."""

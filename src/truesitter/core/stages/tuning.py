@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from truesitter.core.plan.subject import Exactness
+
 # accents_stage.py
 
 SAME_LIGHT = 0.03
@@ -57,6 +59,13 @@ GRAIN_PX = 2.0
 """Sigma of the blur that takes a photograph's grain away, in pixels of the plan."""
 
 # finishing_stage.py
+
+FRECKLES_LONG_SIDE = 1500
+"""Freckles are looked for at this size: they are a few pixels wide then."""
+
+OFF_FOLDS_MM, OFF_EDGES_MM, OFF_FEATURES, GLEAMS = 1.5, 3.0, 1.6, 0.35
+"""Freckles are looked for so far, in life, from folds and shine and from the borders of the skin, outside
+features scaled by so much, and below so much of the shine [try]."""
 
 HEAD_MM = 230.0
 """Height of a grown head in mm, chin to crown (from memory); of the face, four fifths of it."""
@@ -164,6 +173,16 @@ SITTER_STAGE_OUTLINE_LONG_SIDE = 800
 ROUNDED = 2.0
 """Outlines are drawn round masses: this spread in their pixels, 1 mm on a canvas of 400 mm."""
 
+# line_stage.py
+
+LIGHTEST_RIM = 0.75
+"""Quantile of the values along the lower lids from which on they are the light of the rims [try]."""
+
+# subject_stage.py
+
+LINES_OF_STUDY = 0.5
+"""Part of the many lines, of hair, strays and pores, that a study draws [try]."""
+
 # surround_stage.py
 
 PLANNING_LONG_SIDE = 1000
@@ -173,6 +192,9 @@ LOST_MM = 12.0
 """A stroke drawn along the outline loses the edge so far on both sides."""
 
 # values_stage.py
+
+SHAPES_OF: dict[Exactness, float] = {"study": 2.0, "portrait": 1.0, "copy": 0.5}
+"""Smallest shapes beside a portrait's [try]: a study keeps to masses, a copy follows the photograph."""
 
 VALUES_STAGE_OUTLINE_LONG_SIDE = 1200
 """Outlines of the value shapes are drawn on maps of this size."""

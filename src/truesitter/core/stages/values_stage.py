@@ -11,7 +11,7 @@ from truesitter.core.colour.value import linear_to_value, picture_luminance
 from truesitter.core.graph.results import Needs, Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_size
-from truesitter.core.settings import StudySettings, ValueSettings
+from truesitter.core.settings import PassSettings, StudySettings, ValueSettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
@@ -21,6 +21,7 @@ from truesitter.core.stages.tuning import (
     LEAST_PX,
     LEAST_SQUINT,
     PREVIEW_LONG_SIDE,
+    SHAPES_OF,
     THUMBNAIL_LONG_SIDE,
     THUMBNAIL_SMALLEST,
     VALUES_STAGE_OUTLINE_LONG_SIDE,
@@ -74,6 +75,9 @@ class OutlineDrawing:
     grid: tuple[int, int]
 
 
+EXACTNESS = "passes.exactness"
+
+
 def _counted(settings: StudySettings) -> Needs:
     # Regions weigh the histogram; without the weighting only the picture counts.
     return ("smoothed", "regions") if settings.values.weigh_sitter else ("smoothed",)
@@ -89,11 +93,21 @@ class ValueStage:
     def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage) -> None:
         self.source, self._picture, self._sitter = source, picture, sitter
         self.settings: ValueSettings = source.stage("values")
+        passes: PassSettings = source.stage("passes")
+        self._exactness = passes.exactness
 
-    @result("smoothed", settings=("values.smallest_mm", WIDTH_MM), needs=("value", "framed"))
+    def smallest_mm(self) -> float:
+        """The smallest shape to paint, as exact as it is wanted."""
+        return self.settings.smallest_mm * SHAPES_OF[self._exactness]
+
+    def features_mm(self) -> float:
+        """Likewise in the features."""
+        return self.settings.features_mm * SHAPES_OF[self._exactness]
+
+    @result("smoothed", settings=("values.smallest_mm", EXACTNESS, WIDTH_MM), needs=("value", "framed"))
     def smoothed(self) -> Floats:
         """Value map with everything smaller than the smallest shape evened out."""
-        radius = self.settings.smallest_mm / self._picture.mm_per_px / 2
+        radius = self.smallest_mm() / self._picture.mm_per_px / 2
         return smooth_shapes(self._picture.value(), radius)
 
     @result("value counts", settings=("values.weigh_sitter",), needs=_counted)
@@ -134,14 +148,14 @@ class ValueStage:
 
     @result(
         "values",
-        settings=("values.smallest_mm", "values.features_mm", "values.joins", WIDTH_MM),
+        settings=("values.smallest_mm", "values.features_mm", "values.joins", EXACTNESS, WIDTH_MM),
         needs=("cuts", "smoothed", "detection", "framed", "value", "lab"),
     )
     def plan(self) -> ValuePlan:
         """Value groups of paintable shapes."""
         cuts = self.cuts()
-        smallest = max(LEAST_PX, self.settings.smallest_mm / self._picture.mm_per_px)
-        finer = self.settings.features_mm / self._picture.mm_per_px
+        smallest = max(LEAST_PX, self.smallest_mm() / self._picture.mm_per_px)
+        finer = self.features_mm() / self._picture.mm_per_px
         labels = posterise(self.smoothed(), cuts, smallest, self._sitter.features(), finer)
         for join in self.settings.joins:
             labels = join_shape(labels, join.x, join.y, min(join.group, len(cuts)))

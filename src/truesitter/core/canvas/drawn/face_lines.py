@@ -16,12 +16,14 @@ from truesitter.core.canvas.drawn.tuning import (
     LASH_LENGTH,
     LASH_WIDTH,
     LASHES,
+    MARGIN_WIDTH,
     PARTING_WIDTH,
+    RIM_WIDTH,
     SMALL_BROW_MM,
     TUFTS,
 )
 from truesitter.core.imaging.line import Line, evenly_spaced
-from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, PARTING, UPPER_LIDS, Face
+from truesitter.core.sitter.face import BROW_EDGES, LID_CREASES, LOWER_LIDS, PARTING, UPPER_LIDS, Face
 from truesitter.core.types import Doubles
 
 
@@ -46,6 +48,27 @@ def lid_creases(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
         widest = CREASE_WIDTH * _width(face.line(lid) * size_mm)
         widths = np.maximum(widest * np.sin(np.linspace(0.1, np.pi - 0.1, FACE_LINES_POINTS)), FINEST_MM / 4)
         lines.append(Line(points / size_mm, widths))
+    return tuple(lines)
+
+
+def lid_margins(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """The dark line along each upper lid: it swells from the inner corner outward."""
+    lines = []
+    for edge in UPPER_LIDS:
+        points = evenly_spaced(face.line(edge)[::-1] * size_mm, FACE_LINES_POINTS)
+        widths = np.linspace(*MARGIN_WIDTH, FACE_LINES_POINTS) * _width(points)
+        widths[-2:] *= (0.8, 0.4)
+        lines.append(Line(points / size_mm, np.maximum(widths, FINEST_MM / 2)))
+    return tuple(lines)
+
+
+def lower_rims(face: Face, size_mm: Doubles) -> tuple[Line, ...]:
+    """The rim of each lower lid, which looks up into the light: without its ends, thinner at both."""
+    lines = []
+    for edge in LOWER_LIDS:
+        points = evenly_spaced(face.line(edge) * size_mm, FACE_LINES_POINTS + 4)[2:-2]
+        swell = np.sin(np.linspace(0.3, np.pi - 0.3, FACE_LINES_POINTS))
+        lines.append(Line(points / size_mm, np.maximum(RIM_WIDTH * _width(points) * swell, FINEST_MM / 2)))
     return tuple(lines)
 
 
@@ -107,6 +130,8 @@ def face_lines(face: Face | None, size_mm: tuple[float, float]) -> dict[str, tup
     return {
         "lip-parting": lip_parting(face, size),
         "lid-creases": lid_creases(face, size),
+        "lid-margins": lid_margins(face, size),
+        "lower-rims": lower_rims(face, size),
         "lashes": lashes(face, size),
         "brow-lines": brow_lines(face, size),
     }

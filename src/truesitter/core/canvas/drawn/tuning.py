@@ -6,6 +6,20 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+# construction_lines.py
+
+CONSTRUCTION_POINTS = 41
+"""Points of a line."""
+
+CONSTRUCTION_WIDTH = 0.006
+"""Of a line, as a part of the face's height [try]."""
+
+GESTURE_DEGREE = 3
+"""One bend and its counter-bend: no gesture has more."""
+
+GESTURE_ROWS = 24
+"""A figure with fewer rows of the map has no gesture."""
+
 # crease_lines.py
 
 LONG = 2.5
@@ -30,6 +44,12 @@ PARTING_WIDTH = 0.01
 
 CREASE_WIDTH = 0.02
 """Of the crease of a lid, as part of the eye's width [try]."""
+
+MARGIN_WIDTH = (0.012, 0.035)
+"""Of the line of the upper lid's margin at the inner and the outer end, as parts of the eye's width [try]."""
+
+RIM_WIDTH = 0.018
+"""Of the lower lid's rim, as a part of the eye's width [try]."""
 
 FINEST_MM = 0.2
 """No brush draws finer."""

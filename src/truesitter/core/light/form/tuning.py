@@ -170,3 +170,17 @@ STEP = 0.5
 
 LINE = 0.55
 """Value steps a pixel across a border that light does not pass."""
+
+# cool_halftone.py
+
+TERMINATOR_REACH = 0.06
+"""The strip along the shadow's edge, as a part of the face's height [try]."""
+
+COOL_SMOOTH = 0.015
+"""Over this part of the face's height the coolness of the strip is evened out [try]."""
+
+COOLER = 2.0
+"""Less warm by more than this it is seen beside its neighbours: about two just noticeable steps (CIE)."""
+
+WAY_STEPS = 33
+"""The line from shadow to light is reckoned at so many spots."""

@@ -8,7 +8,7 @@ from truesitter.core.plan.kinds.again_pass import AGAIN
 from truesitter.core.plan.kinds.coats_pass import DARK_COATS, LIGHT_COATS
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
 from truesitter.core.plan.kinds.hair_pass import HAIR
-from truesitter.core.plan.kinds.lines_pass import LINES
+from truesitter.core.plan.kinds.lines_pass import DRAWN, LINES
 from truesitter.core.plan.kinds.opaque_light_pass import OPAQUE_LIGHT
 from truesitter.core.plan.kinds.opaque_passes import GREY, GROUND, LIGHT, MASS
 from truesitter.core.plan.kinds.scratch_pass import SCRATCH
@@ -23,8 +23,8 @@ from truesitter.core.school.school_document import KindName
 KINDS: dict[KindName, Laying] = {
     cast("KindName", kind.name): kind
     for kind in (
-        GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, HAIR,
-        ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
+        GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, DRAWN,
+        HAIR, ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
     )
 }  # fmt: skip
 

@@ -91,6 +91,9 @@ TAKE_PASS_LEAST_LIGHTER = 0.2
 
 # taken_passes.py
 
+DRAWN_DARKER = 1.5
+"""First lines are so many value steps darker than what they are drawn on [try]."""
+
 TONE_PASS_DARKER = 2.0
 """The tone is so many value steps darker than the ground [try]."""
 
