@@ -876,6 +876,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/easel/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Two Paintings
+         * @description How two photographed paintings differ, the largest difference first.
+         */
+        get: operations["two_paintings_api_sitters__sitter_id__easel_between_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/easel/camera": {
         parameters: {
             query?: never;
@@ -3842,6 +3862,38 @@ export interface components {
             work?: components["schemas"]["Work"] | null;
         };
         /**
+         * BetweenOut
+         * @description One place in two paintings.
+         */
+        BetweenOut: {
+            /**
+             * Nearer
+             * @enum {string}
+             */
+            nearer: "first" | "second" | "neither";
+            /**
+             * Off
+             * @description Mean ΔE2000 of both from the photograph
+             */
+            off: [
+                number,
+                number
+            ];
+            /** Place */
+            place: string;
+            /**
+             * Steps
+             * @description Value steps that it is lighter in the first
+             */
+            steps: number;
+            /** Words */
+            words: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * BeyondOut
          * @description A place out of reach.
          */
@@ -5025,6 +5077,8 @@ export interface components {
             passage: components["schemas"]["PassageOut"] | null;
             /** Shadow Below */
             shadow_below: number;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
             /** Terminator */
             terminator: number[][];
         };
@@ -8809,6 +8863,20 @@ export interface components {
             sittings: components["schemas"]["SittingOut"][];
         };
         /**
+         * SideOut
+         * @description One thing that is no skin, parted into light and shadow.
+         */
+        SideOut: {
+            /** Lit Share */
+            lit_share: number;
+            /** Lit Value */
+            lit_value: number;
+            /** Region */
+            region: string;
+            /** Shadow Value */
+            shadow_value: number;
+        };
+        /**
          * SitterOut
          * @description A sitter with everything the painter set.
          */
@@ -11369,6 +11437,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    two_paintings_api_sitters__sitter_id__easel_between_get: {
+        parameters: {
+            query: {
+                painting: string;
+                other: string;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BetweenOut"][];
+                };
             };
             /** @description Validation Error */
             422: {

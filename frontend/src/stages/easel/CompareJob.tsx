@@ -1,4 +1,4 @@
-import { Box, Slider, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Box, MenuItem, Slider, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useEffect, useState } from "react";
 import { Group, Image as KonvaImage, Line } from "react-konva";
 import { useImage } from "../../picture/useImage";
@@ -10,7 +10,7 @@ import { useWall } from "../../sitter/wall";
 import { useStored } from "../../sitter/stored";
 import type { JobProps } from "../job";
 import { RemedyList } from "./RemedyList";
-import { easelUrl, PaintingSelect, useComparison, usePainting } from "./usePainting";
+import { easelUrl, PaintingSelect, stateOf, useBetween, useComparison, usePainting } from "./usePainting";
 
 type Way = "painting" | "plan" | "difference" | "split" | "blink" | "beside";
 const ways: readonly { key: Way; label: string }[] = [
@@ -32,6 +32,9 @@ export function CompareJob({ sitter }: JobProps) {
   const [squint, setSquint] = useStored("easel-squint", false);
   const [border, setBorder] = useState(0.5);
   const [other, setOther] = useState(false);
+  const [secondKey, setSecond] = useState("");
+  const second = paintings.find((p) => p.key === secondKey && p.key !== painting?.key);
+  const two = useBetween(sitter, painting, second?.key ?? "");
   useEffect(() => {
     if (way !== "blink") return;
     const timer = setInterval(() => setOther((o) => !o), BLINK_MS);
@@ -42,10 +45,11 @@ export function CompareJob({ sitter }: JobProps) {
     name: f.place,
     place: String(f.number),
   }));
-  const places = usePlaces(findings);
+  const rows = (two.data ?? []).map((r, n) => ({ ...r, number: n + 1, place: String(n + 1) }));
+  const places = usePlaces<{ place: string; x: number; y: number }>(second ? rows : findings);
   const more: Record<string, string> = squint ? { squint: "true" } : {};
   const own = easelUrl(sitter, painting, "painting", more);
-  const plan = easelUrl(sitter, painting, "plan", more);
+  const plan = second ? easelUrl(sitter, second, "painting", more) : easelUrl(sitter, painting, "plan", more);
   const shown =
     way === "plan" || (way === "blink" && other)
       ? plan
@@ -81,6 +85,27 @@ export function CompareJob({ sitter }: JobProps) {
       <PaintingSelect paintings={paintings} painting={painting} choose={choose} />
       {painting && (
         <>
+          {paintings.length > 1 && (
+            <TextField
+              select
+              fullWidth
+              size="small"
+              label="Held against"
+              value={second?.key ?? ""}
+              onChange={(e) => setSecond(e.target.value)}
+              slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+              sx={{ mb: 2 }}
+            >
+              <MenuItem value="">what it should be</MenuItem>
+              {paintings
+                .filter((p) => p.key !== painting.key)
+                .map((p) => (
+                  <MenuItem key={p.key} value={p.key}>
+                    {stateOf(p)}
+                  </MenuItem>
+                ))}
+            </TextField>
+          )}
           <ToggleButtonGroup
             exclusive
             fullWidth
@@ -90,8 +115,8 @@ export function CompareJob({ sitter }: JobProps) {
             sx={{ flexWrap: "wrap", "& > *": { flex: "1 0 30%" } }}
           >
             {ways.map((w) => (
-              <ToggleButton key={w.key} value={w.key}>
-                {w.label}
+              <ToggleButton key={w.key} value={w.key} disabled={!!second && w.key === "difference"}>
+                {second && w.key === "plan" ? "the other" : w.label}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
@@ -102,37 +127,59 @@ export function CompareJob({ sitter }: JobProps) {
               gloss.
             </Say>
           )}
-          <Section title="What is off">
-            {found.isPending && <Say quiet>Holding it to the plan …</Say>}
-            {found.isError && <Say>{found.error.message}</Say>}
-            {found.data && findings.length === 0 && (
-              <Say>Nothing that a photograph can tell: every place is within a third of a step.</Say>
-            )}
-            <Box component="ol" aria-label="Findings" sx={{ listStyle: "none", p: 0, m: 0 }}>
-              {findings.map((f) => {
-                const on = places.chosen?.place === f.place;
-                return (
-                  <li key={f.place}>
-                    <Row pressed={on} onClick={() => places.choose(f.place)}>
+          {second && (
+            <Section title="How they differ">
+              {two.isPending && <Say quiet>Holding one against the other …</Say>}
+              {two.isError && <Say>{two.error.message}</Say>}
+              <Box component="ol" aria-label="Differences" sx={{ listStyle: "none", p: 0, m: 0 }}>
+                {rows.map((r) => (
+                  <li key={r.place}>
+                    <Row pressed={places.chosen?.place === r.place} onClick={() => places.choose(r.place)}>
                       <Box component="span" sx={{ width: 22, flex: "none" }}>
-                        {f.number}
+                        {r.number}
                       </Box>
-                      <span>{f.words}</span>
+                      <span>{r.words}</span>
                     </Row>
-                    {on && <RemedyList sitter={sitter} painting={painting} finding={f} />}
                   </li>
-                );
-              })}
-            </Box>
-          </Section>
-          {found.data && (
-            <Section title="What holds">
-              {found.data.holds.map((h) => (
-                <Say quiet key={h}>
-                  {h}
-                </Say>
-              ))}
+                ))}
+              </Box>
             </Section>
+          )}
+          {!second && (
+            <>
+              <Section title="What is off">
+                {found.isPending && <Say quiet>Holding it to the plan …</Say>}
+                {found.isError && <Say>{found.error.message}</Say>}
+                {found.data && findings.length === 0 && (
+                  <Say>Nothing that a photograph can tell: every place is within a third of a step.</Say>
+                )}
+                <Box component="ol" aria-label="Findings" sx={{ listStyle: "none", p: 0, m: 0 }}>
+                  {findings.map((f) => {
+                    const on = places.chosen?.place === f.place;
+                    return (
+                      <li key={f.place}>
+                        <Row pressed={on} onClick={() => places.choose(f.place)}>
+                          <Box component="span" sx={{ width: 22, flex: "none" }}>
+                            {f.number}
+                          </Box>
+                          <span>{f.words}</span>
+                        </Row>
+                        {on && <RemedyList sitter={sitter} painting={painting} finding={f} />}
+                      </li>
+                    );
+                  })}
+                </Box>
+              </Section>
+              {found.data && (
+                <Section title="What holds">
+                  {found.data.holds.map((h) => (
+                    <Say quiet key={h}>
+                      {h}
+                    </Say>
+                  ))}
+                </Section>
+              )}
+            </>
           )}
         </>
       )}

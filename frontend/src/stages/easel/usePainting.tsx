@@ -38,6 +38,15 @@ export const useComparison = (sitter: Sitter, painting: Painting | undefined) =>
     painting !== undefined,
   );
 
+/** How two paintings differ; asked for only when there are two. */
+export const useBetween = (sitter: Sitter, painting: Painting | undefined, other: string) =>
+  useComputed<Schemas["BetweenOut"][]>(
+    sitter,
+    "easel/between",
+    `painting=${painting?.key ?? ""}&other=${other}`,
+    painting !== undefined && other !== "",
+  );
+
 /** Address of one of a painting's pictures. */
 export function easelUrl(
   sitter: Sitter,

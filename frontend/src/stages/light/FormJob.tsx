@@ -85,6 +85,16 @@ export function FormJob({ sitter }: JobProps) {
           <Say>The shadow side is {data.passage.sides}, light and shade taken out.</Say>
         </Section>
       )}
+      {data && data.sides.length > 0 && (
+        <Section title="Lit side and shadow side">
+          {data.sides.map((s) => (
+            <Say key={s.region}>
+              {s.region}: <Value of={s.lit_value} /> in the light, {Math.round(s.lit_share * 100)} % of it;{" "}
+              <Value of={s.shadow_value} /> in the shadow.
+            </Say>
+          ))}
+        </Section>
+      )}
       {casts.length > 0 && (
         <Section title="Cast shadows">
           <PlaceList

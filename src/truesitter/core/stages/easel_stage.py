@@ -9,6 +9,7 @@ import numpy as np
 
 from truesitter.core.canvas.begun import Begun
 from truesitter.core.colour.spaces import Lab, linear_to_lab, picture_to_linear
+from truesitter.core.easel.compare.between import PlaceBetween, between
 from truesitter.core.easel.compare.squinted import squint
 from truesitter.core.easel.comparison import ComparedSubject, Comparison, compare, dried
 from truesitter.core.easel.correct.remedy import Bench, Remedy, remedies
@@ -208,6 +209,31 @@ class EaselStage:
     def compared(self, painting: PaintingSettings) -> Comparison:
         """Everything that is wrong with the painting, and what holds."""
         return self._compared(painting.reading())
+
+    @result(
+        "two paintings",
+        settings=ABLE,
+        needs=("painting", "painting view", "areas", "painted", "wanted picture", "passes"),
+    )
+    def _between(self, first: PaintingSettings, second: PaintingSettings) -> tuple[PlaceBetween, ...]:
+        wanted = picture_to_linear(self.template(None, "photograph"))
+        seen = []
+        for one in (first, second):
+            taken = self._taken(one)
+            seen.append(squint(np.clip(taken.light, 0, 1.2).astype(np.float32), wanted, taken.trusted))
+        return between(seen[0], seen[1], self._sitter.areas())
+
+    def between(self, first: PaintingSettings, second: PaintingSettings) -> tuple[PlaceBetween, ...]:
+        """How two paintings of the sitter differ, and which is nearer to the photograph.
+
+        Raises
+        ------
+        Refusal
+            For a painting and itself.
+        """
+        if first.key == second.key:
+            raise Refusal("a painting is held against another one: choose two")
+        return self._between(first.reading(), second.reading())
 
     def _subject(self) -> ComparedSubject:
         regions = self._surround.regions()

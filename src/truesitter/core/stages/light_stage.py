@@ -17,6 +17,7 @@ from truesitter.core.light.form.light_form import Form, shadow_border, skin_form
 from truesitter.core.light.form.peaks import find_peaks, own_peaks
 from truesitter.core.light.form.recesses import Recesses, find_recesses
 from truesitter.core.light.form.tuning import EVEN, WORKING_LONG_SIDE
+from truesitter.core.light.form.two_sides import SidedForms, two_sides
 from truesitter.core.light.form.zones import LightZones, grow_zones, inside_limits, line_mask, unlit_mask
 from truesitter.core.light.key.body_normals import body_normals
 from truesitter.core.light.key.casters import blocked, caster_map
@@ -198,6 +199,17 @@ class LightStage:
         classes, told = np.zeros(skin.shape, np.uint8), np.zeros(skin.shape, bool)
         classes[box], told[box] = form.classes, form.on_face
         return replace(form, classes=classes, on_face=told)
+
+    @result(
+        "sides",
+        settings=("light.key",),
+        needs=("skin luminance", "regions", "detection", "light direction", "framed"),
+    )
+    def sides(self) -> SidedForms:
+        """Hair, beard, hat and cloth in light and shadow."""
+        luminance, regions = self.luminance(), self.regions()
+        scale = self.scale(regions.shape)
+        return two_sides(luminance, linear_to_value(luminance), regions, self.towards(), scale)
 
     @result("casters", settings=("light.key",), needs=("regions", "detection", "light direction"))
     def met(self) -> Labels:

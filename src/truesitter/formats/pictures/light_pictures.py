@@ -7,6 +7,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.light.form.light_form import FormClass
+from truesitter.core.light.form.two_sides import LIT, SHADOW, SIDED
 from truesitter.core.light.mirrored.eyes import cut_out
 from truesitter.core.light.tints.skin_colour import Turn
 from truesitter.core.stages import Study
@@ -21,13 +22,18 @@ BALL = 220
 
 
 def form_picture(study: Study, grey: bool) -> Bytes:
-    """Every class of the skin flat in its own mean colour or grey, the rest as a pale grey photograph."""
+    """Every class of the skin and both sides of hair and cloth flat in their mean colours or greys.
+
+    The rest is a pale grey photograph.
+    """
     classes, lab = study.light.form().classes, study.accents.lab()
     value = study.accents.value()
     picture = np.repeat(paint_values(0.45 * value + 4.5)[..., None], 3, axis=2)
-    for one in FormClass:
-        inside = classes == one
-        if one is FormClass.NONE or not inside.any():
+    sides, regions = study.light.sides().sides, study.light.regions()
+    flat = [classes == one for one in FormClass if one is not FormClass.NONE]
+    flat += [(sides == side) & (regions == region) for region in SIDED for side in (LIT, SHADOW)]
+    for inside in flat:
+        if not inside.any():
             continue
         mean = lab[inside].mean(axis=0, dtype=np.float64)
         if grey:

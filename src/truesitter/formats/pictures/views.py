@@ -102,6 +102,8 @@ def regions_picture(labels: Labels) -> Bytes:
 
 _DARK_HATCH, _LIGHT_HATCH = 1, -1
 
+_FORM = ("form", "sides", "regions", "lab of the light", "value of the light")
+
 
 def _hatch(shape: tuple[int, ...], direction: int) -> Mask:
     y, x = np.indices(shape[:2])
@@ -204,11 +206,11 @@ VIEWS = _views(
     (Declaration("thumbnail-5", needs=("thumbnail",)), lambda s: _png(s.looking.thumbnail(5))),
     (Declaration("zones", needs=("light",)), lambda s: _png(zones_picture(s.light.zones()))),
     (
-        Declaration("form", needs=("form", "lab of the light", "value of the light")),
+        Declaration("form", needs=_FORM),
         lambda s: _png(form_picture(s, grey=False)),
     ),
     (
-        Declaration("form-grey", needs=("form", "lab of the light", "value of the light")),
+        Declaration("form-grey", needs=_FORM),
         lambda s: _png(form_picture(s, grey=True)),
     ),
     (Declaration("shine", needs=("shine",)), lambda s: _png(shine_veil(s))),

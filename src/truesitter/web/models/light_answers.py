@@ -40,6 +40,15 @@ class PassageOut(BaseModel):
     sides: str
 
 
+class SideOut(BaseModel):
+    """One thing that is no skin, parted into light and shadow."""
+
+    region: str
+    lit_share: float
+    lit_value: float
+    shadow_value: float
+
+
 class FormReportOut(BaseModel):
     """The skin's form."""
 
@@ -49,6 +58,7 @@ class FormReportOut(BaseModel):
     passage: PassageOut | None
     casts: list[CastOut]
     terminator: list[Flat]
+    sides: list[SideOut]
     shadow_below: float
 
 

@@ -34,6 +34,7 @@ from truesitter.web.models.light_answers import (
     PeaksOut,
     PlaceColourOut,
     RecessesOut,
+    SideOut,
     StopOut,
 )
 from truesitter.web.models.mixture import hex_of, mixture_out
@@ -51,7 +52,7 @@ def _passage_out(found: Passage | None) -> PassageOut | None:
         answered(
             "light/form",
             ("light.key", "flesh.own", "flesh.medium", "flesh.drying"),
-            ("form report", "form", "light direction", "detection"),
+            ("form report", "form", "sides", "light direction", "detection"),
         )
     ],
 )
@@ -74,6 +75,15 @@ def get_form(study: CurrentStudy) -> FormReportOut:
         passage=_passage_out(report.passage),
         casts=[CastOut(caster=c.caster, share=c.share, x=c.x, y=c.y) for c in report.casts],
         terminator=[[round(v, 4) for v in line.ravel().tolist()] for line in report.terminator],
+        sides=[
+            SideOut(
+                region=s.region.spoken,
+                lit_share=s.lit_share,
+                lit_value=s.lit_value,
+                shadow_value=s.shadow_value,
+            )
+            for s in study.light.sides().parts
+        ],
         shadow_below=study.light.shadow_value(),
     )
 

@@ -160,3 +160,11 @@ MIDDLE = 5.0
 
 CONTRAST_OFF = 0.1
 """A range that is off by more than this part is told [try]."""
+
+# between.py
+
+LEAST_OF_PLACE = 0.001
+"""Smaller parts of the picture are not held against each other [try]."""
+
+NEARER = 0.75
+"""One painting is nearer to the sitter when it is at most so much as far from it as the other [try]."""

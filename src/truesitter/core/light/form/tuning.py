@@ -184,3 +184,23 @@ COOLER = 2.0
 
 WAY_STEPS = 33
 """The line from shadow to light is reckoned at so many spots."""
+
+# two_sides.py
+
+LEAST_PART = 0.004
+"""Smaller parts of the picture have no sides [try]."""
+
+SIDE_REACH = 0.05
+"""Sigma by which locks and folds are evened out, as a part of the face's height [try]."""
+
+SIDE_FALL = 1.5
+"""The lit side is on average at least so many times as light as the other [try]."""
+
+LEAST_SIDE = 0.06
+"""A side is at least so much of its thing [try]."""
+
+FROM_FRONT = 0.15
+"""Of a unit vector towards the light, what lies in the picture: below it the light comes from the front."""
+
+TOWARDS_LIGHT = 0.0
+"""The middle of the lit side lies at least so far towards the light, as a part of the face's height."""

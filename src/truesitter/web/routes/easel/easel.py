@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import uuid
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Form, HTTPException, Query, Request, Response, UploadFile
 from pydantic import BaseModel, Field
@@ -140,6 +140,27 @@ def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench, by: By) -> S
 def compared(study: CurrentStudy, key: Key) -> EaselComparison:
     """Everything that is wrong with a painting, and what holds; remedies are asked for one by one."""
     return comparison_of(study, painting_of(study, key), corrected=0)
+
+
+class BetweenOut(BaseModel):
+    """One place in two paintings."""
+
+    place: str
+    x: float
+    y: float
+    steps: float = Field(description="Value steps that it is lighter in the first")
+    off: tuple[float, float] = Field(description="Mean ΔE2000 of both from the photograph")
+    nearer: Literal["first", "second", "neither"]
+    words: str
+
+
+@router.get("/between", dependencies=[answered("easel/between", ("easel", "flesh", "passes"), NEEDS)])
+def two_paintings(
+    study: CurrentStudy, key: Key, other: Annotated[str, Query(pattern="^[0-9a-f]{12}$")]
+) -> list[BetweenOut]:
+    """How two photographed paintings differ, the largest difference first."""
+    rows = study.easel.between(painting_of(study, key), painting_of(study, other))
+    return [BetweenOut.model_validate(row, from_attributes=True) for row in rows]
 
 
 @router.get("/remedies", dependencies=[answered("easel/remedies", ("easel", "flesh", "passes"), NEEDS)])
