@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 from itertools import pairwise
 
@@ -10,8 +11,10 @@ import pytest
 
 from tests.conftest import study_of
 from tests.core.test_pass_places import HEIGHT, WIDTH, subject, template
+from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.tubes.palettes import STARTERS
-from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.pass_plan import Gain, PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.size import JOINED, with_fewer_washes
 from truesitter.core.plan.subject import SIZES, Ground, Size
@@ -21,6 +24,7 @@ from truesitter.core.school.school_document import Band, School
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
+from truesitter.formats.words.pass_words import purpose_words
 
 EVERY: Size = "every pass"
 
@@ -143,3 +147,49 @@ def test_washes_follow_on_one_another_in_every_size(key: str, size: Size) -> Non
                 if one.band is Band.WASHES and region in one.regions:
                     found |= set(range(one.from_step, one.to_step + 1))
         assert not steps[0] or steps[1] == set(range(1, max(steps[1]) + 1))
+
+
+@pytest.mark.parametrize("name", ["maren", "tobias"])
+def test_what_a_pass_is_for_is_what_the_canvas_lacks_without_it(name: str) -> None:
+    """Against the whole canvas painted anew without it, piece by piece."""
+    study = study_of(name)
+    plan, subject = study.passes.plan(), study.passes.subject()
+    work = plan.bare.patchwork
+    reach = palette_reach(study.flesh.palette())
+    mapped, _ = map_picture(subject.lab, reach, subject.clip)
+    wanted = work.sums(mapped) / work.sizes[:, None]
+
+    def finished(without: int | None) -> np.ndarray:
+        canvas = plan.bare
+        for number, one in enumerate(plan.passes):
+            canvas = canvas if one.into_wet else canvas.dried()
+            for operation in () if number == without else one.operations:
+                canvas = canvas.do(operation)
+        return canvas.labs()
+
+    whole = finished(None)
+    for number, one in enumerate(plan.passes):
+        assert one.gain is not None
+        if not one.pieces.any():
+            assert (one.gain.steps, one.gain.colour) == (0, 0)
+            continue
+        if number % 4:
+            continue
+        off = [
+            np.average(np.abs(lab_value(lab) - lab_value(wanted))[one.pieces], weights=work.sizes[one.pieces])
+            for lab in (finished(number), whole)
+        ]
+        assert one.gain.steps == pytest.approx(off[0] - off[1], abs=1e-6)
+
+
+def test_a_purpose_is_told_in_a_sentence() -> None:
+    plan = study_of("maren").passes.plan()
+    by_key = {p.key: (p, purpose_words(p, True)) for p in plan.passes}
+    flesh = max((p for p in plan.passes if p.key.startswith("flesh")), key=lambda p: p.gain.steps)  # type: ignore[union-attr]
+    assert f"{flesh.gain.steps:.1f} value steps" in by_key[flesh.key][1]  # type: ignore[union-attr]
+    assert "carries what is laid over it" in by_key["ground"][1]
+    assert "leave out" in purpose_words(by_key["ground"][0], False)
+    assert "likeness" in by_key["lines"][1]
+    farther = replace(flesh, gain=Gain(-0.5, 4.2))
+    said = "Without it its place would end 4 ΔE in colour farther from the sitter."
+    assert purpose_words(farther, True) == said

@@ -7607,6 +7607,16 @@ export interface components {
              */
             film_mm: number;
             /**
+             * Gain Colour
+             * @description Likewise in the a*b* plane
+             */
+            gain_colour: number;
+            /**
+             * Gain Steps
+             * @description Value steps that its place ends nearer to the sitter than without
+             */
+            gain_steps: number;
+            /**
              * Goes
              * @description Whole shapes laid without a break; nothing where one go will do
              */
@@ -7692,6 +7702,11 @@ export interface components {
             places: string[];
             /** Predicted Hex */
             predicted_hex: string;
+            /**
+             * Purpose
+             * @description What it is for, in a sentence
+             */
+            purpose: string;
             /**
              * Room Mm
              * @description The widest that goes in

@@ -272,6 +272,10 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
           {pass.inspect}
         </Say>
       )}
+      <Say>
+        <strong>What it is for: </strong>
+        {pass.purpose}
+      </Say>
       {pass.into_wet && <Say>It goes into the wet paint below: do not wait.</Say>}
       <Say>
         {pass.wait_minutes >= 1 ? (

@@ -66,6 +66,20 @@ class PaintTaken:
 
 
 @dataclass(frozen=True)
+class Gain:
+    """What a pass brings its place: how much nearer to the sitter it ends than without it.
+
+    Attributes
+    ----------
+    steps, colour
+        In value steps, and in the a*b* plane; below 0 where it ends farther off.
+    """
+
+    steps: float
+    colour: float
+
+
+@dataclass(frozen=True)
 class Pass:
     """One pass of the plan.
 
@@ -94,6 +108,8 @@ class Pass:
     usual_minutes, usual_ml, pace, paint
         Time and paint before the painter's own pace is allowed for, and what was learned of either and
         of which work; None where nothing was.
+    gain
+        What it is for; None until the plan stands.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     operations
@@ -151,6 +167,7 @@ class Pass:
     mix: dict[str, int] = field(default_factory=dict)
     tubes: dict[str, int] = field(default_factory=dict)
     brush: Brush | None = None
+    gain: Gain | None = None
 
     def title(self, group_names: tuple[str, ...]) -> str:
         """Its name, with the painter's own name of its value group."""

@@ -298,6 +298,8 @@ class _Planner:
         heaps = self._from_heaps()
         hand = with_brushes(self.passes, scene)
         passes = with_times(hand.passes, self.laid, scene, self.slower)
+        pruning = self._pruning()
+        passes = tuple(replace(p, gain=pruning.gain(n)) for n, p in enumerate(passes))
         white = bare_white(self.laid, [KINDS[t.kind].does in ("ground", "remove") for t in self.laid])
         self.remarks += [] if white is None else [white]
         if not passes:

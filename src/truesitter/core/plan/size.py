@@ -15,8 +15,9 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm
 from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.recipes.pricing import recipe_cost
-from truesitter.core.plan.pass_plan import Doing, Pass
+from truesitter.core.plan.pass_plan import Doing, Gain, Pass
 from truesitter.core.plan.subject import Size
 from truesitter.core.plan.tuning import FEATURE_WEIGHT, FLESH_WEIGHT, LINES_ALIKE, WASHES_OF_SIZE
 from truesitter.core.school.school_document import Band, PassTemplate, School
@@ -173,6 +174,10 @@ class Pruning:
 
     def cost(self, numbers: list[int], where: Mask) -> float:
         """How far some pieces (n,) are from the reference after some passes; features weigh most."""
+        return self.off(self._after(numbers, where), where)
+
+    def _after(self, numbers: Sequence[int], where: Mask) -> Canvas:
+        """The canvas after some passes, right on some pieces (n,) alone."""
         canvas = self.bare
         for number in numbers:
             one = self.passes[number]
@@ -181,7 +186,23 @@ class Pruning:
                 pieces = operation.pieces & where
                 if pieces.any():
                     canvas = canvas.do(replace(operation, pieces=pieces))
-        return self.off(canvas, where)
+        return canvas
+
+    def gain(self, number: int) -> Gain:
+        """What a pass brings its place to the end, in value and in colour; nothing for lines."""
+        here = self.passes[number].pieces
+        if not here.any():
+            return Gain(0.0, 0.0)
+        every = range(len(self.passes))
+        wanted, sizes = self.wanted[here], self.bare.patchwork.sizes[here]
+        off = []
+        for numbers in ([n for n in every if n != number], every):
+            lab = self._after(numbers, here).labs()[here]
+            steps = np.abs(lab_value(lab) - lab_value(wanted))
+            colour = np.hypot(*(lab - wanted)[:, 1:].T)
+            off.append([float(np.average(o, weights=sizes)) for o in (steps, colour)])
+        (steps_without, colour_without), (steps_with, colour_with) = off
+        return Gain(steps_without - steps_with, colour_without - colour_with)
 
     def off(self, canvas: Canvas, where: Mask) -> float:
         """How far some pieces (n,) of a canvas are from the reference; features weigh most."""

@@ -14,7 +14,7 @@ from truesitter.core.values.edges import Sharpness
 from truesitter.formats.documents.plan_brushes import brush_ids
 from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
-from truesitter.formats.words.pass_words import edge_words, seam_place, seam_words, taken_words
+from truesitter.formats.words.pass_words import edge_words, purpose_words, seam_place, seam_words, taken_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
 
@@ -142,6 +142,9 @@ class PlanPass(Out):
     dries_minutes: float = Field(description="Before another pass may go over it")
     wait_minutes: float = Field(description="Wait before the next pass")
     value_error: float = Field(description="Mean value error of the canvas left after this pass")
+    gain_steps: float = Field(description="Value steps that its place ends nearer to the sitter than without")
+    gain_colour: float = Field(description="Likewise in the a*b* plane")
+    purpose: str = Field(description="What it is for, in a sentence")
     pace: str = Field("", description="What was learned of the painter's own time; empty for nothing")
     paint_pace: str = Field("", description="Likewise of the paint")
 
@@ -288,9 +291,12 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             dries_minutes=p.dries_minutes,
             wait_minutes=p.wait_minutes,
             value_error=p.value_error,
+            gain_steps=p.gain.steps if p.gain else 0.0,
+            gain_colour=p.gain.colour if p.gain else 0.0,
+            purpose=purpose_words(p, any(n in q.over for q in plan.passes)),
             pace=pace_words(p.pace, "takes you", "takes the usual time"),
             paint_pace=pace_words(p.paint, "needs", "needs the usual paint"),
         )
-        for p, met in zip(plan.passes, seams, strict=True)
+        for n, (p, met) in enumerate(zip(plan.passes, seams, strict=True))
     ]
     return passes, [r.sentence(names) for r in plan.remarks]

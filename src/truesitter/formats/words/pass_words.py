@@ -3,7 +3,11 @@
 from __future__ import annotations
 
 from truesitter.core.plan.hand.seams import Seam
+from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.values.edges import Sharpness
+
+SEEN_STEPS, SEEN_COLOUR = 0.1, 1.5
+"""Value steps and a*b* distance from which on a gain is told: about what is just seen side by side."""
 
 
 def seam_place(seam: Seam) -> str:
@@ -48,6 +52,28 @@ def edge_words(seams: tuple[Seam, ...]) -> str:
         places = dict.fromkeys(seam_place(s) for s in seams if s.kind is kind)
         others.append(f"{kind.value} towards {' and '.join(places)}")
     return f"mostly {most.value}, {', '.join(others)}"
+
+
+def purpose_words(one: Pass, covered: bool) -> str:
+    """What a pass is for, as what the finished canvas would be without it.
+
+    Parameters
+    ----------
+    covered
+        True where another pass lies over it.
+    """
+    if one.gain is None or not one.pieces.any():
+        return "For the likeness and the hand: no measure of the canvas sees it."
+    nearer = []
+    if one.gain.steps >= SEEN_STEPS:
+        nearer.append(f"{one.gain.steps:.1f} value steps")
+    if one.gain.colour >= SEEN_COLOUR:
+        nearer.append(f"{one.gain.colour:.0f} ΔE in colour")
+    if nearer:
+        return f"Without it its place would end {' and '.join(nearer)} farther from the sitter."
+    if covered:
+        return "Little of it is seen in the end: it carries what is laid over it."
+    return "It moves the canvas by less than is seen: the first to leave out when time is short."
 
 
 def taken_words(share: float, pressure: float) -> str:
