@@ -10,6 +10,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_schools import planned
+from truesitter.core.canvas.drawn.painted_lines import line_cover
+from truesitter.core.canvas.tuning import LEVELS
 from truesitter.core.design.shadow_family import TURNS, ShadowFamily, turned
 from truesitter.core.plan.pass_places import Place, in_order
 from truesitter.core.school.library import SCHOOLS
@@ -29,6 +31,7 @@ CHOICES = st.builds(
     st.sampled_from([None, "dark to light", "light to dark", "between last"]),
     st.sampled_from([None, "all in one"]),
     st.sampled_from([None, "two of the whole figure"]),
+    st.sampled_from([None, "loose and thick"]),
 )
 
 
@@ -41,7 +44,7 @@ def at(school: School, region: Region) -> list[int]:
 def test_no_pass_is_lost_and_fat_stays_over_lean(key: str, switches: Switches) -> None:
     before, after = SCHOOLS[key], adapted(SCHOOLS[key], switches)
     added = {p.key for p in after.passes} - {p.key for p in before.passes}
-    assert {k for k in added if not k.startswith(FIRST_LAYER)} <= {"background-tone", "smear"}
+    assert {k for k in added if not k.startswith(FIRST_LAYER)} <= {"background-tone", "smear", "wall-strokes"}
     assert switches.layers or not any(k.startswith(FIRST_LAYER) for k in added)
     assert ("smear" in added) == (switches.softening == "smeared at the end")
     assert {p.key for p in before.passes} <= {p.key for p in after.passes}
@@ -221,3 +224,37 @@ def test_two_layers_cover_the_whole_figure_before_anything_is_finished(name: str
 @pytest.mark.parametrize("key", ["watercolour-zones", "watercolour-recesses", "airbrush"])
 def test_washes_are_never_laid_twice(key: str) -> None:
     assert adapted(SCHOOLS[key], Switches(layers="two of the whole figure")) == SCHOOLS[key]
+
+
+@pytest.mark.parametrize("name", ["maren", "ines"])
+def test_loose_strokes_lie_thick_on_the_wall_and_never_on_the_figure(name: str) -> None:
+    study = switched(name, "layered-oil", wall="loose and thick", size="portrait")
+    plan, subject = study.passes.plan(), study.passes.subject()
+    strokes = [p for p in plan.passes if p.key.startswith("wall-strokes")]
+    masses = [p for p in plan.passes if p.key.startswith("background")]
+    assert strokes
+    assert all(p.film > 3 * masses[0].film for p in strokes)
+    wall = subject.regions == Region.BACKGROUND
+    over, field = np.zeros(wall.shape, bool), np.zeros(wall.shape, bool)
+    for one in strokes:
+        rows, columns, levels = line_cover(one.lines, wall.shape, subject.mm_per_px)
+        over[rows, columns] |= levels > LEVELS // 2
+    field |= wall
+    assert (over & ~wall).sum() < 0.01 * over.sum()
+    assert 0.3 < (over & wall).sum() / field.sum() < 0.95
+    headings = []
+    for one in strokes:
+        for line in one.lines:
+            turn = (line.points[-1] - line.points[0]) * (320, 400)
+            headings.append(np.arctan2(turn[1], turn[0]) % np.pi)
+    assert np.std(headings) > 0.2
+    # They take the tones of the wall, and come after its coat.
+    keys = [p.key for p in plan.passes]
+    assert min(keys.index(p.key) for p in strokes) > max(keys.index(p.key) for p in masses)
+    plain = switched(name, "layered-oil", size="portrait").passes.plan()
+    assert plan.passes[-1].value_error < plain.passes[-1].value_error + 0.05
+
+
+def test_washes_have_no_thick_strokes() -> None:
+    key = "watercolour-zones"
+    assert adapted(SCHOOLS[key], Switches(wall="loose and thick")) == SCHOOLS[key]

@@ -6882,6 +6882,11 @@ export interface components {
             temperature: number;
             /** Tones */
             tones: ("dark to light" | "light to dark" | "between last") | null;
+            /**
+             * Wall
+             * @description How the background is stroked
+             */
+            wall: "loose and thick" | null;
         };
         /**
          * PassTemplate

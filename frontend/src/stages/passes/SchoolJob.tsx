@@ -14,6 +14,7 @@ type PassSettings = Schemas["PassSettings"];
 
 const switches = [
   ["background", "Background", ["first", "between", "last", "first tone, then last"]],
+  ["wall", "Strokes of the background", ["loose and thick"]],
   ["hair", "Hair", ["early", "late"]],
   ["lights", "Highlights", ["early", "last"]],
   ["order", "Order", ["details last", "by section"]],

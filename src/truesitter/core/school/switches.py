@@ -12,7 +12,7 @@ from typing import Literal
 
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.school.school_document import Band, PassTemplate, School, TonesOrder
-from truesitter.core.school.tuning import FIRST_FILM
+from truesitter.core.school.tuning import FIRST_FILM, THICK_STROKE_MM
 from truesitter.core.sitter.region_names import FEATURES, Region
 
 BackgroundWhen = Literal["first", "between", "last", "first tone, then last"]
@@ -22,6 +22,7 @@ Order = Literal["details last", "by section"]
 Softening = Literal["at once", "within open time", "smeared at the end"]
 Sitting = Literal["all in one"]
 Layers = Literal["two of the whole figure"]
+WallStrokes = Literal["loose and thick"]
 
 _SECTIONS: tuple[tuple[Region, ...], ...] = (
     (Region.BACKGROUND,), (Region.GARMENT, Region.SPECTACLES, Region.HAT, Region.JEWELLERY),
@@ -61,6 +62,7 @@ class Switches:
     tones: TonesOrder | None = None
     sitting: Sitting | None = None
     layers: Layers | None = None
+    wall: WallStrokes | None = None
 
 
 def adapted(school: School, switches: Switches) -> School:
@@ -90,6 +92,8 @@ def adapted(school: School, switches: Switches) -> School:
         free = [_softened(p, switches.softening) for p in free]
     if switches.softening == "smeared at the end" and not any(p.kind == "smear" for p in free):
         free.append(_SMEAR)
+    if switches.wall is not None:
+        free = _with_wall_strokes(free)
     if switches.layers is not None:
         free = [*_first_layer(free), *free]
     if switches.sitting is not None:
@@ -120,6 +124,23 @@ def _first_tone(school: School, passes: list[PassTemplate]) -> list[PassTemplate
             }
         )
     ]  # fmt: skip
+
+
+def _with_wall_strokes(passes: list[PassTemplate]) -> list[PassTemplate]:
+    """Thick strokes after the last opaque coat of the background; none in washes."""
+    walls = [n for n, p in enumerate(passes) if _is_wall(p) and p.kind in ("mass", "grey")]
+    if not walls:
+        return passes
+    strokes = passes[walls[-1]].model_copy(
+        update={
+            "key": "wall-strokes", "name": "Strokes of the background, {band}", "kind": "lines",
+            "band": Band.LINES, "film_mm": THICK_STROKE_MM, "edge": "left as it lies", "stays": True,
+            "tool": "large flat brush, loaded", "tones": "dark to light",
+            "note": "Set each down and leave it; the figure stays finished against loose paint.",
+            "inspect": "No two lie the same way, and none touches the figure.",
+        }
+    )  # fmt: skip
+    return [*passes[: walls[-1] + 1], strokes, *passes[walls[-1] + 1 :]]
 
 
 def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:

@@ -21,3 +21,6 @@ MOST_WASHES = 6
 
 FIRST_FILM = 0.7
 """A first loose layer is so thin beside the one over it [try]."""
+
+THICK_STROKE_MM = 0.5
+"""Wet film of a loaded stroke that is left as it lies [try]."""

@@ -38,6 +38,7 @@ from truesitter.core.school.switches import (
     Sitting,
     Softening,
     Switches,
+    WallStrokes,
     adapted,
 )
 from truesitter.core.settings.base import Document, Settings
@@ -140,6 +141,7 @@ class PassSettings(Settings):
     tones: TonesOrder | None = None
     sitting: Sitting | None = Field(None, description="All in one: everything goes into wet paint")
     layers: Layers | None = None
+    wall: WallStrokes | None = Field(None, description="How the background is stroked")
     shadows: ShadowFamily | None = Field(None, description="What flesh shadows are turned to")
     size: Size = Field("portrait", description="How many passes: what loses least is left out")
     brushes: tuple[BrushSettings, ...] = Field(
@@ -189,6 +191,7 @@ class PassSettings(Settings):
                 self.tones,
                 self.sitting,
                 self.layers,
+                self.wall,
             ),
         )
 

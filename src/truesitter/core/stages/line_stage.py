@@ -11,9 +11,11 @@ from truesitter.core.canvas.drawn.face_lines import face_lines
 from truesitter.core.canvas.drawn.hair_lines import moustache, strays
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.drawn.painted_lines import line_cover
+from truesitter.core.canvas.drawn.wall_strokes import wall_strokes
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.line import Line
+from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.sitter.region_names import Region
@@ -25,6 +27,7 @@ from truesitter.core.stages.tuning import (
     FACE_OF_FIGURE,
     LIGHTEST_RIM,
     PLANNING_LONG_SIDE,
+    WALL_SEED,
 )
 from truesitter.core.types import Floats, Mask, Shape
 
@@ -60,6 +63,7 @@ class LineStage:
         }
         found |= self._rims(found, value, size)
         found["construction"] = (LineSet(self._construction(size)),)
+        found["wall-strokes"] = self._on_wall(value, size)
         recesses = self._light.recesses()
         found["wrinkles"] = (LineSet(crease_lines(recesses, size[0] / recesses.first.shape[1])),)
         zones = self._light.zones()
@@ -86,6 +90,21 @@ class LineStage:
         regions = reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE)
         head = np.isin(regions, [r for r in Region if r not in (Region.BACKGROUND, Region.GARMENT)])
         return construction_lines(self._sitter.face, head, regions != Region.BACKGROUND, size)
+
+    def _on_wall(self, value: Floats, size: tuple[float, float]) -> tuple[LineSet, ...]:
+        """Strokes over the background, each in the tone that it lies in."""
+        wall = reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE) == Region.BACKGROUND
+        strokes = wall_strokes(wall, size, WALL_SEED)
+        found = []
+        for word, tone in tones_of(value, wall):
+            middles = [line.points[len(line.points) // 2] for line in strokes]
+            own = tuple(
+                line
+                for line, (x, y) in zip(strokes, middles, strict=True)
+                if tone[pixel_at(float(x), float(y), value.shape)]
+            )
+            found += [LineSet(own, tone, word)] if own else []
+        return tuple(found)
 
     def _face_mm(self, shape: Shape, size: tuple[float, float]) -> float:
         """Height of the face on the canvas, or what stands for it."""

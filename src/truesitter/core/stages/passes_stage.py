@@ -39,7 +39,7 @@ ORDER = tuple(
     f"passes.{name}"
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
-        "tones", "sitting", "layers",
+        "tones", "sitting", "layers", "wall",
         "size", "brushes", "own_heaps", "exactness", "focus", "temperature", "humidity", "ground",
         "ground_lab",
     )

@@ -175,6 +175,9 @@ ROUNDED = 2.0
 
 # line_stage.py
 
+WALL_SEED = 11
+"""Of the hand that strokes the background: the same picture has the same strokes."""
+
 LIGHTEST_RIM = 0.75
 """Quantile of the values along the lower lids from which on they are the light of the rims [try]."""
 

@@ -119,3 +119,20 @@ LIGHT_LINES_POINTS = 9
 
 FINER = 4
 """Lines are drawn at so many times the size and reduced by area."""
+
+# wall_strokes.py
+
+STROKE_WIDE, STROKE_WIDE_MM = 0.05, (5.0, 30.0)
+"""Width of a stroke as a part of the canvas's shorter side, and its bounds in mm [try]."""
+
+STROKE_APART, STROKE_LONG = 1.7, (4.0, 8.0)
+"""Mean distance of strokes, and their length, in widths [try]: they overlap and still let the coat show."""
+
+STROKE_SLANT, STROKE_TURN, STROKE_WAVES = -0.9, 0.5, 0.8
+"""Slant of a right hand in radians, how far it turns to either side, and how often over the canvas [try]."""
+
+STROKE_BEND = 0.5
+"""Standard deviation of a stroke's own bend in radians [try]."""
+
+STROKE_POINTS = 9
+"""Points of a stroke."""
