@@ -3186,6 +3186,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/sketches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Colour Sketches
+         * @description The picture in so many colours, in every design.
+         */
+        get: operations["colour_sketches_api_sitters__sitter_id__sketches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sitters/{sitter_id}/sketches/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Colour Sketch Picture
+         * @description One of them as a picture.
+         */
+        get: operations["colour_sketch_picture_api_sitters__sitter_id__sketches_picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/undo": {
         parameters: {
             query?: never;
@@ -4258,6 +4298,19 @@ export interface components {
             places: components["schemas"]["PlaceColourOut"][];
             /** Sides */
             sides: string | null;
+        };
+        /**
+         * ColourSketchOut
+         * @description One design, and its colours from dark to light.
+         */
+        ColourSketchOut: {
+            /** Colours */
+            colours: components["schemas"]["MixtureOut"][];
+            /**
+             * Design
+             * @enum {string}
+             */
+            design: "as photographed" | "warm light, cool shadow" | "cool light, warm shadow" | "greys and one accent";
         };
         /**
          * CombinedOut
@@ -15149,6 +15202,71 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ShapeOut"][];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    colour_sketches_api_sitters__sitter_id__sketches_get: {
+        parameters: {
+            query?: {
+                count?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourSketchOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    colour_sketch_picture_api_sitters__sitter_id__sketches_picture_get: {
+        parameters: {
+            query?: {
+                design?: "as photographed" | "warm light, cool shadow" | "cool light, warm shadow" | "greys and one accent";
+                count?: number;
+            };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {

@@ -1,9 +1,13 @@
 import { Box, ButtonBase } from "@mui/material";
-import { pictureUrl } from "../../api/client";
+import { useState } from "react";
+import { base, pictureUrl, type Schemas } from "../../api/client";
+import { useComputed } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
-import { Say, Section } from "../../sheet/parts";
+import { Handle, Say, Section } from "../../sheet/parts";
+import { useTubes } from "../../sheet/useTubes";
 import { useWall } from "../../sitter/wall";
+import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
 import { textSize } from "../../theme";
 
@@ -49,6 +53,7 @@ export function SketchesJob({ sitter }: JobProps) {
           ))}
         </Box>
       </Section>
+      <InColours sitter={sitter} />
       <Section title="Download">
         <Downloads
           files={["A4", "Letter"].map((paper) => ({
@@ -61,4 +66,50 @@ export function SketchesJob({ sitter }: JobProps) {
   );
   useWall({});
   return sheet;
+}
+
+/** The same in a few flat colours, designed in several ways, and what each is mixed from. */
+function InColours({ sitter }: Pick<JobProps, "sitter">) {
+  const [count, setCount] = useState(5);
+  const [chosen, setChosen] = useState(0);
+  const tubes = useTubes(sitter);
+  const found = useComputed<Schemas["ColourSketchOut"][]>(sitter, "sketches", `count=${count}`);
+  const one = found.data?.[chosen];
+  return (
+    <Section title="In few colours">
+      <Handle label="Colours" value={count} least={3} most={8} step={1} onChange={setCount} />
+      {found.isPending && <Say quiet>Laying out the colours …</Say>}
+      {found.isError && <Say>{found.error.message}</Say>}
+      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.5, mb: 1.5 }}>
+        {found.data?.map((sketch, n) => (
+          <ButtonBase
+            key={sketch.design}
+            aria-pressed={chosen === n}
+            onClick={() => setChosen(n)}
+            sx={{ display: "block", textAlign: "left" }}
+          >
+            <Box
+              component="img"
+              src={`${base(sitter.id)}/sketches/picture?${new URLSearchParams({
+                design: sketch.design,
+                count: String(count),
+                v: sitter.keys.sketches ?? "",
+              }).toString()}`}
+              alt={`The picture in ${count} colours, ${sketch.design}`}
+              sx={{
+                width: "100%",
+                display: "block",
+                border: 2,
+                borderColor: chosen === n ? "text.primary" : "transparent",
+              }}
+            />
+            <Box sx={{ fontSize: textSize.body, fontWeight: chosen === n ? 700 : 400 }}>{sketch.design}</Box>
+          </ButtonBase>
+        ))}
+      </Box>
+      {one?.colours.map((c, n) => (
+        <MixtureLine key={n} mixture={c} tubes={tubes} title={`${Math.round((c.share ?? 0) * 100)} %`} />
+      ))}
+    </Section>
+  );
 }

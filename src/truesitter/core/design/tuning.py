@@ -198,3 +198,26 @@ FRECKLE_APART_MM = 1.0
 
 LEAST_FRECKLES = 15
 """Fewer are moles, or what is left of folds [try]; the made sitters show at most ten."""
+
+# colour_sketch.py
+
+SKETCH_SEED = 5
+"""Of the first centres: the same picture has the same sketch."""
+
+SKETCH_SAMPLE, SKETCH_STARTS = 3000, 12
+"""Pixels that the colours are found on, and how often anew."""
+
+SKETCH_LIGHTNESS = 1.5
+"""A difference of lightness counts so many times one of hue: a sketch is light and dark first [try]."""
+
+SKETCH_SMALLEST = 0.03
+"""Smallest shape of a sketch as a part of its long side [try]."""
+
+WARM_AND_COOL = 9.0
+"""Lights and darks are turned so far towards warm and cool, in the a*b* plane [try]."""
+
+GREYED = 0.25
+"""Part of the colour that is left where the accent is not [try]."""
+
+ACCENT_LEAST, ACCENT_DEGREES = 0.04, 22.0
+"""The accent is the hue of the strongest part of the sitter, and so many degrees round it [try]."""

@@ -9,6 +9,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.design.background import Background, Design, OwnTones, design_background
+from truesitter.core.design.colour_sketch import ColourDesign, ColourSketch, colour_sketch, designed
 from truesitter.core.design.ground_tone import GroundChoice, choose_grounds, stays_where
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.reduce import reduced, reduced_labels
@@ -23,7 +24,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.flesh_stage import TARGETS, TUBES, WISHES, FleshStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import LEAST_SHARE, LOST_MM, PLANNING_LONG_SIDE
+from truesitter.core.stages.tuning import LEAST_SHARE, LOST_MM, PLANNING_LONG_SIDE, SKETCH_LONG_SIDE
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Floats, Labels, Mask
 
@@ -99,6 +100,13 @@ class SurroundStage:
         if len(wall):
             found.append(("the background", as_lab(wall.mean(axis=0, dtype=np.float64))))
         return tuple(found)
+
+    @result("colour sketch", needs=("lab", "regions", "framed"))
+    def sketch(self, design: ColourDesign, count: int) -> ColourSketch:
+        """The picture in so few colours, in a design."""
+        lab = reduced(self._picture.lab(), SKETCH_LONG_SIDE)
+        sitter = reduced_labels(self._sitter.regions().labels, SKETCH_LONG_SIDE) != Region.BACKGROUND
+        return colour_sketch(designed(lab, design, sitter), count)
 
     def _maps(self) -> tuple[Floats, Floats]:
         return reduced(self._picture.lab(), PLANNING_LONG_SIDE), reduced(

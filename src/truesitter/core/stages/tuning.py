@@ -143,6 +143,9 @@ CONTRAST_LONG_SIDE = 1000
 THUMBNAIL_LONG_SIDE = 480
 """Of a thumbnail sketch."""
 
+SKETCH_LONG_SIDE = 240
+"""Of a sketch in a few colours: it is judged from afar."""
+
 THUMBNAIL_SMALLEST = 0.025
 """Smallest shape of a thumbnail sketch, as a fraction of its long side."""
 
