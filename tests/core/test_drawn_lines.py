@@ -151,7 +151,7 @@ def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
     """In the colour of the darkest third along them, within the palette's reach."""
     study = study_of(name)
     subject = study.passes.subject()
-    own_tone = ("strays", "moustache", "hair")
+    own_tone = ("strays", "moustache", "hair", "lower-rims")
     for one in (p for p in study.passes.plan().passes if p.lines and not p.key.startswith(own_tone)):
         rows, columns, levels = line_cover(one.lines, subject.groups.shape, subject.mm_per_px)
         over = subject.lab[rows, columns][levels > 0]
@@ -173,9 +173,9 @@ def direct(request: pytest.FixtureRequest) -> PassPlan:
 
 def test_lights_are_wiped_out_of_the_wet_tone(direct: PassPlan) -> None:
     keys = [p.key for p in direct.passes]
-    assert keys[:3] == ["ground", "tone", "wiped-lights"]
-    ground, tone, wiped = (c.piece_values() for c in direct.canvases[:3])
-    lights = direct.passes[2]
+    assert keys[:4] == ["ground", "tone", "construction", "wiped-lights"]
+    ground, tone, _, wiped = (c.piece_values() for c in direct.canvases[:4])
+    lights = direct.passes[3]
     assert lights.recipe.parts == {}
     assert lights.ml == 0
     assert (wiped[lights.pieces] > tone[lights.pieces]).all()

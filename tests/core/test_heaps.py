@@ -129,10 +129,11 @@ def test_forced_mixtures_are_heaps_and_wider_tolerance_needs_no_more() -> None:
     assert shared_heaps([], LIBRARY, GROUND).mixes == ()
 
 
-def planned(name: str, school: str, **flesh: object) -> PassPlan:
+def planned(name: str, school: str, own: tuple[dict[str, int], ...] = (), **flesh: object) -> PassPlan:
     base = study_of(name)
     chosen = base.settings.model_dump()
-    chosen["passes"]["school"] = school
+    heaps = [{"name": f"own {n}", "parts": parts} for n, parts in enumerate(own)]
+    chosen["passes"] |= {"school": school, "own_heaps": heaps}
     chosen["flesh"] |= flesh
     study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
     return study.passes.plan()
@@ -186,7 +187,10 @@ def test_heaps_cost_the_picture_next_to_nothing(name: str, school: str) -> None:
 
 def test_what_is_really_taken_decides_how_long_it_dries() -> None:
     six = STARTERS[1]
-    plan, rack = planned("maren", "layered-oil", palette=six.key, tubes=six.tubes), LIBRARY
+    # A heap that is there already, like one of the mixtures but with more of what dries faster.
+    there = {"pyrrole-red": 2, "ultramarine-blue": 1, "yellow-ochre": 20, "perm-crimson": 1}
+    plan = planned("maren", "layered-oil", (there,), palette=six.key, tubes=six.tubes)
+    rack = LIBRARY
     base = {t.key: t.dries_minutes for t in SCHOOLS["layered-oil"].passes}
     otherwise = 0
     for one in plan.passes:

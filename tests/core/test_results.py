@@ -53,7 +53,7 @@ def on_the_easel() -> list[tuple[PaintingSettings]]:
     return [(painting_at(against="photograph"),), (painting_at(against="plan", after=1, wet=True),)]
 
 
-EASEL = ("painting view", "painting", "comparison", "left to do", "plan again")
+EASEL = ("painting view", "painting", "comparison", "left to do", "plan again", "two paintings")
 """Results that take a photograph of the painting."""
 
 ARGUMENTS = {
@@ -65,6 +65,7 @@ ARGUMENTS = {
     "brush arrows": [(False,), (True,)],
     "polish": [("garment",), ("background",), ("skin in the light",)],
     "painting photograph": [("0" * 64,)],
+    "colour sketch": [("as photographed", 3), ("greys and one accent", 5)],
     "remedies": [((60.0, 10.0, 20.0), (50.0, 10.0, 20.0), True, True)],
 }
 CHANGES: list[dict[str, dict[str, Any]]] = [
@@ -143,6 +144,9 @@ def ask(study: Study, name: str) -> list[Any]:
     given = ARGUMENTS.get(name, [()])
     if name in EASEL:
         given = on_the_easel()[1:] if name == "plan again" else on_the_easel()
+    if name == "two paintings":
+        (first,), (second,) = on_the_easel()
+        given = [(first, second)]
     return [call(*args) for args in given]
 
 

@@ -7,7 +7,7 @@ import pytest
 
 from tests.conftest import study_of
 from truesitter.core.colour.value import linear_to_value
-from truesitter.core.light.form.two_sides import LIT, SHADOW, SidedForms, two_sides
+from truesitter.core.light.form.two_sides import Side, SidedForms, two_sides
 from truesitter.core.sitter.region_names import Region
 
 SHAPE = (240, 300)
@@ -42,8 +42,8 @@ def test_what_faces_the_light_is_lit_whatever_its_pattern(
     assert part.region == region
     inside = ~np.isnan(cosine)
     assert (found.sides[~inside] == 0).all()
-    assert set(np.unique(found.sides[inside])) == {LIT, SHADOW}
-    lit = found.sides == LIT
+    assert set(np.unique(found.sides[inside])) == {Side.LIT, Side.SHADOW}
+    lit = found.sides == Side.LIT
     assert lit[inside & (cosine > 0.6)].mean() > 0.95
     assert lit[inside & (cosine < 0.05)].mean() < 0.05
     assert part.lit_share == pytest.approx(lit[inside].mean())
@@ -77,6 +77,6 @@ def test_beard_and_hair_of_a_sitter_are_parted_towards_its_light(name: str) -> N
     for part in found.parts:
         middles = [
             np.array(np.nonzero((found.sides == side) & (regions == part.region)))[::-1].mean(axis=1)
-            for side in (LIT, SHADOW)
+            for side in (Side.LIT, Side.SHADOW)
         ]
         assert (middles[0] - middles[1]) @ towards > 0

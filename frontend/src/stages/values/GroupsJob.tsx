@@ -154,7 +154,7 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
         {exactness !== "portrait" && (
           <Say>
             {exactness === "study"
-              ? "Twice as large, as it is painted as a study."
+              ? "Three times as large, as it is painted as a study."
               : "Half as large, as it is painted as a copy."}
           </Say>
         )}

@@ -199,7 +199,7 @@ LOST_MM = 12.0
 
 # values_stage.py
 
-SHAPES_OF: dict[Exactness, float] = {"study": 2.0, "portrait": 1.0, "copy": 0.5}
+SHAPES_OF: dict[Exactness, float] = {"study": 3.0, "portrait": 1.0, "copy": 0.5}
 """Smallest shapes beside a portrait's [try]: a study keeps to masses, a copy follows the photograph."""
 
 VALUES_STAGE_OUTLINE_LONG_SIDE = 1200

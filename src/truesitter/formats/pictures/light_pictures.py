@@ -7,7 +7,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.light.form.light_form import FormClass
-from truesitter.core.light.form.two_sides import LIT, SHADOW, SIDED
+from truesitter.core.light.form.two_sides import SIDED, Side
 from truesitter.core.light.mirrored.eyes import cut_out
 from truesitter.core.light.tints.skin_colour import Turn
 from truesitter.core.stages import Study
@@ -31,7 +31,7 @@ def form_picture(study: Study, grey: bool) -> Bytes:
     picture = np.repeat(paint_values(0.45 * value + 4.5)[..., None], 3, axis=2)
     sides, regions = study.light.sides().sides, study.light.regions()
     flat = [classes == one for one in FormClass if one is not FormClass.NONE]
-    flat += [(sides == side) & (regions == region) for region in SIDED for side in (LIT, SHADOW)]
+    flat += [(sides == side) & (regions == region) for region in SIDED for side in (Side.LIT, Side.SHADOW)]
     for inside in flat:
         if not inside.any():
             continue

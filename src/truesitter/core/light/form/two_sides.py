@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import IntEnum
 
 import numpy as np
 
@@ -21,7 +22,15 @@ from truesitter.core.light.form.tuning import (
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Bytes, Floats, Labels, Mask
 
-LIT, SHADOW = 1, 2
+
+class Side(IntEnum):
+    """Where something lies."""
+
+    NONE = 0
+    LIT = 1
+    SHADOW = 2
+
+
 SIDED = (Region.HAIR, Region.FACIAL_HAIR, Region.HAT, Region.GARMENT)
 
 
@@ -52,7 +61,7 @@ class SidedForms:
     Attributes
     ----------
     sides
-        (h, w) 0 for nothing, `LIT`, `SHADOW`.
+        (h, w) numbers of `Side`.
     parts
         What was parted; what lies wholly in one light is not among them.
     """
@@ -87,7 +96,7 @@ def two_sides(
         lit = _lit(luminance, where, light_2d, scale)
         if lit is None:
             continue
-        sides[where] = np.where(lit[where], LIT, SHADOW)
+        sides[where] = np.where(lit[where], Side.LIT, Side.SHADOW)
         dark = where & ~lit
         parts.append(
             TwoSides(region, float(lit[where].mean()), float(value[lit].mean()), float(value[dark].mean()))
