@@ -158,6 +158,10 @@ def test_a_shape_is_read_and_joined_an_edge_listed_two_spots_compared(page: Page
     expect(page.get_by_text("steps lighter than the second")).to_be_visible()
 
     job(page, "sketches").click()
+    page.get_by_role("button", name="warm light, cool shadow").click()
+    expect(page.get_by_role("button", name="warm light, cool shadow")).to_have_attribute(
+        "aria-pressed", "true"
+    )
     page.get_by_alt_text("The picture in 2 values").click()
     job(page, "groups").click()
     expect(page.get_by_test_id("group")).to_have_count(2)

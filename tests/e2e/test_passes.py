@@ -48,6 +48,19 @@ def test_a_switch_moves_the_background(page: Page, sitter: str) -> None:
     expect(last).to_have_accessible_name(re.compile("^Last lights"), timeout=30_000)
 
 
+def test_what_a_pass_is_for_and_loose_strokes_behind_the_head(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/passes/school")
+    choose(page, "School", "Oil in layers")
+    choose(page, "Strokes of the background", "loose and thick")
+    page.goto(f"{sitter}/passes/plan")
+    strokes = page.get_by_role("checkbox", name=re.compile("^Strokes of the background"))
+    expect(strokes.first).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="Next pass").click()
+    expect(page.get_by_text("What it is for:")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(strokes).to_have_count(0, timeout=30_000)
+
+
 def test_a_pass_of_ones_own_school_is_moved_and_changed(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/passes/school")
     page.get_by_role("button", name="Copy it to change it").click()

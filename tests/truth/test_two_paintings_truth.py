@@ -27,7 +27,9 @@ def test_a_place_painted_otherwise_is_told_first_and_the_untouched_one_is_nearer
     assert ("darker" if steps > 0 else "lighter") in rows[0].words
     assert rows[0].nearer == "first"
     # What was left as it is differs by no more than the lamps do.
+    assert not rows[0].alike
     rest = [r for r in rows if r.place not in hair]
+    assert np.mean([r.alike for r in rest]) > 0.6
     assert np.mean([abs(r.steps) for r in rest]) < 0.3
     assert all(r.nearer != "second" for r in rows if r.place in hair)
 

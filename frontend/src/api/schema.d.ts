@@ -3906,6 +3906,8 @@ export interface components {
          * @description One place in two paintings.
          */
         BetweenOut: {
+            /** Alike */
+            alike: boolean;
             /**
              * Nearer
              * @enum {string}

@@ -45,7 +45,9 @@ export function CompareJob({ sitter }: JobProps) {
     name: f.place,
     place: String(f.number),
   }));
-  const rows = (two.data ?? []).map((r, n) => ({ ...r, number: n + 1, place: String(n + 1) }));
+  const rows = (two.data ?? [])
+    .filter((r) => !r.alike)
+    .map((r, n) => ({ ...r, number: n + 1, place: String(n + 1) }));
   const places = usePlaces<{ place: string; x: number; y: number }>(second ? rows : findings);
   const more: Record<string, string> = squint ? { squint: "true" } : {};
   const own = easelUrl(sitter, painting, "painting", more);
@@ -143,6 +145,16 @@ export function CompareJob({ sitter }: JobProps) {
                   </li>
                 ))}
               </Box>
+              {two.data && (
+                <Say quiet>
+                  {rows.length === two.data.length
+                    ? "No place is alike in both."
+                    : `Alike in both: ${two.data
+                        .filter((r) => r.alike)
+                        .map((r) => r.place)
+                        .join(", ")}.`}
+                </Say>
+              )}
             </Section>
           )}
           {!second && (

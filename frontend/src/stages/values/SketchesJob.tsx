@@ -18,7 +18,7 @@ export function SketchesJob({ sitter }: JobProps) {
   const { change } = useChange(sitter, "values");
   const file = useFileUrl(sitter);
   const now = sitter.settings.values.groups;
-  const sheet = (
+  return (
     <>
       <Section title="Which design?">
         <Say quiet>Stand back and squint. Choose the one that holds together with the fewest values.</Say>
@@ -64,17 +64,22 @@ export function SketchesJob({ sitter }: JobProps) {
       </Section>
     </>
   );
-  useWall({});
-  return sheet;
 }
 
 /** The same in a few flat colours, designed in several ways, and what each is mixed from. */
 function InColours({ sitter }: Pick<JobProps, "sitter">) {
   const [count, setCount] = useState(5);
-  const [chosen, setChosen] = useState(0);
+  const [chosen, setChosen] = useState<number | null>(null);
   const tubes = useTubes(sitter);
   const found = useComputed<Schemas["ColourSketchOut"][]>(sitter, "sketches", `count=${count}`);
-  const one = found.data?.[chosen];
+  const one = chosen === null ? undefined : found.data?.[chosen];
+  const picture = (design: string) =>
+    `${base(sitter.id)}/sketches/picture?${new URLSearchParams({
+      design,
+      count: String(count),
+      v: sitter.keys.sketches ?? "",
+    }).toString()}`;
+  useWall({ busy: found.isFetching, picture: one ? picture(one.design) : null });
   return (
     <Section title="In few colours">
       <Handle label="Colours" value={count} least={3} most={8} step={1} onChange={setCount} />
@@ -85,16 +90,12 @@ function InColours({ sitter }: Pick<JobProps, "sitter">) {
           <ButtonBase
             key={sketch.design}
             aria-pressed={chosen === n}
-            onClick={() => setChosen(n)}
+            onClick={() => setChosen(chosen === n ? null : n)}
             sx={{ display: "block", textAlign: "left" }}
           >
             <Box
               component="img"
-              src={`${base(sitter.id)}/sketches/picture?${new URLSearchParams({
-                design: sketch.design,
-                count: String(count),
-                v: sitter.keys.sketches ?? "",
-              }).toString()}`}
+              src={picture(sketch.design)}
               alt={`The picture in ${count} colours, ${sketch.design}`}
               sx={{
                 width: "100%",

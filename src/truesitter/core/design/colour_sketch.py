@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+import cv2
 import numpy as np
 from scipy.cluster.vq import kmeans2
 from scipy.spatial import cKDTree
@@ -165,6 +166,15 @@ def _without_small(labels: Labels, count: int) -> Labels:
     return np.asarray(share.argmax(axis=0).astype(np.uint8))
 
 
-def painted_sketch(sketch: ColourSketch) -> Floats:
-    """L*a*b* of a sketch, (h, w, 3)."""
-    return np.array([c.lab for c in sketch.colours], np.float32)[sketch.labels]
+def painted_sketch(sketch: ColourSketch, times: int = 1) -> Floats:
+    """L*a*b* of a sketch so many times as large, its shapes with smooth rims, (h, w, 3)."""
+    table, labels = np.array([c.lab for c in sketch.colours], np.float32), sketch.labels
+    if times > 1:
+        height, width = labels.shape
+        size = (times * width, times * height)
+        shares = [
+            cv2.resize((labels == n).astype(np.float32), size, interpolation=cv2.INTER_CUBIC)
+            for n in range(len(table))
+        ]
+        labels = np.stack(shares).argmax(axis=0).astype(np.uint8)
+    return table[labels]

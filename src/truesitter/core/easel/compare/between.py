@@ -54,6 +54,11 @@ class PlaceBetween:
     words: str
     share: float
 
+    @property
+    def alike(self) -> bool:
+        """True where no difference is seen that a photograph can be believed in."""
+        return abs(self.steps) < SILENT and float(np.hypot(*self.delta[1:])) < SILENT_COLOUR
+
 
 def between(first: Squinted, second: Squinted, areas: Areas) -> tuple[PlaceBetween, ...]:
     """How two paintings differ, each held to the same thing, the largest difference first.
@@ -106,6 +111,6 @@ def _words(name: str, steps: float, red: float, yellow: float, nearer: Nearer) -
             said.append("yellower" if yellow > 0 else "bluer")
         else:
             said.append(_TURNS[red > 0, yellow > 0])
-    here = f"{', '.join(said)} in the first" if said else "alike"
-    close = {"first": "; the first is nearer to the sitter", "second": "; the second is nearer to the sitter"}
+    here = f"{', '.join(said)} here" if said else "alike"
+    close = {"first": "; this one is nearer to the sitter", "second": "; the other is nearer to the sitter"}
     return f"{name[:1].upper()}{name[1:]}: {here}{close.get(nearer, '')}."

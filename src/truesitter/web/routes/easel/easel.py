@@ -150,6 +150,7 @@ class BetweenOut(BaseModel):
     y: float
     steps: float = Field(description="Value steps that it is lighter in the first")
     off: tuple[float, float] = Field(description="Mean ΔE2000 of both from the photograph")
+    alike: bool
     nearer: Literal["first", "second", "neither"]
     words: str
 

@@ -17,6 +17,9 @@ from truesitter.web.models.mixture import MixtureOut, mixture_out
 
 router = APIRouter(prefix="/api/sitters/{sitter_id}/sketches", tags=["values"], route_class=BenchRoute)
 
+ENLARGED = 4
+"""A sketch is computed small and shown large."""
+
 Count = Annotated[int, Query(ge=2, le=9)]
 
 
@@ -47,8 +50,8 @@ def colour_sketch_picture(
     """One of them as a picture."""
 
     def make() -> tuple[bytes, str]:
-        lab = painted_sketch(study.surround.sketch(design, count))
+        lab = painted_sketch(study.surround.sketch(design, count), ENLARGED)
         return encode_png(np.round(lab_to_srgb(lab) * 255).clip(0, 255).astype(np.uint8)), "image/png"
 
-    name = f"sketch-{design.replace(' ', '-').replace(',', '')}-{count}"
+    name = f"sketch-{design.replace(' ', '-').replace(',', '')}-{count}-{ENLARGED}"
     return picture_response(request, f"{name}-{study.source.key('colour sketch')}", make)
