@@ -39,6 +39,17 @@ def test_a_picture_of_few_colours_is_its_own_sketch(count: int, seed: int) -> No
     assert np.abs(painted_sketch(sketch) - picture).mean() < 2
 
 
+@pytest.mark.parametrize("seed", range(16))
+def test_no_run_from_other_centres_comes_nearer(seed: int) -> None:
+    """Six patches of very unlike sizes, where a single run often ends with one of them torn in two."""
+    rng = np.random.default_rng(seed)
+    wanted = np.column_stack([rng.permutation(np.linspace(15, 85, 6)), rng.uniform(-30, 30, (6, 2))])
+    numbers = np.repeat(np.arange(6), (60, 40, 12, 10, 8, 8))
+    picture = wanted[numbers][None].repeat(60, axis=0).astype(np.float32)
+    sketch = colour_sketch(picture, 6)
+    assert np.abs(painted_sketch(sketch) - picture).mean() < 1.5
+
+
 def test_of_a_plain_wall_one_colour_is_left() -> None:
     sketch = colour_sketch(np.full((40, 60, 3), (50.0, 3.0, 4.0), np.float32), 5)
     assert len(sketch.colours) == 1

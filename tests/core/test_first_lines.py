@@ -41,6 +41,9 @@ def test_the_oval_holds_the_head_and_the_levels_run_as_it_is_tilted(name: str) -
     assert (filled & inner).sum() > 0.9 * inner.sum()
     assert (head & (filled > 0)).sum() > 0.85 * filled.sum()
     np.testing.assert_allclose(axis[0], face.chin * size, atol=1.5)
+    # Long hair beside it does not make a head wider than nine tenths of its height.
+    tall = np.hypot(*(axis[-1] - axis[0]))
+    assert np.ptp(oval[:, 0]) < 0.95 * tall
     for level, features in ((eyes, EYES), (brows, None)):
         heading = level[-1] - level[0]
         if features is not None:

@@ -200,3 +200,18 @@ def test_pieces_part_along_every_place() -> None:
     for place in places:
         pieces = patchwork.at(place.mask.astype(np.uint8)) > 0
         np.testing.assert_array_equal(patchwork.mask(pieces), place.mask)
+
+
+def test_a_cool_halftone_is_laid_in_the_groups_that_hold_much_of_it() -> None:
+    whole = subject()
+    cool = np.zeros(whole.groups.shape, bool)
+    groups = np.zeros(whole.groups.shape, np.uint8)
+    groups[:, WIDTH // 2 :] = 1
+    cool[: HEIGHT // 2, WIDTH // 2 - 2 : WIDTH // 2 + 30] = True
+    skin = np.full(whole.groups.shape, Region.SKIN, np.uint8)
+    given = replace(whole, groups=groups, regions=skin, halftone=cool)
+    found = split(template(Band.COOL_HALFTONE), given)
+    assert [p.key.rsplit("-", 1)[-1] for p in found] == ["2"]
+    assert (found[0].mask == (cool & (groups == 1))).all()
+    assert found[0].group is None
+    assert split(template(Band.COOL_HALFTONE), replace(given, halftone=None)) == []

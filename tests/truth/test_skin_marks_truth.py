@@ -33,7 +33,9 @@ def study_from(light: np.ndarray) -> Study:
     return Study.of_bytes(jpeg(picture), StudySettings.model_validate({"reference": size}), Memo())
 
 
-def planted(name: str, count: int, mirrored: bool) -> tuple[Study, np.ndarray, float]:
+def planted(
+    name: str, count: int, mirrored: bool, absorbs: np.ndarray = MELANIN
+) -> tuple[Study, np.ndarray, float]:
     """A sitter with freckles by lot on the lit skin of the face: (n, 2) x, y in pixels; pixels of a mm."""
     light, labels = linear(name), truth(name).labels
     face = study_of(name).sitter.face
@@ -66,7 +68,7 @@ def planted(name: str, count: int, mirrored: bool) -> tuple[Study, np.ndarray, f
         box = np.s_[max(0, row - reach) : row + reach, max(0, column - reach) : column + reach]
         away = np.hypot(x[box] - column, y[box] - row)
         dose = strength / (1 + np.exp((away - wide / 2) / (0.12 * wide)))
-        light[box] *= np.exp(-dose[..., None] * MELANIN)
+        light[box] *= np.exp(-dose[..., None] * absorbs)
     found = np.array(spots, float)
     if mirrored:
         light, found = light[:, ::-1], found * (-1, 1) + (light.shape[1] - 1, 0)
@@ -92,6 +94,13 @@ def test_planted_freckles_are_found_where_they_are(name: str, mirrored: bool) ->
 def test_no_freckles_are_seen_on_skin_without(name: str) -> None:
     """Pores, folds, lashes, nostrils and shine are none, nor are three moles."""
     assert study_of(name).finish.freckles() == ()
+
+
+@pytest.mark.parametrize("name", ["maren", "selda", "orsolya"])
+def test_spots_that_only_have_less_light_are_no_freckles(name: str) -> None:
+    """As dark as those of melanin, but no browner: pores, dust, a print of a net."""
+    study, _, _ = planted(name, 60, False, np.full(3, 0.75, np.float32))
+    assert study.finish.freckles() == ()
 
 
 def test_three_moles_are_no_freckles() -> None:

@@ -72,20 +72,21 @@ def find_freckles(lab: Floats, bare: Mask, face_px: float) -> tuple[Freckle, ...
     full, lab, bare = bare.shape, lab[box], bare[box]
     value, chroma = lightness_map_to_value(lab[..., 0]), np.hypot(lab[..., 1], lab[..., 2])
     known = bare.astype(np.float32)
+    # Where only the light falls, a*, b* and L* + 16 fall alike (CIE 1976).
+    light = lab[..., 0] + np.float32(16)
     coloured = float(np.median(chroma[bare])) > COLOURLESS
     best, size = np.zeros(value.shape, np.float32), np.zeros(value.shape, np.float32)
     for diameter in FRECKLE_SIZES_MM:
         sigma = max(0.7, diameter * life / 4)
         smooth = blur(value, sigma)
-        darker = blur_within(value, known, FRECKLE_RING * sigma) - smooth
+        wide = FRECKLE_RING * sigma
+        darker = blur_within(value, known, wide) - smooth
         reach = 2 * max(1, round(diameter * life)) + 1
         inside = cv2.erode(bare.astype(np.uint8), np.ones((reach, reach), np.uint8)) > 0
         found = inside & _is_round(smooth) & (darker > best)
         if coloured:
-            spot = blur(chroma, sigma) / np.maximum(blur(lab[..., 0], sigma), 1)
-            around = blur_within(chroma, known, FRECKLE_RING * sigma) / np.maximum(
-                blur_within(lab[..., 0], known, FRECKLE_RING * sigma), 1
-            )
+            spot = blur(chroma, sigma) / blur(light, sigma)
+            around = blur_within(chroma, known, wide) / np.maximum(blur_within(light, known, wide), 1)
             found &= spot >= BROWNER * around
         size[found] = diameter
         best[found] = darker[found]

@@ -184,8 +184,11 @@ FRECKLE_STEPS = 0.25
 Of what the six made sitters show without freckles nine in ten are below 0.36, most below 0.25.
 """
 
-BROWNER = 1.03
-"""It is so many times as saturated as the skin round it [try]; what only has less light stays at 1."""
+BROWNER = 1.09
+"""Its chroma for its lightness is so many times that of the skin round it [try], chosen on maren and selda.
+
+What only has less light stays at 1, but for the coarser colour of a JPEG file.
+"""
 
 COLOURLESS = 3.0
 """Below this chroma of the skin there is no colour to go by [try]."""
