@@ -16,7 +16,7 @@ from truesitter.core.design.shadow_family import TURNS, ShadowFamily, turned
 from truesitter.core.plan.pass_places import Place, in_order
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_document import Band, School, TonesOrder
-from truesitter.core.school.switches import FIRST_LAYER, Switches, adapted
+from truesitter.core.school.switches import FIRST_LAYER, Switches, adapted, unheeded
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
@@ -258,3 +258,15 @@ def test_loose_strokes_lie_thick_on_the_wall_and_never_on_the_figure(name: str) 
 def test_washes_have_no_thick_strokes() -> None:
     key = "watercolour-zones"
     assert adapted(SCHOOLS[key], Switches(wall="loose and thick")) == SCHOOLS[key]
+
+
+def test_a_choice_that_changes_nothing_in_a_school_is_said() -> None:
+    water = SCHOOLS["watercolour-zones"]
+    idle = Switches(wall="loose and thick", layers="two of the whole figure", tones="light to dark")
+    assert set(unheeded(water, idle)) == {"Strokes of the background", "Layers of colour", "Tones of a place"}
+    assert unheeded(SCHOOLS["layered-oil"], idle) == []
+    assert unheeded(water, Switches()) == []
+    plan = switched("maren", "watercolour-zones", wall="loose and thick").passes.plan()
+    assert any(r.name == "Strokes of the background" and "nothing to change" in r.words for r in plan.remarks)
+    plain = switched("maren", "watercolour-zones").passes.plan()
+    assert not any("nothing to change" in r.words for r in plain.remarks)

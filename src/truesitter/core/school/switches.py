@@ -7,7 +7,7 @@ how one of them is laid. None leaves the order as the school has it.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from truesitter.core.paint.media.media_table import MEDIA
@@ -87,7 +87,8 @@ def adapted(school: School, switches: Switches) -> School:
     if switches.lights is not None:
         free = _moved(free, _is_light, "last" if switches.lights == "last" else "between")
     if switches.tones is not None:
-        free = [p.model_copy(update={"tones": switches.tones}) for p in free]
+        beside = (Band.EACH_GROUP, Band.THIRDS)
+        free = [p.model_copy(update={"tones": switches.tones}) if p.band in beside else p for p in free]
     if switches.softening is not None:
         free = [_softened(p, switches.softening) for p in free]
     if switches.softening == "smeared at the end" and not any(p.kind == "smear" for p in free):
@@ -100,6 +101,24 @@ def adapted(school: School, switches: Switches) -> School:
         fixed, free = fixed[:1], [p.model_copy(update={"into_wet": True}) for p in (*fixed[1:], *free)]
     ordered = _lean_to_fat([*fixed, *free]) if MEDIA[school.media[0]].oily else [*fixed, *free]
     return school.model_copy(update={"passes": tuple(ordered)})
+
+
+SWITCH_NAMES = {
+    "background": "Background", "hair": "Hair", "lights": "Highlights", "order": "Order",
+    "softening": "Soft borders", "tones": "Tones of a place", "sitting": "Sittings",
+    "layers": "Layers of colour", "wall": "Strokes of the background",
+}  # fmt: skip
+"""As they stand on the screen."""
+
+
+def unheeded(school: School, switches: Switches) -> list[str]:
+    """Names of the switches that are set and leave a school just as it is."""
+    chosen = {name: getattr(switches, name) for name in SWITCH_NAMES}
+    return [
+        SWITCH_NAMES[name]
+        for name, value in chosen.items()
+        if value is not None and adapted(school, replace(Switches(), **{name: value})) == school
+    ]
 
 
 Where = Literal["first", "between", "last"]

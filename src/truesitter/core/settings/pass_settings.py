@@ -180,20 +180,14 @@ class PassSettings(Settings):
 
     def adapted(self) -> School:
         """The same in as many washes as the size has, its passes in the order that the switches ask for."""
-        return adapted(
-            with_fewer_washes(self.followed(), self.size),
-            Switches(
-                self.background,
-                self.hair,
-                self.lights,
-                self.order,
-                self.softening,
-                self.tones,
-                self.sitting,
-                self.layers,
-                self.wall,
-            ),
-        )
+        return adapted(with_fewer_washes(self.followed(), self.size), self.switches())
+
+    def switches(self) -> Switches:
+        """What was decided for this plan."""
+        return Switches(
+            self.background, self.hair, self.lights, self.order, self.softening, self.tones, self.sitting,
+            self.layers, self.wall,
+        )  # fmt: skip
 
     @property
     def smears(self) -> bool:

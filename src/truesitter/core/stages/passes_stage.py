@@ -17,11 +17,12 @@ from truesitter.core.plan.clock.schedule import DAY_MINUTES, PlannedSitting, Tas
 from truesitter.core.plan.hand.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.heaps import renamed
 from truesitter.core.plan.kit import Kit, kit_for
-from truesitter.core.plan.pass_plan import PassPlan
+from truesitter.core.plan.pass_plan import PassPlan, Remark
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.subject import SIZES, OwnHeap, Size, Subject
 from truesitter.core.refusal import Refusal
 from truesitter.core.school.school_palettes import palettes_for
+from truesitter.core.school.switches import unheeded
 from truesitter.core.settings import PassSettings
 from truesitter.core.stages.finishing_stage import FinishStage
 from truesitter.core.stages.flesh_stage import TARGETS, TIMES, TUBES, WISHES, FleshStage
@@ -73,7 +74,7 @@ class PassStage:
         # Hair and lines are drawn while values, light and colour are read: each takes seconds.
         with self.source.beside(self._subject.draw):
             subject = self.subject()
-        return plan_passes(
+        plan = plan_passes(
             subject,
             self._flesh.palette(),
             self.settings.adapted(),
@@ -81,6 +82,12 @@ class PassStage:
             flesh.medium_used(),
             SUPPORTS[self.settings.support] if self.settings.support else None,
         )
+        words = ": this school has it so, or has nothing to change there."
+        idle = [Remark(name, None, words) for name in self._unheeded()]
+        return replace(plan, remarks=(*plan.remarks, *idle))
+
+    def _unheeded(self) -> list[str]:
+        return unheeded(self.settings.followed(), self.settings.switches())
 
     @result("plan sizes", settings=_PLANNED, needs=lambda settings: ("passes", *subject_needs(settings)))
     def sizes(self) -> dict[Size, PassPlan]:

@@ -50,7 +50,6 @@ _NEEDS = (
     "recesses",
     "shine",
     "areas",
-    "freckles",
 )
 
 
@@ -59,9 +58,10 @@ def subject_needs(settings: StudySettings) -> tuple[str, ...]:
     hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
     shadow = ("form",) if settings.passes.shadows else ()
     form = ("form",) if _cools(settings.passes.adapted()) else ()
-    pores = ("texture",) if _paints_pores(settings.passes.followed()) else ()
+    pores = ("texture",) if _draws(settings.passes.followed(), PORES) else ()
     focus = ("finish",) if settings.passes.focus or settings.passes.smears else ()
-    return (*_NEEDS, *hair, *shadow, *form, *pores, *focus)
+    dots = ("freckles",) if _draws(settings.passes.followed(), FRECKLES) else ()
+    return (*_NEEDS, *hair, *shadow, *form, *pores, *dots, *focus)
 
 
 def _cools(school: School) -> bool:
@@ -83,8 +83,8 @@ MANY = frozenset({"strays", "moustache-lines", PORES, FRECKLES})
 """Keys of passes of many lines, none of which matters by itself."""
 
 
-def _paints_pores(school: School) -> bool:
-    return any(p.key == PORES for p in school.passes)
+def _draws(school: School, key: str) -> bool:
+    return any(p.key == key for p in school.passes)
 
 
 class SubjectStage:
@@ -107,7 +107,8 @@ class SubjectStage:
         if _strokes_hair(self.settings.followed()):
             self._hair_layers.layers()
         self._lines.lines()
-        self._finish.freckles()
+        if _draws(self.settings.followed(), FRECKLES):
+            self._finish.freckles()
 
     def subject(self) -> Subject:
         """What the planner paints, reduced to the size it plans at."""
@@ -148,8 +149,7 @@ class SubjectStage:
 
     def _all_lines(self) -> dict[str, tuple[LineSet, ...]]:
         """What is drawn line by line, by the key of its pass; a study has few of those that are many."""
-        dots = {FRECKLES: (LineSet(self._finish.freckle_lines()),)}
-        every = {**self._lines.lines(), **self._pores(), **dots}
+        every = {**self._lines.lines(), **self._marks_of_skin()}
         if self.settings.exactness != "study":
             return every
         return {
@@ -211,11 +211,14 @@ class SubjectStage:
                 out[..., 0] += share * (aim - lab[..., 0])
         return out
 
-    def _pores(self) -> dict[str, tuple[LineSet, ...]]:
-        """Marks of the skin, for a school that paints them."""
-        if not _paints_pores(self.settings.followed()):
-            return {}
-        return {PORES: (LineSet(self._finish.texture().darks),)}
+    def _marks_of_skin(self) -> dict[str, tuple[LineSet, ...]]:
+        """Pores and freckles, each for a school that has a pass for them."""
+        school, found = self.settings.followed(), dict[str, tuple[LineSet, ...]]()
+        if _draws(school, PORES):
+            found[PORES] = (LineSet(self._finish.texture().darks),)
+        if _draws(school, FRECKLES):
+            found[FRECKLES] = (LineSet(self._finish.freckle_lines()),)
+        return found
 
     def _flesh_recipes(self) -> dict[int, Recipe]:
         """The flesh stage's own mixtures, where they are meant for such paint as the school's."""
