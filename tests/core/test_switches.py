@@ -270,3 +270,10 @@ def test_a_choice_that_changes_nothing_in_a_school_is_said() -> None:
     assert any(r.name == "Strokes of the background" and "nothing to change" in r.words for r in plan.remarks)
     plain = switched("maren", "watercolour-zones").passes.plan()
     assert not any("nothing to change" in r.words for r in plain.remarks)
+
+
+@settings(max_examples=60, deadline=None)
+@given(CHOICES)
+def test_ground_tone_first_lines_and_wiped_lights_stay_in_front(switches: Switches) -> None:
+    keys = [p.key for p in adapted(SCHOOLS["direct-oil"], switches).passes]
+    assert keys[:4] == ["ground", "tone", "construction", "wiped-lights"]

@@ -191,9 +191,12 @@ def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
     return list(found.values())
 
 
+_PREPARING = ("ground", "tone", "drawn", "wipe", "wash")
+
+
 def _prepares(template: PassTemplate) -> bool:
     """True for what is done on all of the canvas before anything is painted."""
-    return set(template.regions) == set(Region) and template.kind in ("ground", "tone", "wipe", "wash")
+    return set(template.regions) == set(Region) and template.kind in _PREPARING
 
 
 def _is_wall(template: PassTemplate) -> bool:
