@@ -139,7 +139,7 @@ def test_lines_can_be_taken_along(client: TestClient, maren: str) -> None:
     """SVG by an XML parser, in mm of the canvas; the practice sheet read back with pypdf."""
     url = f"/api/sitters/{maren}"
     told = {p["key"]: p["lines"] for p in client.get(f"{url}/passes").json()["passes"] if p["lines"]}
-    face = {"brow-lines", "lid-creases", "lip-parting", "lashes", "wrinkles"}
+    face = {"brow-lines", "lid-creases", "lid-margins", "lower-rims", "lip-parting", "lashes", "wrinkles"}
     stroked = {key for key in told if key.startswith("hair-")}
     assert set(told) == face | {"strays-1", "strays-2", "strays-3"} | stroked
     assert len(stroked) >= 3
