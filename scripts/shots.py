@@ -114,7 +114,7 @@ def shoot_paint(camera: Camera) -> None:
     camera.open("Maren", "passes")
     camera.page.get_by_label("School", exact=True).click()
     camera.page.get_by_role("option", name="Oil in one sitting").click()
-    camera.page.get_by_role("button", name="3 Lights wiped out").click()
+    camera.page.get_by_role("button", name="4 Lights wiped out").click()
     wiped = camera.page.url
     camera.open("Tobias", "passes")
     for _ in range(15):

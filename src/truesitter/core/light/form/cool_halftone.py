@@ -8,7 +8,7 @@ import numpy as np
 from truesitter.core.colour.spaces import WARM_AXIS, lab_to_xyz, xyz_to_lab
 from truesitter.core.imaging.blur import blur_within
 from truesitter.core.light.form.light_form import FormClass
-from truesitter.core.light.form.tuning import COOL_SMOOTH, COOLER, TERMINATOR_REACH, WAY_STEPS
+from truesitter.core.light.form.tuning import COOL_SMOOTH, COOLER, LEAST_COOL, TERMINATOR_REACH, WAY_STEPS
 from truesitter.core.types import Floats, Labels, Mask
 
 
@@ -30,7 +30,7 @@ def cool_halftone(lab: Floats, classes: Labels, scale: float) -> Mask:
     Returns
     -------
     Mask
-        (h, w); empty without light or shadow on the skin.
+        (h, w); empty without light or shadow on the skin, or where hardly any of the strip is cooler.
     """
     light = classes == FormClass.LIGHT
     shadow = (classes == FormClass.FORM_SHADOW) | (classes == FormClass.REFLECTED_LIGHT)
@@ -46,4 +46,6 @@ def cool_halftone(lab: Floats, classes: Labels, scale: float) -> Mask:
     way = xyz_to_lab(dark + np.linspace(0, 1, WAY_STEPS)[:, None] * (bright - dark))
     expected = np.interp(lab[..., 0], way[:, 0], way[:, 1:] @ WARM_AXIS)
     away = blur_within((warm - expected).astype(np.float32), strip.astype(np.float32), COOL_SMOOTH * scale)
-    return np.asarray(strip & (away < -COOLER))
+    cool = strip & (away < -COOLER)
+    # A few cool spots are of the skin or of the photograph, no halftone.
+    return np.asarray(cool if cool.sum() >= LEAST_COOL * strip.sum() else nowhere)

@@ -204,3 +204,6 @@ FROM_FRONT = 0.15
 
 TOWARDS_LIGHT = 0.0
 """The middle of the lit side lies at least so far towards the light, as a part of the face's height."""
+
+LEAST_COOL = 0.1
+"""Less of the strip is no halftone [try]: sitters in rooms by lot show up to 0.06, planted ones from 0.16."""
