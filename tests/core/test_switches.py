@@ -277,3 +277,9 @@ def test_a_choice_that_changes_nothing_in_a_school_is_said() -> None:
 def test_ground_tone_first_lines_and_wiped_lights_stay_in_front(switches: Switches) -> None:
     keys = [p.key for p in adapted(SCHOOLS["direct-oil"], switches).passes]
     assert keys[:4] == ["ground", "tone", "construction", "wiped-lights"]
+
+
+def test_what_a_school_covers_whole_itself_gets_no_other_first_layer() -> None:
+    """Paint after a thumbnail lays a base of skin, hair, cloth and wall; only what is worn has none."""
+    made = adapted(SCHOOLS["thumbnail-first"], Switches(layers="two of the whole figure"))
+    assert [p.key for p in made.passes if p.key.startswith(FIRST_LAYER)] == [f"{FIRST_LAYER}worn"]

@@ -9948,6 +9948,8 @@ export interface components {
             /** Histogram */
             histogram: number[];
             plan: components["schemas"]["PlanValues"];
+            /** Smallest Mm */
+            smallest_mm: number;
         };
         /**
          * VerdictOut

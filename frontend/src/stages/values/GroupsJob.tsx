@@ -151,11 +151,9 @@ export function GroupsJob({ sitter, look, onLook }: JobProps) {
           shown={(v) => `${v} mm`}
           onChange={(v) => change({ smallest_mm: v }, `Smallest shape ${v} mm`)}
         />
-        {exactness !== "portrait" && (
+        {exactness !== "portrait" && fresh && (
           <Say>
-            {exactness === "study"
-              ? "Three times as large, as it is painted as a study."
-              : "Half as large, as it is painted as a copy."}
+            As a {exactness}: {values.data.smallest_mm.toFixed(1)} mm.
           </Say>
         )}
         <Handle

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import cv2
+import numpy as np
 from numpy.typing import NDArray
 
 from truesitter.core.imaging.tuning import LEAST_SIDE
-from truesitter.core.types import Bytes, Element, Floats, Labels, Shape
+from truesitter.core.types import Bytes, Element, Floats, Labels, Mask, Shape
 
 
 def scaled(map_: NDArray[Element], factor: float) -> NDArray[Element]:
@@ -77,3 +78,17 @@ def reduced_picture(picture: Bytes, long_side: int) -> Bytes:
 def grey(picture: Bytes) -> Bytes:
     """SRGB (h, w, 3) as 8-bit grey (h, w), for what looks at edges and patches alone."""
     return cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
+
+
+def resized_mask(mask: Mask, shape: Shape) -> Mask:
+    """A mask at another size, by its nearest pixels.
+
+    Parameters
+    ----------
+    mask
+        (h, w)
+    shape
+        Height and width wanted; more is ignored.
+    """
+    size = (shape[1], shape[0])
+    return np.asarray(cv2.resize(mask.view(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0)

@@ -164,7 +164,7 @@ def _with_wall_strokes(passes: list[PassTemplate]) -> list[PassTemplate]:
 
 def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
     """Every place of the figure covered once, loosely, before anything is finished; none in washes."""
-    found = dict[tuple[Region, ...], PassTemplate]()
+    found, covered = dict[tuple[Region, ...], PassTemplate](), set[tuple[Region, ...]]()
     for one in passes:
         features = set(one.regions) <= set(FEATURES)
         if (
@@ -172,6 +172,11 @@ def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
             or features
             or one.band in (Band.LINES, Band.COOL_HALFTONE)
         ):
+            continue
+        if one.regions not in found and one.band is Band.EVERYTHING:
+            # The school covers it once itself.
+            covered.add(one.regions)
+        if one.regions in covered:
             continue
         skin = Region.SKIN in one.regions
         name = one.name.removesuffix(", {band}")

@@ -19,7 +19,7 @@ from truesitter.core.design.tuning import FACE_LIFE_MM
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.line import Line
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.imaging.reduce import reduced, reduced_labels, resized_mask
 from truesitter.core.light.form.light_form import FormClass
 from truesitter.core.settings import PassSettings
 from truesitter.core.sitter.places import place_centres
@@ -74,8 +74,7 @@ class FinishStage:
     def shadow(self, shape: Shape) -> Mask:
         """Where it is dark for its own material."""
         classes = self._light.form().classes
-        shadow = (classes >= FormClass.FORM_SHADOW).astype(np.uint8)
-        return np.asarray(cv2.resize(shadow, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST) > 0)
+        return resized_mask(classes >= FormClass.FORM_SHADOW, shape)
 
     @result(
         "finish",
@@ -144,7 +143,7 @@ class FinishStage:
 
         turned_away = ~np.isin(self._light.form().classes, (FormClass.LIGHT, FormClass.HALFTONE))
         folded, shiny = self._light.recesses().first > 0, self._light.shine().strength() > GLEAMS
-        away = np.any([_sized(mask, shape) for mask in (turned_away, folded, shiny)], axis=0)
+        away = np.any([resized_mask(mask, shape) for mask in (turned_away, folded, shiny)], axis=0)
         if self._sitter.face is not None:
             away |= self._sitter.face.feature_mask(shape[:2], OFF_FEATURES)
         other = reduced_labels(self._sitter.regions().labels, FRECKLES_LONG_SIDE) != Region.SKIN
@@ -158,11 +157,6 @@ class FinishStage:
         size = wide, wide * height / width
         face_mm = self._light.scale((height, width)) * self._surround.mm_per_px()
         return freckle_dots(self.freckles(), face_mm, size)
-
-
-def _sized(mask: Mask, shape: Shape) -> Mask:
-    """A mask at another size."""
-    return np.asarray(cv2.resize(mask.view(np.uint8), shape[1::-1], interpolation=cv2.INTER_NEAREST) > 0)
 
 
 def _grown(mask: Mask, radius: float) -> Mask:

@@ -16,7 +16,7 @@ from truesitter.core.canvas.layer import LineSet
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.line import Line
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.imaging.reduce import reduced, reduced_labels, resized_mask
 from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.hair_stage import HairStage
@@ -29,13 +29,7 @@ from truesitter.core.stages.tuning import (
     PLANNING_LONG_SIDE,
     WALL_SEED,
 )
-from truesitter.core.types import Floats, Mask, Shape
-
-
-def _small(mask: Mask, shape: Shape) -> Mask:
-    """A mask at another size."""
-    small = cv2.resize(mask.view(np.uint8), shape[1::-1], interpolation=cv2.INTER_NEAREST)
-    return np.asarray(small > 0)
+from truesitter.core.types import Floats, Shape
 
 
 class LineStage:
@@ -128,7 +122,7 @@ class LineStage:
                 )
         tall = self._face_mm(value.shape, size)
         found["strays"] = tuple(
-            LineSet(strays(directed, small, _small(tone, small.shape), tall, size, number), tone, word)
+            LineSet(strays(directed, small, resized_mask(tone, small.shape), tall, size, number), tone, word)
             for number, (word, tone) in enumerate(tones_of(value, large == Region.HAIR))
         )
         return found

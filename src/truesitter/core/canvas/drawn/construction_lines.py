@@ -14,6 +14,7 @@ from truesitter.core.canvas.drawn.tuning import (
     FINEST_MM,
     GESTURE_DEGREE,
     GESTURE_ROWS,
+    HEAD_WIDE,
 )
 from truesitter.core.imaging.line import Line, evenly_spaced
 from truesitter.core.sitter.face import BROWS, EYES, LIPS, NOSTRILS, Face
@@ -65,8 +66,7 @@ def _head_lines(face: Face, head: Mask, size: Doubles) -> list[Doubles]:
     half = [
         float(np.hypot(*(_last_inside(head, centre, side * across, size) - centre))) for side in (-1.0, 1.0)
     ]
-    # Long hair is wider than the head: no head is wider than nine tenths of its height (common practice).
-    left, right = (min(h, 0.45 * tall) for h in half)
+    left, right = (min(h, HEAD_WIDE / 2 * tall) for h in half)
     middle = centre + across * (right - left) / 2
     wide = (left + right) / 2
     turn = np.linspace(0, 2 * np.pi, CONSTRUCTION_POINTS)

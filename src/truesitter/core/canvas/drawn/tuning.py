@@ -14,6 +14,9 @@ CONSTRUCTION_POINTS = 41
 CONSTRUCTION_WIDTH = 0.006
 """Of a line, as a part of the face's height [try]."""
 
+HEAD_WIDE = 0.9
+"""No head is wider than this part of its height; what is wider is hair (common practice)."""
+
 GESTURE_DEGREE = 3
 """One bend and its counter-bend: no gesture has more."""
 
@@ -133,6 +136,10 @@ STROKE_SLANT, STROKE_TURN, STROKE_WAVES = -0.9, 0.5, 0.8
 
 STROKE_BEND = 0.5
 """Standard deviation of a stroke's own bend in radians [try]."""
+
+STROKE_JOG, STROKE_LEAN, STROKE_RIM = 0.3, 0.25, 0.6
+"""Standard deviations of where a stroke lies, in distances, and of its slant, in radians; and how far from
+its middle the wall must reach, in widths [try]."""
 
 STROKE_POINTS = 9
 """Points of a stroke."""

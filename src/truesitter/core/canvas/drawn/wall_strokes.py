@@ -7,8 +7,11 @@ import numpy as np
 from truesitter.core.canvas.drawn.tuning import (
     STROKE_APART,
     STROKE_BEND,
+    STROKE_JOG,
+    STROKE_LEAN,
     STROKE_LONG,
     STROKE_POINTS,
+    STROKE_RIM,
     STROKE_SLANT,
     STROKE_TURN,
     STROKE_WAVES,
@@ -38,13 +41,13 @@ def wall_strokes(wall: Mask, size_mm: tuple[float, float], seed: int) -> tuple[L
     spots = np.array([(x, y) for y in rows for x in np.arange(step / 2, size_mm[0], step)])
     if not len(spots):
         return ()
-    spots = spots + rng.normal(0, 0.3 * step, spots.shape)
+    spots = spots + rng.normal(0, STROKE_JOG * step, spots.shape)
     phase = rng.uniform(0, 2 * np.pi, 2)
     lines = []
     for spot in rng.permutation(spots):
         # The hand's slant, turning slowly over the wall, and never quite the same twice.
         wave = np.sin(STROKE_WAVES * 2 * np.pi * spot / size + phase).sum()
-        turn = STROKE_SLANT + STROKE_TURN * wave + rng.normal(0, 0.25)
+        turn = STROKE_SLANT + STROKE_TURN * wave + rng.normal(0, STROKE_LEAN)
         long, bend = wide * rng.uniform(*STROKE_LONG), rng.normal(0, STROKE_BEND)
         along = np.linspace(-0.5, 0.5, STROKE_POINTS)
         angle = turn + bend * along
@@ -62,7 +65,7 @@ def _inside(points: Doubles, wall: Mask, size: Doubles, wide: float) -> Doubles:
     shape = np.array(wall.shape[::-1])
     heading = np.gradient(points, axis=0)
     heading /= np.maximum(np.hypot(*heading.T)[:, None], 1e-9)
-    across = np.stack([-heading[:, 1], heading[:, 0]], axis=1) * wide * 0.6
+    across = np.stack([-heading[:, 1], heading[:, 0]], axis=1) * wide * STROKE_RIM
     there = np.ones(len(points), bool)
     for side in (-1, 0, 1):
         at = np.floor((points + side * across) / size * shape).astype(int)

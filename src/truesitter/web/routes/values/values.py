@@ -34,6 +34,8 @@ class ValuesOut(BaseModel):
 
     plan: PlanValues
     histogram: list[float]
+    smallest_mm: float
+    """The smallest shape in force: as exact as the picture is wanted."""
 
 
 class OutlineOut(BaseModel):
@@ -57,11 +59,21 @@ class OutlinesOut(BaseModel):
 
 @router.get(
     "/values",
-    dependencies=[answered("values", ("values.names", "values.groups", *CANVAS), ("values", "histogram"))],
+    dependencies=[
+        answered(
+            "values",
+            ("values.names", "values.groups", "values.smallest_mm", "passes.exactness", *CANVAS),
+            ("values", "histogram"),
+        )
+    ],
 )
 def get_values(study: CurrentStudy) -> ValuesOut:
     """Value groups and histogram."""
-    return ValuesOut(plan=values_of(study), histogram=list(study.picture.histogram()))
+    return ValuesOut(
+        plan=values_of(study),
+        histogram=list(study.picture.histogram()),
+        smallest_mm=study.values.smallest_mm(),
+    )
 
 
 @quick.get("/ladder/sitter", dependencies=[answered("ladder/sitter", needs=("sitter histogram",))])
