@@ -27,6 +27,9 @@ from truesitter.core.types import Doubles, Labels, Mask
 JOINED = "lines"
 """Key of the pass in which all lines are drawn in one go."""
 
+WORKS_ON_WET_PAINT: frozenset[Doing] = frozenset({"remove", "smear"})
+"""What is done to paint that lies there, and is nothing without it."""
+
 LIKENESS = (Region.EYES, Region.LIPS)
 """Places of which a pass always stays: no measure of pixels sees a likeness."""
 
@@ -209,14 +212,23 @@ class Pruning:
         off = recipe_cost(canvas.labs()[where], self.wanted[where])
         return float((off * self.weight[where]).sum())
 
+    def _needed_by_next(self, number: int, left: list[int]) -> bool:
+        """True where the pass after it works on the paint of this one: takes it off, smears it, repeats it."""
+        next_one = left.index(number) + 1
+        if next_one == len(left):
+            return False
+        follower = left[next_one]
+        if self.templates[follower].kind == "again":
+            return True
+        return self.passes[follower].into_wet and self.passes[follower].does in WORKS_ON_WET_PAINT
+
     def _may_go(self, number: int, left: list[int]) -> bool:
         one, template = self.passes[number], self.templates[number]
         if one.does in self.stays or set(template.regions) == set(Region):
             return False
         if template.stays and self.manner:
             return False
-        followed = left[left.index(number) + 1 :]
-        if followed and (self.passes[followed[0]].into_wet or self.templates[followed[0]].kind == "again"):
+        if self._needed_by_next(number, left):
             return False
         for region in LIKENESS:
             paints = [
