@@ -213,7 +213,7 @@ class Pruning:
         return float((off * self.weight[where]).sum())
 
     def _needed_by_next(self, number: int, left: list[int]) -> bool:
-        """True where the pass after it works on the paint of this one: takes it off, smears it, repeats it."""
+        """True where the pass after it works on the paint of this one: takes off, smears, repeats it."""
         next_one = left.index(number) + 1
         if next_one == len(left):
             return False
