@@ -50,6 +50,26 @@ def test_a_photograph_is_taken_by_the_simulated_camera(page: Page, sitter: str) 
     expect(rows).to_have_count(1)
 
 
+def test_a_bare_drawing_is_held_to_its_outlines(page: Page, sitter: str) -> None:
+    page.goto(f"{sitter}/easel/takein")
+    expect(page.get_by_test_id("registered")).to_be_visible(timeout=SLOW)
+    page.get_by_label("It shows the painting").click()
+    page.get_by_role("option", name="as a bare drawing, before any paint").click()
+    expect(page.get_by_label("The paint was wet")).to_have_count(1)
+    page.get_by_role("button", name="Simulated camera").click()
+    page.get_by_label("At", exact=True).click()
+    page.get_by_role("option", name="mouth", exact=True).click()
+    page.get_by_role("button", name="Photograph the drawing").click()
+    rows = page.get_by_role("list", name="Photographs").get_by_role("button")
+    expect(rows.filter(has_text="bare drawing")).to_have_count(1, timeout=SLOW)
+    page.goto(f"{sitter}/easel/compare")
+    findings = page.get_by_role("list", name="Findings").get_by_role("button")
+    expect(findings.filter(has_text=re.compile("Mouth: [345] mm too low"))).to_have_count(1, timeout=SLOW)
+    page.goto(f"{sitter}/easel/takein")
+    page.get_by_role("button", name="Take this photograph away").click()
+    expect(rows.filter(has_text="bare drawing")).to_have_count(0)
+
+
 def test_a_photograph_without_a_painting_is_refused_in_words(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/easel/takein")
     expect(page.get_by_test_id("registered")).to_be_visible(timeout=SLOW)

@@ -988,6 +988,8 @@ export interface paths {
         /**
          * Add Painting
          * @description Take a photograph of the painting in; `by_hand` keeps it though no painting was found in it.
+         *
+         *     With `drawing` it shows the bare drawing, held to the outlines that are carried over.
          */
         post: operations["add_painting_api_sitters__sitter_id__easel_paintings_post"];
         delete?: never;
@@ -3968,6 +3970,11 @@ export interface components {
              * @default false
              */
             by_hand: boolean;
+            /**
+             * Drawing
+             * @default false
+             */
+            drawing: boolean;
             /** Photo */
             photo: string;
             /** Taken At */
@@ -4181,6 +4188,11 @@ export interface components {
         CameraIn: {
             /** After */
             after?: number | null;
+            /**
+             * Drawing
+             * @default false
+             */
+            drawing: boolean;
             /**
              * Faults
              * @default []
@@ -6548,10 +6560,11 @@ export interface components {
             after: number | null;
             /**
              * Against
+             * @description What it is held to; `drawing` for one with no paint on it yet
              * @default likelier
              * @enum {string}
              */
-            against: "plan" | "photograph" | "likelier";
+            against: "plan" | "photograph" | "likelier" | "drawing";
             /**
              * Corners
              * @description In fractions of the photograph, top left and on clockwise; none to be found

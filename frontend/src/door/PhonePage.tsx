@@ -31,7 +31,8 @@ function Shutter({ sitter }: { sitter: Sitter }) {
     setTaken((n) => n + 1);
     void client.invalidateQueries({ queryKey: keys.sitter(sitter.id) });
   });
-  const send = (file: File, byHand: boolean) => upload.mutate({ file, after: null, wet: false, byHand });
+  const send = (file: File, byHand: boolean) =>
+    upload.mutate({ file, after: null, wet: false, drawing: false, byHand });
   return (
     <Box sx={{ display: "grid", gap: 2, maxWidth: 480, mx: "auto", width: "100%" }}>
       <Typography component="h1" sx={{ fontFamily: serif, fontSize: textSize.title }}>

@@ -93,7 +93,7 @@ def _nearest(small: tuple[int, ...], large: tuple[int, int]) -> tuple[Counts, Co
 
 def compare_painting(
     photo: Path, painting: Path, out: Path, plan: Path | None, after: int | None, corners: str | None,
-    canvas: tuple[float, float] | None, wet: bool,
+    canvas: tuple[float, float] | None, wet: bool, drawing: bool = False,
 ) -> str:  # fmt: skip
     """Hold a painting to its plan, or to the photograph; write what is found and say it in a sentence.
 
@@ -108,7 +108,8 @@ def compare_painting(
     given: dict[str, Any] = {
         "key": sha256[:12], "sha256": sha256, "name": painting.name[:120], "after": after, "wet": wet,
         "taken_at": date.fromtimestamp(painting.stat().st_mtime).isoformat(),
-        "against": "likelier" if plan else "photograph", "corners": _corners(corners),
+        "against": "drawing" if drawing else "likelier" if plan else "photograph",
+        "corners": _corners(corners),
     }  # fmt: skip
     try:
         one = PaintingSettings.model_validate(given)
@@ -202,6 +203,7 @@ def add_commands(
         corners: Annotated[str | None, typer.Option(help="x,y,x,y,x,y,x,y in fractions")] = None,
         canvas: Annotated[str | None, typer.Option(help="Width x height in mm")] = None,
         wet: Annotated[bool, typer.Option(help="The paint was wet")] = False,
+        drawing: Annotated[bool, typer.Option(help="It is the bare drawing, before any paint")] = False,
     ) -> None:
         """Hold a photographed painting to its plan, or to the photograph."""
-        print(compare_painting(photo, painting, out, plan, number, corners, size(canvas), wet))
+        print(compare_painting(photo, painting, out, plan, number, corners, size(canvas), wet, drawing))

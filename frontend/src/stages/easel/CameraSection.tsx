@@ -21,15 +21,18 @@ interface Props {
   sitter: Sitter;
   camera: ReturnType<typeof useTakeIn>["camera"];
   after: number | null;
+  drawing: boolean;
 }
 
 /** The simulated camera: the planned canvas photographed in some studio, with faults planted. */
-export function CameraSection({ sitter, camera, after }: Props) {
+export function CameraSection({ sitter, camera, after, drawing }: Props) {
   const [open, setOpen] = useState(false);
   const easel = useComputed<Schemas["EaselOut"]>(sitter, "easel", "", open);
   const [kind, setKind] = useState<(typeof kinds)[number]["key"]>("light");
   const [place, setPlace] = useState("");
-  const chosen = kinds.find((k) => k.key === kind) ?? kinds[0];
+  // A drawing has no values to be wrong in.
+  const able = kinds.filter((k) => k.feature || !drawing);
+  const chosen = able.find((k) => k.key === kind) ?? kinds[drawing ? 5 : 0];
   const places = (chosen.feature ? easel.data?.features : easel.data?.places) ?? [];
   const at = places.includes(place) ? place : "";
   return (
@@ -40,18 +43,19 @@ export function CameraSection({ sitter, camera, after }: Props) {
       {open && (
         <>
           <Say quiet>
-            Photographs the planned canvas by the lamp of some studio, to try things out without a painting.
+            Photographs the {drawing ? "drawing" : "planned canvas"} by the lamp of some studio, to try things
+            out without a painting.
           </Say>
           <TextField
             select
             fullWidth
             size="small"
             label="With a fault"
-            value={kind}
+            value={chosen.key}
             onChange={(e) => setKind(e.target.value as typeof kind)}
             sx={{ mt: 1 }}
           >
-            {kinds.map((k) => (
+            {able.map((k) => (
               <MenuItem key={k.key} value={k.key}>
                 {k.label}
               </MenuItem>
@@ -82,12 +86,17 @@ export function CameraSection({ sitter, camera, after }: Props) {
             onClick={() =>
               camera.mutate({
                 after,
+                drawing,
                 seed: Math.floor(Math.random() * 100000),
                 faults: at ? [`${at}=${chosen.fault}`] : [],
               })
             }
           >
-            {camera.isPending ? "Photographing …" : "Photograph the canvas"}
+            {camera.isPending
+              ? "Photographing …"
+              : drawing
+                ? "Photograph the drawing"
+                : "Photograph the canvas"}
           </Button>
           {camera.isError && <Say>{camera.error.message}</Say>}
         </>

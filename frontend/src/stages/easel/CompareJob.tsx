@@ -163,7 +163,11 @@ export function CompareJob({ sitter }: JobProps) {
                 {found.isPending && <Say quiet>Holding it to the plan …</Say>}
                 {found.isError && <Say>{found.error.message}</Say>}
                 {found.data && findings.length === 0 && (
-                  <Say>Nothing that a photograph can tell: every place is within a third of a step.</Say>
+                  <Say>
+                    {painting.against === "drawing"
+                      ? "Nothing: every feature lies where it was carried over to, and no outline is missing."
+                      : "Nothing that a photograph can tell: every place is within a third of a step."}
+                  </Say>
                 )}
                 <Box component="ol" aria-label="Findings" sx={{ listStyle: "none", p: 0, m: 0 }}>
                   {findings.map((f) => {

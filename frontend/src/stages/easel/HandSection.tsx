@@ -137,6 +137,7 @@ export function HandSection({ sitter, painting, set, remove, pending }: Props) {
           <ToggleButton value="likelier">likelier</ToggleButton>
           <ToggleButton value="plan">plan</ToggleButton>
           <ToggleButton value="photograph">photo</ToggleButton>
+          <ToggleButton value="drawing">drawing</ToggleButton>
         </ToggleButtonGroup>
         <Box sx={{ mt: 1 }}>
           <Button color="inherit" variant="outlined" fullWidth onClick={remove}>

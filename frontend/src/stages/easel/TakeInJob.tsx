@@ -12,6 +12,8 @@ import { useTakeIn } from "./useTakeIn";
 
 const FORMATS = "image/jpeg,image/png,image/webp,image/tiff,image/heic,image/heif";
 
+const DRAWING = "drawing";
+
 /** Photographs of the painting: taken in, put in order, and read right where they were not. */
 export function TakeInJob({ sitter }: JobProps) {
   const { paintings, painting, choose, set, remove, isPending } = usePainting(sitter);
@@ -22,10 +24,11 @@ export function TakeInJob({ sitter }: JobProps) {
   const [after, setAfter] = useState("");
   const [wet, setWet] = useState(false);
   const [refused, setRefused] = useState<File | null>(null);
-  const laid = after === "" ? null : Number(after);
+  const drawing = after === DRAWING;
+  const laid = after === "" || drawing ? null : Number(after);
   const send = (file: File, byHand: boolean) => {
     setRefused(null);
-    upload.mutate({ file, after: laid, wet, byHand }, { onError: () => setRefused(file) });
+    upload.mutate({ file, after: laid, wet, drawing, byHand }, { onError: () => setRefused(file) });
   };
   const names = passes.data?.passes ?? [];
   return (
@@ -41,13 +44,20 @@ export function TakeInJob({ sitter }: JobProps) {
           slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
         >
           <MenuItem value="">finished</MenuItem>
+          <MenuItem value={DRAWING}>as a bare drawing, before any paint</MenuItem>
           {names.map((p, i) => (
             <MenuItem key={p.key} value={String(i + 1)}>
               after pass {i + 1}, {p.name}
             </MenuItem>
           ))}
         </TextField>
-        <Toggle label="The paint was wet" on={wet} onChange={setWet} />
+        {drawing ? (
+          <Say quiet>
+            Held to the outlines that are carried over: what lies elsewhere, and what was forgotten.
+          </Say>
+        ) : (
+          <Toggle label="The paint was wet" on={wet} onChange={setWet} />
+        )}
         <input
           ref={input}
           type="file"
@@ -90,7 +100,7 @@ export function TakeInJob({ sitter }: JobProps) {
             <Say quiet>A phone that reads this code photographs the painting straight into this list.</Say>
           </Box>
         )}
-        <CameraSection sitter={sitter} camera={camera} after={laid} />
+        <CameraSection sitter={sitter} camera={camera} after={laid} drawing={drawing} />
       </Section>
       <Section title="Photographs">
         {paintings.length === 0 && (

@@ -65,7 +65,13 @@ export function easelUrl(
 
 /** What a photograph shows, in words. */
 export const stateOf = (painting: Painting) =>
-  `${painting.taken_at}, ${painting.after === null ? "finished" : `after pass ${painting.after}`}`;
+  `${painting.taken_at}, ${
+    painting.against === "drawing"
+      ? "bare drawing"
+      : painting.after === null
+        ? "finished"
+        : `after pass ${painting.after}`
+  }`;
 
 interface SelectProps {
   paintings: Painting[];

@@ -8,6 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab, linear_to_lab
 from truesitter.core.colour.value import lightness_map_to_value, value_to_luminance
+from truesitter.core.easel.compare.bare_drawing import check_drawing
 from truesitter.core.easel.compare.border_widths import EdgeOff, edges_off, read_both
 from truesitter.core.easel.compare.drawing_offsets import OUTLINE, Offset, features_of, figure_parts, offsets
 from truesitter.core.easel.compare.findings import Finding, What, find_differences
@@ -24,6 +25,7 @@ from truesitter.core.easel.tuning import (
     EDGE_AS_STEPS,
     EXPLAINED,
     FINISH_AS_STEPS,
+    FORGOTTEN_AS_STEPS,
     OFFSET_AS_STEPS,
     RIGHT_TONE,
     WRONG_TONES,
@@ -33,7 +35,7 @@ from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.sitter.areas import Areas, middle_of
 from truesitter.core.sitter.face import Face
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.types import Floats, Labels, Mask
+from truesitter.core.types import Bytes, Floats, Labels, Mask
 
 
 @dataclass(frozen=True)
@@ -151,6 +153,38 @@ def compare(
         tuple(sorted(found, key=lambda f: -f.weight)), whole, relations_of(seen, subject.areas), rules,
         placed, seen,
     )  # fmt: skip
+
+
+def compare_drawing(
+    taken: RectifiedPainting, template: Bytes, wanted: Floats, subject: ComparedSubject
+) -> Comparison:
+    """Hold a bare drawing to the outlines that were carried over.
+
+    Parameters
+    ----------
+    taken
+        The sheet or canvas, squared up.
+    template, wanted
+        (h, w, 3) the outlines as `line_picture` draws them, and their linear light.
+    subject
+        What is known of the picture.
+
+    Returns
+    -------
+    Comparison
+        With findings of drawing alone: there are no values yet.
+    """
+    shape, mm = (template.shape[0], template.shape[1]), subject.mm_per_px
+    parts = features_of(subject.face, shape)
+    found = check_drawing(taken.squared, template, parts, subject.areas, mm)
+    seen = squint(np.clip(taken.light, 0, 1.2).astype(np.float32), wanted, taken.trusted)
+    wrong = [_of_offset(o, seen, subject) for o in found.offsets if o.wrong]
+    for one in found.forgotten:
+        area, weight = float(one.mask.sum()) * mm**2 / 100, one.mm * FORGOTTEN_AS_STEPS
+        spot = (one.x, one.y)
+        wrong.append(_plain(seen, one.mask, one.place, "drawing", one.words, spot, area, weight))
+    ordered = tuple(sorted(wrong, key=lambda f: -f.weight))
+    return Comparison(ordered, ToneCurve(0.0, 1.0, (0, 0), (0, 0)), (), (), found.offsets, seen)
 
 
 def _offsets(own: Floats, plan: Floats, subject: ComparedSubject, squinted: Squinted) -> tuple[Offset, ...]:

@@ -25,3 +25,6 @@ EDGE_AS_STEPS = 0.4
 
 FINISH_AS_STEPS = 0.15
 """Value steps that small contrast e times as strong as planned counts for [try]."""
+
+FORGOTTEN_AS_STEPS = 0.1
+"""Weight of a mm of outline that was not drawn, as that of a finding in value [try]."""

@@ -72,7 +72,9 @@ class PaintingSettings(Settings):
         None, description="In fractions of the photograph, top left and on clockwise; none to be found"
     )
     refine: bool = Field(True, description="Make the corners exact by the plan")
-    against: Literal["plan", "photograph", "likelier"] = "likelier"
+    against: Literal["plan", "photograph", "likelier", "drawing"] = Field(
+        "likelier", description="What it is held to; `drawing` for one with no paint on it yet"
+    )
     whites: tuple[WhiteSettings, ...] = Field((), max_length=8)
     mixture: MixtureSettings | None = None
     even: bool = Field(False, description="Take the light as even")

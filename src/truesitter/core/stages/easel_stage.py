@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import cv2
 import numpy as np
 
 from truesitter.core.canvas.begun import Begun
 from truesitter.core.colour.spaces import Lab, linear_to_lab, picture_to_linear
+from truesitter.core.easel.compare.bare_drawing import line_picture
 from truesitter.core.easel.compare.between import PlaceBetween, between
 from truesitter.core.easel.compare.squinted import squint
-from truesitter.core.easel.comparison import ComparedSubject, Comparison, compare, dried
+from truesitter.core.easel.comparison import ComparedSubject, Comparison, compare, compare_drawing, dried
 from truesitter.core.easel.correct.remedy import Bench, Remedy, remedies
 from truesitter.core.easel.correct.stop import Progress, Stop, error_of, stop_test
-from truesitter.core.easel.find.corners import find_corners
-from truesitter.core.easel.find.correlation import correlation, normalised_grey
-from truesitter.core.easel.find.registration import Registered, register
-from truesitter.core.easel.find.view import View
-from truesitter.core.easel.lamp.rectified import RectifiedPainting, check_likeness, has_drawing, take_in
+from truesitter.core.easel.find.on_easel import OnEasel, find_on_easel
+from truesitter.core.easel.lamp.rectified import RectifiedPainting, take_in
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced_labels
@@ -34,10 +30,11 @@ from truesitter.core.stages.passes_stage import PassStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
 from truesitter.core.stages.surround_stage import SurroundStage
-from truesitter.core.stages.tuning import GRAIN_PX, LIKELIER, PLANNING_LONG_SIDE, SHOWN_LONG_SIDE
+from truesitter.core.stages.tuning import GRAIN_PX, PLANNING_LONG_SIDE, SHOWN_LONG_SIDE
+from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Bytes, Floats
 
-TEMPLATES = ("painted", "wanted picture")
+TEMPLATES = ("painted", "wanted picture", "drawing to carry over")
 """What a painting is held to."""
 
 ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
@@ -47,35 +44,17 @@ ABLE = (*TUBES, *WISHES, "passes.school", "passes.own", "passes.support")
 _PLANNED = PassStage.plan.declaration
 
 
-@dataclass(frozen=True)
-class OnEasel:
-    """A painting found in its photograph.
-
-    Attributes
-    ----------
-    registered
-        How the camera saw it.
-    how
-        ``plan`` or ``photograph``: what it was laid on, and is held to.
-    found
-        ``paint``, ``sides``, or ``hand`` for corners set by the painter.
-    """
-
-    registered: Registered
-    how: str
-    found: str
-
-
 class EaselStage:
     """Photographs of the painting, and what they say."""
 
     def __init__(
         self, source: Source, picture: PictureStage, sitter: SitterStage, flesh: FleshStage,
         accents: AccentStage, surround: SurroundStage, passes: PassStage,
+        values: ValueStage,
     ) -> None:  # fmt: skip
         self.source, self._picture, self._sitter = source, picture, sitter
         self._flesh, self._accents, self._surround = flesh, accents, surround
-        self._passes = passes
+        self._passes, self._values = passes, values
         self.settings: EaselSettings = source.stage("easel")
         self._mixing: FleshSettings = source.stage("flesh")
 
@@ -102,7 +81,15 @@ class EaselStage:
             if after is not None and after > count:
                 raise Refusal(f"the plan has {count} passes; the painting cannot show {after} of them")
             return self._passes.painted().picture(count if after is None else after)
-        return self._reference()
+        return self._drawing() if how == "drawing" else self._reference()
+
+    @result("drawing to carry over", settings=(WIDTH_MM,), needs=("outlines", "framed"))
+    def _drawing(self) -> Bytes:
+        """The outlines that are carried over to the canvas, as lines on white, (h, w, 3)."""
+        framed, drawing = self._picture.framed(), self._values.outlines()
+        shape = reduced_labels(np.zeros(framed.shape[:2], np.uint8), PLANNING_LONG_SIDE).shape
+        mm_per_px = self._picture.settings.canvas_width_mm / shape[1]
+        return line_picture(drawing.outlines, drawing.grid, (shape[0], shape[1]), mm_per_px)
 
     @result(
         "wanted picture",
@@ -129,36 +116,18 @@ class EaselStage:
             return picture
         return cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
 
-    @result(
-        "painting view", settings=ABLE, needs=("painted", "wanted picture", "passes", "painting photograph")
-    )
+    @result("painting view", settings=ABLE, needs=(*TEMPLATES, "passes", "painting photograph"))
     def _seen(self, painting: PaintingSettings) -> OnEasel:
-        picture = self.photograph(painting.sha256)
         ways = self._ways(painting)
-        templates = tuple(self.template(painting.after, how) for how in ways)
-        shape = (picture.shape[0], picture.shape[1])
-        aspect = templates[0].shape[0] / templates[0].shape[1]
-        if painting.corners is None:
-            found = find_corners(picture, templates, aspect)
-            view, by = View.of_corners(found.corners, shape), found.how
-        else:
-            view, by = View.of_corners(np.array(painting.corners), shape), "hand"
-        if len(ways) > 1:
-            own = view.squared(picture, templates[0].shape[:2])
-            looks = [_look(t) for t in templates]
-            liked = [correlation(_look(np.asarray(own, dtype=np.uint8)), look) for look in looks]
-            chosen = 1 if liked[1] > liked[0] + LIKELIER else 0
-        else:
-            chosen = 0
-        template = templates[chosen]
-        if painting.refine and has_drawing(template):
-            done = register(picture, view, template)
-        else:
-            done = Registered(view, float("nan"), _liked(picture, view, template), 0)
-        check_likeness(done.correlation, template)
-        return OnEasel(done, ways[chosen], by)
+        return find_on_easel(
+            self.photograph(painting.sha256), ways,
+            tuple(self.template(painting.after, how) for how in ways),
+            None if painting.corners is None else np.array(painting.corners), painting.refine,
+        )  # fmt: skip
 
     def _ways(self, painting: PaintingSettings) -> tuple[str, ...]:
+        if painting.against == "drawing":
+            return ("drawing",)
         if painting.against == "photograph" or not self.planned():
             return ("photograph",)
         if painting.against == "likelier" and painting.after is None:
@@ -196,15 +165,18 @@ class EaselStage:
         "comparison",
         settings=(WIDTH_MM, *DRYING, *ABLE),
         needs=(
-            "painting", "painting view", "areas", "regions", "values", "detection", "ceilings", "painted",
-            "wanted picture", "passes", "surround",
+            "painting", "painting view", "areas", "regions", "values", "detection", "ceilings", *TEMPLATES,
+            "passes", "surround",
         ),
     )  # fmt: skip
     def _compared(self, painting: PaintingSettings) -> Comparison:
-        wanted = picture_to_linear(self.template(painting.after, self._seen(painting).how))
+        how = self._seen(painting).how
+        template = self.template(painting.after, how)
+        wanted = picture_to_linear(template)
+        if how == "drawing":
+            return compare_drawing(self._taken(painting), template, wanted, self._subject())
         shift = self._mixing.drying_shift() if painting.wet else None
-        free = self._seen(painting).how == "photograph"
-        return compare(self._taken(painting), wanted, self._subject(), shift, free)
+        return compare(self._taken(painting), wanted, self._subject(), shift, how == "photograph")
 
     def compared(self, painting: PaintingSettings) -> Comparison:
         """Everything that is wrong with the painting, and what holds."""
@@ -313,6 +285,8 @@ class EaselStage:
         """
         if not self.planned():
             raise Refusal(self._passes.refused())
+        if painting.against == "drawing":
+            raise Refusal("this is the bare drawing: nothing is laid yet, so the plan stands as it is")
         if self.seen(painting).how != "plan":
             raise Refusal("this painting was not made by the plan: it is held to the photograph")
         if painting.after is None or painting.after >= self.pass_count():
@@ -322,8 +296,9 @@ class EaselStage:
     # -- stopping ---------------------------------------------------------------------------------
 
     def in_order(self) -> tuple[PaintingSettings, ...]:
-        """Photographs of the painting, oldest first."""
-        return tuple(sorted(self.settings.paintings, key=lambda p: (p.taken_at, p.after or 10_000)))
+        """Photographs of the painting, oldest first; those of the bare drawing are none of paint."""
+        painted = (p for p in self.settings.paintings if p.against != "drawing")
+        return tuple(sorted(painted, key=lambda p: (p.taken_at, p.after or 10_000)))
 
     @result(
         "left to do",
@@ -349,18 +324,10 @@ class EaselStage:
 
     def stop(self, painting: PaintingSettings) -> Stop:
         """Whether another sitting would change anything."""
+        if painting.against == "drawing":
+            return Stop(False, None, 0.0, "The drawing comes before the first pass.")
         until = [p for p in self.progress() if p[0].taken_at <= painting.taken_at]
         errors = tuple(p.error for one, p in until if one.key != painting.key)
         own = self._left(painting.reading())
         finished = painting.after is None or painting.after >= self.pass_count() or not self.planned()
         return stop_test((*errors, own), self.compared(painting).largest, finished)
-
-
-def _look(picture: Bytes) -> Floats:
-    small = cv2.resize(picture, None, fx=0.4, fy=0.4, interpolation=cv2.INTER_AREA)
-    return normalised_grey(np.asarray(small))
-
-
-def _liked(picture: Bytes, view: View, template: Bytes) -> float:
-    own = view.squared(picture, template.shape[:2])
-    return correlation(_look(own), _look(template))

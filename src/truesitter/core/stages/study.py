@@ -85,6 +85,7 @@ class Study:
             self.accents,
             self.surround,
             self.passes,
+            self.values,
         )
 
     @classmethod

@@ -52,9 +52,6 @@ RIM = 2
 SHOWN_LONG_SIDE = 2400
 """Photographs of paintings are worked on at this size at most."""
 
-LIKELIER = 0.01
-"""The photograph is what is painted from when it is likelier than the plan by so much [try]."""
-
 GRAIN_PX = 2.0
 """Sigma of the blur that takes a photograph's grain away, in pixels of the plan."""
 

@@ -168,3 +168,45 @@ LEAST_OF_PLACE = 0.001
 
 NEARER = 0.75
 """One painting is nearer to the sitter when it is at most so much as far from it as the other [try]."""
+
+# bare_drawing.py
+
+INK = 60
+"""Grey of the template's lines, of 255; what is drawn may be any darker than its paper."""
+
+LINE_MM = 0.8
+"""Width of a drawn line: a soft pencil's (common practice)."""
+
+PAPER_MM = 3.0
+"""Side of the window in which the paper beside a line is looked for: lines nearer to each other are one."""
+
+INKED = 0.985
+"""Quantile of darkness that is taken for a line: lines take a few hundredths of a sheet."""
+
+DENSITY_MM = 1.2
+"""Sigma with which lines are made dense before they are laid on one another: half an eyelid's height [try];
+chosen on maren."""
+
+LINE_NEAR_MM = 4.0
+"""An outline with a line within this distance was drawn [try]."""
+
+SHORTEST_MM = 12.0
+"""Shorter outlines inside a place are not missed."""
+
+MISSING = 0.4
+"""Part of a place's outline without a line from which on it is told [try]."""
+
+BAREST = 0.9
+"""Part from which on it has no line at all."""
+
+FAINT = 0.3
+"""A line this dark, in parts of the darkest, was drawn [try]."""
+
+RIM_MM = 6.0
+"""Outlines this near to the rim of the canvas are not missed [try]."""
+
+BURNT_OUT = 248.0
+"""Grey, of 255, from which on a line cannot be seen in a photograph."""
+
+OUTSHONE = 1.2
+"""A ground this much lighter than the rest, in greys of the photograph, has a lamp mirrored in it [try]."""

@@ -82,3 +82,14 @@ MOST_BOW = 0.08
 
 LEAST_SIDE = 0.1
 """A side of a painting is at least so long in a photograph, in parts of the photograph's long side."""
+
+# on_easel.py
+
+LIKELIER = 0.01
+"""The photograph is what is painted from when it is likelier than the plan by so much [try]."""
+
+LEAST_LIKENESS = 0.12
+"""Below this the photograph shows something else than the plan [try]."""
+
+FLAT_CANVAS = 2.0
+"""Of a canvas whose values spread by less than this in 8-bit steps nothing can be likened."""

@@ -10,7 +10,7 @@ import numpy as np
 from truesitter.core.colour.spaces import linear_to_srgb, picture_to_linear
 from truesitter.core.easel.find.view import View
 from truesitter.core.easel.lamp.lighting import Known, Lighting, gloss, known_card, lighting_of
-from truesitter.core.easel.lamp.tuning import FLAT, LEAST_LIKENESS, RIM
+from truesitter.core.easel.lamp.tuning import RIM
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
@@ -62,26 +62,6 @@ class RectifiedPainting:
     def picture(self) -> Bytes:
         """(h, w, 3) sRGB under an even white light."""
         return np.asarray(np.round(linear_to_srgb(np.clip(self.light, 0, 1)) * 255), dtype=np.uint8)
-
-
-def has_drawing(template: Bytes) -> bool:
-    """True when a canvas has enough on it to be recognised by."""
-    return float(cv2.cvtColor(template, cv2.COLOR_RGB2GRAY).std()) >= FLAT
-
-
-def check_likeness(correlation: float, template: Bytes) -> None:
-    """Refuse what is not the painting at all.
-
-    Raises
-    ------
-    Refusal
-        With what to look at.
-    """
-    if has_drawing(template) and correlation < LEAST_LIKENESS:
-        raise Refusal(
-            "this does not look like the painting of this sitter at that pass: check the corners and the "
-            "pass, or whether it is the right photograph"
-        )
 
 
 def take_in(

@@ -68,11 +68,5 @@ INVERTED = 4001
 
 # rectified.py
 
-LEAST_LIKENESS = 0.12
-"""Below this the photograph shows something else than the plan [try]."""
-
 RIM = 0.006
 """The outermost part of a painting, in parts of its long side, mixes with the wall in a photograph [try]."""
-
-FLAT = 2.0
-"""Of a canvas whose values spread by less than this in 8-bit steps nothing can be likened."""

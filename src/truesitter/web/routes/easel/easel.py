@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import uuid
+from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Form, HTTPException, Query, Request, Response, UploadFile
@@ -45,6 +46,8 @@ class CameraIn(BaseModel):
     """Passes laid by then; none for all."""
     seed: int = Field(0, ge=0, le=10_000_000)
     """Of the studio, drawn by lot."""
+    drawing: bool = False
+    """True for the bare drawing, before any pass."""
     faults: list[str] = Field([], max_length=20)
     """As ``PLACE=+1.5``; the same as on the command line."""
 
@@ -87,25 +90,40 @@ def add_painting(
     taken_at: Annotated[str | None, Form(pattern=r"^\d{4}-\d{2}-\d{2}$")] = None,
     wet: Annotated[bool, Form()] = False,
     by_hand: Annotated[bool, Form()] = False,
+    drawing: Annotated[bool, Form()] = False,
     by: By = "",
 ) -> SitterOut:
-    """Take a photograph of the painting in; `by_hand` keeps it though no painting was found in it."""
+    """Take a photograph of the painting in; `by_hand` keeps it though no painting was found in it.
+
+    With `drawing` it shows the bare drawing, held to the outlines that are carried over.
+    """
     data = photograph_bytes(photo)
     name = clean_filename(photo.filename or "painting")
-    return _taken_in(sitter, bench, data, name, after, taken_at, wet, by_hand, by)
+    shows = Shows(None if drawing else after, wet and not drawing, drawing)
+    return _taken_in(sitter, bench, data, name, shows, taken_at, by_hand, by)
+
+
+@dataclass(frozen=True)
+class Shows:
+    """What a photograph shows: passes laid by then (None for all), wet paint, or the bare drawing."""
+
+    after: int | None
+    wet: bool = False
+    drawing: bool = False
 
 
 _BY_HAND = ((0.1, 0.1), (0.9, 0.1), (0.9, 0.9), (0.1, 0.9))
 
 
 def _taken_in(
-    sitter: Sitter, bench: Any, data: bytes, name: str, after: int | None, taken_at: str | None, wet: bool,
-    by_hand: bool, by: str,
+    sitter: Sitter, bench: Any, data: bytes, name: str, shows: Shows, taken_at: str | None, by_hand: bool,
+    by: str,
 ) -> SitterOut:  # fmt: skip
     info = inspect(data)
     sha256 = hashlib.sha256(data).hexdigest()
     given = PaintingSettings(
-        key=uuid.uuid4().hex[:12], sha256=sha256, name=name, after=after, wet=wet,
+        key=uuid.uuid4().hex[:12], sha256=sha256, name=name, after=shows.after, wet=shows.wet,
+        against="drawing" if shows.drawing else "likelier",
         taken_at=taken_at or now().date().isoformat(), corners=_BY_HAND if by_hand else None,
         refine=not by_hand,
     )  # fmt: skip
@@ -123,9 +141,9 @@ def _taken_in(
 def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench, by: By) -> SitterOut:
     """Photograph the planned canvas with the simulated studio camera, faults and all, and take it in."""
     study = bench.study(sitter)
-    if not study.easel.planned():
+    if not asked.drawing and not study.easel.planned():
         raise Refusal(study.passes.refused())
-    canvas = study.easel.template(asked.after, "plan")
+    canvas = study.easel.template(asked.after, "drawing" if asked.drawing else "plan")
     shape = (canvas.shape[0], canvas.shape[1])
     mm = study.settings.reference.canvas_width_mm / shape[1]
     faults = tuple(Fault.read(text) for text in asked.faults)
@@ -133,7 +151,8 @@ def simulated(asked: CameraIn, sitter: CurrentSitter, bench: Bench, by: By) -> S
     painted = plant(canvas, faults, study.sitter.areas(), features, mm, asked.seed)
     shot = take(painted, Studio.by_lot(asked.seed))
     data = encode_jpeg(shot.picture, 95)
-    return _taken_in(sitter, bench, data, f"studio-{asked.seed}.jpg", asked.after, None, False, False, by)
+    shows = Shows(None if asked.drawing else asked.after, False, asked.drawing)
+    return _taken_in(sitter, bench, data, f"studio-{asked.seed}.jpg", shows, None, False, by)
 
 
 @router.get("/compared", dependencies=[answered("easel/compared", ("easel", "flesh", "passes"), NEEDS)])
