@@ -85,6 +85,20 @@ def test_a_good_drawing_is_left_alone(name: str, paper: str) -> None:
     assert [h for h in found.holds if h.startswith("In their places")]
 
 
+@pytest.mark.parametrize("feature", ["left eye", "mouth"])
+@pytest.mark.parametrize("name", ["tobias", "orsolya"])
+def test_a_low_feature_that_left_its_own_window_is_found_again(name: str, feature: str) -> None:
+    """6 mm too low, a third of an eye's window and more."""
+    study = painter(name)
+    drawn = by_hand(study, "pencil on white", 0.3, seed=4)
+    mm = study.settings.reference.canvas_width_mm / drawn.shape[1]
+    features = features_of(study.sitter.face, drawn.shape[:2])
+    moved = plant(drawn, (Fault(feature, "shift", 0, 6),), study.sitter.areas(), features, mm)
+    found = study.easel.compared(photographed(moved, 9510, against="drawing"))
+    (one,) = (o for o in found.offsets if o.name == feature)
+    assert one.down_mm == pytest.approx(6, abs=1)
+
+
 def test_a_drawing_is_no_photograph_of_paint() -> None:
     """It is not planned on, counts in no progress, and what is no drawing of the sitter is refused."""
     study = painter("maren")

@@ -278,6 +278,8 @@ def findTransformECC(
 def phaseCorrelate(
     src1: Float64, src2: Float64, window: Float64 | None = None
 ) -> tuple[tuple[float, float], float]: ...
+def matchTemplate(image: Float32, templ: Float32, method: int) -> Float32: ...
+def minMaxLoc(src: Float32) -> tuple[float, float, tuple[int, int], tuple[int, int]]: ...
 def createHanningWindow(winSize: Size, type: Literal[6]) -> Float64: ...
 def convertMaps(
     map1: Float32, map2: Float32, dstmap1type: int
@@ -379,5 +381,6 @@ RETR_EXTERNAL: int
 RETR_LIST: int
 TERM_CRITERIA_COUNT: int
 TERM_CRITERIA_EPS: int
+TM_CCOEFF_NORMED: int
 TERM_CRITERIA_MAX_ITER: int
 WARP_INVERSE_MAP: int

@@ -21,6 +21,8 @@ const ways: readonly { key: Way; label: string }[] = [
   { key: "blink", label: "blink" },
   { key: "beside", label: "beside" },
 ];
+/** What the ways are called while there is no paint. */
+const drawn: Partial<Record<Way, string>> = { painting: "drawing", plan: "outlines" };
 /** Slow enough for anybody's eyes. */
 const BLINK_MS = 900;
 
@@ -35,6 +37,7 @@ export function CompareJob({ sitter }: JobProps) {
   const [secondKey, setSecond] = useState("");
   const second = paintings.find((p) => p.key === secondKey && p.key !== painting?.key);
   const two = useBetween(sitter, painting, second?.key ?? "");
+  const drawing = painting?.against === "drawing";
   useEffect(() => {
     if (way !== "blink") return;
     const timer = setInterval(() => setOther((o) => !o), BLINK_MS);
@@ -117,8 +120,12 @@ export function CompareJob({ sitter }: JobProps) {
             sx={{ flexWrap: "wrap", "& > *": { flex: "1 0 30%" } }}
           >
             {ways.map((w) => (
-              <ToggleButton key={w.key} value={w.key} disabled={!!second && w.key === "difference"}>
-                {second && w.key === "plan" ? "the other" : w.label}
+              <ToggleButton
+                key={w.key}
+                value={w.key}
+                disabled={(!!second || drawing) && w.key === "difference"}
+              >
+                {second && w.key === "plan" ? "the other" : ((drawing && drawn[w.key]) ?? w.label)}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
@@ -164,7 +171,7 @@ export function CompareJob({ sitter }: JobProps) {
                 {found.isError && <Say>{found.error.message}</Say>}
                 {found.data && findings.length === 0 && (
                   <Say>
-                    {painting.against === "drawing"
+                    {drawing
                       ? "Nothing: every feature lies where it was carried over to, and no outline is missing."
                       : "Nothing that a photograph can tell: every place is within a third of a step."}
                   </Say>

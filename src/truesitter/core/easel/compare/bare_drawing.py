@@ -148,7 +148,7 @@ def check_drawing(
     trusted = light < min(BURNT_OUT, OUTSHONE * float(np.median(light)))
     own = np.where(trusted, own, wanted)
     dense = [normalised(blur(ink, DENSITY_MM / mm_per_px)) for ink in (own, wanted)]
-    placed = offsets(features, dense[0], dense[1], mm_per_px)
+    placed = offsets(features, dense[0], dense[1], mm_per_px, searched=True)
     # What was drawn elsewhere is told as that.
     moved = np.zeros(own.shape, bool)
     for one in placed:

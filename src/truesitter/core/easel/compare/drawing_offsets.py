@@ -158,13 +158,19 @@ def figure_parts(figure: Mask, count: int = 6) -> tuple[Feature, ...]:
     return tuple(found)
 
 
-def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> Offset | None:
+def offset_of(
+    feature: Feature, own: Floats, plan: Floats, mm_per_px: float, searched: bool = False
+) -> Offset | None:
     """How a feature lies; None where too little of it can be seen.
 
     Parameters
     ----------
     own, plan
         (h, w) of the painting and of its plan, normalised.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    searched
+        True to look for it round its place too: lines are like nothing else, soft tones like much.
     """
     left, top, right, bottom = feature.box
     box = feature.inside()
@@ -176,27 +182,12 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
     room = round(0.5 * float(size.max()))
     wide = cv2.copyMakeBorder(own, room, room, room, room, cv2.BORDER_REPLICATE)
     around = wide[top : bottom + 2 * room, left : right + 2 * room]
-    taper = cv2.createHanningWindow((there.shape[1], there.shape[0]), cv2.CV_64F)
-    dx, dy, sure = displacement(there, own[box], taper)
-    if sure < SURE or max(abs(dx) / size[0], abs(dy) / size[1]) > FARTHEST:
-        dx = dy = 0.0
-    warp = np.array([[1, 0, room + dx], [0, 1, room + dy]], np.float32)
-    rules = (cv2.TERM_CRITERIA_COUNT | cv2.TERM_CRITERIA_EPS, 80, 1e-5)
-    weight = _middle_heavy(there.shape)
-    try:
-        _, warp = cv2.findTransformECC(
-            there.astype(np.float32), around.astype(np.float32), warp, cv2.MOTION_AFFINE, rules, None, 3
-        )
-    except cv2.error:
+    fits = [_laid_on(there, around, start + room) for start in _starts(there, own[box], around, searched)]
+    best = max((f for f in fits if f is not None), key=lambda f: f[1], default=None)
+    if best is None or best[1] < LIKE:
         return None
-    after = cv2.warpAffine(
-        around, warp, there.shape[::-1], flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
-        borderMode=cv2.BORDER_REPLICATE,
-    )  # fmt: skip
-    inner = weight > 0
-    liked, before = correlation(there, np.asarray(after), inner), correlation(there, own[box], inner)
-    if liked < LIKE:
-        return None
+    warp, liked = best
+    before = correlation(there, own[box], _middle_heavy(there.shape) > 0)
     matrix = warp[:, :2].astype(np.float64)
     middle = size / 2
     moved = matrix @ middle + warp[:, 2] - room - middle
@@ -211,13 +202,51 @@ def offset_of(feature: Feature, own: Floats, plan: Floats, mm_per_px: float) -> 
     )  # fmt: skip
 
 
+def _starts(there: Floats, here: Floats, around: Floats, searched: bool) -> list[Doubles]:
+    """Displacements (2,) from which a feature is laid on the plan: by phase, and where it is found likest."""
+    size = np.array(there.shape[::-1])
+    taper = cv2.createHanningWindow((there.shape[1], there.shape[0]), cv2.CV_64F)
+    dx, dy, sure = displacement(there, here, taper)
+    moved = np.array((dx, dy))
+    starts = [moved if sure >= SURE and (np.abs(moved) <= FARTHEST * size).all() else np.zeros(2)]
+    if not searched:
+        return starts
+    # A low feature that lies elsewhere by a good part of its height has left its own window.
+    likest = cv2.matchTemplate(around, there, cv2.TM_CCOEFF_NORMED)
+    middle = (np.array(likest.shape[::-1]) - 1) // 2
+    reach = np.minimum(np.floor(FARTHEST * size).astype(int), middle)
+    (left, top), (right, bottom) = middle - reach, middle + reach + 1
+    _, _, _, spot = cv2.minMaxLoc(likest[top:bottom, left:right])
+    found = np.array(spot, np.float64) - reach
+    return starts if np.abs(found - starts[0]).max() < 2 else [*starts, found]
+
+
+def _laid_on(there: Floats, around: Floats, start: Doubles) -> tuple[Floats, float] | None:
+    """Affine (2, 3) that lays a feature on the plan, and how like it is then; None where it cannot be."""
+    warp = np.array([[1, 0, start[0]], [0, 1, start[1]]], np.float32)
+    rules = (cv2.TERM_CRITERIA_COUNT | cv2.TERM_CRITERIA_EPS, 80, 1e-5)
+    try:
+        _, warp = cv2.findTransformECC(
+            there.astype(np.float32), around.astype(np.float32), warp, cv2.MOTION_AFFINE, rules, None, 3
+        )
+    except cv2.error:
+        return None
+    after = cv2.warpAffine(
+        around, warp, there.shape[::-1], flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
+        borderMode=cv2.BORDER_REPLICATE,
+    )  # fmt: skip
+    return warp, correlation(there, np.asarray(after), _middle_heavy(there.shape) > 0)
+
+
 def _middle_heavy(shape: tuple[int, ...]) -> Mask:
     """The ellipse that fits a window."""
     y, x = (np.linspace(-1, 1, n) for n in shape[:2])
     return np.asarray((x[None] ** 2 + y[:, None] ** 2 <= 1.1).astype(np.uint8))
 
 
-def offsets(features: tuple[Feature, ...], own: Floats, plan: Floats, mm_per_px: float) -> tuple[Offset, ...]:
+def offsets(
+    features: tuple[Feature, ...], own: Floats, plan: Floats, mm_per_px: float, searched: bool = False
+) -> tuple[Offset, ...]:
     """Every feature that can be measured.
 
     Parameters
@@ -230,11 +259,13 @@ def offsets(features: tuple[Feature, ...], own: Floats, plan: Floats, mm_per_px:
         (h, w) of the plan, in the same unit.
     mm_per_px
         Canvas mm to a pixel, > 0.
+    searched
+        True to look for each round its place too, for drawings in lines.
 
     Returns
     -------
     tuple[Offset, ...]
         In the order of the features; those that cannot be measured are left out.
     """
-    found = (offset_of(feature, own, plan, mm_per_px) for feature in features)
+    found = (offset_of(feature, own, plan, mm_per_px, searched) for feature in features)
     return tuple(o for o in found if o is not None)
