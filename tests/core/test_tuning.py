@@ -50,6 +50,20 @@ def test_each_number_says_what_it_is(table: Path) -> None:
     assert not bare
 
 
+@pytest.mark.parametrize("table", TABLES, ids=lambda p: p.parent.relative_to(CORE).as_posix())
+def test_no_name_is_given_twice(table: Path) -> None:
+    """The second would quietly change what uses the first."""
+    given = [
+        name.id
+        for statement in ast.parse(table.read_text(encoding="utf-8")).body
+        if isinstance(statement, ast.Assign | ast.AnnAssign)
+        for target in (statement.targets if isinstance(statement, ast.Assign) else [statement.target])
+        for name in ast.walk(target)
+        if isinstance(name, ast.Name)
+    ]
+    assert len(given) == len(set(given))
+
+
 def test_no_number_is_kept_elsewhere() -> None:
     found = [
         f"{path.relative_to(CORE)}: {ast.unparse(statement)}"

@@ -17,7 +17,7 @@ from truesitter.core.easel.compare.tuning import (
     BAREST,
     BURNT_OUT,
     DENSITY_MM,
-    FAINT,
+    FAINT_LINE,
     INK,
     INKED,
     LINE_MM,
@@ -154,7 +154,9 @@ def check_drawing(
     for one in placed:
         if one.wrong:
             moved[one.box[1] : one.box[3], one.box[0] : one.box[2]] = True
-    bare = cv2.distanceTransform((own < FAINT).astype(np.uint8), cv2.DIST_L2, 3) > LINE_NEAR_MM / mm_per_px
+    bare = (
+        cv2.distanceTransform((own < FAINT_LINE).astype(np.uint8), cv2.DIST_L2, 3) > LINE_NEAR_MM / mm_per_px
+    )
     # Shapes end at the rim of the picture, where nobody draws a line.
     rim = max(1, round(RIM_MM / mm_per_px))
     line = np.zeros(own.shape, bool)

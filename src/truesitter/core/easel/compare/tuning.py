@@ -199,7 +199,7 @@ MISSING = 0.4
 BAREST = 0.9
 """Part from which on it has no line at all."""
 
-FAINT = 0.3
+FAINT_LINE = 0.3
 """A line this dark, in parts of the darkest, was drawn [try]."""
 
 RIM_MM = 6.0
