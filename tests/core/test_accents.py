@@ -200,7 +200,7 @@ def test_redder_yellower_and_greyer_at_equal_value() -> None:
         lab[row - 15 : row + 15, column - 15 : column + 15, 1:] += 6 * ways[turn]
     off, found_hue = off_mean(lab.astype(np.float32), skin, 100)
     np.testing.assert_allclose(found_hue, hue, atol=0.03)
-    turns = skin_colour(off, found_hue, skin, None, 100).turns
+    turns = skin_colour(off, found_hue, skin, (), 100).turns
     for turn, (row, column) in spots.items():
         assert (turns[row - 8 : row + 8, column - 8 : column + 8] == turn).mean() > 0.95, turn
         assert turn_of(6 * ways[turn], hue) == (turn, pytest.approx(6))

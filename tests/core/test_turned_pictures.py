@@ -302,8 +302,8 @@ def test_colours_of_the_skin_turn_with_it(turned: Turned) -> None:
     np.testing.assert_allclose(own, turned.picture(off), atol=0.35)
     assert np.abs(own - turned.picture(off)).mean() < 0.01
     alike(
-        skin_colour(own, hue, t.skin, None, t.scale).turns,
-        turned.picture(skin_colour(off, hue, m.skin, None, m.scale).turns),
+        skin_colour(own, hue, t.skin, (), t.scale).turns,
+        turned.picture(skin_colour(off, hue, m.skin, (), m.scale).turns),
     )
     line = np.array([[0.35, 0.4], [0.5, 0.55], [0.6, 0.4]])
     stops = hue_stops(m.lab, line, 0.01)

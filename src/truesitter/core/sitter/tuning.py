@@ -94,3 +94,33 @@ EAR_FROM, EAR_REACH = 0.02, 0.25
 
 OWN_REACH = 0.15
 """A painter's name holds this far round its spot, in parts of the picture's height."""
+
+# body_places.py
+
+NECK_SHARE = 0.75
+"""A neck is at most so wide, in parts of the head or the shoulders, whichever is narrower [try]."""
+
+NECK_LIKE = 1.05
+"""Rows no wider than so many times the narrowest are the neck as well [try]."""
+
+NECK_SMOOTH = 60
+"""Widths are evened out over this part of the figure's height; a figure of fewer rows is too small."""
+
+SHOULDERS_OF_WIDEST = 0.85
+"""The shoulders are the first row below the neck this wide, in parts of the widest [try]."""
+
+SHOULDER_IN = 0.12
+"""The middle of a shoulder lies so far inside its end, in shoulder widths."""
+
+BLADE_OUT, BLADE_DOWN = 0.2, 0.15
+"""A shoulder blade lies so far beside the spine and below the shoulders, in shoulder widths: it is
+a quarter of the shoulders wide (proportions of figure drawing, common practice)."""
+
+ARM_DOWN = 0.35
+"""The upper arm's middle lies so far below the shoulders, in shoulder widths (common practice)."""
+
+SPINE_DOWN = 0.12
+"""Spot of the spine between the blades, below the shoulders, in shoulder widths."""
+
+LOIN_DOWN = 0.9
+"""The small of the back below the shoulders, in shoulder widths (common practice)."""

@@ -121,6 +121,7 @@ class AccentStage:
             "framed",
             "skin luminance",
         ),
+        version=2,
     )
     def highlights(self) -> tuple[NamedLight, ...]:
         """Every highlight, strongest first on each kind of surface: skin, lips, eyes, hair."""
@@ -191,12 +192,12 @@ class AccentStage:
             return np.zeros((*skin.shape, 2), np.float32), np.array([1.0, 0.0])
         return off_mean(self.lab(), skin, self._light.scale(skin.shape))
 
-    @result("skin colour", needs=("skin off its mean", "regions", "detection", "framed"), version=2)
+    @result("skin colour", needs=("skin off its mean", "regions", "detection", "framed"), version=3)
     def colour(self) -> SkinColour:
         """Where the skin is redder, yellower, greyer than elsewhere at the same value."""
         regions = self._light.regions()
         scale = self._light.scale(regions.shape)
-        return skin_colour(*self._off(), regions == Region.SKIN, self._sitter.face, scale)
+        return skin_colour(*self._off(), regions == Region.SKIN, self._sitter.place_centres(), scale)
 
     def against_skin(self, x: float, y: float) -> tuple[str, ...]:
         """How a spot (fractions) differs from this skin at its value, in words; none off the skin."""

@@ -91,7 +91,7 @@ class FinishStage:
     def places(self) -> tuple[PlaceFinish, ...]:
         """Places of the face and the larger regions, most looked at first."""
         finish, regions = self.finish(), self._surround.regions()
-        spots = [] if self._sitter.face is None else place_centres(self._sitter.face)
+        spots = list(self._sitter.place_centres())
         spots += [(f"motif {n}", m.x, m.y) for n, m in enumerate(self.marks(), 1) if m.outline]
         for region in (Region.HAIR, Region.FACIAL_HAIR, Region.GARMENT, Region.BACKGROUND):
             where = regions == region

@@ -234,7 +234,7 @@ class LightStage:
             "regions.names",
         ),
         needs=("linear light", "framed", "regions", "detection", "light direction"),
-        version=3,
+        version=4,
     )
     def zones(self) -> LightZones:
         """Light peaks and zones 1–4."""
@@ -260,7 +260,7 @@ class LightStage:
         return replace(zones, zones=_enlarged(zones.zones, shape))
 
     @result(
-        "recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"), version=2
+        "recesses", settings=("regions.names",), needs=("linear light", "regions", "detection"), version=3
     )
     def recesses(self) -> Recesses:
         """The narrow darks of the face, on a map of `LIGHT_LONG_SIDE`."""

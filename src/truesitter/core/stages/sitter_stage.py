@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cached_property
+
 import numpy as np
 
 from truesitter.core.graph.results import Source, result
@@ -11,6 +13,7 @@ from truesitter.core.reference.frame import whole_canvas
 from truesitter.core.settings import RegionSettings
 from truesitter.core.sitter import places
 from truesitter.core.sitter.areas import Areas, areas_of
+from truesitter.core.sitter.body_places import body_places
 from truesitter.core.sitter.face import TEMPLES, Face
 from truesitter.core.sitter.face_proportions import Proportion, face_proportions
 from truesitter.core.sitter.framing import Framing, Head, framings, head_of
@@ -121,7 +124,7 @@ class SitterStage:
         height, width = self._picture.shape
         return face_proportions(face, height / width, self.head_top(), self.hairline())
 
-    @result("areas", settings=("regions.names",), needs=("regions", "detection"))
+    @result("areas", settings=("regions.names",), needs=("regions", "detection"), version=2)
     def areas(self) -> Areas:
         """The picture divided by name, at the size that is planned at."""
         regions = reduced_labels(self.regions().labels, PLANNING_LONG_SIDE)
@@ -143,9 +146,26 @@ class SitterStage:
         labels = self.regions().labels
         return Region(int(labels[pixel_at(x, y, labels.shape)]))
 
+    @cached_property
+    def body_places(self) -> tuple[places.OwnPlace, ...]:
+        """Places of a body without a face, by the outline of the figure; none with one."""
+        if self.face is not None:
+            return ()
+        regions = self.regions()
+        labels = reduced_labels(regions.labels, PLANNING_LONG_SIDE)
+        return body_places(labels == Region.SKIN, labels != Region.BACKGROUND, labels == Region.HAIR)
+
     def own_places(self) -> tuple[places.OwnPlace, ...]:
-        """Places of the figure that the painter named."""
-        return tuple(places.OwnPlace(p.name, p.x, p.y) for p in self.settings.names)
+        """Places of the figure that the painter named, then those of a body without a face."""
+        own = tuple(places.OwnPlace(p.name, p.x, p.y) for p in self.settings.names)
+        taken = {p.name for p in own}
+        return own + tuple(p for p in self.body_places if p.name not in taken)
+
+    def place_centres(self) -> tuple[tuple[str, float, float], ...]:
+        """Name and centre (x, y in fractions) of every place of the face, or of a body without one."""
+        if self.face is not None:
+            return tuple(places.place_centres(self.face))
+        return tuple((p.name, p.x, p.y) for p in self.body_places)
 
     def place_at(self, x: float, y: float) -> str:
         """A spot in the painter's words: a place of the face, else its region."""

@@ -6,6 +6,7 @@ value, so that light and shadow do not count. Shadow takes colour from what face
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import IntEnum
 
@@ -16,8 +17,6 @@ from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of, in_pixels
 from truesitter.core.light.tints.tuning import BINS, DARKEST, ENOUGH, NEAR, PLAIN, RIM, SMOOTH
-from truesitter.core.sitter.face import Face
-from truesitter.core.sitter.places import place_centres
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 
@@ -138,7 +137,9 @@ def difference_words(off: Doubles, hue: Doubles) -> tuple[str, ...]:
     return tuple(said)
 
 
-def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale: float) -> SkinColour:
+def skin_colour(
+    off: Floats, hue: Doubles, skin: Mask, spots: Sequence[tuple[str, float, float]], scale: float
+) -> SkinColour:
     """Where the skin's colour changes.
 
     Parameters
@@ -147,8 +148,10 @@ def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale:
         As `off_mean` gives them.
     skin
         (h, w) bare skin.
-    face, scale
-        The face, and its height in pixels.
+    spots
+        Name and centre (x, y in fractions) of the places to judge.
+    scale
+        Height of the face in pixels.
     """
     turns = np.zeros(skin.shape, np.uint8)
     if not skin.any():
@@ -164,14 +167,16 @@ def skin_colour(off: Floats, hue: Doubles, skin: Mask, face: Face | None, scale:
     # Beside hair and cloth a pixel is of both.
     inner = cv2.erode(skin.astype(np.uint8), np.ones((2 * max(1, round(RIM * scale)) + 1,) * 2, np.uint8))
     turns[inner == 0] = Turn.NONE
-    places = [] if face is None else _places(off, hue, skin, face, scale)
+    places = _places(off, hue, skin, spots, scale)
     return SkinColour(turns, tuple(sorted(places, key=lambda p: -p.by)))
 
 
-def _places(off: Floats, hue: Doubles, skin: Mask, face: Face, scale: float) -> list[PlaceColour]:
+def _places(
+    off: Floats, hue: Doubles, skin: Mask, spots: Sequence[tuple[str, float, float]], scale: float
+) -> list[PlaceColour]:
     found = []
     reach = max(1, round(NEAR * scale))
-    for name, x, y in place_centres(face):
+    for name, x, y in spots:
         column, row = (int(v) for v in in_pixels((x, y), skin.shape))
         box = slice(max(0, row - reach), row + reach + 1), slice(max(0, column - reach), column + reach + 1)
         bare = skin[box]
