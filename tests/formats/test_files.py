@@ -173,7 +173,7 @@ def test_zones_fade_outwards() -> None:
 def test_every_way_of_looking_has_the_shape_of_the_canvas() -> None:
     study = study_of("maren")
     for name, view in VIEWS.items():
-        if name in ("ball", "eye-left", "eye-right"):
+        if name in ("ball", "eye-left", "eye-right") or name.startswith("solid-"):
             continue  # pictures of their own
         data, media = view.make(study)
         picture = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)

@@ -13,9 +13,10 @@ import pypdf
 import pytest
 
 from tests.conftest import study_of
+from truesitter.core.light.form.solids import Solid
 from truesitter.formats.documents.plan_light import side_words
 from truesitter.formats.folder import write_plan
-from truesitter.formats.pictures.light_pictures import ball_light, shine_codes
+from truesitter.formats.pictures.light_pictures import shine_codes, solid_light
 from truesitter.formats.print.light_files import light_pdf, light_svg
 from truesitter.formats.words.wording import Counting
 
@@ -115,7 +116,7 @@ def test_sides_in_words(way: tuple[float, float] | None, words: str | None) -> N
 
 
 def test_the_ball_is_lit_from_where_the_light_is() -> None:
-    light = ball_light(np.array([-0.6, 0.6, 0.53]), 0.1)
+    light = solid_light(Solid.BALL, (-0.6, 0.6, 0.53), 0.1, 220)
     row, column = np.unravel_index(light.argmax(), light.shape)
     assert column / light.shape[1] == pytest.approx(0.5 - 0.3, abs=0.02)
     assert row / light.shape[0] == pytest.approx(0.5 - 0.3, abs=0.02)

@@ -5146,6 +5146,11 @@ export interface components {
             shadow_below: number;
             /** Sides */
             sides: components["schemas"]["SideOut"][];
+            /**
+             * Solids
+             * @description Parts of the sitter as simple solids under this light
+             */
+            solids: components["schemas"]["SolidOut"][];
             /** Terminator */
             terminator: number[][];
         };
@@ -9053,6 +9058,36 @@ export interface components {
             size: "sketch" | "study" | "portrait" | "every pass";
             /** Value Error */
             value_error: number;
+        };
+        /**
+         * SolidOut
+         * @description A part as a simple solid.
+         */
+        SolidOut: {
+            /** Part */
+            part: string;
+            /**
+             * Shadow
+             * @description Part of it that the light does not reach
+             */
+            shadow: number;
+            /**
+             * View
+             * @description Name of its picture among the views
+             */
+            view: string;
+            /** Words */
+            words: string;
+            /**
+             * X
+             * @description Where it is lightest, −1 to 1 to the right
+             */
+            x: number;
+            /**
+             * Y
+             * @description And upwards
+             */
+            y: number;
         };
         /**
          * SpotOut
@@ -14785,7 +14820,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "skull" | "relief" | "lock-volume" | "hair-surface" | "lock-tones" | "locks" | "hair-band" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "solid-dome" | "solid-upright" | "solid-lying" | "solid-bowl" | "skull" | "relief" | "lock-volume" | "hair-surface" | "lock-tones" | "locks" | "hair-band" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;

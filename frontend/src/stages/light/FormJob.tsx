@@ -95,6 +95,31 @@ export function FormJob({ sitter }: JobProps) {
           ))}
         </Section>
       )}
+      {data && data.solids.length > 0 && (
+        <Section title="As simple solids">
+          <Box component="ul" aria-label="Solids" sx={{ listStyle: "none", p: 0, m: 0 }}>
+            {data.solids.map((s) => (
+              <Box
+                component="li"
+                key={s.part}
+                sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 1 }}
+              >
+                <Box
+                  component="img"
+                  src={pictureUrl(sitter, s.view) ?? undefined}
+                  alt=""
+                  sx={{ width: 52, height: 52, flex: "none" }}
+                />
+                <Say>{s.words}</Say>
+              </Box>
+            ))}
+          </Box>
+          <Say quiet>
+            So it would be if nothing cast a shadow on it and it were of one colour. Where the photograph
+            differs, look why.
+          </Say>
+        </Section>
+      )}
       {casts.length > 0 && (
         <Section title="Cast shadows">
           <PlaceList

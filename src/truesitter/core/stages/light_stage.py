@@ -16,6 +16,7 @@ from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.light.form.light_form import Form, shadow_border, skin_form
 from truesitter.core.light.form.peaks import find_peaks, own_peaks
 from truesitter.core.light.form.recesses import Recesses, find_recesses
+from truesitter.core.light.form.solids import BODY, PARTS, LitSolid, lit_solids
 from truesitter.core.light.form.tuning import EVEN, WORKING_LONG_SIDE
 from truesitter.core.light.form.two_sides import SidedForms, two_sides
 from truesitter.core.light.form.zones import LightZones, grow_zones, inside_limits, line_mask, unlit_mask
@@ -110,6 +111,10 @@ class LightStage:
         """Towards the key light in the picture, x right, y down."""
         x, y, _ = self.key()
         return x, -y
+
+    def solids(self) -> tuple[LitSolid, ...]:
+        """Parts of the sitter as simple solids under the key light."""
+        return lit_solids(BODY if self._sitter.face is None else PARTS, self.key())
 
     @result("linear light", needs=("framed",))
     def linear(self) -> Floats:

@@ -1,4 +1,4 @@
-"""Pictures of the light: form in flat colours, shine, recesses, changes of colour, the lit ball."""
+"""Pictures of the light: form in flat colours, shine, recesses, changes of colour, lit solids."""
 
 from __future__ import annotations
 
@@ -7,11 +7,12 @@ import numpy as np
 
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.light.form.light_form import FormClass
+from truesitter.core.light.form.solids import Solid, lit, solid_normals
 from truesitter.core.light.form.two_sides import SIDED, Side
 from truesitter.core.light.mirrored.eyes import cut_out
 from truesitter.core.light.tints.skin_colour import Turn
 from truesitter.core.stages import Study
-from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
+from truesitter.core.types import Bytes, Floats, Labels, Mask
 from truesitter.core.values.value_map import paint_values
 
 EYE = 900
@@ -107,8 +108,8 @@ def _hatch(shape: tuple[int, ...], direction: int, width: int) -> Mask:
     return np.asarray(((x + direction * y) % step) < step // 2)
 
 
-def ball_picture(study: Study) -> Bytes:
-    """A ball lit as the sitter is, in the colours of the sitter's own flesh from dark to light (h, w, 4)."""
+def solid_picture(study: Study, solid: Solid) -> Bytes:
+    """A solid lit as the sitter is, in the colours of the sitter's own flesh from dark to light (h, w, 4)."""
     strings = [*study.flesh.string("skin in the shadow"), *study.flesh.string("skin in the light")]
     if strings:
         labs = np.array([t.recipe.predicted.lab for t in strings])
@@ -117,23 +118,19 @@ def ball_picture(study: Study) -> Bytes:
     tones = labs[np.argsort(labs[:, 0])]
     found = study.light.direction()
     ambient = 0.12 if found is None else min(0.5, found.ambient)
-    light = ball_light(np.array(study.light.key()), ambient)
+    light = solid_light(solid, study.light.key(), ambient, 2 * BALL)
     at = light * (len(tones) - 1)
     lab = np.stack([np.interp(at, np.arange(len(tones)), channel) for channel in tones.T], axis=-1)
-    out = np.zeros((BALL, BALL, 4), np.uint8)
-    out[..., :3] = np.round(lab_to_srgb(lab) * 255)
-    y, x = (np.mgrid[0:BALL, 0:BALL] + 0.5) / BALL * 2 - 1
-    edge = (1 - np.hypot(x, y)) * BALL / 2
-    out[..., 3] = np.round(np.clip(edge + 0.5, 0, 1) * 255)
-    return out
+    _, inside = solid_normals(solid, 2 * BALL)
+    drawn = np.dstack([np.round(lab_to_srgb(lab) * 255), inside * 255.0]).astype(np.float32)
+    # Its outline is smooth at the size it is shown.
+    return np.round(cv2.resize(drawn, (BALL, BALL), interpolation=cv2.INTER_AREA)).astype(np.uint8)
 
 
-def ball_light(key: Doubles, ambient: float) -> Floats:
-    """How light a matt ball is, 0–1, under a key light (3,) and an even rest (h, w)."""
-    y, x = (np.mgrid[0:BALL, 0:BALL] + 0.5) / BALL * 2 - 1
-    z = np.sqrt(np.clip(1 - x * x - y * y, 0, 1))
-    lit = np.where(x * x + y * y < 1, np.clip(x * key[0] - y * key[1] + z * key[2], 0, None), 0)
-    light = (ambient + lit) / (1 + ambient)
+def solid_light(solid: Solid, key: tuple[float, float, float], ambient: float, size: int) -> Floats:
+    """How light a matt solid is, 0–1, under a key light and an even rest (h, w)."""
+    cosine, inside = lit(solid, key, size)
+    light = (ambient + np.where(inside, np.clip(cosine, 0, None), 0)) / (1 + ambient)
     # Tones of a string stand at even steps of value, light falls off in ratios.
     return np.asarray(np.cbrt(light), dtype=np.float32)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 import cv2
 import numpy as np
@@ -11,6 +12,7 @@ import numpy as np
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.graph.results import Declaration
 from truesitter.core.imaging.reduce import reduced_size
+from truesitter.core.light.form.solids import Solid
 from truesitter.core.light.form.zones import LightZones
 from truesitter.core.reference.tone import Clipping, lift_shadows
 from truesitter.core.sitter.region_names import Region
@@ -21,11 +23,11 @@ from truesitter.core.values.posterise import paint_groups
 from truesitter.core.values.value_map import paint_values, squint
 from truesitter.formats.pictures.hair_pictures import band_veil, locks_veil, tones_picture, volume_picture
 from truesitter.formats.pictures.light_pictures import (
-    ball_picture,
     eye_view,
     form_picture,
     recess_veil,
     shine_veil,
+    solid_picture,
     turn_veil,
 )
 from truesitter.formats.pictures.png import encode_jpeg, encode_png
@@ -101,6 +103,17 @@ def regions_picture(labels: Labels) -> Bytes:
 
 
 _DARK_HATCH, _LIGHT_HATCH = 1, -1
+
+SOLID_VIEWS = {
+    Solid.BALL: "ball", Solid.DOME: "solid-dome", Solid.UPRIGHT: "solid-upright", Solid.LYING: "solid-lying",
+    Solid.BOWL: "solid-bowl",
+}  # fmt: skip
+"""Views of the solids; the ball is the one that the light is dragged on."""
+
+
+def _solid(study: Study, solid: Solid) -> tuple[bytes, str]:
+    return _png(solid_picture(study, solid))
+
 
 _FORM = ("form", "sides", "regions", "lab of the light", "value of the light")
 
@@ -216,9 +229,12 @@ VIEWS = _views(
     (Declaration("shine", needs=("shine",)), lambda s: _png(shine_veil(s))),
     (Declaration("recesses", needs=("recesses",)), lambda s: _png(recess_veil(s))),
     (Declaration("turns", needs=("skin colour",)), lambda s: _png(turn_veil(s.accents.colour().turns))),
-    (
-        Declaration("ball", ("light.key",), ("light direction", "string", "flesh")),
-        lambda s: _png(ball_picture(s)),
+    *(
+        (
+            Declaration(name, ("light.key",), ("light direction", "string", "flesh"), version=2),
+            partial(_solid, solid=solid),
+        )
+        for solid, name in SOLID_VIEWS.items()
     ),
     (
         Declaration("skull", needs=("hair volumes", "photograph of the hair")),

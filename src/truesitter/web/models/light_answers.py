@@ -49,6 +49,17 @@ class SideOut(BaseModel):
     shadow_value: float
 
 
+class SolidOut(BaseModel):
+    """A part as a simple solid."""
+
+    part: str
+    view: str = Field(description="Name of its picture among the views")
+    x: float = Field(description="Where it is lightest, −1 to 1 to the right")
+    y: float = Field(description="And upwards")
+    shadow: float = Field(description="Part of it that the light does not reach")
+    words: str
+
+
 class FormReportOut(BaseModel):
     """The skin's form."""
 
@@ -59,6 +70,7 @@ class FormReportOut(BaseModel):
     casts: list[CastOut]
     terminator: list[Flat]
     sides: list[SideOut]
+    solids: list[SolidOut] = Field(description="Parts of the sitter as simple solids under this light")
     shadow_below: float
 
 

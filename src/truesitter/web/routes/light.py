@@ -16,6 +16,7 @@ from truesitter.formats.documents.plan_light import (
     highlights_of,
     recess_of,
 )
+from truesitter.formats.pictures.views import SOLID_VIEWS
 from truesitter.formats.print.light_files import light_pdf, light_svg
 from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CountedAs, CurrentSitter, CurrentStudy, download
@@ -35,6 +36,7 @@ from truesitter.web.models.light_answers import (
     PlaceColourOut,
     RecessesOut,
     SideOut,
+    SolidOut,
     StopOut,
 )
 from truesitter.web.models.mixture import hex_of, mixture_out
@@ -83,6 +85,10 @@ def get_form(study: CurrentStudy) -> FormReportOut:
                 shadow_value=s.shadow_value,
             )
             for s in study.light.sides().parts
+        ],
+        solids=[
+            SolidOut(part=s.part, view=SOLID_VIEWS[s.solid], x=s.x, y=s.y, shadow=s.shadow, words=s.words)
+            for s in study.light.solids()
         ],
         shadow_below=study.light.shadow_value(),
     )

@@ -207,3 +207,15 @@ TOWARDS_LIGHT = 0.0
 
 LEAST_COOL = 0.1
 """Less of the strip is no halftone [try]: sitters in rooms by lot show up to 0.06, planted ones from 0.16."""
+
+# solids.py
+
+DOME_LIES = 0.35
+"""By how much a forehead's dome faces upwards, as part of a unit vector: it leans back by a fifth of a right
+angle (common practice of construction)."""
+
+SOLID_SIDE = 0.2
+"""A light nearer to the middle than this, in half widths, lies in the middle [try]."""
+
+SOLID_FRONT = 0.02
+"""A smaller part turned from the light is not told [try]."""
