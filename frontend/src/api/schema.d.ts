@@ -4312,6 +4312,8 @@ export interface components {
             places: components["schemas"]["PlaceColourOut"][];
             /** Sides */
             sides: string | null;
+            /** Whites */
+            whites: components["schemas"]["WhiteOut"][];
         };
         /**
          * ColourSketchOut
@@ -10089,6 +10091,21 @@ export interface components {
             shift: number;
             /** Value */
             value: number;
+        };
+        /**
+         * WhiteOut
+         * @description A nearly white thing and what is mixed for it.
+         */
+        WhiteOut: {
+            mixture: components["schemas"]["MixtureOut"];
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * WhiteSettings

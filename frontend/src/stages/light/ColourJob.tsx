@@ -131,6 +131,13 @@ export function ColourJob({ sitter }: JobProps) {
           )}
         </Section>
       )}
+      {found.data && found.data.whites.length > 0 && (
+        <Section title="Whites">
+          {found.data.whites.map((w) => (
+            <MixtureLine key={`${w.x} ${w.y}`} mixture={w.mixture} tubes={tubes} title={w.words} />
+          ))}
+        </Section>
+      )}
     </>
   );
 }

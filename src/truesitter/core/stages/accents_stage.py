@@ -32,6 +32,7 @@ from truesitter.core.light.tints.skin_colour import (
     off_mean,
     skin_colour,
 )
+from truesitter.core.light.tints.whites import TintedWhite, tinted_whites
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.strings import Tone
 from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
@@ -228,6 +229,12 @@ class AccentStage:
             if name:
                 found.append(Borrowed(one.spoken, name))
         return (*found, *(Borrowed("dark of the garment", n) for n in self._cloth(lab, regions)))
+
+    @result("whites", settings=MIXING, needs=("lab of the light", "regions"))
+    def whites(self) -> tuple[tuple[TintedWhite, Recipe], ...]:
+        """Nearly white things, each with the mixture that takes a trace of what lies beside it."""
+        found = tinted_whites(self.lab(), self._light.regions())
+        return tuple((one, self._flesh.mix(np.array(one.tint), 1)[0][0]) for one in found)
 
     def _cloth(self, lab: Floats, regions: Labels) -> tuple[str, ...]:
         """What the darks of the garment take on; nothing where there is hardly any."""

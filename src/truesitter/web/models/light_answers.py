@@ -120,11 +120,22 @@ class BorrowedOut(BaseModel):
     neighbour: str
 
 
+class WhiteOut(BaseModel):
+    """A nearly white thing and what is mixed for it."""
+
+    place: str
+    x: float
+    y: float
+    words: str
+    mixture: MixtureOut
+
+
 class ColourOut(BaseModel):
     """Where skin changes colour."""
 
     places: list[PlaceColourOut]
     borrowed: list[BorrowedOut]
+    whites: list[WhiteOut]
     sides: str | None
     """The far side against the lit one."""
 

@@ -38,6 +38,7 @@ from truesitter.web.models.light_answers import (
     SideOut,
     SolidOut,
     StopOut,
+    WhiteOut,
 )
 from truesitter.web.models.mixture import hex_of, mixture_out
 
@@ -147,7 +148,13 @@ def get_recesses(study: CurrentStudy) -> RecessesOut:
 
 @router.get(
     "/light/colour",
-    dependencies=[answered("light/colour", needs=("skin colour", "borrowed colour", "form report"))],
+    dependencies=[
+        answered(
+            "light/colour",
+            ("flesh.own", "flesh.medium", "flesh.drying"),
+            ("skin colour", "borrowed colour", "form report", "whites"),
+        )
+    ],
 )
 def get_colour(study: CurrentStudy) -> ColourOut:
     """Where the skin changes colour."""
@@ -158,8 +165,15 @@ def get_colour(study: CurrentStudy) -> ColourOut:
             for p in study.accents.colour().places
         ],
         borrowed=[BorrowedOut(shadow=b.shadow, neighbour=b.neighbour) for b in study.accents.borrowed()],
+        whites=[
+            WhiteOut(
+                place=w.place, x=w.x, y=w.y, words=w.words,
+                mixture=mixture_out(study.settings.flesh, w.lab, recipe),
+            )
+            for w, recipe in study.accents.whites()
+        ],
         sides=None if passage is None else passage.sides(),
-    )
+    )  # fmt: skip
 
 
 @router.get("/light/eyes", dependencies=[answered("light/eyes", needs=("eyes",))])

@@ -50,3 +50,29 @@ NEAR = 0.05
 
 DARKEST = 8.0
 """Below this L* colour says nothing."""
+
+# whites.py
+
+WHITE_L = 84.0
+"""L* from which on a thing is nearly white: what is printed as paper white begins at about 85 [try]."""
+
+WHITE_CHROMA = 9.0
+"""C*ab up to which it has no colour of its own [try]."""
+
+LEAST_WHITE = 0.001
+"""Smaller things, in parts of the picture, are accents and no whites."""
+
+MOST_WHITES = 4
+"""So many are told, the largest."""
+
+BESIDE = 0.02
+"""What lies within this part of the picture's height is beside a thing [try]."""
+
+LEAST_BESIDE = 1.0
+"""Its coloured neighbour covers at least so many times the root of its size in pixels: a side of it [try]."""
+
+TRACE = 5.0
+"""ΔE of the trace: twice what is just seen between two patches side by side (2.3, Mahy et al. 1994)."""
+
+LIGHTEST_WHITE = 94.0
+"""L* it is kept under, so that a light can stand on it: half a value step below paint's own white [try]."""
