@@ -11,6 +11,7 @@ import numpy as np
 
 from truesitter.core.easel.compare.tuning import CONTRAST_OFF
 from truesitter.core.easel.find.correlation import correlation
+from truesitter.core.easel.rules.brushwork import brushwork
 from truesitter.core.easel.rules.hair_rules import beard_varied, hair_shadow, hair_varied, hairline_soft
 from truesitter.core.easel.rules.looked import Looked, Rule, Verdict, border_widths
 from truesitter.core.easel.rules.tuning import BARE, LEAST_PX, LIGHT_MM, OVER
@@ -204,6 +205,7 @@ def brows_unlike(look: Looked) -> Verdict | None:
 RULES: tuple[Rule, ...] = (
     full_range, lights_under_ceilings, cheekbone_light, hair_varied, beard_varied, hair_shadow,
     hairline_soft, lips_not_hard, eye_whites, shadows_alive, background_quiet, no_bare_white, brows_unlike,
+    brushwork,
 )  # fmt: skip
 
 
