@@ -5143,6 +5143,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Metals */
+            metals: components["schemas"]["MetalOut"][];
             passage: components["schemas"]["PassageOut"] | null;
             /** Shadow Below */
             shadow_below: number;
@@ -6147,6 +6149,29 @@ export interface components {
             thinner: string;
             /** Wait Minutes */
             wait_minutes: number;
+        };
+        /**
+         * MetalOut
+         * @description Something polished, in its tones.
+         */
+        MetalOut: {
+            /** Place */
+            place: string;
+            /** Tones */
+            tones: components["schemas"]["MetalToneOut"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * MetalToneOut
+         * @description One tone of a metal.
+         */
+        MetalToneOut: {
+            mixture: components["schemas"]["MixtureOut"];
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * MissingBrush
@@ -14837,7 +14862,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "solid-dome" | "solid-upright" | "solid-lying" | "solid-bowl" | "skull" | "relief" | "lock-volume" | "hair-surface" | "lock-tones" | "locks" | "hair-band" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
+                view: "photograph" | "square" | "colour" | "grey" | "squint" | "groups" | "colour-groups" | "regions" | "zones" | "value-codes" | "shadows" | "clipped" | "masses" | "risk" | "form" | "form-grey" | "metal" | "shine" | "recesses" | "turns" | "ball" | "eye-left" | "eye-right" | "solid-dome" | "solid-upright" | "solid-lying" | "solid-bowl" | "skull" | "relief" | "lock-volume" | "hair-surface" | "lock-tones" | "locks" | "hair-band" | "thumbnail-2" | "thumbnail-3" | "thumbnail-4" | "thumbnail-5";
                 sitter_id: string;
             };
             cookie?: never;

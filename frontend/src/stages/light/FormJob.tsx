@@ -15,7 +15,7 @@ import { PlaceList, usePlaces } from "../../sheet/places";
 export function FormJob({ sitter }: JobProps) {
   const form = useForm(sitter);
   const tubes = useTubes(sitter);
-  const [view, setView] = useState<"form" | "form-grey" | "photo">("form");
+  const [view, setView] = useState<"form" | "form-grey" | "metal" | "photo">("form");
   const [line, setLine] = useState(true);
   const data = form.data;
   const casts = (data?.casts ?? []).slice(0, 6).map((c, i) => ({ ...c, place: `shadow ${i + 1}` }));
@@ -55,6 +55,7 @@ export function FormJob({ sitter }: JobProps) {
       >
         <ToggleButton value="form">in colour</ToggleButton>
         <ToggleButton value="form-grey">in grey</ToggleButton>
+        {data && data.metals.length > 0 && <ToggleButton value="metal">metal</ToggleButton>}
         <ToggleButton value="photo">photograph</ToggleButton>
       </ToggleButtonGroup>
       <Toggle label="Show where form turns into shadow" on={line} onChange={setLine} />
@@ -95,6 +96,19 @@ export function FormJob({ sitter }: JobProps) {
           ))}
         </Section>
       )}
+      {data?.metals.map((m) => (
+        <Section key={m.place} title="Polished">
+          <Say>{m.words}</Say>
+          {m.tones.map((t) => (
+            <MixtureLine
+              key={t.name}
+              mixture={t.mixture}
+              tubes={tubes}
+              title={`${t.name}, ${Math.round(t.share * 100)} %`}
+            />
+          ))}
+        </Section>
+      ))}
       {data && data.solids.length > 0 && (
         <Section title="As simple solids">
           <Box component="ul" aria-label="Solids" sx={{ listStyle: "none", p: 0, m: 0 }}>

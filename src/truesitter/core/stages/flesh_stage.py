@@ -13,6 +13,7 @@ from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.light.mirrored.metal import MetalMap, metal_map
 from truesitter.core.light.mirrored.polish import Polish, polish_of
 from truesitter.core.paint.recipes.flesh_mixtures import Flesh, mix_flesh, target_for
 from truesitter.core.paint.recipes.ingredients import FIXED
@@ -29,7 +30,7 @@ from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
 from truesitter.core.stages.tuning import GRAIN, POLISH_LONG_SIDE, SMALLEST_FAMILY
 from truesitter.core.stages.values_stage import ValueStage
-from truesitter.core.types import Doubles, Labels, Mask
+from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 FAMILIES: dict[str, tuple[Region, ...]] = {
     "skin in the light": (Region.SKIN,),
@@ -169,7 +170,7 @@ class FleshStage:
         mask = reduced_labels(self.family_mask(family).view(np.uint8), POLISH_LONG_SIDE) > 0
         if mask.mean() < SMALLEST_FAMILY:
             return None
-        lab = blur(reduced(self._picture.lab(), POLISH_LONG_SIDE), GRAIN * POLISH_LONG_SIDE)
+        lab = self._even_lab()
         regions = reduced_labels(self._sitter.regions().labels, POLISH_LONG_SIDE)
         around = {
             r.spoken: lab[regions == r].mean(axis=0, dtype=np.float64)
@@ -177,6 +178,25 @@ class FleshStage:
             if r.spoken != base and (regions == r).any()
         }
         return polish_of(lab, mask, self._picture.settings.canvas_width_mm / mask.shape[1], around)
+
+    def _even_lab(self) -> Floats:
+        """L*a*b* at the size that surfaces are looked at, grain evened out."""
+        return blur(reduced(self._picture.lab(), POLISH_LONG_SIDE), GRAIN * POLISH_LONG_SIDE)
+
+    @result(
+        "metals", settings=(WIDTH_MM,), needs=("polish", "lab", "regions", "form", "value", "colour families")
+    )
+    def metals(self) -> tuple[tuple[str, MetalMap], ...]:
+        """What is polished, by the name of its family, in its tones and edges."""
+        found = []
+        for family in self.families():
+            polish = self.polish(family)
+            # A wall that shines is no metal.
+            if polish is not None and polish.polished and not family.startswith("background"):
+                mask = reduced_labels(self.family_mask(family).view(np.uint8), POLISH_LONG_SIDE) > 0
+                mm_per_px = self._picture.settings.canvas_width_mm / mask.shape[1]
+                found.append((family, metal_map(self._even_lab(), mask, mm_per_px)))
+        return tuple(found)
 
     def string(self, family: str) -> tuple[Tone, ...]:
         """Tones of one family, darkest first; none where it is too small or of a single value."""

@@ -135,6 +135,19 @@ def solid_light(solid: Solid, key: tuple[float, float, float], ambient: float, s
     return np.asarray(np.cbrt(light), dtype=np.float32)
 
 
+def metal_picture(study: Study) -> Bytes:
+    """Polished things flat in their tones, hard edges black, the rest in a quiet grey (h, w, 3)."""
+    framed = study.picture.framed()
+    grey = cv2.cvtColor(framed, cv2.COLOR_RGB2GRAY)
+    out = np.repeat((118 + (grey.astype(np.float32) - 118) * 0.35)[..., None], 3, axis=2)
+    for _, metal in study.flesh.metals():
+        codes = enlarged(metal.codes, framed.shape)
+        for tone in metal.tones:
+            out[codes == tone.part] = lab_to_srgb(np.array(tone.lab)) * 255
+        out[enlarged(metal.hard.astype(np.uint8), framed.shape) > 0] = 0
+    return np.clip(np.round(out), 0, 255).astype(np.uint8)
+
+
 def enlarged(codes: Labels, shape: tuple[int, ...]) -> Labels:
     """Codes at the size of the framed picture."""
     return cv2.resize(codes, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST)

@@ -25,6 +25,7 @@ from truesitter.formats.pictures.hair_pictures import band_veil, locks_veil, ton
 from truesitter.formats.pictures.light_pictures import (
     eye_view,
     form_picture,
+    metal_picture,
     recess_veil,
     shine_veil,
     solid_picture,
@@ -226,6 +227,7 @@ VIEWS = _views(
         Declaration("form-grey", needs=_FORM),
         lambda s: _png(form_picture(s, grey=True)),
     ),
+    (Declaration("metal", needs=("metals", "framed")), lambda s: _png(metal_picture(s))),
     (Declaration("shine", needs=("shine",)), lambda s: _png(shine_veil(s))),
     (Declaration("recesses", needs=("recesses",)), lambda s: _png(recess_veil(s))),
     (Declaration("turns", needs=("skin colour",)), lambda s: _png(turn_veil(s.accents.colour().turns))),

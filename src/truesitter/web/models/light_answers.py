@@ -60,6 +60,22 @@ class SolidOut(BaseModel):
     words: str
 
 
+class MetalToneOut(BaseModel):
+    """One tone of a metal."""
+
+    name: str
+    share: float
+    mixture: MixtureOut
+
+
+class MetalOut(BaseModel):
+    """Something polished, in its tones."""
+
+    place: str
+    words: str
+    tones: list[MetalToneOut]
+
+
 class FormReportOut(BaseModel):
     """The skin's form."""
 
@@ -71,6 +87,7 @@ class FormReportOut(BaseModel):
     terminator: list[Flat]
     sides: list[SideOut]
     solids: list[SolidOut] = Field(description="Parts of the sitter as simple solids under this light")
+    metals: list[MetalOut]
     shadow_below: float
 
 

@@ -8,6 +8,7 @@ import numpy as np
 from fastapi import APIRouter, Query, Response
 
 from truesitter.core.light.light_report import Passage
+from truesitter.core.stages.flesh_stage import MIXING
 from truesitter.core.stages.picture_stage import WIDTH_MM
 from truesitter.formats.documents.plan_light import (
     PlanHighlight,
@@ -30,6 +31,8 @@ from truesitter.web.models.light_answers import (
     FormOut,
     FormReportOut,
     LineIn,
+    MetalOut,
+    MetalToneOut,
     PassageOut,
     PeakOut,
     PeaksOut,
@@ -54,8 +57,8 @@ def _passage_out(found: Passage | None) -> PassageOut | None:
     dependencies=[
         answered(
             "light/form",
-            ("light.key", "flesh.own", "flesh.medium", "flesh.drying"),
-            ("form report", "form", "sides", "light direction", "detection"),
+            ("light.key", *MIXING, "flesh.drying"),
+            ("form report", "form", "sides", "light direction", "detection", "metals"),
         )
     ],
 )
@@ -90,6 +93,21 @@ def get_form(study: CurrentStudy) -> FormReportOut:
         solids=[
             SolidOut(part=s.part, view=SOLID_VIEWS[s.solid], x=s.x, y=s.y, shadow=s.shadow, words=s.words)
             for s in study.light.solids()
+        ],
+        metals=[
+            MetalOut(
+                place=name,
+                words=metal.words(name),
+                tones=[
+                    MetalToneOut(
+                        name=tone.part.spoken,
+                        share=tone.share,
+                        mixture=mixture_out(flesh, tone.lab, study.flesh.mix(np.array(tone.lab), 1)[0][0]),
+                    )
+                    for tone in metal.tones
+                ],
+            )
+            for name, metal in study.flesh.metals()
         ],
         shadow_below=study.light.shadow_value(),
     )

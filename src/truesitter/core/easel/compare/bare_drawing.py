@@ -149,19 +149,13 @@ def check_drawing(
     own = np.where(trusted, own, wanted)
     dense = [normalised(blur(ink, DENSITY_MM / mm_per_px)) for ink in (own, wanted)]
     placed = offsets(features, dense[0], dense[1], mm_per_px, searched=True)
-    # What was drawn elsewhere is told as that.
-    moved = np.zeros(own.shape, bool)
-    for one in placed:
-        if one.wrong:
-            moved[one.box[1] : one.box[3], one.box[0] : one.box[2]] = True
-    bare = (
-        cv2.distanceTransform((own < FAINT_LINE).astype(np.uint8), cv2.DIST_L2, 3) > LINE_NEAR_MM / mm_per_px
-    )
+    away = cv2.distanceTransform((own < FAINT_LINE).astype(np.uint8), cv2.DIST_L2, 3)
+    bare = away > LINE_NEAR_MM / mm_per_px
     # Shapes end at the rim of the picture, where nobody draws a line.
     rim = max(1, round(RIM_MM / mm_per_px))
     line = np.zeros(own.shape, bool)
     line[rim:-rim, rim:-rim] = wanted[rim:-rim, rim:-rim] > 0.5
-    gone = line & bare & ~moved
+    gone = line & bare
     found = []
     for whole in dict.fromkeys(areas.whole):
         every = _forgotten(whole, line, gone, areas.wholes(whole), mm_per_px)

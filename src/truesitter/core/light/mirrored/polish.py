@@ -44,8 +44,16 @@ class Polish:
         return self.lightest - self.darkest >= WIDE_RANGE and self.hard >= MOSTLY_HARD
 
 
-def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
-    """Share of the edges inside a mask that are hard, 0–1; 0 where there are none.
+@dataclass(frozen=True, eq=False)
+class SurfaceEdges:
+    """Edges inside a surface: (h, w) where they are hard, and the share of them that is, 0–1."""
+
+    hard: Mask
+    share: float
+
+
+def edges_of(value: Floats, mask: Mask, mm_per_px: float) -> SurfaceEdges:
+    """Edges inside a mask, and which of them are hard.
 
     The band in which a window sees most of an edge's fall is as wide as the window for a hard
     edge, and empty for one wider than it: bands of a narrow and of a wide window are compared.
@@ -61,18 +69,36 @@ def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
 
     Returns
     -------
-    float
-        0–1.
+    SurfaceEdges
+        With a share of 0 where there are none.
     """
     sizes = [max(3, round(mm / mm_per_px) | 1) for mm in (HARD_MM, SOFT_MM)]
     inside = cv2.erode(mask.astype(np.uint8), np.ones((sizes[1], sizes[1]), np.uint8)) > 0
     falls = [cv2.morphologyEx(value, cv2.MORPH_GRADIENT, np.ones((n, n), np.uint8)) for n in sizes]
     edges = inside & (falls[1] >= EDGE)
-    wide = int(edges.sum())
-    if not wide:
-        return 0.0
-    narrow = int((edges & (falls[0] >= NEARLY * falls[1])).sum())
-    return min(1.0, narrow / wide * (sizes[1] - 1) / (sizes[0] - 1))
+    hard = edges & (falls[0] >= NEARLY * falls[1])
+    share = hard.sum() / max(1, edges.sum()) * (sizes[1] - 1) / (sizes[0] - 1)
+    return SurfaceEdges(hard, min(1.0, float(share)))
+
+
+def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
+    """Share of the edges inside a mask (h, w) that are hard, 0–1; 0 where there are none.
+
+    Parameters
+    ----------
+    value
+        (h, w) Munsell values 0–10.
+    mask
+        (h, w) where it is looked at.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+
+    Returns
+    -------
+    float
+        0–1.
+    """
+    return edges_of(value, mask, mm_per_px).share
 
 
 def polish_of(lab: Floats, mask: Mask, mm_per_px: float, neighbours: dict[str, Doubles]) -> Polish:

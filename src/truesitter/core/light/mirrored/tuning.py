@@ -112,3 +112,8 @@ GREY = 0.06
 
 LOCAL = 0.25
 """Then shine is what stands above the light blurred so far, in heights of the face."""
+
+# metal.py
+
+METAL_LEAST = 0.02
+"""A tone that is a smaller part of a metal is not told."""

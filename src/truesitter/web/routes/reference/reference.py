@@ -24,7 +24,7 @@ heavy = APIRouter(route_class=BenchRoute)
 ViewName = Literal[
     "photograph", "square", "colour", "grey", "squint", "groups", "colour-groups", "regions",
     "zones", "value-codes", "shadows", "clipped", "masses", "risk",
-    "form", "form-grey", "shine", "recesses", "turns", "ball", "eye-left", "eye-right",
+    "form", "form-grey", "metal", "shine", "recesses", "turns", "ball", "eye-left", "eye-right",
     "solid-dome", "solid-upright", "solid-lying", "solid-bowl",
     "skull", "relief", "lock-volume", "hair-surface", "lock-tones", "locks", "hair-band",
     "thumbnail-2", "thumbnail-3", "thumbnail-4", "thumbnail-5",
