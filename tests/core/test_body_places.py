@@ -13,7 +13,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.easel import painter
+from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.body_places import body_places
+from truesitter.core.stages import Study
 from truesitter.core.types import Mask
 
 
@@ -67,6 +69,28 @@ def test_a_torso_without_hair_above_it_is_no_back() -> None:
     names = {p.name for p in body_places(skin, whole, np.zeros_like(hair))}
     assert "breastbone" in names
     assert not {"spine", "left shoulder blade"} & names
+
+
+def test_a_place_under_hair_or_cloth_has_no_name() -> None:
+    skin, whole, hair = figure(120)
+    bare = {p.name for p in body_places(skin, whole, hair)}
+    covered = skin.copy()
+    covered[:, 230:270] = False
+    assert bare - {p.name for p in body_places(covered, whole, hair)} == {
+        "neck",
+        "spine",
+        "small of the back",
+    }
+
+
+def test_a_name_that_the_painter_has_given_is_the_painters() -> None:
+    base = painter("ines")
+    chosen = base.settings.model_dump()
+    chosen["regions"]["names"] = [{"name": "left shoulder", "x": 0.3, "y": 0.9}]
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+    (own,) = (p for p in study.sitter.own_places() if p.name == "left shoulder")
+    assert (own.x, own.y) == (0.3, 0.9)
+    assert len(study.sitter.own_places()) == len(base.sitter.own_places())
 
 
 def test_what_has_no_neck_has_no_places() -> None:

@@ -43,6 +43,17 @@ def test_a_white_takes_the_hue_of_its_neighbour_and_keeps_its_value(
     assert 2.3 < float(delta_e_2000(np.array(one.tint), np.array(one.lab))) < 10
 
 
+def test_the_trace_is_that_of_the_neighbour_named_not_of_all_that_is_near() -> None:
+    lab, regions = patch((60, 18, 20), (90, 0, 0))
+    regions[100:140, 40:50] = regions[100:140, 110:120] = Region.HAIR
+    lab[100:140, 40:50] = lab[100:140, 110:120] = (30, -20, 15)
+    found = tinted_whites(lab, regions)[0]
+    theirs = {"skin": (18, 20), "hair": (-20, 15)}[found.neighbour]
+    np.testing.assert_allclose(
+        np.arctan2(found.tint[2], found.tint[1]), np.arctan2(theirs[1], theirs[0]), atol=0.01
+    )
+
+
 def test_what_has_a_colour_or_no_coloured_neighbour_is_left_alone() -> None:
     assert tinted_whites(*patch((60, 18, 20), (90, 6, 9))) == ()
     assert tinted_whites(*patch((60, 18, 20), (80, 0, 0))) == ()

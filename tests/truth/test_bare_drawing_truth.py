@@ -7,6 +7,8 @@ tobias, selda and orsolya with other seeds.
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 import pytest
@@ -99,6 +101,15 @@ def test_a_low_feature_that_left_its_own_window_is_found_again(name: str, featur
     assert one.down_mm == pytest.approx(6, abs=1)
     # Told once: lines of what lies beside it are near enough to where it should be.
     assert [f.words for f in found.findings if "line" in f.words] == []
+
+
+@pytest.mark.parametrize("name", ["maren", "orsolya"])
+def test_lines_in_the_dim_part_of_a_sheet_are_seen(name: str) -> None:
+    """A lamp from one side: four fifths of the light are gone at the other."""
+    study = painter(name)
+    dim = replace(Studio.by_lot(9511), fall_off=0.8, glare=0.0)
+    taken = photograph(by_hand(study, "pencil on white", 0.3, 8), dim).picture
+    assert not study.easel.compared(shot(taken, against="drawing")).findings
 
 
 def test_a_drawing_is_no_photograph_of_paint() -> None:

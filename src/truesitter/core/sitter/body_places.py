@@ -17,7 +17,6 @@ from truesitter.core.sitter.tuning import (
     BLADE_DOWN,
     BLADE_OUT,
     LOIN_DOWN,
-    NECK_LIKE,
     NECK_SHARE,
     NECK_SMOOTH,
     SHOULDER_IN,
@@ -60,10 +59,9 @@ def _shoulders(figure: Mask) -> _Shoulders | None:
     below = np.maximum.accumulate(inside[::-1])[::-1]
     # The neck is what is thin for the thinner of what lies above it and below.
     thin = inside / np.minimum(above, below)
-    if thin.min() > NECK_SHARE:
+    at = int(thin.argmin())
+    if thin[at] > NECK_SHARE:
         return None
-    # Its middle, where it is as thin for a stretch.
-    at = int(np.median(np.flatnonzero(thin <= NECK_LIKE * thin.min())))
     neck_row = int(rows[at])
     under = inside[at:]
     reached = np.flatnonzero(under >= SHOULDERS_OF_WIDEST * under.max())

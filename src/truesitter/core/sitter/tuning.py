@@ -100,9 +100,6 @@ OWN_REACH = 0.15
 NECK_SHARE = 0.75
 """A neck is at most so wide, in parts of the head or the shoulders, whichever is narrower [try]."""
 
-NECK_LIKE = 1.05
-"""Rows no wider than so many times the narrowest are the neck as well [try]."""
-
 NECK_SMOOTH = 60
 """Widths are evened out over this part of the figure's height; a figure of fewer rows is too small."""
 

@@ -113,10 +113,8 @@ def _ink(picture: Bytes, mm_per_px: float) -> Floats:
     seen = blur(grey(picture).astype(np.float32), max(0.3, LINE_MM / 3 / mm_per_px))
     side = 2 * round(PAPER_MM / mm_per_px) + 1
     window = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (side, side))
-    paper = cv2.morphologyEx(seen, cv2.MORPH_CLOSE, window)
-    # Measured by the paper beside it: where less light falls, a line is as dark as anywhere.
-    hat = (paper - seen) / np.maximum(paper, 1.0)
-    return np.asarray(np.clip(hat / max(float(np.quantile(hat, INKED)), 0.01), 0, 1), dtype=np.float32)
+    hat = cv2.morphologyEx(seen, cv2.MORPH_BLACKHAT, window)
+    return np.asarray(np.clip(hat / max(float(np.quantile(hat, INKED)), 1.0), 0, 1), dtype=np.float32)
 
 
 def check_drawing(
