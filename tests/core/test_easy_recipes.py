@@ -16,7 +16,7 @@ from truesitter.core.paint.recipes.let_down import told_by_heaps
 from truesitter.core.paint.recipes.mixing import mixture_reflectance
 from truesitter.core.paint.recipes.pricing import EasyPricing, Tolerance, labour
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.solver import solve_recipes
+from truesitter.core.paint.recipes.solver import _remembered, solve_recipes
 from truesitter.core.paint.recipes.tuning import EASY_DELTA_E, EASY_LARGEST, EASY_VALUE
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS
@@ -137,3 +137,23 @@ def test_elsewhere_more_is_let_go_than_in_the_face() -> None:
     assert wider.delta_e == pytest.approx(2 * EASY_DELTA_E)
     assert wider.value == pytest.approx(1.9 * EASY_VALUE)
     assert Wishes().elsewhere() == Wishes()
+
+
+@settings(max_examples=20, deadline=None)
+@given(
+    st.floats(20, 90), st.floats(0, 20), st.floats(0, 25), st.booleans(), st.integers(0, len(STARTERS) - 1)
+)
+def test_a_remembered_recipe_is_what_would_be_found_anew(
+    light: float, red: float, yellow: float, black: bool, palette: int
+) -> None:
+    """And is asked for by all that it depends on: colour, tubes, wishes and how many."""
+    wishes = Wishes(black=black, tolerance=Tolerance(EASY_DELTA_E, EASY_VALUE))
+    asked = ((light, red, yellow), STARTERS[palette], wishes, 2)
+    first = solve_recipes(*asked)
+    solve_recipes((light, red, yellow), STARTERS[palette], replace(wishes, black=not black), 2)
+    solve_recipes((light, red, yellow), STARTERS[palette - 1], wishes, 2)
+    again = solve_recipes(*asked)
+    _remembered.cache_clear()
+    anew = solve_recipes(*asked)
+    assert [r.parts for r in first] == [r.parts for r in again] == [r.parts for r in anew]
+    assert [r.predicted.lab for r in again] == [r.predicted.lab for r in anew]

@@ -8,6 +8,7 @@ with the least cost win. *Value first*: a value error costs more than a hue erro
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -28,6 +29,7 @@ from truesitter.core.paint.recipes.tuning import (
     EASY_LARGEST,
     EASY_SETS,
     EXACT_GAIN,
+    RECIPES_KEPT,
     ROUNDING_LOSS,
     VALUE_LOSS,
     WEAKENED_COST,
@@ -82,6 +84,19 @@ def solve_recipes(
     if not 1 <= count <= 8:
         raise Refusal("ask for 1 to 8 recipes")
     allowed = wishes.palette(palette)
+    if allowed.transparent:
+        # What washes lie on is another thing at every pass.
+        return _solved(target, allowed, wishes, count)
+    return _remembered((float(target[0]), float(target[1]), float(target[2])), allowed, wishes, count)
+
+
+@lru_cache(RECIPES_KEPT)
+def _remembered(target: Lab, allowed: Palette, wishes: Wishes, count: int) -> tuple[Recipe, ...]:
+    """Recipes of opaque paint: plans of one sitter, in every size and school, ask for the same ones."""
+    return _solved(np.array(target), allowed, wishes, count)
+
+
+def _solved(target: Doubles, allowed: Palette, wishes: Wishes, count: int) -> tuple[Recipe, ...]:
     if wishes.tolerance is None:
         return _exact(target, allowed, wishes, count)
     easy, enough = _easy(target, allowed, wishes, wishes.tolerance)

@@ -231,3 +231,8 @@ TURN = 6.0
 
 BASES = (48, 24, 12, 6, 3)
 """Parts of the first mixture that something is added to, the finest first."""
+
+# solver.py, what is remembered
+
+RECIPES_KEPT = 4096
+"""So many recipes are remembered: some hundred plans, a few MiB."""
