@@ -51,7 +51,10 @@ def test_a_smaller_plan_has_fewer_passes_takes_less_time_and_is_hardly_farther_o
     assert counts == sorted(counts)
     clear = SCHOOLS[school].transparent
     for size in SIZES[:-1]:
-        assert len(plans[size].passes) == PASSES_OF_SIZE[size][clear]
+        # What is drawn and wiped in the first tone lays no colour, and comes on top.
+        more = len({"construction", "wiped-lights"} & set(plans[size].keys))
+        assert len(plans[size].passes) == PASSES_OF_SIZE[size][clear] + more
+        assert more == (2 if school == "direct-oil" else 0)
     hours = [plans[size].hours.likely for size in SIZES]
     assert all(a < b for a, b in pairwise(hours))
     for size in SIZES:
@@ -59,8 +62,7 @@ def test_a_smaller_plan_has_fewer_passes_takes_less_time_and_is_hardly_farther_o
         assert bool(left_out) == (size != EVERY)
     off = {size: plans[size].passes[-1].value_error for size in SIZES}
     assert off["portrait"] <= off[EVERY] + 0.04
-    # Of nine passes four are ground, tone, construction and wiped lights where that is the manner.
-    assert off["sketch"] <= off[EVERY] + (0.32 if school == "direct-oil" else 0.12)
+    assert off["sketch"] <= off[EVERY] + (0.25 if school == "direct-oil" else 0.12)
     assert all(len(plan.heaps) <= len(plans[EVERY].heaps) for plan in plans.values())
 
 

@@ -31,7 +31,14 @@ from truesitter.core.plan.pass_places import Place, patchwork_of, split
 from truesitter.core.plan.pass_plan import Heap, Hours, Pass, PassPlan, Remark
 from truesitter.core.plan.size import JOINED, Pruning, in_one_go, joined_lines
 from truesitter.core.plan.subject import Subject
-from truesitter.core.plan.tuning import ERROR_BINS, FIRST_COATS, PASSES_OF_SIZE, SMALLEST_CM2, STAYS
+from truesitter.core.plan.tuning import (
+    ERROR_BINS,
+    FIRST_COATS,
+    PASSES_OF_SIZE,
+    SMALLEST_CM2,
+    STAYS,
+    UNCOLOURED,
+)
 from truesitter.core.plan.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes, palettes_for
@@ -266,6 +273,8 @@ class _Planner:
         every = len(self.passes)
         # A first layer comes on top: what is finished over it is as much as without.
         more = sum(t.key.startswith(FIRST_LAYER) for t in self.laid)
+        # So does what is drawn and wiped in the first tone: it lays no colour.
+        more += sum(t.kind in UNCOLOURED for t in self.laid)
         self._keep(pruning.kept(most[int(self.school.transparent)] + more))
         if len(self.passes) < every:
             words = f": {every - len(self.passes)} passes are left out, those the canvas misses least."

@@ -7,7 +7,7 @@ like trade time for accuracy. Whatever has another origin names it.
 from __future__ import annotations
 
 from truesitter.core.plan.pass_plan import Doing
-from truesitter.core.school.school_document import Band
+from truesitter.core.school.school_document import Band, KindName
 from truesitter.core.sitter.region_names import FEATURES, Region
 
 # heaps.py
@@ -90,6 +90,9 @@ STAYS: dict[str, frozenset[Doing]] = {
     "portrait": frozenset(("lines", "light")), "study": frozenset(), "sketch": frozenset(),
 }  # fmt: skip
 """What is done in passes that a size never leaves out."""
+
+UNCOLOURED: frozenset[KindName] = frozenset({"drawn", "wipe"})
+"""Kinds of passes that come on top of a size: they lay no colour of their own."""
 
 WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
     size: {
