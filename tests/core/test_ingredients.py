@@ -5,7 +5,7 @@ from __future__ import annotations
 import colour
 import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
 from truesitter.core.colour.difference import delta_e_2000
@@ -67,6 +67,7 @@ def test_what_cannot_be_mixed_is_said(parts: dict[str, int], sentence: str) -> N
         expand(parts, known)
 
 
+@example({"yellow-ochre": 1, "titanium-white": 2}, -1.0)
 @given(mixtures, st.sampled_from([-2.0, -1.0, -0.5, 0.5, 1.0]))
 def test_a_mixture_is_changed_by_so_many_steps(parts: dict[str, int], steps: float) -> None:
     tube = "ivory-black" if steps < 0 else "titanium-white"

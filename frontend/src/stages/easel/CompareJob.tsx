@@ -125,7 +125,7 @@ export function CompareJob({ sitter }: JobProps) {
                 value={w.key}
                 disabled={(!!second || drawing) && w.key === "difference"}
               >
-                {second && w.key === "plan" ? "the other" : ((drawing && drawn[w.key]) ?? w.label)}
+                {second && w.key === "plan" ? "the other" : ((drawing ? drawn[w.key] : undefined) ?? w.label)}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
