@@ -90,3 +90,19 @@ def test_a_plan_of_another_photograph_or_none_at_all_is_refused(folder: Path) ->
     assert (code, "no plan that can be read" in err) == (2, True)
     code, _, err = run("photograph", painting, "--out", str(folder / "x.jpg"), "--fault", "moon=+1")
     assert (code, "No place is called" in err) == (2, True)
+
+
+def test_a_bare_drawing_is_compared_before_any_paint(folder: Path) -> None:
+    drawn = painter("maren").easel.template(None, "drawing")
+    cv2.imwrite(str(folder / "drawing.png"), drawn[..., ::-1])
+    seed = next(n for n in range(50, 99) if not Studio.by_lot(n).glare)
+    code, _, err = run("photograph", str(folder / "drawing.png"), "--out", str(folder / "sheet.jpg"),
+                       "--seed", str(seed), "--fault", "mouth=shift:0,4", "--width-mm", "320")  # fmt: skip
+    assert code == 0, err
+    code, out, err = run("compare", str(folder / "maren.jpg"), str(folder / "sheet.jpg"), "--drawing",
+                         "--plan", str(folder / "plan.json"), "--out", str(folder / "drawn"))  # fmt: skip
+    assert code == 0, err
+    assert "Mouth: 4 mm too low." in out
+    found = json.loads((folder / "drawn" / "compare.json").read_text())
+    assert [f["what"] for f in found["findings"]] == ["drawing"]
+    assert found["registration"]["how"] == "drawing"

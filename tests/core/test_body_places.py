@@ -93,6 +93,20 @@ def test_a_name_that_the_painter_has_given_is_the_painters() -> None:
     assert len(study.sitter.own_places()) == len(base.sitter.own_places())
 
 
+def test_who_stands_beside_does_not_widen_the_shoulders() -> None:
+    skin, whole, hair = figure(100, -60)
+    plain = body_places(skin, whole, hair)
+    whole[300:, 440:] = True
+    assert body_places(skin, whole, hair) == plain
+
+
+def test_a_neck_at_the_upper_rim_has_no_head_above_it() -> None:
+    skin, whole, hair = figure(150)
+    cut = slice(140, None)
+    names = {p.name for p in body_places(skin[cut], whole[cut], np.zeros_like(hair[cut]))}
+    assert "head" not in names
+
+
 def test_what_has_no_neck_has_no_places() -> None:
     block = np.zeros((600, 500), bool)
     block[100:, 100:400] = True

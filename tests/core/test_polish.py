@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.light.mirrored.polish import hard_share, polish_of
+from truesitter.core.light.mirrored.polish import edges_of, polish_of
 
 SHAPE = (240, 240)
 MM = 0.4
@@ -25,15 +25,15 @@ def bands(blur: float, low: float = 10, high: float = 95) -> np.ndarray:
 @pytest.mark.parametrize(("blur", "least", "most"), [(0.5, 0.85, 1.0), (5.0, 0.0, 0.05)])
 def test_hard_edges_are_told_from_soft_ones(blur: float, least: float, most: float) -> None:
     """Steps blurred by a Gaussian of 0.2 mm are hard, of 2 mm (10–90 %: 5.1 mm) soft."""
-    assert least <= hard_share(bands(blur) / 10, INSIDE, MM) <= most
+    assert least <= edges_of(bands(blur) / 10, INSIDE, MM).share <= most
 
 
 def test_half_the_edges_hard_is_about_half() -> None:
     both = bands(0.5)
     both[120:] = bands(5.0)[120:]
     both[112:128] = 50
-    assert hard_share(both / 10, INSIDE, MM) == pytest.approx(0.5, abs=0.15)
-    assert hard_share(np.full(SHAPE, 5, np.float32), INSIDE, MM) == 0
+    assert edges_of(both / 10, INSIDE, MM).share == pytest.approx(0.5, abs=0.15)
+    assert edges_of(np.full(SHAPE, 5, np.float32), INSIDE, MM).share == 0
 
 
 def test_metal_has_a_wide_range_and_hard_edges_and_cloth_has_not() -> None:

@@ -112,6 +112,19 @@ def test_lines_in_the_dim_part_of_a_sheet_are_seen(name: str) -> None:
     assert not study.easel.compared(shot(taken, against="drawing")).findings
 
 
+@pytest.mark.parametrize("name", ["tobias", "orsolya"])
+def test_faults_are_seen_on_a_sheet_photographed_too_light(name: str) -> None:
+    """White paper burnt out from rim to rim hides no line: it is no lamp mirrored everywhere."""
+    study = painter(name)
+    drawn = by_hand(study, "pencil on white", 0.3, 8)
+    mm = study.settings.reference.canvas_width_mm / drawn.shape[1]
+    features = features_of(study.sitter.face, drawn.shape[:2])
+    moved = plant(drawn, (Fault("mouth", "shift", 0, 5),), study.sitter.areas(), features, mm)
+    light = replace(Studio.by_lot(9512), lamp=(1.3, 1.3, 1.25), fall_off=0.1, glare=0.0)
+    found = study.easel.compared(shot(photograph(moved, light).picture, against="drawing"))
+    assert [f.place for f in found.findings] == ["mouth"]
+
+
 def test_a_drawing_is_no_photograph_of_paint() -> None:
     """It is not planned on, counts in no progress, and what is no drawing of the sitter is refused."""
     study = painter("maren")

@@ -6,16 +6,20 @@ import { Say } from "../../sheet/parts";
 import { Row } from "../../sheet/Row";
 import type { useTakeIn } from "./useTakeIn";
 
-const kinds = [
-  { key: "light", label: "a step too light", fault: "+1", feature: false },
-  { key: "dark", label: "a step too dark", fault: "-1", feature: false },
-  { key: "warm", label: "too warm", fault: "warm:10", feature: false },
-  { key: "hard", label: "edges too hard", fault: "hard", feature: false },
-  { key: "overworked", label: "worked too far", fault: "overworked", feature: false },
-  { key: "low", label: "4 mm too low", fault: "shift:0,4", feature: true },
-  { key: "turned", label: "turned by 6°", fault: "turn:6", feature: true },
-  { key: "wide", label: "a sixth too wide", fault: "wide:1.17", feature: true },
+const tones = [
+  { key: "light", label: "a step too light", fault: "+1" },
+  { key: "dark", label: "a step too dark", fault: "-1" },
+  { key: "warm", label: "too warm", fault: "warm:10" },
+  { key: "hard", label: "edges too hard", fault: "hard" },
+  { key: "overworked", label: "worked too far", fault: "overworked" },
 ] as const;
+/** Of features; a bare drawing has no others. */
+const moves = [
+  { key: "low", label: "4 mm too low", fault: "shift:0,4" },
+  { key: "turned", label: "turned by 6°", fault: "turn:6" },
+  { key: "wide", label: "a sixth too wide", fault: "wide:1.17" },
+] as const;
+const kinds = [...tones, ...moves];
 
 interface Props {
   sitter: Sitter;
@@ -30,10 +34,9 @@ export function CameraSection({ sitter, camera, after, drawing }: Props) {
   const easel = useComputed<Schemas["EaselOut"]>(sitter, "easel", "", open);
   const [kind, setKind] = useState<(typeof kinds)[number]["key"]>("light");
   const [place, setPlace] = useState("");
-  // A drawing has no values to be wrong in.
-  const able = kinds.filter((k) => k.feature || !drawing);
-  const chosen = able.find((k) => k.key === kind) ?? kinds[drawing ? 5 : 0];
-  const places = (chosen.feature ? easel.data?.features : easel.data?.places) ?? [];
+  const able = drawing ? moves : kinds;
+  const chosen = able.find((k) => k.key === kind) ?? able[0];
+  const places = (moves.some((m) => m.key === chosen.key) ? easel.data?.features : easel.data?.places) ?? [];
   const at = places.includes(place) ? place : "";
   return (
     <Box sx={{ mt: 1 }}>

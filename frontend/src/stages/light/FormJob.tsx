@@ -120,7 +120,7 @@ export function FormJob({ sitter }: JobProps) {
               >
                 <Box
                   component="img"
-                  src={pictureUrl(sitter, s.view) ?? undefined}
+                  src={pictureUrl(sitter, s.view)}
                   alt=""
                   sx={{ width: 52, height: 52, flex: "none" }}
                 />

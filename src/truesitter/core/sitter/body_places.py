@@ -23,7 +23,7 @@ from truesitter.core.sitter.tuning import (
     SHOULDERS_OF_WIDEST,
     SPINE_DOWN,
 )
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Mask
 
 
 class _Shoulders(NamedTuple):
@@ -36,20 +36,16 @@ class _Shoulders(NamedTuple):
     right: float
 
 
-def _spans(figure: Mask) -> tuple[Doubles, Doubles]:
-    """Width of the largest piece of a figure at each row, and its middle, (h,) each in pixels."""
+def _largest(figure: Mask) -> Mask:
+    """The largest piece of a figure, (h, w): who stands beside the sitter has shoulders too."""
     count, labels, stats, _ = cv2.connectedComponentsWithStats(figure.astype(np.uint8), connectivity=8)
-    if count < 2:
-        return np.zeros(figure.shape[0]), np.zeros(figure.shape[0])
-    piece = labels == 1 + int(stats[1:, cv2.CC_STAT_AREA].argmax())
-    wide = piece.sum(axis=1).astype(np.float64)
-    middle = piece @ (np.arange(figure.shape[1]) + 0.5) / np.maximum(wide, 1)
-    return wide, middle
+    return figure if count < 2 else labels == 1 + int(stats[1:, cv2.CC_STAT_AREA].argmax())
 
 
 def _shoulders(figure: Mask) -> _Shoulders | None:
     """Where neck and shoulders are; None for a figure that narrows nowhere between head and shoulders."""
-    wide, middle = _spans(figure)
+    piece = _largest(figure)
+    wide = piece.sum(axis=1).astype(np.float64)
     rows = np.flatnonzero(wide)
     if len(rows) < NECK_SMOOTH:
         return None
@@ -66,8 +62,9 @@ def _shoulders(figure: Mask) -> _Shoulders | None:
     under = inside[at:]
     reached = np.flatnonzero(under >= SHOULDERS_OF_WIDEST * under.max())
     row = int(rows[at + int(reached[0])])
-    across = np.flatnonzero(figure[row])
-    return _Shoulders(neck_row, float(middle[neck_row]), row, float(across[0]), float(across[-1] + 1))
+    across = np.flatnonzero(piece[row])
+    neck = float(np.flatnonzero(piece[neck_row]).mean())
+    return _Shoulders(neck_row, neck, row, float(across[0]), float(across[-1] + 1))
 
 
 def body_places(skin: Mask, figure: Mask, hair: Mask) -> tuple[OwnPlace, ...]:
@@ -93,14 +90,13 @@ def body_places(skin: Mask, figure: Mask, hair: Mask) -> tuple[OwnPlace, ...]:
     down = found.row - found.neck_row
     back = bool(hair[: found.row].any())
     blade, line = ("shoulder blade", "spine") if back else ("side of the chest", "breastbone")
-    head_rows = np.flatnonzero(skin[: max(1, found.neck_row - down // 2)].any(axis=1))
     # Hair may hang over its narrowest row.
     bare = np.flatnonzero(skin[found.neck_row : found.row, int(found.neck)])
     nape = found.neck_row + (int(bare[0]) if len(bare) else 0)
     spots: list[tuple[str, float, float]] = [("neck", found.neck, nape)]
-    if len(head_rows):
-        _, columns = np.nonzero(skin[: found.neck_row - down // 2])
-        spots.append(("head", float(np.median(columns)), float(np.median(head_rows))))
+    rows, columns = np.nonzero(skin[: max(0, found.neck_row - down // 2)])
+    if len(rows):
+        spots.append(("head", float(np.median(columns)), float(np.median(rows))))
     for side, end, inward in (("left", found.left, 1), ("right", found.right, -1)):
         spots += [
             (f"{side} shoulder", end + inward * SHOULDER_IN * size, found.row),

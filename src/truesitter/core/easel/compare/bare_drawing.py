@@ -15,6 +15,7 @@ import numpy as np
 from truesitter.core.easel.compare.drawing_offsets import Feature, Offset, offsets
 from truesitter.core.easel.compare.tuning import (
     BAREST,
+    BRIGHT_PAPER,
     BURNT_OUT,
     DENSITY_MM,
     FAINT_LINE,
@@ -143,8 +144,11 @@ def check_drawing(
     own, wanted = _ink(drawn, mm_per_px), _ink(template, mm_per_px)
     # A lamp mirrored in the ground outshines any line.
     light = blur(grey(drawn).astype(np.float32), PAPER_MM / mm_per_px)
-    trusted = light < min(BURNT_OUT, OUTSHONE * float(np.median(light)))
-    own = np.where(trusted, own, wanted)
+    ground = float(np.median(light))
+    # Where the paper itself is nearly burnt out, a mirrored lamp cannot be told from it.
+    limit = min(BURNT_OUT, OUTSHONE * ground) if ground < BRIGHT_PAPER else np.inf
+    outshone = light >= limit
+    own = np.where(outshone, wanted, own)
     dense = [normalised(blur(ink, DENSITY_MM / mm_per_px)) for ink in (own, wanted)]
     placed = offsets(features, dense[0], dense[1], mm_per_px, searched=True)
     away = cv2.distanceTransform((own < FAINT_LINE).astype(np.uint8), cv2.DIST_L2, 3)

@@ -210,3 +210,6 @@ BURNT_OUT = 248.0
 
 OUTSHONE = 1.2
 """A ground this much lighter than the rest, in greys of the photograph, has a lamp mirrored in it [try]."""
+
+BRIGHT_PAPER = 236.0
+"""Grey, of 255, of a sheet photographed so light that nothing on it is lighter by a fifth part."""

@@ -67,7 +67,7 @@ class MetalMap:
         said = [f"{t.share * 100:.0f} % {t.part.spoken}" for t in self.tones]
         return (
             f"{name[:1].upper()}{name[1:]}: {', '.join(said)}. {self.hard_share * 100:.0f} % of its edges "
-            "are hard: set dark beside light, without a halftone."
+            "are hard: there dark stands beside light, without a halftone."
         )
 
 

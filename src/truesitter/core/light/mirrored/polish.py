@@ -81,26 +81,6 @@ def edges_of(value: Floats, mask: Mask, mm_per_px: float) -> SurfaceEdges:
     return SurfaceEdges(hard, min(1.0, float(share)))
 
 
-def hard_share(value: Floats, mask: Mask, mm_per_px: float) -> float:
-    """Share of the edges inside a mask (h, w) that are hard, 0–1; 0 where there are none.
-
-    Parameters
-    ----------
-    value
-        (h, w) Munsell values 0–10.
-    mask
-        (h, w) where it is looked at.
-    mm_per_px
-        Canvas mm to a pixel, > 0.
-
-    Returns
-    -------
-    float
-        0–1.
-    """
-    return edges_of(value, mask, mm_per_px).share
-
-
 def polish_of(lab: Floats, mask: Mask, mm_per_px: float, neighbours: dict[str, Doubles]) -> Polish:
     """How the surface in a mask carries the light.
 
@@ -124,7 +104,7 @@ def polish_of(lab: Floats, mask: Mask, mm_per_px: float, neighbours: dict[str, D
         "lights": colours[inside >= thirds[1]],
     }
     lean = {name: _leans(part, mean, neighbours) for name, part in ends.items()}
-    return Polish(darkest, lightest, hard_share(value, mask, mm_per_px), lean["lights"], lean["darks"])
+    return Polish(darkest, lightest, edges_of(value, mask, mm_per_px).share, lean["lights"], lean["darks"])
 
 
 def _leans(colours: Floats, mean: Doubles, neighbours: dict[str, Doubles]) -> str | None:

@@ -167,8 +167,8 @@ def until(parts: Mapping[str, int], tube: str, steps: float, palette: Palette) -
         middle = (low + high) / 2
         low, high = (middle, high) if sign * (with_share(middle).value - wanted) < 0 else (low, middle)
     ratio = high / max(1 - high, 1e-9)
-    # Farther than that from the nearest whole part it would miss by more than a quarter of a step.
-    if ratio < 0.75 / COUNTED or ratio > COUNTED / 0.75:
+    # Less than three quarters of one part in the largest heap: one part would miss by a quarter of a step.
+    if ratio < 0.75 / COUNTED or ratio > 2 * COUNTED:
         raise Refusal(
             f"{palette.pigment(tube).name} cannot be counted out here: let it down, or begin with it"
         )
