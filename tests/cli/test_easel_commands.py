@@ -12,7 +12,9 @@ import pytest
 from tests.cli.test_cli import run
 from tests.conftest import truth
 from tests.easel import painter
+from truesitter.core.easel.compare.drawing_offsets import features_of
 from truesitter.devices.camera import Studio
+from truesitter.devices.faults import Fault, plant
 from truesitter.formats.documents.plan import plan_of
 
 
@@ -93,11 +95,15 @@ def test_a_plan_of_another_photograph_or_none_at_all_is_refused(folder: Path) ->
 
 
 def test_a_bare_drawing_is_compared_before_any_paint(folder: Path) -> None:
-    drawn = painter("maren").easel.template(None, "drawing")
+    study = painter("maren")
+    drawn = study.easel.template(None, "drawing")
+    features = features_of(study.sitter.face, drawn.shape[:2])
+    low = (Fault("mouth", "shift", 0, 4),)
+    drawn = plant(drawn, low, study.sitter.areas(), features, 320 / drawn.shape[1])
     cv2.imwrite(str(folder / "drawing.png"), drawn[..., ::-1])
     seed = next(n for n in range(50, 99) if not Studio.by_lot(n).glare)
     code, _, err = run("photograph", str(folder / "drawing.png"), "--out", str(folder / "sheet.jpg"),
-                       "--seed", str(seed), "--fault", "mouth=shift:0,4", "--width-mm", "320")  # fmt: skip
+                       "--seed", str(seed), "--width-mm", "320")  # fmt: skip
     assert code == 0, err
     code, out, err = run("compare", str(folder / "maren.jpg"), str(folder / "sheet.jpg"), "--drawing",
                          "--plan", str(folder / "plan.json"), "--out", str(folder / "drawn"))  # fmt: skip

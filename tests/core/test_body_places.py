@@ -96,7 +96,7 @@ def test_a_name_that_the_painter_has_given_is_the_painters() -> None:
 def test_who_stands_beside_does_not_widen_the_shoulders() -> None:
     skin, whole, hair = figure(100, -60)
     plain = body_places(skin, whole, hair)
-    whole[300:, 440:] = True
+    whole[100:, 440:] = True
     assert body_places(skin, whole, hair) == plain
 
 

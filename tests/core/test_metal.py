@@ -8,9 +8,12 @@ import pytest
 
 from tests.conftest import study_of
 from truesitter.core.colour.value import value_to_lightness
+from truesitter.core.graph.memo import Memo
 from truesitter.core.light.mirrored.metal import MetalPart, metal_map
+from truesitter.core.light.mirrored.polish import Polish
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
+from truesitter.core.stages.flesh_stage import FleshStage
 from truesitter.core.types import Floats, Mask
 from truesitter.formats.pictures.light_pictures import metal_picture
 from truesitter.formats.pictures.png import encode_png
@@ -54,6 +57,19 @@ def test_hard_edges_lie_between_the_bands_and_soft_ones_nowhere() -> None:
     assert soft.hard_share == 0
     assert "100 % of its edges" not in soft.words("buckle")
     assert found.words("buckle").startswith("Buckle: 60 % mirrored dark, 20 % between, 20 % mirrored light.")
+
+
+def test_a_wall_that_shines_is_no_metal(monkeypatch: pytest.MonkeyPatch) -> None:
+    base = study_of("orsolya")
+    study = Study(base.sha256, base.source.load, base.settings, Memo())
+
+    def shines(self: FleshStage, family: str) -> Polish | None:
+        return Polish(1, 9, 1, None, None) if self.family_mask(family).mean() > 0.01 else None
+
+    monkeypatch.setattr(FleshStage, "polish", shines)
+    names = [name for name, _ in study.flesh.metals()]
+    assert names
+    assert not any(name.startswith("background") for name in names)
 
 
 def test_a_breastplate_is_told_in_tones_and_cloth_is_not() -> None:

@@ -17,7 +17,7 @@ from tests.easel import painter, photographed, shot
 from truesitter.core.easel.compare.drawing_offsets import features_of
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
-from truesitter.core.types import Bytes
+from truesitter.core.types import Bytes, Mask
 from truesitter.devices.camera import Studio, photograph
 from truesitter.devices.faults import Fault, plant
 
@@ -50,6 +50,12 @@ def by_hand(study: Study, paper: str, shaken_mm: float, seed: int) -> Bytes:
     return np.round(ink + (np.array(ground) - ink) * open_share).astype(np.uint8)
 
 
+def round_about(study: Study, whole: str) -> Mask:
+    """A thing with a little round it, so that its outline is gone too."""
+    where = study.sitter.areas().wholes(whole).astype(np.uint8)
+    return cv2.dilate(where, np.ones((9, 9), np.uint8)) > 0
+
+
 @pytest.mark.parametrize("paper", PAPERS)
 @pytest.mark.parametrize("name", ["maren", "tobias", "selda", "orsolya"])
 def test_what_was_moved_and_what_was_forgotten_is_told_and_nothing_else(name: str, paper: str) -> None:
@@ -59,9 +65,7 @@ def test_what_was_moved_and_what_was_forgotten_is_told_and_nothing_else(name: st
     mm = study.settings.reference.canvas_width_mm / drawn.shape[1]
     areas = study.sitter.areas()
     bare = drawn.copy()
-    bare[cv2.dilate(areas.wholes("garment").astype(np.uint8), np.ones((9, 9), np.uint8)) > 0] = PAPERS[paper][
-        0
-    ]
+    bare[round_about(study, "garment")] = PAPERS[paper][0]
     faults = (Fault("left eye", "shift", 4, -3), Fault("mouth", "turn", 8))
     bare = plant(bare, faults, areas, features_of(study.sitter.face, drawn.shape[:2]), mm)
     found = study.easel.compared(photographed(bare, 9400, against="drawing"))
@@ -120,9 +124,12 @@ def test_faults_are_seen_on_a_sheet_photographed_too_light(name: str) -> None:
     mm = study.settings.reference.canvas_width_mm / drawn.shape[1]
     features = features_of(study.sitter.face, drawn.shape[:2])
     moved = plant(drawn, (Fault("mouth", "shift", 0, 5),), study.sitter.areas(), features, mm)
+    moved[
+        cv2.dilate(study.sitter.areas().wholes("garment").astype(np.uint8), np.ones((9, 9), np.uint8)) > 0
+    ] = 255
     light = replace(Studio.by_lot(9512), lamp=(1.3, 1.3, 1.25), fall_off=0.1, glare=0.0)
     found = study.easel.compared(shot(photograph(moved, light).picture, against="drawing"))
-    assert [f.place for f in found.findings] == ["mouth"]
+    assert {f.place for f in found.findings} == {"mouth", "garment"}
 
 
 def test_a_drawing_is_no_photograph_of_paint() -> None:
