@@ -26,7 +26,7 @@ LONG: dict[str, str] = {
         "the hair as it is"
     ),
     r"tests/core/test_results\.py::test_equal_keys_mean_equal_results\[[1-9]": "one draw",
-    r"tests/core/test_easel_parts\.py::test_a_usual_fault_is_named": "ten rules on a made head",
+    r"tests/core/test_planted_faults\.py::test_a_usual_fault_is_named": "ten rules on a made head",
     r"tests/core/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
         "what is there drops out"
     ),
@@ -76,7 +76,7 @@ LONG: dict[str, str] = {
         "the first remedy in oil"
     ),
     r"tests/core/test_every_school\.py::test_nothing_goes_over.*\[(?!maren|tobias)": "two sitters",
-    r"tests/core/test_drills\.py::test_a_known_threshold.*\[(?!0.4)": "one threshold",
+    r"tests/core/test_drill_levels\.py::test_a_known_threshold.*\[(?!0.4)": "one threshold",
     r"tests/core/test_drills\.py::test_hair_grows": "every sitter gives every drill",
     r"tests/core/test_results\.py::test_a_computation_reads.*\[\{'": "without a change",
     r"tests/core/test_schedule\.py::test_minutes_and_shares": "everything is painted once",

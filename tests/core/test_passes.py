@@ -9,153 +9,25 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from hypothesis.extra import numpy as hnp
 
 from tests.conftest import study_of, truth
 from tests.core.test_schools import planned
 from truesitter.core.brushes.laying import brush_for, goes_needed, laying_minutes, widest_brush, work_minutes
 from truesitter.core.brushes.tuning import WIDTHS_MM
-from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Layer
-from truesitter.core.canvas.patchwork import Patchwork
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lab_value
-from truesitter.core.pace.waiting import Timed, drying_minutes, earliest_starts
-from truesitter.core.paint.media.media_table import MEDIA, Medium
-from truesitter.core.paint.optics.kubelka_munk import enter_surface, film_reflectance, leave_surface
+from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
-from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.hand.brush_goes import goes_of
 from truesitter.core.plan.kinds.wash_pass import wash_parts
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.subject import Subject
 from truesitter.core.refusal import Refusal
-from truesitter.core.school.library import SCHOOLS, school
+from truesitter.core.school.library import school
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
-
-timed = st.lists(
-    st.tuples(st.floats(1, 500), st.floats(0, 9000), st.integers(0, 2**12)), min_size=1, max_size=12
-)
-
-
-@given(timed)
-def test_nothing_is_laid_over_undried_layers(raw: list[tuple[float, float, int]]) -> None:
-    """Common practice, no source; a law over all orders of passes."""
-    passes = tuple(
-        Timed(work, dries, tuple(n for n in range(i) if bits >> n & 1))
-        for i, (work, dries, bits) in enumerate(raw)
-    )
-    starts = earliest_starts(passes)
-    for number, current in enumerate(passes):
-        if number:
-            assert starts[number] >= starts[number - 1] + passes[number - 1].work - 1e-6
-        for below in current.under:
-            assert starts[number] >= starts[below] + passes[below].work + passes[below].dries - 1e-6
-
-
-@pytest.mark.parametrize("key", list(SCHOOLS))
-def test_schools_lay_fat_over_lean(key: str) -> None:
-    """Common practice, no source."""
-    fats = [t.fat for t in school(key).passes]
-    assert fats == sorted(fats)
-    assert school(key).transparent or school(key).passes[0].kind == "ground"
-    with pytest.raises(Refusal, match="no school"):
-        school("finger-painting")
-
-
-def test_layers_of_oil_dry_by_whole_days() -> None:
-    assert {t.dries_minutes % (24 * 60) for t in school("layered-oil").passes} == {0}
-
-
-def test_slow_tubes_hold_up_a_mixture() -> None:
-    assert drying_minutes(1000, {"raw-umber": 1}, MEDIA["oil"]) == 600
-    assert drying_minutes(1000, {"raw-umber": 1, "titanium-white": 1}, MEDIA["oil"]) == 1600
-    assert drying_minutes(1000, {"raw-umber": 30, "titanium-white": 1}, MEDIA["oil"]) == 600
-
-
-@pytest.mark.parametrize("medium", [m for m in MEDIA.values() if not m.oily], ids=lambda m: m.name)
-def test_pigments_slow_no_medium_but_oil(medium: Medium) -> None:
-    """Ivory black in water dries as anything else in water does (common practice)."""
-    assert drying_minutes(20, {"ivory-black": 1}, medium) == 20
-
-
-def half(shape: tuple[int, int] = (40, 60)) -> np.ndarray:
-    mask = np.zeros(shape, bool)
-    mask[:, :30] = True
-    return mask
-
-
-HALVES = Patchwork.of((40, 60), half())
-LEFT = HALVES.at(half())
-maps = hnp.arrays(np.uint8, (9, 11), elements=st.integers(0, 200))
-
-
-@given(st.lists(maps, max_size=4), hnp.arrays(np.uint8, (9, 11), elements=st.integers(0, 80)))
-def test_no_border_crosses_a_piece_and_no_pieces_are_alike(
-    maps: list[np.ndarray], eighths: np.ndarray
-) -> None:
-    found = Patchwork.of((9, 11), *maps)
-    kinds = np.stack([m.ravel() for m in maps], axis=1) if maps else np.zeros((99, 1))
-    assert len(found.sizes) == len(np.unique(kinds, axis=0))
-    for one in maps:
-        np.testing.assert_array_equal(found.at(one)[found.labels], one)
-        np.testing.assert_array_equal(found.mask(found.at(one > 9)), one > 9)
-    assert found.sizes.sum() == 99
-    every = range(len(found.sizes))
-    np.testing.assert_array_equal(found.sizes, [(found.labels == n).sum() for n in every])
-    np.testing.assert_array_equal(found.first, [np.flatnonzero(found.labels == n)[0] for n in every])
-    values = eighths / np.float32(8)
-    inside = [values[found.labels == n] for n in every]
-    np.testing.assert_allclose(found.sums(values[..., None])[:, 0], [v.sum() for v in inside])
-    np.testing.assert_array_equal(
-        found.spread(values, 40, 10), [np.histogram(v, 40, (0, 10))[0] for v in inside]
-    )
-    with pytest.raises(ValueError, match="for pieces"):
-        Patchwork.of((9, 12), np.zeros((9, 11), np.uint8))
-
-
-def test_a_thick_layer_is_the_mixture_itself() -> None:
-    parts = {"titanium-white": 3, "yellow-ochre": 2}
-    canvas = Canvas.bare(HALVES).do(Layer(LEFT, parts, None))
-    expected = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).lab
-    labs = canvas.labs()[HALVES.labels]
-    assert delta_e_2000(labs[5, 5], np.array(expected)) < 1e-6
-    shown = mix({k: float(v) for k, v in parts.items()}, STARTERS[0]).hex
-    assert "#" + bytes(canvas.picture()[5, 5]).hex() == shown
-    assert delta_e_2000(labs[5, 50], np.array(expected)) > 5
-
-
-def test_two_coats_equal_one_of_double_film() -> None:
-    """Kubelka (1948), through the canvas."""
-    parts = {"light-red": 1, "titanium-white": 2}
-    bare = Canvas.bare(HALVES)
-    twice = bare.do(Layer(LEFT, parts, 0.01)).do(Layer(LEFT, parts, 0.01))
-    once = bare.do(Layer(LEFT, parts, 0.02))
-    np.testing.assert_allclose(twice.values(), once.values(), atol=1e-5)
-    np.testing.assert_array_equal(twice.picture(), once.picture())
-
-
-@given(st.lists(st.tuples(st.integers(0, 39), st.integers(0, 59), st.integers(2, 30)), max_size=8))
-def test_the_canvas_equals_films_laid_pixel_by_pixel(squares: list[tuple[int, int, int]]) -> None:
-    masks = np.zeros((len(squares), 40, 60), bool)
-    for mask, (row, col, side) in zip(masks, squares, strict=True):
-        mask[row : row + side, col : col + side] = True
-    pieces = Patchwork.of((40, 60), *masks)
-    canvas = Canvas.bare(pieces)
-    plain = np.full((40, 60, 31), float(enter_surface(0.85)))
-    for i, mask in enumerate(masks):
-        tube = "ivory-black" if i % 2 else "titanium-white"
-        canvas = canvas.do(Layer(pieces.at(mask), {tube: 1}, 0.02))
-        k, s = (curve[0] for curve in LIBRARY.curves((tube,)))
-        plain[mask] = film_reflectance(k, s, 0.02, plain[mask])
-    expected = lab_value(reflectance_to_lab(leave_surface(plain)))
-    np.testing.assert_allclose(canvas.values(), expected, atol=1e-4)
 
 
 def test_brushes_fit_their_shapes() -> None:

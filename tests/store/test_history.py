@@ -30,11 +30,6 @@ def guide(x: float, points: int = 3) -> dict[str, Any]:
 
 
 @pytest.fixture
-def repository(tmp_path: Path) -> Repository:
-    return Repository(tmp_path / "data")
-
-
-@pytest.fixture
 def sitter(repository: Repository) -> str:
     return repository.add(PHOTO, "a.jpg").id
 

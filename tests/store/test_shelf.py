@@ -31,11 +31,6 @@ from truesitter.store.settings.sitters import Repository
 PHOTO = jpeg(np.full((80, 64, 3), 120, np.uint8))
 
 
-@pytest.fixture
-def repository(tmp_path: Path) -> Repository:
-    return Repository(tmp_path / "data")
-
-
 def files(folder: Path) -> list[Path]:
     return [p for p in folder.rglob("*") if p.is_file() and "originals" in p.parts]
 

@@ -14,10 +14,19 @@ from truesitter.store.settings.sitters import Repository
 from truesitter.web.server.app import create_app
 
 ROOT = Path(__file__).parents[2]
+WORDS = "linseed and ochre"
 
 
 def put_in(client: TestClient, data: bytes, name: str = "sitter.jpg", **form: str) -> Any:
     return client.post("/api/sitters", files={"photo": (name, data, "image/jpeg")}, data=form)
+
+
+@pytest.fixture
+def repository(tmp_path: Path) -> Repository:
+    """One that opens with the words."""
+    repository = Repository(tmp_path / "data")
+    repository.passphrase.set(WORDS)
+    return repository
 
 
 @pytest.fixture(scope="module")
