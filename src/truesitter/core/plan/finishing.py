@@ -1,0 +1,104 @@
+"""A draft made a plan: of the size that is wanted, from few heaps, with brushes and times."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from truesitter.core.plan.clock.minutes import areas_cm2, pass_minutes, rates
+from truesitter.core.plan.clock.timing import bare_white, short_of, with_times
+from truesitter.core.plan.clock.tuning import SPREAD
+from truesitter.core.plan.draft import Draft
+from truesitter.core.plan.hand.brushes import with_brushes
+from truesitter.core.plan.heaps import from_heaps, idle_heaps, renamed, with_amounts
+from truesitter.core.plan.kinds.registry import KINDS
+from truesitter.core.plan.mended import with_weaker_first_coats
+from truesitter.core.plan.pass_plan import Heap, Hours, PassPlan, Remark
+from truesitter.core.plan.size import in_one_go, joined_lines
+from truesitter.core.plan.tuning import FIRST_COATS, PASSES_OF_SIZE, UNCOLOURED
+from truesitter.core.school.switches import FIRST_LAYER
+
+
+def _from_heaps(draft: Draft) -> tuple[Heap, ...]:
+    """Mix the passes from the fewest heaps, and lay them anew so; exact recipes are mixed one by one."""
+    if draft.scene.wishes.tolerance is None or not draft.passes:
+        return ()
+    scene = draft.scene
+    # What was mixed already is there, and so is what the painter wants mixed.
+    there = set(scene.palette.tubes)
+    own = [h for h in scene.subject.own_heaps if set(h.parts) <= there]
+    forced = (*(h.parts for h in own), *(draft.begun.heaps if draft.begun else ()))
+    mixed = from_heaps(
+        draft.passes, draft.laid, scene.palette, scene.medium, scene.support.internal(), forced
+    )
+    draft.lay_again(mixed.passes, draft.passes, draft.canvases)
+    found = with_amounts(mixed.heaps, draft.passes)
+    draft.remarks += idle_heaps(found, scene.subject.own_heaps)
+    return renamed(found, own)
+
+
+def _mend(draft: Draft) -> None:
+    """Thin what is washed over afterwards, where it makes its place too dark."""
+    if not any(t.band in FIRST_COATS for t in draft.laid):
+        return
+    thinning = draft.scene.medium.thinning
+    draft.lay_again(with_weaker_first_coats(draft.passes, draft.laid, draft.pruning(), thinning))
+
+
+def _of_size(draft: Draft) -> None:
+    """Join lines and leave out what loses least, when fewer passes are wanted than there are."""
+    subject = draft.scene.subject
+    if subject.size == "every pass" or not draft.passes:
+        return
+    lines = joined_lines(draft.passes, draft.laid)
+    if len(lines) > 1:
+        draft.passes[lines[-1]] = in_one_go([draft.passes[n] for n in lines], subject.size_mm)
+        stay = [n for n in range(len(draft.passes)) if n not in lines[:-1]]
+        draft.keep(stay)
+    pruning, most = draft.pruning(), PASSES_OF_SIZE[subject.size]
+    every = len(draft.passes)
+    # A first layer comes on top: what is finished over it is as much as without.
+    more = sum(t.key.startswith(FIRST_LAYER) for t in draft.laid)
+    # So does what is drawn and wiped in the first tone: it lays no colour.
+    more += sum(t.kind in UNCOLOURED for t in draft.laid)
+    draft.keep(pruning.kept(most[int(draft.school.transparent)] + more))
+    if len(draft.passes) < every:
+        words = f": {every - len(draft.passes)} passes are left out, those the canvas misses least."
+        draft.remarks.append(Remark(f"A {subject.size}", None, words))
+    draft.lay_again(draft.passes)
+
+
+def finish(draft: Draft) -> PassPlan:
+    """Turn a draft into the plan: of its size, with heaps, brushes, waiting times and hours."""
+    scene, subject = draft.scene, draft.scene.subject
+    cm2 = areas_cm2(scene.patchwork.sizes, subject.mm_per_px)
+    if subject.effort is not None:
+        cm2 = scene.patchwork.sums(subject.effort[..., None])[:, 0] * (subject.mm_per_px**2 / 100)
+    rate = rates(draft.school.pace, subject.exactness, subject.massed_hair)
+    minutes, hair = pass_minutes(
+        tuple(draft.passes), scene.regions, cm2, rate, draft.school.pace.fixed_minutes
+    )
+    draft.passes = [replace(p, work_minutes=m) for p, m in zip(draft.passes, minutes, strict=True)]
+    hairy = dict(zip((p.key for p in draft.passes), hair, strict=True))
+    _mend(draft)
+    _of_size(draft)
+    draft.remarks += [
+        short_of(p) for p, t in zip(draft.passes, draft.laid, strict=True)
+        if KINDS[t.kind].covers and not p.recipe.reached
+    ]  # fmt: skip
+    heaps = _from_heaps(draft)
+    hand = with_brushes(draft.passes, scene)
+    passes = with_times(hand.passes, draft.laid, scene, draft.slower)
+    pruning = draft.pruning()
+    passes = tuple(replace(p, gain=pruning.gain(n)) for n, p in enumerate(passes))
+    white = bare_white(draft.laid, [KINDS[t.kind].does in ("ground", "remove") for t in draft.laid])
+    draft.remarks += [] if white is None else [white]
+    if not passes:
+        words = " leaves nothing to paint: everything is as light as the ground, or smaller than a brush."
+        draft.remarks.append(Remark("This picture", None, words))
+    likely = sum(p.work_minutes for p in passes) / 60
+    in_hair = sum(hairy.get(p.key, 0.0) for p in passes) / 60 / max(likely, 1e-9)
+    hours = Hours(likely * SPREAD[0], likely, likely * SPREAD[1], in_hair)
+    return PassPlan(
+        passes, scene.medium, scene.support, tuple(draft.canvases), tuple(draft.remarks), hours,
+        draft.bare, heaps, hand.brushes, hand.missing,
+    )  # fmt: skip
