@@ -102,10 +102,10 @@ def test_what_is_left_out_first_is_what_loses_least() -> None:
     whole = plan_passes(subject(ground=ground), STARTERS[0], school)
     assert whole.keys == ("ground", "skin-1", "skin-2", "skin-3", "hair")
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (4, 4)})
+        patch.setattr("truesitter.core.plan.finishing.PASSES_OF_SIZE", {"sketch": (4, 4)})
         fewer = plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school)
         assert fewer.keys == ("ground", "skin-1", "skin-3", "hair")
-        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (1, 1)})
+        patch.setattr("truesitter.core.plan.finishing.PASSES_OF_SIZE", {"sketch": (1, 1)})
         assert plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school).keys == ("ground",)
     np.testing.assert_allclose(fewer.finished.labs(), whole.finished.labs(), atol=3)
 
@@ -118,7 +118,7 @@ def test_a_pass_may_go_before_one_that_goes_into_wet_but_not_before_one_that_tak
     def kept(*passes: PassTemplate) -> tuple[str, ...]:
         school: School = SCHOOLS["direct-oil"].model_copy(update={"passes": passes})
         with pytest.MonkeyPatch.context() as patch:
-            patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"portrait": (1, 1)})
+            patch.setattr("truesitter.core.plan.finishing.PASSES_OF_SIZE", {"portrait": (1, 1)})
             return plan_passes(subject(size="portrait", ground=ground), STARTERS[0], school).keys
 
     over = template(Band.EVERYTHING, key="over", name="Over", into_wet=True, stays=True)
@@ -138,7 +138,7 @@ def test_of_two_passes_that_do_the_same_one_stays() -> None:
     )
     school: School = SCHOOLS["direct-oil"].model_copy(update={"passes": passes})
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr("truesitter.core.plan.planner.PASSES_OF_SIZE", {"sketch": (4, 4)})
+        patch.setattr("truesitter.core.plan.finishing.PASSES_OF_SIZE", {"sketch": (4, 4)})
         fewer = plan_passes(subject(size="sketch", ground=ground), STARTERS[0], school)
     assert len(fewer.keys) == 4
     assert len({"first", "second"} & set(fewer.keys)) == 1
