@@ -26,11 +26,11 @@ from bench.serving import dragging, guides, screen, start
 from bench.timing import Figure, figure, ratio, short, times
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.graph.memo import Memo
+from truesitter.core.paint.board.strings import mix_string
 from truesitter.core.paint.recipes.mixing import mix, mixture_reflectance
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.solver import solve_recipe
-from truesitter.core.paint.recipes.strings import mix_string
 from truesitter.core.paint.tubes.palettes import Palette, starter
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.settings import StudySettings

@@ -14,6 +14,7 @@ from truesitter.core.colour.families import colour_families, hue_word
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.tuning import APART
 from truesitter.core.graph.memo import Memo
+from truesitter.core.paint.board.turned import Way, turned
 from truesitter.core.paint.layered.coat_count import coat_map, coats_of, paintable
 from truesitter.core.paint.layered.films import Film, ground_of, stack
 from truesitter.core.paint.layered.glazes import glaze_blends, glaze_over_all, hue_spread
@@ -23,7 +24,6 @@ from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.turned import Way, turned
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.settings import StudySettings

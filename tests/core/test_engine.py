@@ -11,17 +11,17 @@ from hypothesis import strategies as st
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.board.nudges import DIRECTIONS, Direction, nudge
+from truesitter.core.paint.board.strings import mix_string, tone_targets
 from truesitter.core.paint.layered.films import Film, coats_to_value, ground_of, hiding, seen, stack
 from truesitter.core.paint.layered.glazes import find_glazes
 from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.quantity import paint_ml, tube_amounts, tube_cm
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.nudges import DIRECTIONS, Direction, nudge
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.reach import palette_reach
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes
-from truesitter.core.paint.recipes.strings import mix_string, tone_targets
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.refusal import Refusal

@@ -17,13 +17,13 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.value import lab_value
 from truesitter.core.pace.waiting import drying_minutes
+from truesitter.core.paint.board.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
+from truesitter.core.paint.board.tuning import HEAP_RATIO
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
 from truesitter.core.paint.recipes.ingredients import MARK, straight
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.recipes.pricing import Tolerance
-from truesitter.core.paint.recipes.tuning import HEAP_RATIO
 from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.core.plan.heaps import as_dark_as, remade, thinned_by, with_amounts

@@ -10,8 +10,8 @@ from truesitter.core.colour.spaces import srgb_to_hex
 from truesitter.core.light.form.peaks import find_peaks
 from truesitter.core.light.form.tuning import PEAKS_MOST
 from truesitter.core.light.key.light_direction import LightDirection
+from truesitter.core.paint.board.nudges import nudge
 from truesitter.core.paint.media.drying import DryingShift
-from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.reach import Reach, map_picture, map_target
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette
 from truesitter.core.plan.kinds.wash_pass import wash_parts

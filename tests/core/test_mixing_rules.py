@@ -8,21 +8,21 @@ import pytest
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.board.flesh_mixtures import mix_colour, mix_flesh
+from truesitter.core.paint.board.nudges import nudge
+from truesitter.core.paint.board.strings import SingleValue, mix_string, tone_targets
+from truesitter.core.paint.board.tuning import PILES
 from truesitter.core.paint.layered.films import coats_to_value, ground_of, seen
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.quantity import tube_amounts
 from truesitter.core.paint.media.supports import WHITE_PAPER
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.flesh_mixtures import mix_colour, mix_flesh
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.reach import palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes, suggest_tube
-from truesitter.core.paint.recipes.strings import SingleValue, mix_string, tone_targets
-from truesitter.core.paint.recipes.tuning import PILES
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, Palette, starter
 from truesitter.core.paint.tubes.pigments import pigment_library

@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 
 from tests.conftest import study_of
 from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.paint.board.near import near_mixtures, near_targets
+from truesitter.core.paint.board.tuning import LEAST_APART, MOST_APART
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.near import near_mixtures, near_targets
 from truesitter.core.paint.recipes.pricing import recipe_cost
-from truesitter.core.paint.recipes.tuning import LEAST_APART, MOST_APART
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import STARTERS, starter
 from truesitter.core.refusal import Refusal

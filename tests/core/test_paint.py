@@ -10,8 +10,8 @@ from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.board.flesh_mixtures import mix_colour
 from truesitter.core.paint.media.media_table import MEDIA
-from truesitter.core.paint.recipes.flesh_mixtures import mix_colour
 from truesitter.core.paint.recipes.let_down import Weakened, told_by_heaps
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.reach import Reach, clip_value, compress_value, map_target, palette_reach

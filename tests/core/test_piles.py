@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from truesitter.core.paint.board.piles import measured
+from truesitter.core.paint.board.tuning import SMALLEST_PILE_ML
 from truesitter.core.paint.media.quantity import tube_amounts
 from truesitter.core.paint.recipes.let_down import told_by_heaps
-from truesitter.core.paint.recipes.piles import measured
-from truesitter.core.paint.recipes.tuning import SMALLEST_PILE_ML
 
 STRONG = {"titanium-white": 7 * 21 + 100, "ivory-black": 5, "yellow-ochre": 42}
 TWICE = {"titanium-white": 21 * 21 * 9 + 440, "phthalo-blue": 1, "yellow-ochre": 441}

@@ -15,6 +15,7 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab, lab_to_srgb, linear_to_srgb, srgb_to_linear
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.pace.waiting import drying_minutes
+from truesitter.core.paint.board.nudges import nudge
 from truesitter.core.paint.layered.films import ground_of, hiding
 from truesitter.core.paint.layered.glazes import find_glazes
 from truesitter.core.paint.layered.wet import wet_look
@@ -22,7 +23,6 @@ from truesitter.core.paint.media.drying import DryingShift
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.optics.kubelka_munk import leave_surface, opaque_reflectance
 from truesitter.core.paint.recipes.mixing import Colour, mix
-from truesitter.core.paint.recipes.nudges import nudge
 from truesitter.core.paint.recipes.solver import solve_recipe, solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.cautions import cautions_for

@@ -13,8 +13,8 @@ import pytest
 from tests.conftest import study_of, truth
 from tests.restaged import restaged
 from truesitter.core.graph.memo import Memo
-from truesitter.core.paint.recipes.piles import measured
-from truesitter.core.paint.recipes.tuning import SMALLEST_PILE_ML
+from truesitter.core.paint.board.piles import measured
+from truesitter.core.paint.board.tuning import SMALLEST_PILE_ML
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
 from truesitter.core.usecases.batch import batch_of

@@ -11,11 +11,11 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.families import hue_word
 from truesitter.core.colour.spaces import WARM_AXIS
+from truesitter.core.paint.board.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
 from truesitter.core.paint.layered.films import film_for_value
 from truesitter.core.paint.media.dilution import Thinning
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.thickness import DryMm
-from truesitter.core.paint.recipes.heaps import HEAP_TOLERANCE, Mix, Use, shared_heaps
 from truesitter.core.paint.recipes.ingredients import MARK, straight
 from truesitter.core.paint.recipes.mixing import Colour, mix
 from truesitter.core.paint.tubes.palettes import Palette

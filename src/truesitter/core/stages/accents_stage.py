@@ -33,8 +33,8 @@ from truesitter.core.light.tints.skin_colour import (
     skin_colour,
 )
 from truesitter.core.light.tints.whites import TintedWhite, tinted_whites
+from truesitter.core.paint.board.strings import Tone
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.strings import Tone
 from truesitter.core.sitter.face import MOUTH_MIDDLES, PUPILS
 from truesitter.core.sitter.places import numbered
 from truesitter.core.sitter.region_names import Region

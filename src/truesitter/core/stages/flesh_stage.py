@@ -15,12 +15,12 @@ from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.light.mirrored.metal import MetalMap, metal_map
 from truesitter.core.light.mirrored.polish import Polish, polish_of
-from truesitter.core.paint.recipes.flesh_mixtures import Flesh, mix_flesh, target_for
+from truesitter.core.paint.board.flesh_mixtures import Flesh, mix_flesh, target_for
+from truesitter.core.paint.board.near import NearMixtures, near_mixtures
+from truesitter.core.paint.board.strings import SingleValue, Tone, mix_string, tones_along
 from truesitter.core.paint.recipes.ingredients import FIXED
-from truesitter.core.paint.recipes.near import NearMixtures, near_mixtures
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
-from truesitter.core.paint.recipes.strings import SingleValue, Tone, mix_string, tones_along
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.settings import FleshSettings

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.pace.own_pace import Learned, Level
+from truesitter.core.paint.board.piles import measured
 from truesitter.core.paint.media.quantity import paint_ml, tube_cm
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS
-from truesitter.core.paint.recipes.piles import measured
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.picture_stage import CANVAS
 from truesitter.core.stages.study import Study

@@ -11,7 +11,7 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.easel.compare.difference_words import colour_words, in_steps
 from truesitter.core.easel.compare.tuning import SILENT_COLOUR
 from truesitter.core.easel.correct.tuning import RIGHT
-from truesitter.core.paint.recipes.nudges import Direction, Nudge, nudge
+from truesitter.core.paint.board.nudges import Direction, Nudge, nudge
 from truesitter.core.paint.tubes.palettes import Palette
 
 

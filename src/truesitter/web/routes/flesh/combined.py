@@ -8,9 +8,9 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.paint.board.turned import Way, turned
 from truesitter.core.paint.recipes.ingredients import MARK, expand, until
 from truesitter.core.paint.recipes.mixing import mix
-from truesitter.core.paint.recipes.turned import Way, turned
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal

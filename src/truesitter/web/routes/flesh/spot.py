@@ -8,8 +8,8 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.paint.board.nudges import DIRECTIONS, nudge
 from truesitter.core.paint.layered.films import hiding
-from truesitter.core.paint.recipes.nudges import DIRECTIONS, nudge
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.settings import FleshSettings

@@ -10,8 +10,8 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.board.tuning import MOST_NOTICED, PILES
 from truesitter.core.paint.recipes.mixing import Colour, mixture_reflectance
-from truesitter.core.paint.recipes.tuning import MOST_NOTICED, PILES
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles

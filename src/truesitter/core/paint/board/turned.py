@@ -9,9 +9,9 @@ from typing import Literal
 import numpy as np
 
 from truesitter.core.colour.value import lab_value, value_to_lightness
+from truesitter.core.paint.board.steps import step_to
+from truesitter.core.paint.board.tuning import BASES, TURN
 from truesitter.core.paint.recipes.mixing import Colour, mix
-from truesitter.core.paint.recipes.steps import step_to
-from truesitter.core.paint.recipes.tuning import BASES, TURN
 from truesitter.core.paint.tubes.palettes import Palette
 
 Way = Literal["redder", "yellower", "greener", "bluer", "greyer", "stronger"]

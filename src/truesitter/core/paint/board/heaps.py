@@ -19,9 +19,7 @@ from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.spectrum import observer_weights, reflectance_to_lab
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
-from truesitter.core.paint.recipes.pricing import Tolerance
-from truesitter.core.paint.recipes.tuning import (
+from truesitter.core.paint.board.tuning import (
     HEAP_DELTA_E,
     HEAP_RATIO,
     HEAP_VALUE,
@@ -31,6 +29,8 @@ from truesitter.core.paint.recipes.tuning import (
     NEAR_SHARE,
     RATIO_COST,
 )
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface, opaque_reflectance
+from truesitter.core.paint.recipes.pricing import Tolerance
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.types import Doubles, Ints, Mask
 

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.paint.board.tuning import SMALLEST_SHARE
 from truesitter.core.paint.recipes.reach import Reach, map_target, palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import Suggestion, solve_recipes, suggest_tube
-from truesitter.core.paint.recipes.tuning import SMALLEST_SHARE
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Floats, Labels, Mask

@@ -8,12 +8,12 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.board.steps import common_tubes, step_to
+from truesitter.core.paint.board.tuning import KERNEL, STRINGS_BASES, STRINGS_SAMPLE, TAILS
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.reach import map_target, palette_reach
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
-from truesitter.core.paint.recipes.steps import common_tubes, step_to
-from truesitter.core.paint.recipes.tuning import KERNEL, STRINGS_BASES, STRINGS_SAMPLE, TAILS
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal

@@ -8,12 +8,8 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
-from truesitter.core.paint.recipes.mixing import Colour
-from truesitter.core.paint.recipes.reach import map_target, palette_reach
-from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.solver import solve_recipes
-from truesitter.core.paint.recipes.steps import step_to
-from truesitter.core.paint.recipes.tuning import (
+from truesitter.core.paint.board.steps import step_to
+from truesitter.core.paint.board.tuning import (
     FEW_TUBES,
     LEAST_APART,
     MOST_APART,
@@ -22,6 +18,10 @@ from truesitter.core.paint.recipes.tuning import (
     NOISE,
     STEPS,
 )
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.reach import map_target, palette_reach
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal

@@ -8,10 +8,10 @@ from itertools import combinations, product
 import numpy as np
 
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.board.tuning import ADDED, MOST_ADDED, SHORTLIST_SETS, STEPS_PART_COST
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.pigment_shares import TubeSets
 from truesitter.core.paint.recipes.pricing import recipe_cost
-from truesitter.core.paint.recipes.tuning import ADDED, MOST_ADDED, SHORTLIST_SETS, STEPS_PART_COST
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.types import Doubles, Ints

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from truesitter.core.paint.board.tuning import SMALLEST_PILE_ML
 from truesitter.core.paint.recipes.let_down import told_by_heaps
-from truesitter.core.paint.recipes.tuning import HEAP_PARTS, SMALLEST_PILE_ML
+from truesitter.core.paint.recipes.tuning import HEAP_PARTS
 
 _WHOLE = HEAP_PARTS + 1
 
