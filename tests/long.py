@@ -25,18 +25,18 @@ LONG: dict[str, str] = {
     r"tests/truth/test_hair_truth\.py::test_(roots_are_told_from_tips_in_rooms|six_guides)": (
         "the hair as it is"
     ),
-    r"tests/core/test_results\.py::test_equal_keys_mean_equal_results\[[1-9]": "one draw",
-    r"tests/core/test_planted_faults\.py::test_a_usual_fault_is_named": "ten rules on a made head",
-    r"tests/core/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
+    r"tests/core/graph/test_results\.py::test_equal_keys_mean_equal_results\[[1-9]": "one draw",
+    r"tests/core/easel/test_planted_faults\.py::test_a_usual_fault_is_named": "ten rules on a made head",
+    r"tests/core/easel/test_easel_remedies\.py::test_(remedies_mend_what|a_canvas_as_planned_gives)": (
         "what is there drops out"
     ),
-    r"tests/core/test_seams\.py::test_every_border.*\[(?!direct-oil|watercolour-zones)": (
+    r"tests/core/plan/test_seams\.py::test_every_border.*\[(?!direct-oil|watercolour-zones)": (
         "two schools"
     ),
-    r"tests/core/test_every_school\.py::test_(a_sitter_in_a_mirror|equal_inputs)": (
+    r"tests/core/plan/test_every_school\.py::test_(a_sitter_in_a_mirror|equal_inputs)": (
         "wet paint and error of every school"
     ),
-    r"tests/core/test_passes\.py::test_the_(plan_brings|passes_keep).*\[(?!maren)": "maren",
+    r"tests/core/plan/test_passes\.py::test_the_(plan_brings|passes_keep).*\[(?!maren)": "maren",
     r"tests/formats/test_thin_layers\.py::test_no(r_in_a_room|_sheet_tells.*\[(?!maren))": "maren",
     r"tests/web/test_school\.py::test_every_school_is_planned": "every school in the core",
     r"tests/e2e/test_passes\.py::test_each_school_can_be_chosen": (
@@ -44,7 +44,7 @@ LONG: dict[str, str] = {
     ),
     r"tests/cli/test_crowds\.py::test_a_(lost_worker|server_goes_on)": "the same plan wherever it is made",
     r"tests/cli/test_easel_commands\.py::test_a_planted_fault": "planted faults by the core",
-    r"tests/core/test_schedule\.py::test_a_detailed_watercolour": "minutes and shares add up",
+    r"tests/core/plan/test_schedule\.py::test_a_detailed_watercolour": "minutes and shares add up",
     r"tests/web/test_log\.py::test_a_film": "the film's file in formats",
     r"tests/truth/test_easel_truth\.py::test_(a_place_worked_too_far|drawing_is_told)": "planted faults",
     r"tests/truth/test_sitters\.py::test_six_strokes.*\[(?!tobias)": "tobias",
@@ -72,15 +72,15 @@ LONG: dict[str, str] = {
     r"tests/web/test_schema\.py::test_no_call.*\[(?!.*(passes|flesh|tubes|library|light))": (
         "a third of the routes"
     ),
-    r"tests/core/test_easel_remedies\.py::test_(watercolour_darkened|planning_again|a_transparent)": (
+    r"tests/core/easel/test_easel_remedies\.py::test_(watercolour_darkened|planning_again|a_transparent)": (
         "the first remedy in oil"
     ),
-    r"tests/core/test_every_school\.py::test_nothing_goes_over.*\[(?!maren|tobias)": "two sitters",
-    r"tests/core/test_drill_levels\.py::test_a_known_threshold.*\[(?!0.4)": "one threshold",
-    r"tests/core/test_drills\.py::test_hair_grows": "every sitter gives every drill",
-    r"tests/core/test_results\.py::test_a_computation_reads.*\[\{'": "without a change",
-    r"tests/core/test_schedule\.py::test_minutes_and_shares": "everything is painted once",
-    r"tests/core/test_drawn_regions\.py::test_the_inside": "a hat is where it was drawn",
+    r"tests/core/plan/test_every_school\.py::test_nothing_goes_over.*\[(?!maren|tobias)": "two sitters",
+    r"tests/core/drills/test_drill_levels\.py::test_a_known_threshold.*\[(?!0.4)": "one threshold",
+    r"tests/core/drills/test_drills\.py::test_hair_grows": "every sitter gives every drill",
+    r"tests/core/graph/test_results\.py::test_a_computation_reads.*\[\{'": "without a change",
+    r"tests/core/plan/test_schedule\.py::test_minutes_and_shares": "everything is painted once",
+    r"tests/core/sitter/test_drawn_regions\.py::test_the_inside": "a hat is where it was drawn",
     r"tests/formats/test_book\.py::test_the_book_has.*\[watercolour": "the book of oil",
     r"tests/formats/test_print\.py::test_nothing_printed.*\[(?!.*A4)": "A4",
     r"tests/store/test_start\.py::test_a_database_that.*\[(?!garbage)": "one that is garbage",

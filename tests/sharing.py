@@ -1,4 +1,6 @@
-"""What one test computed is given to the next: equal keys mean equal results (`tests/core/test_results.py`).
+"""What one test computed is given to the next: equal keys mean equal results.
+
+That is held by `tests/core/graph/test_results.py`.
 
 Each test still has a memory of its own; only what would be computed is looked up among what was computed
 before in this process, under the same key; what took long also among what the other processes of this run
@@ -26,8 +28,8 @@ _MOST_BYTES = 500 << 20
 _LONG, _ROOM = 0.4, 600 << 20
 """Seconds from which on a result is left for the other processes too, and bytes that each process leaves."""
 _ALONE = (
-    "tests/core/test_results",
-    "tests/core/test_memo",
+    "tests/core/graph/test_results",
+    "tests/core/graph/test_memo",
     "tests/bench",
     "tests/siege",
     "tests/web/test_results",

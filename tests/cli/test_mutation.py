@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 ROOT = Path(__file__).parents[2]
-EXAMPLE = "tests/core/test_values.py::test_even_cuts_divide_the_ladder"
+EXAMPLE = "tests/core/values/test_values.py::test_even_cuts_divide_the_ladder"
 SCRIPT = """
 import select, sys
 from mutate.places import all_places

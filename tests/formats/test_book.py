@@ -16,7 +16,7 @@ import pytest
 from PIL import Image
 from pyora import Project
 
-from tests.core.test_schools import planned
+from tests.core.school.test_schools import planned
 from tests.formats.test_print import assert_stays_on_the_page
 from truesitter.core.paint.tubes.pigments import pigment_library
 from truesitter.core.plan.hand.seams import Seam
