@@ -26,6 +26,28 @@ def test_bad_files_leave_the_shelf_unchanged(page: Page, base: str, made_photo: 
     assert page.request.get(f"{base}/api/sitters").json() == []
 
 
+def test_a_new_sitter_begins_on_the_usual_canvas(page: Page, base: str, made_photo: bytes) -> None:
+    photo = {"name": "sitter.jpg", "mimeType": "image/jpeg", "buffer": made_photo}
+    page.goto(base)
+    page.get_by_label("Photograph of the sitter").set_input_files(photo)
+    canvas = page.get_by_role("combobox", name="Canvas size")
+    usual = page.get_by_label("This is my usual canvas")
+    canvas.click()
+    page.get_by_role("option", name="210 × 297 mm").click()
+    expect(canvas).to_have_text("210 × 297 mm")
+    usual.check()
+    expect(page.get_by_text("New sitters begin on it")).to_be_visible()
+    page.goto(base)
+    page.get_by_label("Photograph of the sitter").set_input_files(photo)
+    page.wait_for_url("**/reference")
+    expect(canvas).to_have_text("210 × 297 mm")
+    expect(usual).to_be_checked()
+    usual.uncheck()
+    expect(page.get_by_text("New sitters begin on the proportions of their photographs.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(canvas).not_to_have_text("210 × 297 mm")
+
+
 def test_from_photograph_to_printed_plan(page: Page, base: str, tmp_path: Path) -> None:
     page.goto(base)
     page.get_by_label("Photograph of the sitter").set_input_files(

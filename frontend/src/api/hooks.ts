@@ -9,6 +9,13 @@ import { keys } from "./keys";
 export const useSitters = () =>
   useQuery({ queryKey: keys.sitters, queryFn: () => call<Sitter[]>("/api/sitters") });
 
+/** The canvas that new sitters begin on, where there is one. */
+export const usualCanvas = {
+  queryKey: keys.canvas,
+  queryFn: () => call<Schemas["UsualCanvasOut"]>("/api/canvas"),
+};
+export const useUsualCanvas = () => useQuery(usualCanvas);
+
 /** A sitter with everything the painter changed, answered or not. */
 export function useSitter(id: string) {
   const kept = useQuery({ queryKey: keys.sitter(id), queryFn: () => call<Sitter>(base(id)) });

@@ -8,6 +8,7 @@ export const keys = {
   library: ["library"],
   rack: ["rack"],
   brushes: ["brushes"],
+  canvas: ["canvas"],
   sitters: ["sitters"],
   sitter: (id: string) => ["sitter", id],
   computed: (id: string | undefined, path: string, query: string, settings: string | undefined) => [

@@ -28,6 +28,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/canvas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Canvas
+         * @description The canvas that new sitters are framed on.
+         */
+        get: operations["usual_canvas_api_canvas_get"];
+        /**
+         * Keep Usual Canvas
+         * @description Frame every sitter that is added from now on on this canvas, or on its photograph's own proportions.
+         */
+        put: operations["keep_usual_canvas_api_canvas_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -3048,6 +3072,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/reference/usual-canvas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Frame On Usual Canvas
+         * @description Frame a sitter on the usual canvas, its whole head with air above; nothing where there is none.
+         */
+        post: operations["frame_on_usual_canvas_api_sitters__sitter_id__reference_usual_canvas_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/regions": {
         parameters: {
             query?: never;
@@ -4203,6 +4247,16 @@ export interface components {
              * @default 0
              */
             seed: number;
+        };
+        /**
+         * CanvasSize
+         * @description A canvas in mm, whichever way it is laid.
+         */
+        CanvasSize: {
+            /** Height Mm */
+            height_mm: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * CastOut
@@ -9950,6 +10004,13 @@ export interface components {
              */
             tube: string;
         };
+        /**
+         * UsualCanvasOut
+         * @description The usual canvas, and what is set by it.
+         */
+        UsualCanvasOut: {
+            usual: components["schemas"]["CanvasSize"] | null;
+        };
         /** ValidationError */
         ValidationError: {
             /** Context */
@@ -10283,6 +10344,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BrushesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    usual_canvas_api_canvas_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualCanvasOut"];
+                };
+            };
+        };
+    };
+    keep_usual_canvas_api_canvas_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsualCanvasOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualCanvasOut"];
                 };
             };
             /** @description Validation Error */
@@ -15070,6 +15184,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BalanceOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    frame_on_usual_canvas_api_sitters__sitter_id__reference_usual_canvas_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitterOut"];
                 };
             };
             /** @description Validation Error */

@@ -13,7 +13,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate } from "react-router";
 import { base, call, pictureUrl, send, type Sitter } from "../api/client";
-import { useSitters } from "../api/hooks";
+import { useSitters, usualCanvas } from "../api/hooks";
 import { OnTheEasel } from "../log/OnTheEasel";
 import { useNotice } from "../sitter/notice";
 import { serif, studio, textSize } from "../theme";
@@ -34,11 +34,14 @@ export function Shelf() {
   const refresh = () => client.invalidateQueries({ queryKey: keys.sitters });
 
   const add = useMutation({
-    mutationFn: (file: File) => {
+    mutationFn: async (file: File) => {
       const form = new FormData();
       const saved = /\.zip$/i.test(file.name);
       form.append(saved ? "file" : "photo", file);
-      return call<Sitter>(saved ? "/api/sitter-files" : "/api/sitters", { method: "POST", body: form });
+      if (saved) return call<Sitter>("/api/sitter-files", { method: "POST", body: form });
+      const sitter = await call<Sitter>("/api/sitters", { method: "POST", body: form });
+      const { usual } = await client.fetchQuery(usualCanvas);
+      return usual ? send<Sitter>("POST", `${base(sitter.id)}/reference/usual-canvas`) : sitter;
     },
     onSuccess: async (sitter) => {
       await refresh();

@@ -12,7 +12,7 @@ from tests.conftest import jpeg, made_head, truth
 from truesitter.core.reference.decode import decode
 from truesitter.core.reference.frame import Frame, apply, place, rectify, whole_canvas
 from truesitter.core.settings import ReferenceSettings, StudySettings
-from truesitter.core.sitter.framing import Head, framings
+from truesitter.core.sitter.framing import Head, framings, on_canvas
 from truesitter.core.sitter.landmarks import detect, without_doubtful
 from truesitter.core.sitter.tuning import AIR, HEAD_SHARES
 from truesitter.core.stages import Study
@@ -49,6 +49,42 @@ def test_every_frame_holds_the_head_with_air_and_stays_inside(
         assert y0 <= max(0.5, top * height - 0.9 * AIR * crop.size[1])
         assert one.zoom == 1 or head_px <= (HEAD_SHARES[one.name] + 0.01) * crop.size[1]
         assert crop.size[0] * crop.size[1] < 0.92 * width * height
+
+
+@given(
+    sides, sides, st.floats(0.05, 0.5), st.floats(0.1, 0.9), st.floats(0, 1), st.sampled_from([0.6, 1, 1.5])
+)
+@example(width=3000, height=900, size=0.5, x=0.9, y=1.0, proportion=1.5)
+def test_a_usual_canvas_takes_all_it_can_round_the_whole_head(
+    width: int, height: int, size: float, x: float, y: float, proportion: float
+) -> None:
+    head_px = size * min(width, height)
+    wide, high = 0.7 * head_px / width, head_px / height
+    left, top = x * (1 - wide), y * (1 - high)
+    usual = (300.0, 300.0 / proportion)
+    head = Head(left, top, left + wide, top + high, 0.7 * high)
+    found = on_canvas((head,), (height, width), usual)
+    canvas = found.canvas_mm
+    assert sorted(canvas) == sorted(usual)
+    assert width == height or proportion == 1 or (canvas[0] > canvas[1]) == (width > height)
+    crop = place(Frame(canvas, found.centre, found.zoom), width, height)
+    (x0, y0), (x1, y1) = crop.corners()[0], crop.corners()[2]
+    assert min(x0, y0, width - x1, height - y1) > -1
+    assert max(crop.size[0] - width, crop.size[1] - height) > -1, "all that there is room for"
+    if head_px < min(crop.size):
+        assert x0 <= left * width + 1
+        assert x1 >= (left + wide) * width - 1
+        assert y1 >= (top + high) * height - 1
+        air = min(0.1 * crop.size[1], top * height, crop.size[1] - head_px)
+        assert y0 <= top * height - air + 1
+    # Where the middle of the photograph holds the head, with air, it is taken.
+    middle = on_canvas((), (height, width), usual).centre
+    assert middle == (0.5, 0.5)
+    x_off, y_off = (width - crop.size[0]) / 2, (height - crop.size[1]) / 2
+    held_x = x_off <= left * width and (left + wide) * width <= width - x_off
+    held_y = y_off <= top * height - 0.1 * crop.size[1] and (top + high) * height <= height - y_off
+    assert not held_x or found.centre[0] == pytest.approx(0.5)
+    assert not held_y or found.centre[1] == pytest.approx(0.5)
 
 
 @given(st.floats(-45, 45), st.floats(0.05, 0.12), st.sampled_from([0.6, 1.0, 1.5]))

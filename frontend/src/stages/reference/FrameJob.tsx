@@ -1,4 +1,4 @@
-import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { Button, ToggleButton, ToggleButtonGroup } from "@mui/material";
 import { useState } from "react";
 import { Circle, Line } from "react-konva";
 import { base, call, pictureUrl, type Schemas, type Settings } from "../../api/client";
@@ -6,39 +6,13 @@ import { useFrame } from "../../api/hooks";
 import { useChange } from "../../api/useChange";
 import type { Spot } from "../../picture/spots";
 import { ends, inside } from "../../picture/spots";
-import { Handle, NumberField, Say, Section, Toggle } from "../../sheet/parts";
+import { Handle, Say, Section, Toggle } from "../../sheet/parts";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { CanvasSection } from "./CanvasSection";
 import { Framings } from "./Framings";
 
-const metric: [number, number][] = [
-  [200, 250],
-  [240, 300],
-  [300, 375],
-  [300, 400],
-  [400, 500],
-  [500, 600],
-  [600, 800],
-  [210, 297],
-  [297, 420],
-];
-const inches: [number, number][] = [
-  [8, 10],
-  [9, 12],
-  [11, 14],
-  [12, 16],
-  [16, 20],
-  [18, 24],
-];
-const sizes = [
-  ...metric.map(([w, h]) => ({ w, h, name: `${w} × ${h} mm` })),
-  ...inches.map(([w, h]) => ({
-    w: Math.round(w * 254) / 10,
-    h: Math.round(h * 254) / 10,
-    name: `${w} × ${h} in`,
-  })),
-];
 type Tool = "none" | "place" | "level" | "corners";
 
 /** The frame: canvas, crop, level, corners, mirror. */
@@ -50,7 +24,6 @@ export function FrameJob({ sitter }: JobProps) {
   const [tool, setTool] = useState<Tool>("none");
   const [corners, setCorners] = useState<Spot[]>([]);
   const set = (part: Partial<Settings["reference"]>, words: string) => change(part, words);
-  const width = settings.canvas_width_mm;
   const height = settings.canvas_height_mm;
   const aspect = frame.data?.photograph_aspect ?? sitter.height / sitter.width;
   const whole = { width: 1000, height: 1000 * aspect };
@@ -84,53 +57,7 @@ export function FrameJob({ sitter }: JobProps) {
 
   const sheet = (
     <>
-      <Section title="Canvas">
-        <TextField
-          select
-          fullWidth
-          size="small"
-          label="Canvas size"
-          sx={{ mb: 1.5 }}
-          value={sizes.find((s) => s.w === width && s.h === height)?.name ?? "own"}
-          onChange={(e) => {
-            const found = sizes.find((s) => s.name === e.target.value);
-            if (found) set({ canvas_width_mm: found.w, canvas_height_mm: found.h }, `Canvas ${found.name}`);
-          }}
-        >
-          {sizes.map((s) => (
-            <MenuItem key={s.name} value={s.name}>
-              {s.name}
-            </MenuItem>
-          ))}
-          <MenuItem value="own">own size</MenuItem>
-        </TextField>
-        <Box sx={{ display: "flex", gap: 1, alignItems: "center", mb: 1 }}>
-          <NumberField
-            label="Width"
-            unit="mm"
-            value={width}
-            least={10}
-            most={5000}
-            onChange={(v) => set({ canvas_width_mm: v }, `Canvas width ${v} mm`)}
-          />
-          <NumberField
-            label="Height"
-            unit="mm"
-            value={height}
-            least={10}
-            most={5000}
-            onChange={(v) => set({ canvas_height_mm: v }, `Canvas height ${v} mm`)}
-          />
-        </Box>
-        <Button
-          color="inherit"
-          variant="outlined"
-          fullWidth
-          onClick={() => set({ canvas_width_mm: height, canvas_height_mm: width }, "Turn the canvas")}
-        >
-          Turn the canvas
-        </Button>
-      </Section>
+      <CanvasSection settings={settings} onSet={set} />
       <Framings sitter={sitter} aspect={aspect} onSet={set} />
       <Section title="Frame">
         <ToggleButtonGroup

@@ -163,6 +163,46 @@ def framings(
     return (*closer.values(), whole, *filter(None, others))
 
 
+def on_canvas(heads: tuple[Head, ...], shape: Shape, canvas_mm: tuple[float, float]) -> Framing:
+    """As much of a photograph as goes on a canvas, with the whole of the first head and air above it.
+
+    Parameters
+    ----------
+    heads
+        As found, whom the picture is of first; without one, the middle of the photograph is taken.
+    shape
+        Height and width of the upright photograph.
+    canvas_mm
+        Width and height; the canvas is laid as the photograph lies.
+
+    Returns
+    -------
+    Framing
+        "usual canvas", as near to the middle of the photograph as the head lets it be. A head that is
+        larger than all that the canvas can take stands in its middle.
+    """
+    height, width = shape[:2]
+    lies = (width > height) == (canvas_mm[0] > canvas_mm[1])
+    wide_mm, high_mm = canvas_mm if lies else canvas_mm[::-1]
+    high = min(height, width * high_mm / wide_mm)
+    wide = high * wide_mm / high_mm
+    x, y = width / 2, height / 2
+    if heads:
+        head = heads[0]
+        x = _holding(width, wide, head.left * width, head.right * width)
+        top, chin = head.top * height, head.bottom * height
+        # Air is what gives way, where the canvas has no room for it.
+        y = _holding(height, high, max(top - AIR * high, min(top, chin - high)), chin)
+    return Framing("usual canvas", (wide_mm, high_mm), (x / width, y / height), 1.0)
+
+
+def _holding(length: float, crop: float, first: float, last: float) -> float:
+    """Middle of a crop that holds a stretch and is nearest to the middle of its photograph."""
+    least, most = last - crop / 2, first + crop / 2
+    middle = (least + most) / 2 if least > most else np.clip(length / 2, least, most)
+    return float(np.clip(middle, crop / 2, length - crop / 2))
+
+
 def _round(
     head: Head, name: str, share: float, shape: Shape, canvas_mm: tuple[float, float], straighten: float
 ) -> Framing | None:

@@ -37,7 +37,7 @@ from truesitter.store.settings.facts import Facts
 from truesitter.store.settings.palettes import StudioPalettes
 from truesitter.store.settings.sitter import Sitter, UnknownSitter, clean_filename
 from truesitter.store.settings.tubes import TubeRack, UnknownTube
-from truesitter.store.settings.usual import UsualBrushes
+from truesitter.store.settings.usual import UsualBrushes, UsualCanvas
 from truesitter.store.trouble import disk_errors_as_refusals
 
 _PHOTOGRAPHS: dict[str, type[ReferenceRow | PaintingRow]] = {
@@ -70,6 +70,7 @@ class Repository:
         self.paintings = Paintings(self._sessions, Blobs(folder / "paintings"), self._row)
         self.studio = StudioDocuments(self._sessions)
         self.brushes = UsualBrushes(self.studio)
+        self.canvas = UsualCanvas(self.studio)
         self.passphrase = Passphrase(self.studio, folder)
         self.copies = DailyCopies(folder, self.studio)
         self._files = SitterFiles(self._sessions, self.blobs, self.paintings.blobs)

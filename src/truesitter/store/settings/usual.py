@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from truesitter.core.settings import BrushSettings
 from truesitter.store.access.studio import StudioDocuments
 
-_KEY = "usual brushes"
+_KEY, _CANVAS = "usual brushes", "usual canvas"
 _BRUSHES = TypeAdapter(tuple[BrushSettings, ...])
 
 
@@ -30,3 +30,31 @@ class UsualBrushes:
     def keep(self, brushes: tuple[BrushSettings, ...]) -> None:
         """Let every sitter that is added from now on begin with these."""
         self._documents.put(_KEY, {"brushes": _BRUSHES.dump_python(brushes, mode="json")})
+
+
+class CanvasSize(BaseModel):
+    """A canvas in mm, whichever way it is laid."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    width_mm: float = Field(ge=10, le=5000)
+    height_mm: float = Field(ge=10, le=5000)
+
+
+class UsualCanvas:
+    """The canvas of the studio."""
+
+    def __init__(self, documents: StudioDocuments) -> None:
+        self._documents = documents
+
+    def get(self) -> CanvasSize | None:
+        """What new sitters are framed on; None where each has the proportions of its photograph."""
+        kept = self._documents.get(_CANVAS)
+        try:
+            return CanvasSize.model_validate(kept) if kept else None
+        except ValidationError:
+            return None
+
+    def keep(self, canvas: CanvasSize | None) -> None:
+        """Let every sitter that is added from now on be framed on it; None for its photograph's own."""
+        self._documents.put(_CANVAS, canvas.model_dump() if canvas else {})

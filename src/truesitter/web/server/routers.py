@@ -18,7 +18,15 @@ from truesitter.web.routes.flesh import (
 )
 from truesitter.web.routes.log import drills, log, log_files, logbook
 from truesitter.web.routes.passes import brushes, facts, finishing, passes, school, schools
-from truesitter.web.routes.reference import files, framings, measures, reference, settings, surround_room
+from truesitter.web.routes.reference import (
+    canvas,
+    files,
+    framings,
+    measures,
+    reference,
+    settings,
+    surround_room,
+)
 from truesitter.web.routes.studio import door, keeping, sitters
 from truesitter.web.routes.values import looking, regions, sketches, values
 
@@ -26,8 +34,9 @@ ROUTERS = (
     *(module.router for module in (
         sitters, settings, facts, reference, framings, measures, values, looking, regions, sketches, flesh,
         spot, glaze, coats, combined, near, light, hair, passes, school, schools, surround_room, finishing,
-        files, library, tubes, brushes, swatches, air, easel, easel_work, easel_prints, keeping, door, log,
-        log_files, logbook, drills,
+        files, library, tubes, brushes, canvas, swatches, air, easel, easel_work, easel_prints, keeping, door,
+        log, log_files, logbook, drills,
     )),
-    sitters.uploads, door.line, log.planned, log_files.pictured, drills.rounds, drills.prepared,
+    sitters.uploads, canvas.framed, door.line, log.planned, log_files.pictured, drills.rounds,
+    drills.prepared,
 )  # fmt: skip
