@@ -7,7 +7,8 @@ import pytest
 
 from tests.conftest import study_of, truth
 from truesitter.core.sitter.region_names import Region
-from truesitter.core.sitter.segmentation.body_skin import EqualLight, body_skin, grown
+from truesitter.core.sitter.segmentation.body_skin import EqualLight, body_skin, candidates, grown
+from truesitter.core.sitter.segmentation.straps import beyond_straps
 
 
 def skin(lightness: np.ndarray, a: float = 14.0, b: float = 20.0) -> np.ndarray:
@@ -80,11 +81,45 @@ def test_an_open_line_is_passed_and_a_hem_is_not(weak: int, joined: bool) -> Non
     edges[weak:, 9:11] = 5
     everywhere, nowhere = np.ones(areas.shape, bool), np.zeros(areas.shape, np.float32)
     start = areas == 0
-    found = grown(areas, edges, everywhere, nowhere, everywhere, start, 3.0)
+    every = candidates(areas, everywhere, nowhere, everywhere)
+    found = grown(areas, edges, every, start, 3.0)
     assert found[:, :10].all()
     assert found[:, 10:].all() == joined, "and what lies behind it comes with it"
     assert found[:, 10:].any() == joined
-    rough = grown(areas, edges * 0, everywhere, nowhere, areas != 1, start, 3.0)
+    rough = grown(areas, edges * 0, candidates(areas, everywhere, nowhere, areas != 1), start, 3.0)
     assert not rough[:, 10:].any(), "cloth as rough as a knit stops it too"
-    other = grown(areas, edges * 0, areas != 1, nowhere, everywhere, start, 3.0)
+    other = grown(areas, edges * 0, candidates(areas, areas != 1, nowhere, everywhere), start, 3.0)
     assert not other[:, 10:].any()
+
+
+def strip_of(width: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Skin found on the left of a strip, what could be skin on both sides, and areas of ten pixels."""
+    could = np.ones((80, 200), bool)
+    could[:, 100 : 100 + width] = False
+    found = could.copy()
+    found[:, 100:] = False
+    y, x = np.indices(could.shape)
+    return found, could, (y // 10) * 20 + x // 10
+
+
+@pytest.mark.parametrize(("width", "beyond"), [(1, False), (6, True), (14, True), (30, False)])
+def test_skin_goes_on_behind_a_strap_but_not_behind_a_hem_or_a_sleeve(width: int, beyond: bool) -> None:
+    """On a face of 100 pixels: the shadow of a hem, a strap, a broad one, and a sleeve."""
+    found, could, areas = strip_of(width)
+    there = beyond_straps(found, could, areas, 100.0)
+    assert there.any() == beyond
+    assert not (there & (found | ~could)).any()
+    if beyond:
+        assert there[:, 100 + width : 110].all() or there[:, 110:120].all()
+        assert not there[:, 140:].any(), "what lies farther off is grown into"
+
+
+def test_a_strip_that_no_skin_was_found_beside_leads_nowhere() -> None:
+    found, could, areas = strip_of(8)
+    assert not beyond_straps(found & False, could, areas, 100.0).any()
+    far = could.copy()
+    far[:, 60:] = False
+    far[:, 160:] = True
+    far[:, 180:188] = False
+    found[:, 60:] = False
+    assert not beyond_straps(found, far, areas, 100.0).any(), "that strip lies elsewhere"

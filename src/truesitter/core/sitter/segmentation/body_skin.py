@@ -13,6 +13,7 @@ import numpy as np
 
 from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import OVAL, Face
+from truesitter.core.sitter.segmentation.straps import beyond_straps
 from truesitter.core.sitter.segmentation.tuning import (
     ABOVE_CHIN,
     ACROSS,
@@ -32,6 +33,7 @@ from truesitter.core.sitter.segmentation.tuning import (
     PERSON,
     ROUGHER,
     SIGMA,
+    STRAPS,
     WINDOW,
 )
 from truesitter.core.types import Doubles, Floats, Ints, Mask
@@ -129,7 +131,14 @@ def body_skin(
     hem = HEM * float(np.quantile(model_lab[skin][:, 0], 0.9))
     x = (np.arange(large[1])[None, :] - chin_x) / size + np.zeros(off.shape)
     start = likely & (np.abs(x) < 0.3) & (below > 0.05) & (below < 0.45)
-    found = grown(_areas(edges), edges, likely, np.minimum(off, 4), smooth, start, hem)
+    areas = _areas(edges)
+    could = candidates(areas, likely, np.minimum(off, 4), smooth)
+    found = grown(areas, edges, could, start, hem)
+    for _ in range(STRAPS):
+        beyond = beyond_straps(found, could[areas], areas, size)
+        if not beyond.any():
+            break
+        found |= grown(areas, edges, could, found | beyond, hem)
     if (found & (below > LOW)).sum() < LEAST * size**2:
         return None
     whole = np.zeros(large, np.float32)
@@ -175,9 +184,35 @@ def _areas(edges: Floats) -> Ints:
     return np.asarray(watershed_ift(deep.astype(np.uint16), seeds.astype(np.int32)), dtype=np.int32)
 
 
-def grown(
-    areas: Ints, edges: Floats, likely: Mask, off: Floats, smooth: Mask, start: Mask, hem: float
-) -> Mask:
+def candidates(areas: Ints, likely: Mask, off: Floats, smooth: Mask) -> Mask:
+    """Which areas look like skin.
+
+    Parameters
+    ----------
+    areas
+        (h, w) numbers of even areas.
+    likely
+        (h, w) colours of skin.
+    off
+        (h, w) distance from the skin’s colour.
+    smooth
+        (h, w) without the pattern of cloth.
+
+    Returns
+    -------
+    Mask
+        By number of area.
+    """
+    count = int(areas.max()) + 1
+    flat = areas.ravel()
+    size = np.bincount(flat, minlength=count)
+    eligible = np.bincount(flat, weights=likely.ravel(), minlength=count) >= CANDIDATE * size
+    eligible &= np.bincount(flat, weights=smooth.ravel(), minlength=count) >= 0.5 * size
+    eligible &= np.bincount(flat, weights=off.ravel(), minlength=count) < MEAN_DEVIATION * size
+    return np.asarray(eligible & (size > 0))
+
+
+def grown(areas: Ints, edges: Floats, eligible: Mask, start: Mask, hem: float) -> Mask:
     """Areas joined from the start on, across borders that are no hem.
 
     Parameters
@@ -186,12 +221,8 @@ def grown(
         (h, w) numbers of even areas.
     edges
         (h, w) strength of edges.
-    likely
-        (h, w) colours of skin.
-    off
-        (h, w) distance from the skin’s colour.
-    smooth
-        (h, w) without the pattern of cloth.
+    eligible
+        Which of them look like skin, by number.
     start
         (h, w) skin for certain.
     hem
@@ -202,13 +233,9 @@ def grown(
     Mask
         (h, w) skin.
     """
-    count = int(areas.max()) + 1
     flat = areas.ravel()
-    size = np.bincount(flat, minlength=count)
-    eligible = np.bincount(flat, weights=likely.ravel(), minlength=count) >= CANDIDATE * size
-    eligible &= np.bincount(flat, weights=smooth.ravel(), minlength=count) >= 0.5 * size
-    eligible &= np.bincount(flat, weights=off.ravel(), minlength=count) < MEAN_DEVIATION * size
-    taken = eligible & (np.bincount(flat, weights=start.ravel(), minlength=count) > 0.3 * size) & (size > 0)
+    size = np.bincount(flat, minlength=len(eligible))
+    taken = eligible & (np.bincount(flat, weights=start.ravel(), minlength=len(eligible)) > 0.3 * size)
     pairs, strength = _borders(areas, edges)
     for _ in range(200):
         one, two = taken[pairs[:, 0]], taken[pairs[:, 1]]

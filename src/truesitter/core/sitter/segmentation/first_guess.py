@@ -13,6 +13,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.body_skin import body_skin
 from truesitter.core.sitter.segmentation.faceless import seeds_without_face
 from truesitter.core.sitter.segmentation.grey_looks import grey_looks, without_colour
+from truesitter.core.sitter.segmentation.in_front import in_front
 from truesitter.core.sitter.segmentation.posterior import Evidence, Looks
 from truesitter.core.sitter.segmentation.region_beliefs import place_beliefs
 from truesitter.core.sitter.segmentation.seeds import first_seeds
@@ -75,6 +76,11 @@ class FirstGuess:
             if bare is not None:
                 seeds = first_seeds(looks.features, person, face, bare)
                 _overrule(beliefs, bare)
+            if not colourless:
+                held = in_front(looks.fine, looks.features, person, face, seeds)
+                seeds[held] = Region.GARMENT
+                beliefs[Region.GARMENT][held] = 0
+                beliefs[Region.SKIN][held] -= NOT_CLOTH
         if (seeds == Region.FACIAL_HAIR).any():
             # What grows round the mouth of a bearded sitter is beard, not hair of the head.
             beliefs[Region.HAIR] -= np.where(beliefs[Region.FACIAL_HAIR] > -2, 6, 0).astype(np.float32)

@@ -54,6 +54,9 @@ selda's shoulders −0.4 to −0.3, the cloth of four sitters 0.1 to 4)."""
 NO_DARKER, NO_LIGHTER = 0.75, 1.35
 """Without colour: it is about as light as the face."""
 
+STRAPS = 3
+"""So many straps may lie side by side."""
+
 WINDOW = 9
 """Pixels between the seeds of the areas that are joined."""
 
@@ -67,6 +70,24 @@ SAMPLE = 3000
 
 FLOOR_STD = 1.2
 """Least spread of each, in the units of the features [try]."""
+
+# in_front.py
+
+FOREIGN = 3.0
+"""Units from skin's colour beyond which nothing is skin, however it is lit [try]."""
+
+FOREIGN_BELOW, FOREIGN_LEAST = 0.45, 0.008
+"""How far under the chin, in heights of the face, something held before it is looked for, and how many
+squared of them it covers of the face at least [try]: a thumb's width squared."""
+
+UNLIKE_HAIR = 0.02
+"""Part of the hair's own pixels that look less like it [try]."""
+
+# straps.py
+
+STRAP_LEAST, STRAP_MOST = 0.02, 0.16
+"""Width of what lies on skin, in heights of the face: from a cord of 4 mm to a strap of 30 mm, on a face of
+190 mm (common practice)."""
 
 # faceless.py
 

@@ -1,0 +1,79 @@
+"""Straps on skin and microphones before it, painted over made sitters, whose masks are true."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+import pytest
+
+from tests.conftest import begun, jpeg, truth
+from truesitter.core.sitter.region_names import Region
+from truesitter.core.stages import Study
+
+
+def photograph(name: str) -> np.ndarray:
+    return np.asarray(cv2.imdecode(np.frombuffer(truth(name).data, np.uint8), cv2.IMREAD_COLOR)[..., ::-1])
+
+
+def covered(photo: np.ndarray, what: np.ndarray, colour: tuple[int, int, int]) -> np.ndarray:
+    """A thing of one colour laid on a photograph, lit as broadly as what lies below it."""
+    light = cv2.GaussianBlur(photo.astype(np.float32).mean(axis=2), (0, 0), 30)
+    light /= np.median(light[what])
+    lit = np.clip(np.array(colour) * np.clip(light, 0.2, 1.5)[..., None], 0, 255)
+    return np.where(what[..., None], lit, photo).astype(np.uint8)
+
+
+def judged(photo: np.ndarray, what: np.ndarray, skin: np.ndarray) -> tuple[float, float]:
+    """Share of a thing that is taken for skin, and overlap of the skin beside it."""
+    height, width = photo.shape[:2]
+    labels = Study.of_bytes(jpeg(photo), begun(width, height)).sitter.regions().labels
+    size = labels.shape[::-1]
+    what, skin = (
+        cv2.resize(m.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0 for m in (what, skin)
+    )
+    seen, true = (labels == Region.SKIN) & ~what, skin & ~what
+    return float((labels[what] == Region.SKIN).mean()), float((seen & true).sum() / (seen | true).sum())
+
+
+@pytest.mark.parametrize("mirrored", [False, True])
+@pytest.mark.parametrize("colour", [(25, 25, 30), (230, 228, 225), (150, 40, 45)])
+def test_a_strap_is_cloth_and_the_shoulder_behind_it_is_skin(
+    colour: tuple[int, int, int], mirrored: bool
+) -> None:
+    """Narrow straps over bare shoulders part them from the neck."""
+    photo, skin = photograph("selda"), truth("selda").labels == 1
+    low = skin.copy()
+    low[: int(0.62 * len(low))] = False
+    straps = np.zeros(skin.shape, np.uint8)
+    for share in (0.25, 0.75):
+        x = int(np.quantile(np.nonzero(low)[1], share))
+        cv2.line(straps, (x, int(0.6 * len(low))), (x + int(0.05 * low.shape[1]), len(low)), 1, 24)
+    what = (straps > 0) & skin
+    worn = covered(photo, what, colour)
+    if mirrored:
+        worn, what, skin = worn[:, ::-1].copy(), what[:, ::-1], skin[:, ::-1]
+    as_skin, overlap = judged(worn, what, skin)
+    assert as_skin < 0.15
+    assert overlap > 0.93, "0.62 to 0.77 where growing ended at the straps"
+
+
+@pytest.mark.parametrize("name", ["maren", "orsolya", "hedda"])
+@pytest.mark.parametrize("colour", [(50, 50, 52), (150, 150, 155)])
+def test_a_microphone_is_no_skin_and_spoils_none(name: str, colour: tuple[int, int, int]) -> None:
+    """Before the chin, on a stand over the clothes."""
+    photo = photograph(name)
+    study = Study.of_bytes(truth(name).data, begun(photo.shape[1], photo.shape[0]))
+    face = study.sitter.face
+    assert face is not None
+    height, width = photo.shape[:2]
+    size, (x, y) = face.height((height, width)), face.chin * (width, height)
+    held = np.zeros((height, width), np.uint8)
+    at = (int(x), int(y - 0.02 * size))
+    cv2.line(held, at, (int(x + 0.2 * size), height), 1, int(0.08 * size))
+    cv2.circle(held, at, int(0.14 * size), 1, -1)
+    labels = truth(name).labels == 1
+    skin = cv2.resize(labels.astype(np.uint8), (width, height), interpolation=cv2.INTER_NEAREST) > 0
+    as_skin, overlap = judged(covered(photo, held > 0, colour), held > 0, skin)
+    _, before = judged(photo, held > 0, skin)
+    assert as_skin < 0.1
+    assert overlap > before - 0.03
