@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
+from truesitter.core.brushes.tuning import MIXING_MINUTES
 from truesitter.core.canvas.canvas_change import Change
 from truesitter.core.canvas.hair_canvas import HairCanvas
 from truesitter.core.canvas.painted import Painted
@@ -280,3 +281,15 @@ def test_what_is_laid_flat_fades_towards_its_border_and_strokes_do_not() -> None
     assert (stroked[60:] == 0).all()
     each = list(HairCanvas(painted, (True,), sigma).pictures(photograph))
     np.testing.assert_array_equal(each[0][20, :, 0], flat)
+
+
+def test_minutes_are_those_of_every_stroke_and_only_hair_of_the_head_strays() -> None:
+    """Common practice: a stroke takes a few seconds, and mixing for a layer some minutes."""
+    layers = study_of("tobias").hair_layers.layers()
+    stroked = [layer for layer in layers if layer.lines]
+    assert len({layer.mass for layer in stroked}) >= 2
+    for layer in stroked:
+        seconds = 60 * (layer.minutes - MIXING_MINUTES) / len(layer.lines)
+        assert 0.5 < seconds < 6
+        assert (layer.strays > 0) <= (layer.mass == "Hair")
+    assert any(layer.strays for layer in stroked)

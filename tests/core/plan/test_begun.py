@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from truesitter.core.canvas.begun import Begun
+from truesitter.core.canvas.begun import Begun, adds_nothing
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.size import JOINED
@@ -97,3 +99,20 @@ def test_what_was_left_out_is_not_taken_up_again(study: Study, plan: PassPlan) -
             every, study.flesh.palette(), study.passes.settings.adapted(), study.flesh.settings.wishes()
         ).passes
     }
+
+
+@pytest.mark.parametrize(
+    ("change", "nothing"),
+    [((0, 0, 0), True), ((1.5, 0, 0), True), ((3, 0, 0), False), ((0, 2.5, 0), True), ((0, 4.0, 0), False)],
+)
+def test_what_nobody_would_see_adds_nothing(change: tuple[float, float, float], nothing: bool) -> None:
+    """A seventh of a step and ΔE2000 of 2.8 are lost at arm's length; a third of a step and 4.4 are not."""
+    patchwork = Patchwork.of((4, 6), np.repeat([[0, 0, 0, 1, 1, 1]], 4, axis=0).astype(np.uint8))
+    seen = np.array([[50.0, 5.0, 10.0], [60.0, 0.0, 0.0]])
+    before, after = (SimpleNamespace(patchwork=patchwork, labs=lambda lab=lab: lab) for lab in (
+        seen, seen + np.array([change, (30, 30, 30)])
+    ))  # fmt: skip
+    first = np.array([True, False])
+    assert adds_nothing(before, after, first) == nothing  # type: ignore[arg-type]
+    assert not adds_nothing(before, after, ~first)  # type: ignore[arg-type]
+    assert not adds_nothing(before, after, first & False)  # type: ignore[arg-type]
