@@ -159,7 +159,7 @@ def test_the_plan_says_of_the_hairline_what_the_hair_says() -> None:
     assert np.abs(widths[:, None] - wanted).min(axis=1).max() < 0.01
     flesh = [n for n, p in enumerate(plan.passes) if p.key.startswith("flesh")]
     as_told, as_seen = (
-        [seams_of(b, plan.passes[n], sides, plan.medium) for n in flesh] for b in (told, borders)
+        [seams_of(b, plan.passes[n], sides, plan.medium, False) for n in flesh] for b in (told, borders)
     )
     assert [study.passes.seams()[n] for n in flesh] == as_told != as_seen
 

@@ -117,16 +117,18 @@ class _Planner(Draft):
         template, sizes = place.template, self.scene.patchwork.sizes[laid.pieces]
         area = float(sizes.sum()) * self.scene.subject.mm_per_px**2 / 100
         minutes = work_minutes(area, brush)
-        if place.lines:
+        # A tool draws no finer and no wider than it can.
+        lines = next((o.lines for o in laid.operations if o.lines), place.lines) if place.lines else ()
+        if lines:
             sizes_mm = self.scene.subject.size_mm
-            area = sum(line_area_cm2(line, sizes_mm) for line in place.lines)
-            brush, minutes = line_brush_mm(place.lines), line_minutes(len(place.lines))
+            area = sum(line_area_cm2(line, sizes_mm) for line in lines)
+            brush, minutes = line_brush_mm(lines), line_minutes(len(lines))
         return Pass(
             key=place.key,
             name=place.name,
             group=place.group,
             places=tuple(r.spoken for r in template.regions)
-            if place.lines
+            if lines
             else _place_names(self.scene.regions[laid.pieces], sizes, template),
             pieces=laid.pieces,
             recipe=laid.recipe,
@@ -148,7 +150,7 @@ class _Planner(Draft):
             coats=laid.coats,
             taken=laid.taken,
             into_wet=into_wet,
-            lines=place.lines,
+            lines=lines,
             work_minutes=minutes,
             value_error=self.value_error(),
         )

@@ -105,7 +105,7 @@ def with_hairline(borders: Borders, sides: Sides, hairline: Hairline) -> Borders
 
 
 def seams_of(
-    borders: Borders, current: Pass, sides: Sides, medium: Medium, clear: bool = False
+    borders: Borders, current: Pass, sides: Sides, medium: Medium, clear: bool
 ) -> tuple[Seam, ...]:
     """The borders of a pass, longest first; of hair against hair none is told: strokes make it.
 
