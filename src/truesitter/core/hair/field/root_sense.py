@@ -57,12 +57,6 @@ def orient(field: AxisField, signs: Signs, handles: Handles = NOTHING_DRAWN) -> 
     coupling = np.sign(agreement) * agreement**2
     # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
     belief = (along / LEAK)[:, None].astype(np.float64)
-    # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / LEAK)[:, None].astype(np.float64)
-    # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / LEAK)[:, None].astype(np.float64)
-    # Beliefs are sources: what reaches a strand is their sum along it, not the nearest of them.
-    belief = (along / LEAK)[:, None].astype(np.float64)
     sense = solve_smooth(belief, np.full(len(along), LEAK), pairs, coupling.astype(np.float64))
     directed[field.mask] = unit * np.where(sense[:, 0] >= 0, 1.0, -1.0)[:, None]
     return directed

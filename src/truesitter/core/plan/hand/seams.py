@@ -104,9 +104,7 @@ def with_hairline(borders: Borders, sides: Sides, hairline: Hairline) -> Borders
     return told_near(borders, between.all(axis=1), places, widths, HAIRLINE_REACH_MM)
 
 
-def seams_of(
-    borders: Borders, current: Pass, sides: Sides, medium: Medium, clear: bool
-) -> tuple[Seam, ...]:
+def seams_of(borders: Borders, current: Pass, sides: Sides, medium: Medium, clear: bool) -> tuple[Seam, ...]:
     """The borders of a pass, longest first; of hair against hair none is told: strokes make it.
 
     Parameters
