@@ -9,7 +9,8 @@ import pytest
 from tests.conftest import jpeg, overlap, study_of, truth
 from tests.lit import at_height, degrees, flashed, lit, relit
 from tests.restaged import restaged
-from truesitter.core.colour.value import picture_luminance
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.value import lab_value, picture_luminance
 from truesitter.core.graph.memo import Memo
 from truesitter.core.imaging.pixels import window_at
 from truesitter.core.light.form.light_form import FormClass
@@ -195,3 +196,20 @@ def test_by_a_flash_last_lights_are_few() -> None:
     number = next(n for n, p in enumerate(plan.passes) if p.key == "last-lights")
     skin = study.passes.subject().regions == Region.SKIN
     assert 0 < (plan.mask(number) & skin).sum() <= 0.045 * skin.sum()
+
+
+@pytest.mark.parametrize("mirrored", [False, True])
+@pytest.mark.parametrize("name", ["tobias", "selda"])
+def test_last_lights_have_the_value_and_colour_of_the_photograph(name: str, mirrored: bool) -> None:
+    """Within 0.3 step and ΔE2000 of 5 of all that they cover; its lightest third is up to 0.6 above."""
+    photo = truth(name).data
+    if mirrored:
+        photo = jpeg(np.ascontiguousarray(cv2.imdecode(np.frombuffer(photo, np.uint8), 1)[:, ::-1, ::-1]))
+    study = Study.of_bytes(photo, StudySettings(), Memo()) if mirrored else study_of(name)
+    plan = study.passes.plan()
+    number = next(n for n, p in enumerate(plan.passes) if p.key == "last-lights")
+    place = plan.mask(number)
+    lab = cv2.resize(study.picture.lab(), place.shape[::-1], interpolation=cv2.INTER_AREA)
+    seen, paint = lab[place].mean(axis=0), np.array(plan.passes[number].recipe.predicted.lab)
+    assert abs(lab_value(paint) - lab_value(seen)) < 0.3
+    assert delta_e_2000(seen.astype(float), paint) < 5

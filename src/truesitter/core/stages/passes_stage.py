@@ -66,7 +66,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=subject_needs,
-        version=17,
+        version=19,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""

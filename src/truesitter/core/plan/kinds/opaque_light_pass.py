@@ -10,7 +10,7 @@ from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.solver import solve_recipes
-from truesitter.core.plan.kinds.tuning import OPAQUE_LIGHT_PASS_LEAST_LIGHTER, OPAQUE_LIGHT_PASS_TOP
+from truesitter.core.plan.kinds.tuning import LIGHT_TOP, OPAQUE_LIGHT_PASS_LEAST_LIGHTER
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 
 
@@ -18,9 +18,7 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not any(scene.body.pigment(key).family == "white" for key in scene.body.tubes):
         return "there is no white tube on the palette: keep these lights as bare paper."
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
-    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], OPAQUE_LIGHT_PASS_TOP)].mean(
-        axis=0, dtype=np.float64
-    )
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_TOP)].mean(axis=0, dtype=np.float64)
     have = np.average(canvas.piece_values()[step.pieces], weights=scene.patchwork.sizes[step.pieces])
     if float(lab_value(top)) - float(have) < OPAQUE_LIGHT_PASS_LEAST_LIGHTER:
         return "the paper is as light there."

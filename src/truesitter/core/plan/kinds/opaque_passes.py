@@ -8,7 +8,7 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import LIGHT_PASS_TOP, PRIMED_FROM
+from truesitter.core.plan.kinds.tuning import LIGHT_TOP, PRIMED_FROM
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step, even_film
 from truesitter.core.sitter.region_names import Region
 
@@ -48,7 +48,7 @@ GREY = Laying("grey", _grey, "mass", leaves_ground=True)
 
 def _light(scene: Scene, step: Step, canvas: Canvas) -> Laid:
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
-    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_PASS_TOP)]
+    top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_TOP)]
     return even_film(scene, step, scene.recipe(top.mean(axis=0, dtype=np.float64), step.regions))
 
 
