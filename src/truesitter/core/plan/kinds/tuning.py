@@ -53,8 +53,8 @@ PRIMED_FROM = 88.0
 """L* from which on a ground is white priming, which nobody mixes [try]."""
 
 LIGHT_TOP = 0.25
-"""A light has the colour of what is lighter than this part of its place [try]: on six sitters within 0.3 step of
-the place as photographed, up to 0.6 with the 0.7 of before."""
+"""A light has the colour of what is lighter than this part of its place [try]: on six sitters within 0.3 step
+of the place as photographed, up to 0.6 with the 0.7 of before."""
 
 # lines_pass.py
 
