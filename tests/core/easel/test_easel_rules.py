@@ -193,3 +193,13 @@ def test_what_the_photograph_does_not_show_is_not_judged() -> None:
     assert (no_bare_white(blind), background_quiet(blind), eye_whites(blind), shadows_alive(blind)) == (
         None,
     ) * 4
+
+
+def test_a_light_beside_the_middle_of_its_place_counts_as_well() -> None:
+    """All of its place is looked at: two millimetres to each side."""
+    row, column = round(0.55 * HEIGHT), round(0.42 * WIDTH)
+    ahead = (row - 3 <= ROWS) & (row > ROWS) & (column - 3 <= COLUMNS) & (column + 3 >= COLUMNS)
+    verdict = lights_under_ceilings(looked(np.where(ahead, 9.0, planned()).astype(np.float32)))
+    assert verdict is not None
+    assert not verdict.holds
+    assert "past its ceiling" in verdict.words

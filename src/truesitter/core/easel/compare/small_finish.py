@@ -180,6 +180,8 @@ def _camera_grain(
     """
     from scipy.optimize import nnls
 
+    if not large.any():
+        return np.zeros(len(room))
     table = np.linspace(0.3, 10, 98)
     luminance = value_to_luminance(table)
     per_light = np.gradient(table, luminance)
