@@ -77,3 +77,30 @@ def test_a_microphone_is_no_skin_and_spoils_none(name: str, colour: tuple[int, i
     _, before = judged(photo, held > 0, skin)
     assert as_skin < 0.1
     assert overlap > before - 0.03
+
+
+@pytest.mark.parametrize("name", ["orsolya", "maren"])
+def test_hair_fallen_before_the_chin_is_no_cloth(name: str) -> None:
+    """A handful of the sitter's own hair laid over chin and neck."""
+    photo = photograph(name)
+    height, width = photo.shape[:2]
+    face = Study.of_bytes(truth(name).data, begun(width, height)).sitter.face
+    assert face is not None
+    size, (x, y) = int(face.height((height, width))), face.chin * (width, height)
+    labels = cv2.resize(truth(name).labels, (width, height), interpolation=cv2.INTER_NEAREST)
+    side = int(0.22 * size)
+    hair = cv2.boxFilter((labels == 2).astype(np.float32), -1, (side, side))
+    row, column = np.unravel_index(int(hair.argmax()), hair.shape)
+    piece = photo[row - side // 2 : row + side // 2, column - side // 2 : column + side // 2]
+    fallen = photo.copy()
+    for down in (-0.2, 0.0):
+        top, left = int(y + down * size), int(x - side // 2)
+        fallen[top : top + piece.shape[0], left : left + piece.shape[1]] = piece
+    what = np.zeros((height, width), bool)
+    what[
+        int(y - 0.2 * size) : int(y) + piece.shape[0],
+        int(x - side // 2) : int(x - side // 2) + piece.shape[1],
+    ] = True
+    found = Study.of_bytes(jpeg(fallen), begun(width, height)).sitter.regions().labels
+    what = cv2.resize(what.astype(np.uint8), found.shape[::-1], interpolation=cv2.INTER_NEAREST) > 0
+    assert (found[what] == Region.GARMENT).mean() < 0.15

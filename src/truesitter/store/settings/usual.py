@@ -49,9 +49,8 @@ class UsualCanvas:
 
     def get(self) -> CanvasSize | None:
         """What new sitters are framed on; None where each has the proportions of its photograph."""
-        kept = self._documents.get(_CANVAS)
         try:
-            return CanvasSize.model_validate(kept) if kept else None
+            return CanvasSize.model_validate(self._documents.get(_CANVAS))
         except ValidationError:
             return None
 
