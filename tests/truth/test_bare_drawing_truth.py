@@ -77,6 +77,8 @@ def test_what_was_moved_and_what_was_forgotten_is_told_and_nothing_else(name: st
     assert {"left eye", "garment"} <= told
     assert told <= {"left eye", "left brow", "mouth", "garment"}
     assert all(f.what == "drawing" for f in found.findings)
+    weights = [f.weight for f in found.findings]
+    assert weights == sorted(weights, reverse=True)
     garment = next(f for f in found.findings if f.place == "garment")
     assert areas.wholes("garment")[garment.mask].mean() > 0.99
     assert 0.9 < placed["right eye"].wide < 1.1
