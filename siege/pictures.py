@@ -35,7 +35,7 @@ from truesitter.formats.words.condition_words import condition_sentences
 LONG_SIDE = 900
 """Pixels: altered pictures are no larger, so that many can be tried."""
 MOST_PARTS = 200
-"""A recipe of more parts, told by way of a heap where it has one, cannot be counted out [try]."""
+"""A recipe of more parts, told by way of a weakened tube where it has one, cannot be counted out [try]."""
 THINNEST_MM = 0.001
 """A film under a micrometre is none."""
 SLOW, LEAST_SLOW = 3.0, 20.0
@@ -185,7 +185,7 @@ def oddities(found: Any, where: str = "") -> list[str]:
             if key.startswith("film") and isinstance(value, float) and 0 < value < THINNEST_MM:
                 said.append(f"{here} = {value} mm: no film")
             if key == "parts" and isinstance(value, dict):
-                told = (found.get("heap") or {}).get("parts", value)
+                told = (found.get("heap") or found.get("weakened") or {}).get("parts", value)
                 if sum(told.values()) > MOST_PARTS:
                     said.append(f"{here} = {sum(told.values())} parts")
             said += oddities(value, here)

@@ -25,4 +25,5 @@ def test_what_no_plan_may_hold_is_seen() -> None:
     assert oddities({"film_mm": 1e-5}) == [".film_mm = 1e-05 mm: no film"]
     assert len(oddities({"parts": {"a": 651, "b": 1}})) == 1
     assert oddities({"parts": {"a": 651}, "heap": {"parts": {"a": 9}}}) == []
+    assert oddities({"parts": {"a": 651}, "weakened": {"parts": {"a": 9}}}) == []
     assert len(oddities([float("nan"), float("inf")])) == 2
