@@ -42,6 +42,17 @@ def test_a_new_sitter_begins_on_the_usual_canvas(page: Page, base: str, made_pho
     page.wait_for_url("**/reference")
     expect(canvas).to_have_text("210 × 297 mm")
     expect(usual).to_be_checked()
+    framed = page.url
+    # A sitter that could not be framed is there all the same, and the painter is told.
+    page.route("**/reference/usual-canvas", lambda route: route.abort())
+    page.goto(base)
+    page.get_by_label("Photograph of the sitter").set_input_files(photo)
+    page.wait_for_url("**/reference")
+    expect(page.get_by_text("The application does not answer.")).to_be_visible()
+    expect(canvas).not_to_have_text("210 × 297 mm")
+    page.unroute("**/reference/usual-canvas")
+    page.goto(framed)
+    expect(canvas).to_have_text("210 × 297 mm")
     usual.uncheck()
     expect(page.get_by_text("New sitters begin on the proportions of their photographs.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()

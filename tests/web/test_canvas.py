@@ -23,6 +23,12 @@ def test_a_new_sitter_is_framed_on_the_usual_canvas_and_can_be_put_back(client: 
     reference = framed["settings"]["reference"]
     assert (reference["canvas_width_mm"], reference["canvas_height_mm"], reference["zoom"]) == (300, 300, 1)
     assert framed["undo"] == "Your usual canvas"
+    tilted = {"change": "Straighten", "set": {"straighten": 10}}
+    client.patch(f"{there}/settings/reference", json=tilted)
+    again = client.post(f"{there}/reference/usual-canvas").json()
+    assert again["settings"]["reference"] == reference, "upright, as the head was found"
+    client.post(f"{there}/undo")
+    client.post(f"{there}/undo")
     # The face lies high in an upright photograph: the frame follows it and keeps its crown.
     frame = client.get(f"{there}/reference").json()
     top = frame["corners"][0][1]

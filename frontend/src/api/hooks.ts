@@ -12,7 +12,7 @@ export const useSitters = () =>
 /** The canvas that new sitters begin on, where there is one. */
 export const usualCanvas = {
   queryKey: keys.canvas,
-  queryFn: () => call<Schemas["UsualCanvasOut"]>("/api/canvas"),
+  queryFn: () => call<Schemas["CanvasChoice"]>("/api/canvas"),
 };
 export const useUsualCanvas = () => useQuery(usualCanvas);
 

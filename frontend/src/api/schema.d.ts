@@ -4249,6 +4249,13 @@ export interface components {
             seed: number;
         };
         /**
+         * CanvasChoice
+         * @description Which canvas is the usual one.
+         */
+        CanvasChoice: {
+            usual: components["schemas"]["CanvasSize"] | null;
+        };
+        /**
          * CanvasSize
          * @description A canvas in mm, whichever way it is laid.
          */
@@ -10004,13 +10011,6 @@ export interface components {
              */
             tube: string;
         };
-        /**
-         * UsualCanvasOut
-         * @description The usual canvas, and what is set by it.
-         */
-        UsualCanvasOut: {
-            usual: components["schemas"]["CanvasSize"] | null;
-        };
         /** ValidationError */
         ValidationError: {
             /** Context */
@@ -10372,7 +10372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["UsualCanvasOut"];
+                    "application/json": components["schemas"]["CanvasChoice"];
                 };
             };
         };
@@ -10386,7 +10386,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UsualCanvasOut"];
+                "application/json": components["schemas"]["CanvasChoice"];
             };
         };
         responses: {
@@ -10396,7 +10396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["UsualCanvasOut"];
+                    "application/json": components["schemas"]["CanvasChoice"];
                 };
             };
             /** @description Validation Error */

@@ -40,8 +40,14 @@ export function Shelf() {
       form.append(saved ? "file" : "photo", file);
       if (saved) return call<Sitter>("/api/sitter-files", { method: "POST", body: form });
       const sitter = await call<Sitter>("/api/sitters", { method: "POST", body: form });
-      const { usual } = await client.fetchQuery(usualCanvas);
-      return usual ? send<Sitter>("POST", `${base(sitter.id)}/reference/usual-canvas`) : sitter;
+      try {
+        const { usual } = await client.fetchQuery(usualCanvas);
+        if (usual) await send("POST", `${base(sitter.id)}/reference/usual-canvas`);
+      } catch (error) {
+        // The sitter is there all the same, framed as photographed.
+        notice((error as Error).message);
+      }
+      return sitter;
     },
     onSuccess: async (sitter) => {
       await refresh();

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 import pytest
 
-from tests.conftest import study_of, truth
+from tests.conftest import begun, jpeg, study_of, truth
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.body_skin import EqualLight, body_skin, candidates, grown
 from truesitter.core.sitter.segmentation.straps import beyond_straps
+from truesitter.core.stages import Study
 
 
 def skin(lightness: np.ndarray, a: float = 14.0, b: float = 20.0) -> np.ndarray:
@@ -52,6 +54,19 @@ def test_an_ordinary_portrait_stays_as_it_is(name: str) -> None:
     seeds = guess.seeds == Region.SKIN
     found = body_skin(looks.fine, looks.features[..., 3], guess.person, guess.detection.face, seeds)
     assert found is None
+
+
+def test_a_dark_portrait_wears_no_straps() -> None:
+    """A stop darker a sweater lies beyond the narrow end of the beard in nearly the neck's own colours."""
+    photo = cv2.imdecode(np.frombuffer(truth("tobias").data, np.uint8), cv2.IMREAD_COLOR)[..., ::-1]
+    height, width = photo.shape[:2]
+    study = Study.of_bytes(jpeg((photo * 0.5).astype(np.uint8)), begun(width, height))
+    guess = study.sitter.first_guess()
+    looks, face = guess.looks, guess.detection.face
+    assert face is not None
+    seeds = guess.seeds == Region.SKIN
+    assert body_skin(looks.fine, looks.features[..., 3], guess.person, face, seeds) is None
+    assert study.sitter.regions().shares()["garment"] > 0.2
 
 
 def test_bare_shoulders_are_found_almost_without_error() -> None:

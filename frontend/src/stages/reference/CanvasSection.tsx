@@ -53,6 +53,8 @@ export function CanvasSection({
     Math.min(usual.width_mm, usual.height_mm) === Math.min(width, height);
   const keep = async (on: boolean) => {
     const next = { usual: on ? { width_mm: width, height_mm: height } : null };
+    // What was asked for before comes too late.
+    await client.cancelQueries({ queryKey: keys.canvas });
     client.setQueryData(keys.canvas, next);
     try {
       await send("PUT", "/api/canvas", next);

@@ -134,13 +134,14 @@ def body_skin(
     areas = _areas(edges)
     could = candidates(areas, likely, np.minimum(off, 4), smooth)
     found = grown(areas, edges, could, start, hem)
+    if (found & (below > LOW)).sum() < LEAST * size**2:
+        return None
+    # Only a body that is seen to be bare wears straps: elsewhere a beard's end or a collar would be one.
     for _ in range(STRAPS):
         beyond = beyond_straps(found, could[areas], areas, size)
         if not beyond.any():
             break
         found |= grown(areas, edges, could, found | beyond, hem)
-    if (found & (below > LOW)).sum() < LEAST * size**2:
-        return None
     whole = np.zeros(large, np.float32)
     whole[rows] = found
     low = np.zeros(large, bool)

@@ -9,7 +9,7 @@ from truesitter.core.imaging.pixels import in_pixels
 from truesitter.core.sitter.face import OVAL, Face
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.sitter.segmentation.body_skin import EqualLight
-from truesitter.core.sitter.segmentation.colour_models import log_likelihood
+from truesitter.core.sitter.segmentation.colour_models import ColourModel, quadratic_terms
 from truesitter.core.sitter.segmentation.tuning import (
     ACROSS,
     ALONG,
@@ -59,8 +59,9 @@ def in_front(lab: Floats, features: Floats, person: Floats, face: Face, seeds: L
     if not foreign.any():
         return nothing
     # Grown hair of any colour is met above as well.
-    usual = np.quantile(log_likelihood(features[hair], features[hair]), UNLIKE_HAIR)
-    foreign[foreign] = log_likelihood(features[hair], features[foreign]) < usual
+    grown = ColourModel.of(features[hair])
+    usual = np.quantile(grown.log_density(quadratic_terms(features[hair])), UNLIKE_HAIR)
+    foreign[foreign] = grown.log_density(quadratic_terms(features[foreign])) < usual
     solid = cv2.morphologyEx(foreign.astype(np.uint8), cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))
     _, number = cv2.connectedComponents(solid, connectivity=4)
     # Beside the neck hangs hair, and shadow that has no hue.

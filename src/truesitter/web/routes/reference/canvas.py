@@ -16,21 +16,21 @@ router = APIRouter(prefix="/api/canvas", tags=["reference"], route_class=Writing
 framed = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["reference"], route_class=BenchRoute)
 
 
-class UsualCanvasOut(BaseModel):
-    """The usual canvas, and what is set by it."""
+class CanvasChoice(BaseModel):
+    """Which canvas is the usual one."""
 
     usual: CanvasSize | None
     """None where each sitter has the proportions of its own photograph."""
 
 
 @router.get("")
-def usual_canvas(bench: Bench) -> UsualCanvasOut:
+def usual_canvas(bench: Bench) -> CanvasChoice:
     """The canvas that new sitters are framed on."""
-    return UsualCanvasOut(usual=bench.repository.canvas.get())
+    return CanvasChoice(usual=bench.repository.canvas.get())
 
 
 @router.put("")
-def keep_usual_canvas(given: UsualCanvasOut, bench: Bench) -> UsualCanvasOut:
+def keep_usual_canvas(given: CanvasChoice, bench: Bench) -> CanvasChoice:
     """Frame every sitter that is added from now on on this canvas, or on its photograph's own proportions."""
     bench.repository.canvas.keep(given.usual)
     return usual_canvas(bench)
@@ -49,7 +49,7 @@ def frame_on_usual_canvas(sitter: CurrentSitter, study: CurrentStudy, bench: Ben
     (width, height), (x, y) = framing.canvas_mm, framing.centre
     fields = {
         "canvas_width_mm": width, "canvas_height_mm": height, "centre_x": x, "centre_y": y,
-        "zoom": framing.zoom,
+        "zoom": framing.zoom, "straighten": 0.0,
     }  # fmt: skip
     edit = Edit("Your usual canvas", fields)
     return sitter_out(bench.repository.change(sitter.id, "reference", edit, by=by), bench)
