@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import begun, jpeg, truth
+from tests.restaged import restaged
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 
@@ -35,6 +36,26 @@ def judged(photo: np.ndarray, what: np.ndarray, skin: np.ndarray) -> tuple[float
     return float((labels[what] == Region.SKIN).mean()), float((seen & true).sum() / (seen | true).sum())
 
 
+def straps(skin: np.ndarray) -> np.ndarray:
+    """Two narrow straps over bare shoulders, a sixtieth of the height wide."""
+    low = skin.copy()
+    low[: int(0.62 * len(low))] = False
+    lines = np.zeros(skin.shape, np.uint8)
+    for share in (0.25, 0.75):
+        x = int(np.quantile(np.nonzero(low)[1], share))
+        ends = (x, int(0.6 * len(low))), (x + int(0.05 * low.shape[1]), len(low))
+        cv2.line(lines, *ends, 1, round(len(low) / 62))
+    return (lines > 0) & skin
+
+
+@pytest.mark.parametrize("room", [72, 74])
+def test_shoulders_behind_straps_are_skin_in_other_rooms(room: int) -> None:
+    photo, labels = restaged("selda", room)
+    what = straps(labels == 1)
+    for colour in ((25, 25, 30), (150, 40, 45)):
+        assert judged(covered(photo, what, colour), what, labels == 1)[1] > 0.9
+
+
 @pytest.mark.parametrize("mirrored", [False, True])
 @pytest.mark.parametrize("colour", [(25, 25, 30), (230, 228, 225), (150, 40, 45)])
 def test_a_strap_is_cloth_and_the_shoulder_behind_it_is_skin(
@@ -42,13 +63,7 @@ def test_a_strap_is_cloth_and_the_shoulder_behind_it_is_skin(
 ) -> None:
     """Narrow straps over bare shoulders part them from the neck."""
     photo, skin = photograph("selda"), truth("selda").labels == 1
-    low = skin.copy()
-    low[: int(0.62 * len(low))] = False
-    straps = np.zeros(skin.shape, np.uint8)
-    for share in (0.25, 0.75):
-        x = int(np.quantile(np.nonzero(low)[1], share))
-        cv2.line(straps, (x, int(0.6 * len(low))), (x + int(0.05 * low.shape[1]), len(low)), 1, 24)
-    what = (straps > 0) & skin
+    what = straps(skin)
     worn = covered(photo, what, colour)
     if mirrored:
         worn, what, skin = worn[:, ::-1].copy(), what[:, ::-1], skin[:, ::-1]

@@ -22,6 +22,14 @@ from truesitter.formats.words.framing_words import framing_sentence, turn_senten
 sides = st.integers(300, 3000)
 
 
+def head_at(width: int, height: int, size: float, x: float, y: float) -> tuple[Head, float]:
+    """A head of a part of the shorter side, somewhere in the photograph, and its height in pixels."""
+    head_px = size * min(width, height)
+    wide, high = 0.7 * head_px / width, head_px / height
+    left, top = x * (1 - wide), y * (1 - high)
+    return Head(left, top, left + wide, top + high, 0.7 * high), head_px
+
+
 @given(
     sides, sides, st.floats(0.05, 0.5), st.floats(0.1, 0.9), st.floats(0, 0.8), st.sampled_from([0.6, 1, 1.5])
 )
@@ -29,10 +37,8 @@ sides = st.integers(300, 3000)
 def test_every_frame_holds_the_head_with_air_and_stays_inside(
     width: int, height: int, size: float, x: float, y: float, proportion: float
 ) -> None:
-    head_px = size * min(width, height)
-    wide, high = 0.7 * head_px / width, head_px / height
-    left, top = x * (1 - wide), y * (1 - high)
-    head = Head(left, top, left + wide, top + high, 0.7 * high)
+    head, head_px = head_at(width, height, size, x, y)
+    left, top, wide, high = head.left, head.top, head.right - head.left, head.height
     canvas = (300.0, 300.0 / proportion)
     offered = framings((head,), (height, width), canvas, whole_canvas(width, height, max(canvas)))
     assert offered[-1].name == "as photographed"
@@ -58,11 +64,9 @@ def test_every_frame_holds_the_head_with_air_and_stays_inside(
 def test_a_usual_canvas_takes_all_it_can_round_the_whole_head(
     width: int, height: int, size: float, x: float, y: float, proportion: float
 ) -> None:
-    head_px = size * min(width, height)
-    wide, high = 0.7 * head_px / width, head_px / height
-    left, top = x * (1 - wide), y * (1 - high)
+    head, head_px = head_at(width, height, size, x, y)
+    left, top, wide, high = head.left, head.top, head.right - head.left, head.height
     usual = (300.0, 300.0 / proportion)
-    head = Head(left, top, left + wide, top + high, 0.7 * high)
     found = on_canvas((head,), (height, width), usual)
     canvas = found.canvas_mm
     assert sorted(canvas) == sorted(usual)
