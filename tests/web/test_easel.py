@@ -186,6 +186,9 @@ def test_a_dab_is_held_to_a_spot(client: Client, sitter: str) -> None:
 
 
 def test_the_printer_is_read_and_put_right(client: Client, sitter: str) -> None:
+    early = client.post(f"{sitter}/easel/printer/meter", json={"corrected": True})
+    assert early.status_code == 422
+    assert "no curve yet" in early.json()["detail"]
     pairs = client.post(f"{sitter}/easel/printer/meter", json={}).json()
     assert len(pairs) == 13
     client.patch(f"{sitter}/settings/easel", json={"change": "Printer", "set": {"printer": pairs}})

@@ -10,7 +10,7 @@ import type { JobProps } from "../job";
 /** The reference on paper at the canvas's size, and a wedge that puts the printer right. */
 export function PrintJob({ sitter }: JobProps) {
   const printer = useComputed<Schemas["WedgeOut"]>(sitter, "easel/printer");
-  const { change } = useChange(sitter, "easel");
+  const { change, isPending: saving } = useChange(sitter, "easel");
   const file = useFileUrl(sitter);
   const meter = useMutation({
     mutationFn: (corrected: boolean) =>
@@ -61,7 +61,12 @@ export function PrintJob({ sitter }: JobProps) {
           Print and read it (simulated)
         </Button>
         {pairs.length > 0 && (
-          <Button color="inherit" fullWidth disabled={meter.isPending} onClick={() => meter.mutate(true)}>
+          <Button
+            color="inherit"
+            fullWidth
+            disabled={meter.isPending || saving || !printer.data?.pairs.length}
+            onClick={() => meter.mutate(true)}
+          >
             Check it through the curve (simulated)
           </Button>
         )}

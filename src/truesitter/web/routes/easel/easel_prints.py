@@ -15,6 +15,7 @@ from truesitter.core.easel.lamp.printed_sheet import PrinterCurve
 from truesitter.core.easel.lamp.tuning import TOLERANCE, WEDGE_VALUES
 from truesitter.core.paint.tubes.sheet_photo import read_patches
 from truesitter.core.reference.decode import decode
+from truesitter.core.refusal import Refusal
 from truesitter.core.types import Doubles
 from truesitter.core.usecases.sections import Order
 from truesitter.devices.printer import read_wedge
@@ -134,6 +135,8 @@ def _worst(curve: PrinterCurve, steps: Doubles) -> float:
 def read_print(asked: WedgeIn, study: CurrentStudy) -> list[tuple[float, float]]:
     """Print the wedge on the simulated printer and read it with the simulated meter; nothing is kept yet."""
     curve = study.settings.easel.curve() if asked.corrected else None
+    if asked.corrected and curve is None:
+        raise Refusal("the printer has no curve yet: print the wedge and read it first")
     steps = np.array(WEDGE_VALUES)
     read = read_wedge(curve.ask(steps) if curve else steps)
     return [(float(a), round(float(b), 2)) for a, b in zip(steps, read, strict=True)]
