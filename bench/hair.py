@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-import time
-
 import numpy as np
 from skimage import feature
 
 from bench.inputs import study
 from bench.timing import Figure, figure, ratio, times
-from truesitter.core.canvas.hair_canvas import paint_hair
 from truesitter.core.colour.value import picture_luminance
 from truesitter.core.hair.field.direction_field import solve_axes
 from truesitter.core.hair.field.growth_lines import growth_lines
@@ -18,10 +15,15 @@ from truesitter.core.hair.field.hair_beliefs import Signs
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.root_sense import orient
 from truesitter.core.hair.field.whorls import find_whorls
+from truesitter.core.hair.layers.nested import plan_hair
 from truesitter.core.hair.locks.lock_regions import split_locks
 from truesitter.core.hair.locks.volumes import hair_volumes
 from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
 from truesitter.core.hair.strokes.stroke_types import WAVY
+from truesitter.core.plan.painted_hair import hair_numbers, hair_picture
+from truesitter.core.plan.pass_places import HAIR_ROLES
+from truesitter.core.plan.planner import plan_passes
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.sitter.region_names import Region
 
 
@@ -53,14 +55,13 @@ def hair() -> list[Figure]:
     ground, limit = layers.ground()
     scalp = all_kinds == Kind.SCALP
     strokes = times(lambda: lay_strokes(ground, scalp, Wish(WAVY, 0.5, 1.5, 1), limit), 5)
-    planned = layers.layers()
-    mm, support, rack = stage.mm_per_px(), layers.support(), there.flesh.palette().rack
-    start = time.perf_counter()
-    canvas = paint_hair(planned, mm, support, rack)
-    painted = np.array([(time.perf_counter() - start) * 1000])
-    assert canvas is not None
-    photograph = stage.photograph()
-    picture = times(lambda: canvas.picture(len(planned), photograph), 7)
+    planned = times(lambda: plan_hair(layers.job(False, "portrait")), 3)
+    subject, school, palette = there.passes.subject(), SCHOOLS["direct-oil"], there.flesh.palette()
+    bald = school.model_copy(update={"passes": tuple(p for p in school.passes if p.band not in HAIR_ROLES)})
+    with_hair, without = (times(lambda s=s: plan_passes(subject, palette, s), 3) for s in (school, bald))
+    plan, painted, photograph = there.passes.plan(), there.passes.painted(), stage.photograph()
+    last, mm = hair_numbers(plan)[-1], stage.mm_per_px()
+    picture = times(lambda: hair_picture(plan, painted, last, photograph, mm), 7)
     count = len(lay_strokes(ground, scalp, Wish(WAVY, 0.5, 1.5, 1), limit))
     return [
         figure(
@@ -71,6 +72,7 @@ def hair() -> list[Figure]:
         figure("three volumes", volumes, "< 300"),
         figure("locks", locks, "< 500"),
         figure(f"{count} strokes over the whole head", strokes, "< 1000"),
-        figure(f"all {len(planned)} layers painted", painted, ""),
+        figure("layers of a portrait", planned, "< 1000"),
+        figure("the hair of a plan, on top of its layers", with_hair - np.median(without), "< 500"),
         figure("picture of a layer", picture, "< 300"),
     ]

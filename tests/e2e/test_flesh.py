@@ -119,7 +119,7 @@ def test_a_plan_in_one_sitting_and_a_trial_of_taking_paint_off(page: Page, base:
     page.goto(f"{base}/sitters/{kept['id']}/passes/plan")
     page.get_by_label("School", exact=True).click()
     page.get_by_role("option", name="Oil in one sitting").click()
-    row = page.get_by_role("button", name="3 Lights wiped out")
+    row = page.get_by_role("button", name="4 Lights wiped out")
     row.click()
     expect(page.get_by_text("It goes into the wet paint below")).to_be_visible()
     expect(page.get_by_label("Borders").get_by_role("listitem").first).to_contain_text("towards")

@@ -76,12 +76,14 @@ def test_strokes_are_drawn_layer_by_layer_in_the_colour_of_their_mixture() -> No
     study = study_of("orsolya")
     root = ElementTree.fromstring(strokes_svg(study).encode())
     assert (root.get("width"), root.get("height")) == ("320mm", "400mm")
-    stroked = [layer for layer in study.hair_layers.layers() if layer.lines]
-    groups = [g for g in root.iter(f"{SVG}g") if (g.get("id") or "").startswith("layer-")]
-    assert [g.get("data-name") for g in groups] == [layer.name for layer in stroked]
-    for drawn, layer in zip(groups, stroked, strict=True):
-        assert len(drawn) == len(layer.lines)
-        assert drawn.get("fill") == layer.recipe.predicted.hex
+    drawn_by = {p.key: p for p in study.passes.plan().passes if p.layer and p.lines}
+    groups = list(root.iter(f"{SVG}g"))
+    assert [g.get("id") for g in groups] == list(drawn_by)
+    for drawn in groups:
+        one = drawn_by[drawn.get("id") or ""]
+        assert len(drawn) == len(one.lines)
+        assert drawn.get("fill") == one.recipe.predicted.hex
+        assert drawn.get("data-name") == one.name
     numbers = [float(v) for v in re.findall(r"-?\d+\.\d+", groups[0][0].get("d") or "")]
     assert min(numbers) > -20
     assert max(numbers) < 420
@@ -93,7 +95,7 @@ def test_the_practice_sheet_names_types_layers_and_brushes() -> None:
         page.extract_text()
         for page in pypdf.PdfReader(io.BytesIO(hair_practice_pdf(study, "Odd", "Letter"))).pages
     )
-    for words in ("Beard", "Moustache, left half", "Left brow", "Hair: single hairs", "strokes, brush"):
+    for words in ("Beard", "Moustache, left half", "Left brow", "Hair, locks", "strokes, "):
         assert words in text
 
 
@@ -125,7 +127,10 @@ def test_the_plan_tells_the_hair_in_the_agreed_words() -> None:
     assert {k["kind"] for k in plan["kind"]} >= {"hair", "beard", "left brow", "right brow"}
     assert set(plan["hairline"][0]) >= {"x", "y", "width_mm", "soften_mm"}
     for layer in plan["layers"]:
-        assert set(layer) >= {"name", "strokes", "brush_mm", "minutes", "parts"}
+        assert set(layer) >= {
+            "id", "name", "strokes", "type", "tones", "mixture", "dilution", "film_mm", "tool", "width_mm",
+            "minutes", "gain",
+        }  # fmt: skip
     assert plan["approach"]["chosen"] in ("masses", "strands")
 
 

@@ -72,8 +72,10 @@ def test_locks_come_in_the_order_of_painting_and_by_hand(client: TestClient, url
 def test_layers_come_with_mixtures_and_a_picture_each(client: TestClient, url: str) -> None:
     told = client.get(f"{url}/hair/layers").json()
     layers = told["layers"]
-    assert layers[0]["name"] == "Skin under the hair"
-    assert all(layer["mixture"]["parts"] for layer in layers)
+    assert layers[0]["name"] == "Hair, base"
+    assert all(layer["mixed"]["parts"] for layer in layers)
+    passes = client.get(f"{url}/passes").json()["passes"]
+    assert [p["layer"] for p in passes if p["layer"]] == [layer["id"] for layer in layers]
     assert told["approach"]["chosen"] == "masses"
     assert {s["mass"] for s in told["shine"]} == {"hair"}
     seen = []
@@ -97,7 +99,7 @@ def test_hours_decide_and_the_painters_word_overrules(client: TestClient, url: s
     edit(client, url, set={"way": "masses", "layers": 3})
     told = client.get(f"{url}/hair/layers").json()
     assert told["approach"]["chosen"] == "masses"
-    assert sum(layer["mass"] == "Hair" for layer in told["layers"]) == 3
+    assert len(told["layers"]) == 3
     for bad in ({"layers": 12}, {"hours": -1}, {"type": "bald"}, {"lock_mm": 0}):
         assert client.patch(f"{url}/settings/hair", json={"set": bad}).status_code == 422
     client.post(f"{url}/undo")

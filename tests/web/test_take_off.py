@@ -140,8 +140,8 @@ def test_lines_can_be_taken_along(client: TestClient, maren: str) -> None:
     url = f"/api/sitters/{maren}"
     told = {p["key"]: p["lines"] for p in client.get(f"{url}/passes").json()["passes"] if p["lines"]}
     face = {"brow-lines", "lid-creases", "lid-margins", "lower-rims", "lip-parting", "lashes", "wrinkles"}
-    stroked = {key for key in told if key.startswith("hair-")}
-    assert set(told) == face | {"strays-1", "strays-2", "strays-3"} | stroked
+    stroked = {key for key in told if key.startswith(("hair-", "light-hairs"))}
+    assert set(told) == face | stroked
     assert len(stroked) >= 3
     svg = ElementTree.fromstring(client.get(f"{url}/files/lines.svg").content)
     space = {"s": "http://www.w3.org/2000/svg"}

@@ -3887,10 +3887,12 @@ export interface components {
          *     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
          *     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
          *     ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
-         *     ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
+         *     ``highlights`` what mirrors the light; ``hair layers`` nested tones of the hair, along its growth, or
+         *     ``hair base`` the first of them and ``hair strokes`` the others;
+         *     ``light hairs`` and ``dark hairs`` the single ones of its ends.
          * @enum {string}
          */
-        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "cool halftone" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers";
+        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "cool halftone" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers" | "hair base" | "hair strokes" | "light hairs" | "dark hairs";
         /**
          * BatchLineOut
          * @description How much of one mixture.
@@ -5553,6 +5555,11 @@ export interface components {
             kinds: components["schemas"]["PlanHairKind"][];
             /** Layers */
             layers: components["schemas"]["LayerOut"][];
+            /**
+             * Refused
+             * @description Why nothing can be planned; empty where it can
+             */
+            refused: string;
             /** Shine */
             shine: components["schemas"]["PlanShine"][];
         };
@@ -5834,37 +5841,79 @@ export interface components {
          * @description One layer with its mixture.
          */
         LayerOut: {
-            /** Brush Mm */
-            brush_mm: number;
+            /** @description None for paint as it comes */
+            dilution: components["schemas"]["PlanDilution"] | null;
             /**
              * Error
              * @description Mean distance in value from the squinted reference after it, in steps
              */
             error: number;
-            /** Film Mm */
+            /**
+             * Film Mm
+             * @description As it is laid, wet; a line is at least twice as wide
+             */
             film_mm: number;
+            /**
+             * Gain
+             * @description Value steps that its place ends nearer to the sitter than without it
+             */
+            gain: number;
             heap: components["schemas"]["PlanHeap"] | null;
             /** Hex */
             hex: string;
+            /**
+             * Id
+             * @description That of its pass, in `passes[].layer`
+             */
+            id: string;
             /** Mass */
             mass: string;
             /** Minutes */
             minutes: number;
-            mixture: components["schemas"]["MixtureOut"];
+            mixed: components["schemas"]["MixtureOut"];
+            /**
+             * Mixture
+             * @description From the heaps; nothing where it is mixed by itself
+             */
+            mixture: components["schemas"]["PlanMixPart"][];
             /** Name */
             name: string;
-            /** Parts */
+            /**
+             * Number
+             * @description Of its pass, from 1
+             */
+            number: number;
+            /**
+             * Parts
+             * @description Straight from the tubes
+             */
             parts: {
                 [key: string]: number;
             };
+            /** Role */
+            role: string;
             /** Said */
             said: string;
             /** Strays */
             strays: number;
             /** Strokes */
             strokes: number;
+            /** Tones */
+            tones: components["schemas"]["PlanHairTone"][];
+            /** Tool */
+            tool: string;
+            /**
+             * Type
+             * @description How its strokes run; empty where it is laid flat
+             */
+            type: string;
             /** Value */
             value: number;
+            /**
+             * Width Mm
+             * @description Of its widest stroke, or of its brush where it is laid flat
+             */
+            width_mm: number;
         };
         /**
          * LevelOut
@@ -7111,7 +7160,7 @@ export interface components {
              * @description How it is laid
              * @enum {string}
              */
-            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "light" | "lines" | "drawn" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "grey hair" | "washed hair" | "light" | "lines" | "lines out" | "drawn" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
@@ -7572,6 +7621,22 @@ export interface components {
             type: string;
         };
         /**
+         * PlanHairTone
+         * @description One of the tones that the strokes of a layer vary in.
+         */
+        PlanHairTone: {
+            /** Hex */
+            hex: string;
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
+            /** Strokes */
+            strokes: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * PlanHairlineSpot
          * @description Width of the passage from skin to hair, and how much softer to paint it.
          */
@@ -7806,6 +7871,11 @@ export interface components {
              * @enum {string}
              */
             kind: "ground" | "wash" | "mass" | "glaze" | "light" | "lines" | "remove" | "coat" | "smear";
+            /**
+             * Layer
+             * @description Its layer in `hair.layers`; none for all else than hair
+             */
+            layer: string | null;
             /**
              * Lines
              * @description How many lines it is made of; 0 for places

@@ -11,6 +11,7 @@ from typing import Any
 
 from numpy.typing import NDArray
 
+from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.stages import Study
 from truesitter.formats.documents.plan import Plan, plan_of
 from truesitter.formats.pictures.light_pictures import enlarged, recess_codes, shine_codes
@@ -75,7 +76,7 @@ def plan_files(study: Study, title: str) -> tuple[Plan, dict[str, bytes]]:
         del files["lines"]
     for number in range(1, count + 1):
         files[f"canvas_{number:02d}"] = f"canvas_{number:02d}.png"
-    layers = len(study.hair_layers.layers())
+    layers = len(hair_numbers(study.passes.plan())) if planned else 0
     for number in range(1, layers + 1):
         files[f"hair_{number:02d}"] = f"hair_{number:02d}.png"
     with ThreadPoolExecutor(os.cpu_count()) as threads, ThreadPoolExecutor(1) as painter:
@@ -109,10 +110,8 @@ def _pictures(
     if planned:
         for number, picture in enumerate(study.passes.painted().pictures(), 1):
             packed[f"canvas_{number:02d}"] = png(picture)
-    hair = study.hair_layers.canvas()
-    if hair is not None:
-        for number, picture in enumerate(hair.pictures(study.hair.photograph()), 1):
-            packed[f"hair_{number:02d}"] = png(picture)
+        for number, at in enumerate(hair_numbers(study.passes.plan()), 1):
+            packed[f"hair_{number:02d}"] = png(study.passes.hair_picture(at))
     return packed
 
 

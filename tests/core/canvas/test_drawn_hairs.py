@@ -1,4 +1,4 @@
-"""Moustache lines, strays, a second thin coat, and borders that are sprayed."""
+"""Moustache lines, a second thin coat, and borders that are sprayed."""
 
 from __future__ import annotations
 
@@ -8,10 +8,9 @@ import numpy as np
 import pytest
 
 from tests.conftest import study_of
-from tests.core.school.test_schools import planned
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.hair_lines import moustache, strays
-from truesitter.core.canvas.drawn.tuning import A_SIDE, ROOT_PART, STRAYS
+from truesitter.core.canvas.drawn.hair_lines import moustache
+from truesitter.core.canvas.drawn.tuning import A_SIDE
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.paint.media.dilution import Dilution
@@ -56,41 +55,6 @@ def test_the_lines_of_a_moustache() -> None:
     assert "moustache-lines" not in study_of("maren").lines.lines()
     directed = np.dstack([np.ones((90, 72)), np.zeros((90, 72))]).astype(np.float32)
     assert moustache(directed, np.zeros((90, 72), bool), face, SIZE) == ((), ())
-
-
-@pytest.mark.parametrize("angle", [0, 70, 160, 250])
-def test_strays_begin_along_the_hair_and_then_leave_it(angle: float) -> None:
-    labels = np.zeros((200, 160), np.uint8)
-    labels[60:140, 40:120] = Region.HAIR
-    directed = np.zeros((200, 160, 2), np.float32)
-    directed[...] = np.cos(np.radians(angle)), np.sin(np.radians(angle))
-    lines = strays(directed, labels, labels == Region.HAIR, 100.0, (160.0, 200.0), 1)
-    assert len(lines) == STRAYS
-    assert len({len(line.points) for line in lines}) == 1
-    for line in lines:
-        column, row = (line.points[0] * (160, 200)).astype(int)
-        assert labels[row, column] == Region.HAIR
-        steps = np.diff(line.points * (160, 200), axis=0)
-        turned = np.degrees(np.arctan2(-steps[:, 1], steps[:, 0]))
-        off = np.abs((turned - angle + 180) % 360 - 180)
-        root = int(ROOT_PART * len(off))
-        assert off[:root].max() < 1, "tangent at the root"
-        assert off[-1] > 10, "free at the end"
-        assert line.widths_mm[-1] < 0.3 * line.widths_mm.max()
-        assert 8 <= np.hypot(*steps.T).sum() <= 16
-    again = strays(directed, labels, labels == Region.HAIR, 100.0, (160.0, 200.0), 1)
-    np.testing.assert_array_equal(lines[0].points, again[0].points)
-    assert strays(directed, labels, labels == Region.SKIN, 100.0, (160.0, 200.0), 1) == ()
-
-
-def test_a_few_strays_in_every_tone_of_the_hair() -> None:
-    plan = planned("maren", "layered-oil").passes.plan()
-    drawn = [p for p in plan.passes if p.key.startswith("strays")]
-    assert [p.name for p in drawn] == ["Strays, darks", "Strays, middle", "Strays, lights"]
-    values = [p.recipe.predicted.value for p in drawn]
-    assert values == sorted(values)
-    assert values[2] > values[0] + 1
-    assert all(0 < len(p.lines) <= STRAYS for p in drawn)
 
 
 def test_a_second_coat_only_where_one_is_not_enough() -> None:

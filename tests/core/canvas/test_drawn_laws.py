@@ -7,11 +7,10 @@ import pytest
 
 from tests.conftest import study_of
 from truesitter.core.canvas.drawn.crease_lines import crease_lines
-from truesitter.core.canvas.drawn.hair_lines import moustache, strays
+from truesitter.core.canvas.drawn.hair_lines import moustache
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.drawn.tuning import (
     DRAWN,
-    STRAY_LENGTH,
     STROKE_LEAN,
     STROKE_TURN,
 )
@@ -24,7 +23,6 @@ from truesitter.core.canvas.taking_off import TOOLS
 from truesitter.core.light.form.recesses import Recess, Recesses
 from truesitter.core.light.form.zones import Ray
 from truesitter.core.sitter.face import MOUTH_CORNERS, MOUTH_MIDDLE, NOSE_BASE, Face
-from truesitter.core.sitter.region_names import Region
 
 SIZE = (320.0, 400.0)
 SHAPE = (250, 200)
@@ -57,29 +55,6 @@ def test_a_moustache_on_one_side_has_lines_on_that_side_alone(side: int) -> None
         assert away.max() < 0.9 * mouth, "half of it, and a third beyond its corner"
         np.testing.assert_allclose(line.widths_mm, line.widths_mm[::-1], rtol=1e-6)
         assert line.widths_mm[0] < 0.2 * line.widths_mm.max()
-
-
-def test_strays_stand_apart_and_leave_the_hair_without_a_kink() -> None:
-    labels = np.zeros((200, 160), np.uint8)
-    labels[60:140, 40:120] = Region.HAIR
-    directed = np.zeros((200, 160, 2), np.float32)
-    directed[..., 0] = 1
-    lines = strays(directed, labels, labels == Region.HAIR, 100.0, (160.0, 200.0), 1)
-    roots = np.array([line.points[0] * (160, 200) for line in lines])
-    apart = np.hypot(*(roots[:, None] - roots[None]).transpose(2, 0, 1)) + 1e9 * np.eye(len(roots))
-    assert apart.min() >= 0.5 * STRAY_LENGTH[1] * 100.0
-    # A root is the middle of a pixel on the rim.
-    np.testing.assert_allclose(roots % 1, 0.5)
-    rim = np.minimum.reduce([roots[:, 0] - 40, 120 - roots[:, 0], roots[:, 1] - 60, 140 - roots[:, 1]])
-    assert (rim > 0).all()
-    assert (rim < 3).all()
-    first_row = (labels == Region.HAIR) & (np.arange(200) == 60)[:, None]
-    row = strays(directed, labels, first_row, 100.0, (160.0, 200.0), 1)
-    assert {float(line.points[0, 1] * 200) for line in row} == {60.5}
-    for line in lines:
-        steps = np.diff(line.points * (160, 200), axis=0)
-        heading = np.unwrap(np.arctan2(-steps[:, 1], steps[:, 0]))
-        assert np.abs(np.diff(heading)).max() < 0.4
 
 
 def test_strokes_of_a_wall_turn_slowly_over_it() -> None:

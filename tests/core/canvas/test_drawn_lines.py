@@ -151,7 +151,7 @@ def test_lines_are_mixed_darker_than_what_they_run_over(name: str) -> None:
     """In the colour of the darkest third along them, within the palette's reach."""
     study = study_of(name)
     subject = study.passes.subject()
-    own_tone = ("strays", "moustache", "hair", "lower-rims")
+    own_tone = ("moustache", "hair", "light-hairs", "lower-rims")
     for one in (p for p in study.passes.plan().passes if p.lines and not p.key.startswith(own_tone)):
         rows, columns, levels = line_cover(one.lines, subject.groups.shape, subject.mm_per_px)
         over = subject.lab[rows, columns][levels > 0]
@@ -218,10 +218,10 @@ def test_what_goes_into_wet_paint_does_not_wait(direct: PassPlan) -> None:
 
 def test_hair_is_laid_dark_over_all_of_it_then_inside(direct: PassPlan) -> None:
     hair = [p for p in direct.passes if p.key.startswith("hair-")]
-    assert len(hair) in (0, 3), "seen from behind and without strokes no hair is found"
+    assert len(hair) in (0, 4), "seen from behind and without strokes no hair is found"
     for outer, inner in pairwise(hair):
         assert (outer.pieces >= inner.pieces).all()
-        assert outer.pieces.sum() > inner.pieces.sum()
+        assert outer.pieces.sum() > inner.pieces.sum() or (outer.lines and inner.lines)
         assert outer.target_value < inner.target_value, "each in the colour of its own band"
 
 

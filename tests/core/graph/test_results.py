@@ -60,7 +60,9 @@ ARGUMENTS = {
     "thumbnail": [(2,), (5,)],
     "string": [(family,) for family in FAMILIES],
     "colour families": [(family,) for family in SPLIT],
-    "picture of a hair layer": [(1,), (3,)],
+    "approach": [("portrait",), ("every pass",)],
+    "hair layers": [(False, "portrait"), (True, "study")],
+    "picture of painted hair": [(3,), (9,)],
     "painted without": [(1,), (3,)],
     "brush arrows": [(False,), (True,)],
     "polish": [("garment",), ("background",), ("skin in the light",)],
@@ -85,7 +87,10 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"flesh": {"must": ["light-red"], "without": ["ivory-black"]}},
     {"flesh": {"clip": True, "monochrome": True, "tones": 3}},
     {"flesh": {"medium": "gouache", "film_mm": 0.3, "coats": 3, "loss": 0.4}},
-    {"flesh": {"palette": "watercolour-three", "tubes": ["arylide-yellow"], "transparent": True}},
+    {
+        "flesh": {"palette": "watercolour-three", "tubes": ["arylide-yellow"], "transparent": True},
+        "passes": {"school": "watercolour-zones"},
+    },
     {"flesh": {"pins": [{"name": "a", "target_lab": [50, 0, 0], "parts": {"yellow-ochre": 1}}]}},
     {"light": {"squint": 0.02, "zone_1_reach": 0.1}},
     {

@@ -53,7 +53,7 @@ def drawn() -> tuple[Line, ...]:
 def test_every_stroke_is_found_from_its_root(drawn: tuple[Line, ...]) -> None:
     assert len(drawn) > 25
     found = find_strokes(paper(drawn), flowing().directed)
-    assert abs(len(found) - len(drawn)) <= 1
+    assert abs(len(found) - len(drawn)) <= 2
     size = np.array((SHAPE[1], SHAPE[0])) * MM
     roots = cKDTree(np.array([line.points[0] for line in drawn]) * size)
     away, _ = roots.query(np.array([stroke[0] for stroke in found]) * size)

@@ -19,7 +19,7 @@ from truesitter.core.hair.field.knot import find_knot
 from truesitter.core.hair.locks.hair_shine import HairShine
 from truesitter.core.hair.locks.lock_shapes import describe_locks
 from truesitter.core.hair.locks.volumes import hair_volumes
-from truesitter.core.hair.strokes.approach import choose_approach
+from truesitter.core.hair.strokes.approach import Way, choose_approach
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.stroke_types import SHORT
 
@@ -93,17 +93,13 @@ def test_up_of_a_brow_is_the_way_of_the_head_however_it_leans(turn: float) -> No
     np.testing.assert_allclose(up, spun.T @ upright, atol=1e-6)
 
 
-def test_hours_of_hair_are_its_strokes_and_its_layers() -> None:
-    """Common practice: ten minutes go to each layer's paint and to looking, whatever is stroked."""
-    chosen = choose_approach(150.0, 12.0, 180.0, None)
-    for way in (chosen.masses, chosen.strands):
-        other = choose_approach(300.0, 12.0, 180.0, None)
-        more = other.masses if way is chosen.masses else other.strands
-        each = 3600 * (more.hours - way.hours) / (more.strokes - way.strokes)
-        assert each == pytest.approx(4.0, rel=1e-3), "seconds a stroke"
-        assert 60 * way.hours - way.strokes * 4 / 60 == pytest.approx(
-            10 * (len(way.brushes_mm) + 1), rel=1e-3
-        )
+def test_hours_of_hair_are_what_the_plan_reckons_for_its_area() -> None:
+    rates: dict[Way, float] = {"masses": 0.35, "strands": 0.78}
+    for area in (150.0, 300.0):
+        found = choose_approach(area, 12.0, 180.0, None, rates, {"masses": 5, "strands": 8})
+        for way in (found.masses, found.strands):
+            assert 60 * way.hours == pytest.approx(area * rates[way.way])
+    assert found.plan is found.masses
 
 
 def test_no_stroke_is_a_stump() -> None:

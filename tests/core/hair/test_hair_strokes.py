@@ -7,6 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from truesitter.core.canvas.drawn.painted_lines import line_cover
+from truesitter.core.canvas.tuning import LEVELS
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.field.whorls import Whorl
@@ -25,7 +27,7 @@ from truesitter.core.hair.strokes.stroke_types import (
     hair_type,
     type_for,
 )  # fmt: skip
-from truesitter.core.hair.strokes.tuning import POINTS
+from truesitter.core.hair.strokes.tuning import BROAD_PX, POINTS
 from truesitter.core.imaging.line import Line
 
 SHAPE = (300, 240)
@@ -106,9 +108,29 @@ def test_strokes_leave_their_place_by_no_more_than_their_width(
 @settings(max_examples=10)
 @given(st.floats(0.3, 2.5), st.sampled_from((STRAIGHT, WAVY, SHORT, COILY)), st.integers(0, 9))
 def test_density_is_what_was_asked_for(density: float, type_: StrokeType, seed: int) -> None:
+    """Of fine strokes their area; broad ones cover as much as random ones of that area would (Poisson)."""
     mask = oval()
-    found = area(lay_strokes(flowing(), mask, Wish(type_, 1.5, density, seed)))
-    assert found == pytest.approx(density * mask.sum() * MM**2, rel=0.1)
+    fine = area(lay_strokes(flowing(), mask, Wish(type_, 0.9 * BROAD_PX * MM, density, seed)))
+    assert fine == pytest.approx(density * mask.sum() * MM**2, rel=0.1)
+    broad = lay_strokes(flowing(), mask, Wish(type_, 4 * MM, density, seed))
+    rows, columns, levels = line_cover(broad, SHAPE, MM)
+    covered = np.zeros(SHAPE)
+    covered[rows, columns] = levels / LEVELS
+    assert covered[mask].mean() == pytest.approx(1 - np.exp(-density), abs=0.09)
+
+
+def test_what_is_left_of_a_place_is_filled_with_shorter_strokes() -> None:
+    """Long hair in a place of narrow arms: hardly any of the usual length goes in, yet it is covered."""
+    y, x = np.mgrid[0 : SHAPE[0], 0 : SHAPE[1]]
+    arms = (y // 12 % 2 == 0) & (np.abs(x - 120) < 80)
+    full = np.ones(SHAPE, np.float32)
+    ground = StrokeGround(flowing(0).directed, MM, 80 * full, 9 * full, 80.0)
+    lines = lay_strokes(ground, arms, Wish(STRAIGHT, 4 * MM, 2.2, 3))
+    rows, columns, levels = line_cover(lines, SHAPE, MM)
+    covered = np.zeros(SHAPE)
+    covered[rows, columns] = levels / LEVELS
+    assert covered[arms].mean() > 0.55
+    assert covered[~arms].mean() < 0.25, "it hardly runs out of its place"
 
 
 @pytest.mark.parametrize("type_", [STRAIGHT, COILY], ids=lambda t: t.name)

@@ -126,8 +126,9 @@ def test_washes_of_one_place_are_nested_and_run_from_light_to_dark(who: str, sch
             assert plan.passes[wide].target_value > plan.passes[narrow].target_value - 1e-6
 
 
-LEAST = {"monochrome-first": 0.42, "tempera": 0.55}
-"""Bars that are not 0.30: glazes cost a grisaille value, and icons leave shadows to the flesh ground."""
+LEAST = {"monochrome-first": 0.35, "tempera": 0.55, "airbrush": 0.31}
+"""Bars that are not 0.30: glazes cost a grisaille value, icons leave shadows to the flesh ground, and heaps
+that are laid film on film come to an end before the darkest wall."""
 
 
 @pytest.mark.parametrize(("who", "school", "tubes"), EVERY)

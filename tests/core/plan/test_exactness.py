@@ -36,10 +36,10 @@ def test_a_study_has_few_large_shapes_and_a_copy_many_small_ones(name: str) -> N
 def test_a_study_draws_half_of_the_many_lines_and_every_line_of_the_features() -> None:
     study, portrait = exact("tobias", "study"), exact("tobias", "portrait")
     few, many = study.passes.subject().lines, portrait.passes.subject().lines
+    strokes = [sum(len(h.lines) for h in s.passes.subject().hair) for s in (study, portrait)]
     for key in ("lashes", "lid-creases", "lip-parting"):
         assert len(few[key][0].lines) == len(many[key][0].lines)
-    counts = [sum(len(s.lines) for s in lines["strays"]) for lines in (few, many)]
-    assert counts[0] == pytest.approx(counts[1] / 2, abs=3)
+    assert strokes[0] == pytest.approx(strokes[1] / 2, abs=3)
 
 
 @pytest.mark.parametrize("name", ["maren", "selda"])

@@ -15,11 +15,13 @@ import pytest
 from tests.conftest import study_of
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.plan.pass_plan import Pass, PassPlan
+from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 from truesitter.core.types import Mask
 from truesitter.formats.documents.plan import plan_of
+from truesitter.formats.documents.plan_hair import layers_of
 
 SITTERS = ("maren", "selda", "orsolya")
 
@@ -75,7 +77,11 @@ def test_what_a_pass_is_mixed_of_makes_the_colour_that_is_told(name: str, size: 
             continue
         assert set(one.taken_from) <= set(palette.tubes)
         # A film lets through what lies under it: its colour is no mixture's.
-        told = None if one.thinned else mix({k: float(v) for k, v in one.taken_from.items()}, palette)
+        told = (
+            None
+            if one.thinned or one.hair
+            else mix({k: float(v) for k, v in one.taken_from.items()}, palette)
+        )
         assert told is None or told.value == pytest.approx(one.recipe.predicted.value, abs=0.02)
         # A part of a heap is a part of what the heap is made of.
         spread: dict[str, float] = {}
@@ -124,15 +130,25 @@ def test_no_light_of_the_plan_is_above_its_ceiling(name: str) -> None:
     assert last.recipe.predicted.value <= highest + 0.5
 
 
-@pytest.mark.parametrize("name", SITTERS)
-def test_strokes_of_the_hair_are_those_of_its_layers(name: str) -> None:
-    study, plan = planned(name, "layered-oil")
+@pytest.mark.parametrize("school", list(SCHOOLS))
+def test_the_hair_of_every_school_is_the_layers_of_the_hair(school: str) -> None:
+    """Strokes, tones and ids: what Hair shows is the plan's passes, what these lay is the hair's layers."""
+    study, plan = planned("orsolya", school)
     layers = study.hair_layers.layers()
-    strokes = [p for p in plan.passes if p.key.startswith("hair")]
-    assert [len(p.lines) for p in strokes] == [len(layer.lines) for layer in layers][: len(strokes)]
-    for one, layer in zip(strokes, layers, strict=False):
-        assert one.recipe.parts == layer.recipe.parts
-        assert one.recipe.target_lab == pytest.approx(layer.recipe.target_lab)
+    told = layers_of(study)
+    assert [one.id for one in told] == [p.layer for p in plan.passes if p.layer]
+    assert len(told) >= 4
+    for one in told:
+        laid = plan.passes[one.number - 1]
+        assert laid.hair in layers
+        assert one.strokes == len(laid.lines)
+        assert one.parts == laid.recipe.parts
+        assert one.minutes == pytest.approx(laid.work_minutes)
+        if laid.lines and laid.does != "remove":
+            assert laid.lines == laid.hair.lines
+            assert laid.film <= min(float(line.widths_mm.max()) for line in laid.lines), "a line is no ridge"
+    sprayed = school == "airbrush"
+    assert any(p.lines for p in plan.passes if p.hair) != sprayed or sprayed
 
 
 @pytest.mark.parametrize("name", SITTERS)

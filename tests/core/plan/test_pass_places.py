@@ -8,7 +8,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.hair_job import HairLayer
+from truesitter.core.hair.layers.job import HairLayer, Role
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_places import Place, patchwork_of, split, tones_of
 from truesitter.core.plan.subject import Mark, Subject
@@ -167,21 +167,34 @@ def test_shadow_and_halftone_are_what_is_darker_than_the_middle() -> None:
     np.testing.assert_array_equal(place.mask, SKIN & (ROWS // 40 == 0))
 
 
-def test_layers_of_hair_and_lines_are_what_their_stage_gives() -> None:
+def test_layers_of_hair_are_stroked_laid_flat_or_drawn_as_lines() -> None:
     mask = np.zeros((HEIGHT, WIDTH), bool)
     mask[10:50, 50:90] = True
     line = Line(np.array([[0.7, 0.2], [0.8, 0.4]]), np.array([1.0, 1.0]))
 
-    def layer(name: str, mass: str) -> HairLayer:
-        known = dict.fromkeys(HairLayer.__dataclass_fields__)
-        return HairLayer(**{**known, "name": name, "mass": mass, "mask": mask, "lines": (line,)})  # type: ignore[arg-type]
+    def layer(role: Role, mass: str) -> HairLayer:
+        return HairLayer(role, f"{mass}: {role}", mass, "", mask, mask, mask, 1.0, ("wavy",), (line,))
 
-    hair = (layer("Hair: Locks", "Hair"), layer("Brows", "Brows"), layer("Beard", "Beard and moustache"))
-    found = split(template(Band.HAIR_LAYERS, regions=[int(Region.HAIR)]), subject(hair=hair))
-    assert [(p.key, p.name) for p in found] == [("x-1", "Skin, locks"), ("x-2", "Skin, beard")]
-    for place in found:
+    hair = (layer("locks", "Hair"), layer("light hairs", "Hair"), layer("locks", "Beard"))
+    where = [int(Region.HAIR)]
+
+    def found(band: Band, kind: str) -> list[Place]:
+        return split(template(band, regions=where, kind=kind), subject(hair=hair))
+
+    stroked = found(Band.HAIR_LAYERS, "hair")
+    assert [(p.key, p.name) for p in stroked] == [("x-1", "Skin, locks"), ("x-2", "Skin, beard: locks")]
+    for place in stroked:
         np.testing.assert_array_equal(place.mask, mask & ~SKIN)
         assert place.lines == (line,)
+    (hairs,) = found(Band.LIGHT_HAIRS, "hair")
+    assert hairs.hair is hair[1]
+    assert found(Band.DARK_HAIRS, "hair") == []
+    (flat, _) = found(Band.HAIR_LAYERS, "light coats")
+    assert flat.lines == ()
+    assert flat.mask.any()
+    (drawn,) = found(Band.LIGHT_HAIRS, "lines out")
+    assert drawn.lines == (line,)
+    assert not drawn.mask.any(), "lines lie on no place"
 
 
 def test_pieces_part_along_every_place() -> None:

@@ -12,6 +12,7 @@ import pytest
 
 from tests.conftest import begun, small_photo
 from tests.core.plan.test_pass_places import COLUMNS, ROWS, SKIN, subject, template
+from tests.core.school.test_schools import planned
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.graph.memo import Memo
 from truesitter.core.plan.hand.brush_goes import goes_of
@@ -73,7 +74,8 @@ def test_heaps_of_clear_paint_have_no_tone_and_others_have(key: str) -> None:
 
 
 def test_scratches_are_no_wider_than_a_handle_and_no_finer_than_half_of_it() -> None:
-    lines = [line for p in plan("brown-layer").passes for line in p.lines if p.does == "remove"]
+    passes = planned("maren", "brown-layer").passes.plan().passes
+    lines = [line for p in passes for line in p.lines if p.does == "remove"]
     widths = np.concatenate([line.widths_mm for line in lines])
     assert widths.max() <= HANDLE_MM
     assert widths.min() == pytest.approx(HANDLE_MM / 2), "where a hair runs out"

@@ -124,10 +124,15 @@ def test_a_detailed_watercolour_portrait_takes_8_to_20_hours(name: str, school: 
 
 
 def test_long_hair_takes_a_quarter_to_nearly_half_of_the_time() -> None:
-    """Common practice, no source: where hair covers a fifth of the picture or more."""
+    """Common practice, no source: where hair covers a fifth of the picture or more, in strands."""
     study = planned("maren", "watercolour-zones")
     assert (study.sitter.regions().labels == Region.HAIR).mean() > 0.2
-    assert 0.25 <= hours("maren", "watercolour-zones")[1] <= 0.45
+    chosen = study.settings.model_dump()
+    chosen["hair"]["way"] = "strands"
+    settings = StudySettings.model_validate(chosen)
+    strands = Study(study.sha256, study.source.load, settings, study.source.memo)
+    assert 0.25 <= strands.passes.plan().hours.hair <= 0.45
+    assert hours("maren", "watercolour-zones")[1] < 0.25, "masses take less than half of that"
 
 
 def test_layered_oil_takes_about_a_week_of_sittings() -> None:

@@ -63,7 +63,7 @@ def test_a_smaller_plan_has_fewer_passes_takes_less_time_and_is_hardly_farther_o
     off = {size: plans[size].passes[-1].value_error for size in SIZES}
     assert off["portrait"] <= off[EVERY] + 0.04
     assert off["sketch"] <= off[EVERY] + (0.25 if school == "direct-oil" else 0.12)
-    assert all(len(plan.heaps) <= len(plans[EVERY].heaps) for plan in plans.values())
+    assert all(len(plan.heaps) <= len(plans[EVERY].heaps) + 1 for plan in plans.values())
 
 
 @pytest.mark.parametrize(("name", "school"), CASES)

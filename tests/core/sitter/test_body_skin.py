@@ -121,8 +121,11 @@ def strip_of(width: int) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
 def test_skin_goes_on_behind_a_strap_but_not_behind_a_hem_or_a_sleeve(width: int, beyond: bool) -> None:
     """On a face of 100 pixels: the shadow of a hem, a strap, a broad one, and a sleeve."""
     found, could, areas = strip_of(width)
-    there = beyond_straps(found, could, areas, 100.0)
+    light = np.full(found.shape, 60.0)
+    there = beyond_straps(found, could, areas, light, 100.0)
     assert there.any() == beyond
+    light[:, 100:] = 35.0
+    assert not beyond_straps(found, could, areas, light, 100.0).any(), "a dark top past its neckline"
     assert not (there & (found | ~could)).any()
     if beyond:
         assert there[:, 100 + width : 110].all() or there[:, 110:120].all()
@@ -131,10 +134,11 @@ def test_skin_goes_on_behind_a_strap_but_not_behind_a_hem_or_a_sleeve(width: int
 
 def test_a_strip_that_no_skin_was_found_beside_leads_nowhere() -> None:
     found, could, areas = strip_of(8)
-    assert not beyond_straps(found & False, could, areas, 100.0).any()
+    light = np.full(found.shape, 60.0)
+    assert not beyond_straps(found & False, could, areas, light, 100.0).any()
     far = could.copy()
     far[:, 60:] = False
     far[:, 160:] = True
     far[:, 180:188] = False
     found[:, 60:] = False
-    assert not beyond_straps(found, far, areas, 100.0).any(), "that strip lies elsewhere"
+    assert not beyond_straps(found, far, areas, light, 100.0).any(), "that strip lies elsewhere"

@@ -16,11 +16,10 @@ from truesitter.core.stages import Study
 ROUND = tuple((0.5 + 0.1 * float(np.cos(a)), 0.15 + 0.06 * float(np.sin(a))) for a in np.linspace(0, 6.1, 24))
 
 
-def drawn(**regions: object) -> Study:
+def drawn(size: str = "portrait", **regions: object) -> Study:
     canvas = {"canvas_width_mm": 320, "canvas_height_mm": 400}
-    return Study.of_bytes(
-        truth("selda").data, StudySettings.model_validate({"reference": canvas, "regions": regions})
-    )
+    chosen = {"reference": canvas, "regions": regions, "passes": {"size": size}}
+    return Study.of_bytes(truth("selda").data, StudySettings.model_validate(chosen))
 
 
 @pytest.mark.parametrize("region", DRAWN)
@@ -61,7 +60,7 @@ def test_the_inside_of_a_mouth_has_passes_of_its_own() -> None:
     assert face is not None
     x, y = face.at(13, 14)
     ring = [(x + 0.03 * float(np.cos(a)), y + 0.012 * float(np.sin(a))) for a in np.linspace(0, 6.2, 20)]
-    study = drawn(scribbles=[{"region": "mouth", "points": ring, "width": 0.004}])
+    study = drawn("every pass", scribbles=[{"region": "mouth", "points": ring, "width": 0.004}])
     passes = [p for p in study.passes.plan().passes if p.key.startswith("mouth-")]
     assert passes
     assert "teeth" in passes[0].note

@@ -63,7 +63,7 @@ export function LayersJob({ sitter, look }: JobProps) {
       {found.isPending && <Say quiet>Stroking the hair, layer by layer …</Say>}
       {found.isError && <Say>{found.error.message}</Say>}
       {found.data && layers.length === 0 && (
-        <Say>No hair is marked. Draw over the hair in Reference, regions.</Say>
+        <Say>{found.data.refused || "No hair is marked. Draw over the hair in Reference, regions."}</Say>
       )}
       {layer && (
         <Section title="After each layer">
@@ -76,7 +76,7 @@ export function LayersJob({ sitter, look }: JobProps) {
             onChange={setNumber}
           />
           <MixtureLine
-            mixture={layer.mixture}
+            mixture={layer.mixed}
             tubes={tubes}
             title={`${number}  ${layer.name}`}
             note={
@@ -87,13 +87,16 @@ export function LayersJob({ sitter, look }: JobProps) {
                     {layer.strays > 0 && ` (${layer.strays} of them strays)`},{" "}
                   </>
                 )}
-                brush {brush(layer.brush_mm)} mm, film {layer.film_mm.toFixed(2)} mm wet, about{" "}
-                {spoken(layer.minutes)}. {layer.said}
+                up to {brush(layer.width_mm)} mm wide with {layer.tool}, film {layer.film_mm.toFixed(2)} mm
+                wet
+                {layer.dilution ? `, ${layer.dilution.words}` : ""}, about {spoken(layer.minutes)}.{" "}
+                {layer.said}
               </Box>
             }
           />
           <Say quiet>
-            Then this mass stands {layer.error.toFixed(2)} steps from the squinted photograph on average.
+            Then this mass stands {layer.error.toFixed(2)} steps from the squinted photograph on average; the
+            layer brings its place {layer.gain.toFixed(2)} nearer. It is pass {layer.number} of the plan.
           </Say>
         </Section>
       )}
@@ -135,7 +138,7 @@ export function LayersJob({ sitter, look }: JobProps) {
             </Box>
             <Handle
               label="Layers"
-              value={settings.layers ?? layers.filter((l) => l.mass === "Hair").length}
+              value={settings.layers ?? layers.filter((l) => l.mass.startsWith("Hair")).length}
               least={3}
               most={9}
               step={1}

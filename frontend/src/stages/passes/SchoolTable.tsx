@@ -11,12 +11,13 @@ type Template = School["passes"][number];
 
 const kinds = [
   "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-  "hair", "light", "lines", "zone", "water", "light coats", "dark coats", "opaque light",
+  "hair", "grey hair", "washed hair", "light", "lines", "lines out", "zone", "water", "light coats", "dark coats", "opaque light",
   "smear", "drawn",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",
-  "recess darks", "highlights", "hair layers", "cool halftone",
+  "recess darks", "highlights", "hair layers",
+  "hair base", "hair strokes", "light hairs", "dark hairs", "cool halftone",
 ] as const satisfies readonly Template["band"][]; // prettier-ignore
 
 const tones = ["dark to light", "light to dark", "between last"] as const;

@@ -76,3 +76,12 @@ LINE_SECONDS = 4.0
 
 MIXING_MINUTES = 8.0
 """To mix one colour [try]."""
+
+# line_tools.py
+
+LINE_TOOLS = (("filbert", 2.5, 1, 0), ("small round", 1.2, 2, 1), ("liner", 0.3, 1, 1), ("rigger", 0.0, 1, 2))
+"""Tool, its thinnest line in mm, and parts of paint and thinner [try]; that lines want paint which flows off
+the tip, the finer the thinner, is common practice."""
+
+THICKEST_OF_WIDTH = 0.5
+"""Wet film of a line beside its width: half a cylinder."""

@@ -6,8 +6,9 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from truesitter.core.canvas.layer import Layer, Operation, Removal, Smear, laid_over
+from truesitter.core.canvas.layer import Layer, Operation, Removal, Smear, laid_over, partly
 from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.canvas.tuning import COVER_STEPS
 from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
@@ -79,7 +80,7 @@ class Canvas:
         return replace(self, open_from=len(self.films), under=self.stack)
 
     def do(self, operation: Operation) -> Canvas:
-        """The canvas after one thing more is done to it; lines are too thin for its pieces.
+        """The canvas after one thing more is done to it; lines without a cover are too thin for its pieces.
 
         Smearing moves paint across borders alone: a piece stays what it is.
         """
@@ -88,8 +89,16 @@ class Canvas:
         return self._lay(operation) if isinstance(operation, Layer) else self._take(operation)
 
     def _lay(self, layer: Layer) -> Canvas:
-        touched, which = np.unique(self.stack[layer.pieces], return_inverse=True)
-        fresh = laid_over(layer, self.rack, self.spectra[touched])
+        if layer.cover is None:
+            touched, which = np.unique(self.stack[layer.pieces], return_inverse=True)
+            fresh = laid_over(layer, self.rack, self.spectra[touched])
+        else:
+            steps = np.rint(layer.cover[layer.pieces] * COVER_STEPS).astype(np.int64)
+            code = self.stack[layer.pieces].astype(np.int64) * (COVER_STEPS + 1) + steps
+            touched, which = np.unique(code, return_inverse=True)
+            below = self.spectra[touched // (COVER_STEPS + 1)]
+            covers = touched % (COVER_STEPS + 1) / COVER_STEPS
+            fresh = partly(laid_over(layer, self.rack, below), below, covers)
         film = _CanvasFilm(layer, np.ones(len(self.stack)))
         return replace(self._stacked(layer.pieces, fresh, which), films=(*self.films, film))
 
@@ -112,7 +121,9 @@ class Canvas:
             on = film.layer.pieces[at]
             part = left[at[on]]
             kept = None if (part == 1).all() else part
-            spectra[on] = laid_over(film.layer, self.rack, spectra[on], left=kept)
+            full = laid_over(film.layer, self.rack, spectra[on], left=kept)
+            cover = film.layer.cover
+            spectra[on] = full if cover is None else partly(full, spectra[on], cover[at[on]])
         return replace(self._stacked(taking.pieces, spectra, np.arange(len(at))), films=tuple(films))
 
     def open_on(self, pieces: Mask) -> bool:

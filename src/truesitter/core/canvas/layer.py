@@ -11,7 +11,7 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.optics.kubelka_munk import Real, film_terms, internal_of, over_ground, seen_from
 from truesitter.core.paint.tubes.rack import Rack
-from truesitter.core.types import Floats, Mask
+from truesitter.core.types import Doubles, Floats, Mask
 
 THICK_MM = DryMm(1.0)
 """Paint too thick to see through is reckoned as this once some of it is taken off again."""
@@ -52,6 +52,9 @@ class Layer:
         True for washes and glazes, which thin out towards a soft border; opaque paint covers less of it.
     lines
         Painted lines instead of pieces.
+    cover
+        (n,) part of each piece that its lines cover, 0–1, as the canvas in pieces sees them; None for an even
+        film.
     """
 
     pieces: Mask
@@ -59,6 +62,7 @@ class Layer:
     film_mm: DryMm | None
     fades: bool = False
     lines: tuple[Line, ...] = field(default=())
+    cover: Doubles | None = None
 
 
 @dataclass(frozen=True)
@@ -139,6 +143,23 @@ def laid_over(
     full = over_ground(a.astype(below.dtype), t.astype(below.dtype)[which], below)
     if layer.fades or covers is None:
         return full
+    return partly(full, below, covers)
+
+
+def partly(full: NDArray[Real], below: NDArray[Real], covers: NDArray[Real]) -> NDArray[Real]:
+    """Internal reflectance of places covered in part: the eye sees the mean (Murray & Davies 1936).
+
+    Parameters
+    ----------
+    full, below
+        (m, 31) internal reflectance where it is covered, and where it is not.
+    covers
+        (m,) part that is covered, 0–1.
+
+    Returns
+    -------
+    (m, 31) in the precision of `below`.
+    """
     share = covers[:, None]
     mixed = internal_of(share * seen_from(full) + (1 - share) * seen_from(below))
     return np.where(share >= 1, full, mixed)

@@ -24,33 +24,10 @@ RIM, MIDDLE = 2.0, 8.0
 BEYOND = 0.3
 """Value steps from which on a place is out of the plan's reach."""
 
-# hair_canvas.py
+# canvas_state.py
 
-SOFT_MM = 1.5
-"""How softly the border of a flat layer is painted."""
-
-ROUND = 41
-"""Pixels round the hair that are its surround, twice."""
-
-SQUINT = 0.006
-"""Painted hair is judged squinted by this part of the picture's height."""
-
-# hair_layers.py
-
-UNDER_MM = 4.0
-"""Skin is carried on so far under the hair: 3–6 mm [try]."""
-
-EARLY_DENSITY = 0.06
-"""Area of early lights as part of their place [try]."""
-
-LEAST_CM2 = 0.3
-"""Masses smaller than this get no layers of their own."""
-
-BROW_BRUSH_MM = 0.8
-"""Brows are drawn, not massed: a small brush for their middle tone [try]."""
-
-LEAST_TURN = 1.0
-"""A change of b* that is told."""
+COVER_STEPS = 64
+"""How far strokes cover a piece is told in so many parts."""
 
 # painted.py
 

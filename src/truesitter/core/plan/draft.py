@@ -13,6 +13,7 @@ from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.paint.recipes.reach import map_picture, palette_reach
 from truesitter.core.paint.recipes.wishes import Wishes
+from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.plan.heaps import remade
 from truesitter.core.plan.laying import Laid, Scene
 from truesitter.core.plan.pass_places import Place, patchwork_of
@@ -21,9 +22,25 @@ from truesitter.core.plan.size import Pruning
 from truesitter.core.plan.subject import Subject
 from truesitter.core.plan.tuning import ERROR_BINS, STAYS
 from truesitter.core.plan.wash_over import wash_reach
-from truesitter.core.school.school_document import PassTemplate, School
+from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes
-from truesitter.core.types import Mask
+from truesitter.core.types import Floats, Mask
+
+
+def mapped_reference(
+    subject: Subject, palette: Palette, wishes: Wishes, transparent: bool
+) -> tuple[Floats, Floats]:
+    """The reference fitted into a palette's reach: L*a*b* (h, w, 3) and value (h, w).
+
+    Parameters
+    ----------
+    subject, palette, wishes
+        What is painted, with which tubes, and what recipes keep to.
+    transparent
+        True for washes over white, which reach otherwise.
+    """
+    reach = wash_reach(palette, wishes.exact(), subject.lab) if transparent else palette_reach(palette)
+    return map_picture(subject.lab, reach, subject.clip)
 
 
 class Draft:
@@ -48,14 +65,12 @@ class Draft:
         self.school = school
         self.slower = medium.wait_minutes / school.medium.wait_minutes
         palette = palettes.used
-        reach = (
-            wash_reach(palette, wishes.exact(), subject.lab) if school.transparent else palette_reach(palette)
-        )
-        mapped_lab, mapped_value = map_picture(subject.lab, reach, subject.clip)
+        mapped_lab, mapped_value = mapped_reference(subject, palette, wishes, school.transparent)
         patchwork = patchwork_of(subject, places)
         self.scene = Scene(
             subject, patchwork, palette, palettes.clear, palettes.body, wishes, medium, support,
             subject.ground.lab if subject.ground else school.ground_lab, mapped_lab,
+            tuple(t.regions for t in school.passes if t.kind == "glaze" and t.band is Band.EVERYTHING),
         )  # fmt: skip
         self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
         self.wanted = patchwork.spread(mapped_value, ERROR_BINS, 10)

@@ -14,7 +14,7 @@ from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.mended import with_weaker_first_coats
 from truesitter.core.plan.pass_plan import Heap, Hours, PassPlan, Remark
 from truesitter.core.plan.size import in_one_go, joined_lines
-from truesitter.core.plan.tuning import FIRST_COATS, PASSES_OF_SIZE, UNCOLOURED
+from truesitter.core.plan.tuning import FIRST_COATS, HAIR_USUAL, PASSES_OF_SIZE, UNCOLOURED
 from truesitter.core.school.switches import FIRST_LAYER
 
 
@@ -54,12 +54,15 @@ def _of_size(draft: Draft) -> None:
         draft.passes[lines[-1]] = in_one_go([draft.passes[n] for n in lines], subject.size_mm)
         stay = [n for n in range(len(draft.passes)) if n not in lines[:-1]]
         draft.keep(stay)
-    pruning, most = draft.pruning(), PASSES_OF_SIZE[subject.size]
-    every = len(draft.passes)
+    every, pruning, most = len(draft.passes), draft.pruning(), PASSES_OF_SIZE[subject.size]
     # A first layer comes on top: what is finished over it is as much as without.
     more = sum(t.key.startswith(FIRST_LAYER) for t in draft.laid)
     # So does what is drawn and wiped in the first tone: it lays no colour.
     more += sum(t.kind in UNCOLOURED for t in draft.laid)
+    if subject.own_hair:
+        # What the painter asked for of the hair is painted; the rest is as much as without.
+        more += max(0, sum(p.hair is not None for p in draft.passes) - HAIR_USUAL)
+        pruning = pruning.staying(frozenset(n for n, p in enumerate(draft.passes) if p.hair is not None))
     draft.keep(pruning.kept(most[int(draft.school.transparent)] + more))
     if len(draft.passes) < every:
         words = f": {every - len(draft.passes)} passes are left out, those the canvas misses least."

@@ -14,10 +14,10 @@ from typing import Any
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.layer import Layer, Operation
 from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.spaces import Lab, as_lab
+from truesitter.core.hair.layers.job import HairLayer
 from truesitter.core.imaging.line import Line
 from truesitter.core.paint.media.media_table import Medium
 from truesitter.core.paint.media.supports import Support
@@ -52,8 +52,12 @@ class Scene:
         What it is painted in and on, and the colour of its ground.
     mapped_lab
         (h, w, 3) reference fitted into the palette's reach.
+    glazed
+        Regions of each glaze that a whole place gets in the end.
     pairs
         The two sprayed mixtures of each place, once they are fitted.
+    glazes
+        Values of greys, and of what its glaze makes of them, of each of those places, once they are known.
     """
 
     subject: Subject
@@ -66,7 +70,11 @@ class Scene:
     support: Support
     ground_lab: Lab
     mapped_lab: Floats
+    glazed: tuple[tuple[Region, ...], ...] = ()
     pairs: dict[tuple[Region, ...], Any] = field(default_factory=dict, compare=False, repr=False)
+    glazes: dict[tuple[Region, ...], tuple[Doubles, Doubles]] = field(
+        default_factory=dict, compare=False, repr=False
+    )
 
     @cached_property
     def regions(self) -> Labels:
@@ -160,6 +168,8 @@ class Laid:
         What else there is to say of it, in a sentence.
     coats
         In how many equal coats it is laid.
+    tool
+        What it is laid with, where that is not its template's.
     """
 
     recipe: Recipe
@@ -171,6 +181,7 @@ class Laid:
     taken: tuple[PaintTaken, ...] = ()
     said: str = ""
     coats: int = 1
+    tool: str = ""
 
 
 @dataclass(frozen=True)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.patchwork import Patchwork
+from truesitter.core.hair.layers.job import HairLayer, Role
 from truesitter.core.imaging.blur import blur_within
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.subject import Mark, Subject
@@ -21,7 +21,7 @@ from truesitter.core.plan.tuning import (
     SMALLEST_CM2,
     SMALLEST_LIGHT_CM2,
 )
-from truesitter.core.school.school_document import Band, PassTemplate, TonesOrder
+from truesitter.core.school.school_document import Band, KindName, PassTemplate, TonesOrder
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
 from truesitter.core.values.value_map import histogram
@@ -31,6 +31,21 @@ _MARKED = {
     Band.RECESS_DARKS: (Mark.RECESS_DARK,),
     Band.HIGHLIGHTS: (Mark.HIGHLIGHT,),
 }
+
+_STROKES: tuple[Role, ...] = ("early lights", "locks", "smaller locks", "tying glaze")
+
+HAIR_ROLES: dict[Band, tuple[Role, ...]] = {
+    Band.HAIR_LAYERS: ("base", *_STROKES),
+    Band.HAIR_BASE: ("base",),
+    Band.HAIR_STROKES: _STROKES,
+    Band.LIGHT_HAIRS: ("light hairs",),
+    Band.DARK_HAIRS: ("dark hairs",),
+}
+"""Which layers of the hair a band is made of."""
+
+_STROKED: frozenset[KindName] = frozenset({"hair", "grey hair", "washed hair"})
+_LINED: frozenset[KindName] = frozenset({"lines", "drawn", "scratch", "lines out"})
+"""Kinds that stroke the hair, and those that draw lines or take them out; all others lay its tones flat."""
 
 THIRDS = {1: ("all of it",), 2: ("darks", "lights"), 3: ("darks", "middle", "lights")}
 
@@ -189,24 +204,30 @@ def _zones(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]
 
 
 def _hair_places(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
-    """The layers of the hair stage; brows are features and have passes of their own."""
-    layers = [one for one in subject.hair if one.mass != "Brows"]
-    return [
-        Place(
-            template,
-            where & one.mask,
-            f"{template.key}-{number}",
-            template.name.format(band=_after_mass(one.name)),
-            lines=one.lines,
-            hair=one,
+    """Layers of the hair: stroked, laid flat in their tones, or as lines that are drawn or taken out."""
+    roles, strokes = HAIR_ROLES[template.band], template.kind in _STROKED
+    lines = template.kind in _LINED
+    places = []
+    for number, one in enumerate((o for o in subject.hair if o.role in roles), 1):
+        nowhere = np.zeros_like(where)
+        places.append(
+            Place(
+                template,
+                nowhere if lines else where & one.mask,
+                f"{template.key}-{number}",
+                template.name.format(band=_after_mass(one.name)),
+                aim=None if lines else where & one.aim,
+                lines=one.lines if strokes or lines else (),
+                tone=one.aim,
+                hair=one,
+            )
         )
-        for number, one in enumerate(layers, 1)
-    ]
+    return [p for p in places if p.mask.any() or p.lines]
 
 
 def _after_mass(name: str) -> str:
-    """``locks`` of ``Hair: locks``; the beard keeps its name."""
-    said = name.removeprefix("Hair: ")
+    """``locks`` of ``Hair: locks``; a beard of its own keeps its name."""
+    said = name.removeprefix("Hair: ").removeprefix("Hair and beard: ")
     return said[0].lower() + said[1:]
 
 
@@ -250,7 +271,7 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
         ]
     elif template.band is Band.COOL_HALFTONE:
         places = _halftones(template, subject, where)
-    elif template.band is Band.HAIR_LAYERS:
+    elif template.band in HAIR_ROLES:
         return _hair_places(template, subject, where)
     elif template.band is Band.WASHES:
         places = _washes(template, subject, where)

@@ -12,6 +12,7 @@ from truesitter.core.brushes.choice import Missing
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Operation
 from truesitter.core.colour.value import lab_value
+from truesitter.core.hair.layers.job import HairLayer
 from truesitter.core.imaging.line import Line
 from truesitter.core.pace.own_pace import Learned, Level
 from truesitter.core.paint.media.dilution import Dilution
@@ -110,6 +111,8 @@ class Pass:
         of which work; None where nothing was.
     gain
         What it is for; None until the plan stands.
+    hair
+        The layer of hair that it lays; None for all else.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     operations
@@ -168,6 +171,12 @@ class Pass:
     tubes: dict[str, int] = field(default_factory=dict)
     brush: Brush | None = None
     gain: Gain | None = None
+    hair: HairLayer | None = None
+
+    @property
+    def layer(self) -> str | None:
+        """What the layer of hair that it lays is called in documents; None for all else."""
+        return None if self.hair is None else self.key
 
     def title(self, group_names: tuple[str, ...]) -> str:
         """Its name, with the painter's own name of its value group."""

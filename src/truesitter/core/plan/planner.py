@@ -139,7 +139,7 @@ class _Planner(Draft):
             area_cm2=area,
             ml=paint_ml(area, laid.paint_mm, loss=DEFAULT_LOSS),
             edge=template.edge,
-            tool=template.tool,
+            tool=laid.tool or template.tool,
             note=f"{template.note} {laid.said}".strip(),
             open_minutes=self.scene.medium.open_minutes,
             goes=(),
@@ -153,6 +153,7 @@ class _Planner(Draft):
             lines=lines,
             work_minutes=minutes,
             value_error=self.value_error(),
+            hair=place.hair,
         )
 
 

@@ -16,10 +16,11 @@ from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import line_area_cm2, line_brush_mm
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.value import lab_value
+from truesitter.core.hair.strokes.approach import Way
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.plan.pass_plan import Doing, Gain, Pass
 from truesitter.core.plan.subject import Size
-from truesitter.core.plan.tuning import FEATURE_WEIGHT, FLESH_WEIGHT, LINES_ALIKE, WASHES_OF_SIZE
+from truesitter.core.plan.tuning import FEATURE_WEIGHT, HAIR_OF_SIZE, HEAD_WEIGHT, LINES_ALIKE, WASHES_OF_SIZE
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.types import Doubles, Labels, Mask
@@ -62,6 +63,11 @@ def with_fewer_washes(school: School, size: Size) -> School:
         return one.model_copy(update={"steps": steps, "from_step": min(first, last), "to_step": last})
 
     return school.model_copy(update={"passes": tuple(fewer(p) for p in school.passes)})
+
+
+def layers_of(way: Way, size: Size, transparent: bool) -> int:
+    """Layers that hair has in a plan of a size, where the painter asks for no number."""
+    return HAIR_OF_SIZE[size][way][int(transparent)]
 
 
 def joined_lines(passes: Sequence[Pass], templates: Sequence[PassTemplate]) -> list[int]:
@@ -140,8 +146,9 @@ class Pruning:
         self.bare, self.passes, self.templates = bare, passes, templates
         self.wanted, self.stays = wanted, stays | {"ground"}
         self.manner = manner
+        self.wanted_passes = frozenset[int]()
         weight = np.ones(len(Region))
-        weight[Region.SKIN] = FLESH_WEIGHT
+        weight[[Region.SKIN, Region.HAIR, Region.FACIAL_HAIR]] = HEAD_WEIGHT
         weight[list(FEATURES)] = FEATURE_WEIGHT
         self.weight = bare.patchwork.sizes * weight[regions]
 
@@ -149,6 +156,12 @@ class Pruning:
         """The same for other passes of the same templates."""
         other = copy(self)
         other.passes = passes
+        return other
+
+    def staying(self, numbers: frozenset[int]) -> Pruning:
+        """The same where passes of some numbers are never left out."""
+        other = copy(self)
+        other.wanted_passes = numbers
         return other
 
     def kept(self, count: int) -> list[int]:
@@ -224,7 +237,11 @@ class Pruning:
 
     def _may_go(self, number: int, left: list[int]) -> bool:
         one, template = self.passes[number], self.templates[number]
-        if one.does in self.stays or set(template.regions) == set(Region):
+        if (
+            number in self.wanted_passes
+            or (one.does in self.stays and one.hair is None)
+            or set(template.regions) == set(Region)
+        ):
             return False
         if template.stays and self.manner:
             return False

@@ -7,9 +7,9 @@ from enum import IntEnum
 from typing import Literal, get_args
 
 from truesitter.core.brushes.brush import STARTING_SET, Brush
-from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.colour.spaces import Lab
+from truesitter.core.hair.layers.job import HairLayer
 from truesitter.core.pace.waiting import Room
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.types import Floats, Labels, Mask
@@ -78,8 +78,8 @@ class Subject:
         Lines that are drawn with a brush, by the key of the pass that draws them.
     size
         Of the plan.
-    exactness, massed_hair
-        How exact it is wanted, and whether its hair is painted in masses.
+    exactness, massed_hair, own_hair
+        How exact it is wanted, whether its hair is painted in masses, and whether the painter said how.
     room
         The air it dries in.
     ground
@@ -110,6 +110,7 @@ class Subject:
     size: Size = "every pass"
     exactness: Exactness = "portrait"
     massed_hair: bool = False
+    own_hair: bool = False
     room: Room = field(default_factory=Room)
     ground: Ground | None = None
     marks: Labels | None = None

@@ -6,9 +6,15 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from truesitter.core.hair.strokes.approach import Way
 from truesitter.core.plan.pass_plan import Doing
 from truesitter.core.school.school_document import Band, KindName
 from truesitter.core.sitter.region_names import FEATURES, Region
+
+# finishing.py
+
+HAIR_USUAL = 4
+"""Passes of hair in a plan of a size; what the painter asks for beyond them comes on top [try]."""
 
 # heaps.py
 
@@ -53,6 +59,14 @@ FIRST_COATS = (Band.RECESSES, Band.RECESS_DARKS)
 WEAKER = (0.7, 0.5, 0.35, 0.25)
 """Strengths that a first coat is tried in besides its own [try]."""
 
+# painted_hair.py
+
+HAIR_SOFT_MM = 1.5
+"""How softly the border of flat hair is shown on the photograph."""
+
+HAIR_SQUINT = 0.006
+"""Painted hair is judged squinted by this part of the picture's height."""
+
 # pass_places.py
 
 HALFTONE_LEAST = 0.15
@@ -94,6 +108,16 @@ STAYS: dict[str, frozenset[Doing]] = {
 UNCOLOURED: frozenset[KindName] = frozenset({"drawn", "wipe"})
 """Kinds of passes that come on top of a size: they lay no colour of their own."""
 
+HAIR_OF_SIZE: dict[str, dict[Way, tuple[int, int]]] = {
+    "every pass": {"masses": (5, 8), "strands": (8, 9)},
+    "portrait": {"masses": (4, 5), "strands": (6, 7)},
+    "study": {"masses": (4, 4), "strands": (5, 5)},
+    "sketch": {"masses": (3, 3), "strands": (4, 4)},
+}
+"""Layers of the hair, the base and the single hairs counted, in opaque paint and in washes [try].
+
+3–4 over a base for ordinary hair, up to 8–9 for long detailed hair (common practice)."""
+
 WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
     size: {
         (Region.SKIN,): flesh, (Region.HAIR, Region.FACIAL_HAIR): hair,
@@ -106,8 +130,8 @@ WASHES_OF_SIZE: dict[str, dict[tuple[Region, ...], int]] = {
 }  # fmt: skip
 """Nested washes by place [try]; the first place that a pass is for counts."""
 
-FLESH_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
-"""So many times what is laid on flesh and features counts when passes are left out [try]."""
+HEAD_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
+"""So many times what is laid on flesh and hair, and on features, counts when passes are left out [try]."""
 
 LINES_ALIKE = 2.5
 """Lines no lighter than the darkest by more than so many value steps are drawn in its mixture [try]."""

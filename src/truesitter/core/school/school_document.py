@@ -36,7 +36,8 @@ EVERYTHING = "everything"
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-    "hair", "light", "lines", "drawn", "zone", "water", "light coats", "dark coats", "opaque light", "smear",
+    "hair", "grey hair", "washed hair", "light", "lines", "lines out", "drawn", "zone", "water",
+    "light coats", "dark coats", "opaque light", "smear",
 ]  # fmt: skip
 """How a pass is laid; each is a file of `kinds`."""
 
@@ -57,7 +58,9 @@ class Band(Enum):
     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
     ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
-    ``highlights`` what mirrors the light; ``hair layers`` those of the hair stage, skin under it first.
+    ``highlights`` what mirrors the light; ``hair layers`` nested tones of the hair, along its growth, or
+    ``hair base`` the first of them and ``hair strokes`` the others;
+    ``light hairs`` and ``dark hairs`` the single ones of its ends.
     """
 
     EVERYTHING = "whole"
@@ -74,6 +77,10 @@ class Band(Enum):
     RECESS_DARKS = "recess darks"
     HIGHLIGHTS = "highlights"
     HAIR_LAYERS = "hair layers"
+    HAIR_BASE = "hair base"
+    HAIR_STROKES = "hair strokes"
+    LIGHT_HAIRS = "light hairs"
+    DARK_HAIRS = "dark hairs"
 
 
 _NAMES = {region.spoken: region for region in Region}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Annotated, ClassVar, Self
+from typing import Annotated, Any, ClassVar, Self
 
 from pydantic import Field, model_validator
 
@@ -49,6 +49,28 @@ from truesitter.core.settings.tuning import MOST_PARTS
 def _without_ticks(document: Document) -> Document:
     """Version 1 held the passes that were done; they are facts now."""
     return {name: value for name, value in document.items() if name != "done"}
+
+
+def _with_single_hairs(document: Document) -> Document:
+    """Version 2 drew a few strays in every tone; they are strokes of the hair's own layers now."""
+    own = document.get("own")
+    if not isinstance(own, list):
+        return document
+    return {**document, "own": [_single_hairs(school) for school in own]}
+
+
+def _single_hairs(school: Any) -> Any:
+    """A school whose strays are the light hairs."""
+    if not isinstance(school, dict) or not isinstance(school.get("passes"), list):
+        return school
+    kind = "washed hair" if school.get("transparent") else "hair"
+
+    def turned(one: Any) -> Any:
+        if not isinstance(one, dict) or one.get("band") != "lines" or one.get("key") != "strays":
+            return one
+        return {**one, "band": "light hairs", "kind": kind if one.get("kind") == "lines" else one.get("kind")}
+
+    return {**school, "passes": [turned(one) for one in school["passes"]]}
 
 
 class LostSettings(Settings):
@@ -119,8 +141,10 @@ class HeapSettings(Settings):
 class PassSettings(Settings):
     """The school followed; which passes are done is a fact, not a setting."""
 
-    VERSION: ClassVar[int] = 2
-    UPGRADES: ClassVar[dict[int, Callable[[Document], Document]]] = {1: _without_ticks}
+    VERSION: ClassVar[int] = 3
+    UPGRADES: ClassVar[dict[int, Callable[[Document], Document]]] = {
+        1: _without_ticks, 2: _with_single_hairs,
+    }  # fmt: skip
 
     school: str = Field(LAYERED_OIL.key, max_length=40)
     own: tuple[School, ...] = Field((), max_length=12, description="Schools of the painter's own")

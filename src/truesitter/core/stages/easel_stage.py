@@ -93,7 +93,7 @@ class EaselStage:
 
     @result(
         "wanted picture",
-        settings=("passes.focus",),
+        settings=("passes.focus", WIDTH_MM),
         needs=lambda settings: ("framed", *(("finish", "lab") if settings.passes.focus else ())),
     )
     def _reference(self) -> Bytes:

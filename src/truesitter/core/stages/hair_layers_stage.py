@@ -6,16 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from truesitter.core.canvas.hair_canvas import HairCanvas, paint_hair, toned
-from truesitter.core.canvas.hair_job import HairJob, HairLayer
-from truesitter.core.canvas.hair_layers import plan_hair
-from truesitter.core.colour.spaces import lab_to_srgb
 from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
 from truesitter.core.graph.results import Source, result
 from truesitter.core.hair.checks.found_strokes import find_strokes
 from truesitter.core.hair.checks.practice import PracticeReport, check_strokes
 from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
+from truesitter.core.hair.layers.job import HairJob, HairLayer
+from truesitter.core.hair.layers.nested import plan_hair
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
     MOUSTACHE_PAIR,
@@ -26,19 +24,18 @@ from truesitter.core.hair.locks.hair_shapes import (
     pair_of,
 )
 from truesitter.core.hair.locks.tuning import GREY_CHROMA
-from truesitter.core.hair.strokes.approach import Approach, WayPlan, choose_approach
+from truesitter.core.hair.strokes.approach import WAYS, Approach, choose_approach
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, curvature, widest_brush
 from truesitter.core.hair.strokes.hands import HandPlace, in_order
 from truesitter.core.hair.strokes.stroke_types import HairType, StrokeType, hair_type, type_for
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced, reduced_labels
-from truesitter.core.paint.media.supports import PRIMED_CANVAS, SUPPORTS, Support
-from truesitter.core.paint.recipes.reach import map_picture, palette_reach
+from truesitter.core.imaging.reduce import reduced
+from truesitter.core.plan.clock.minutes import hair_rate
+from truesitter.core.plan.size import layers_of
+from truesitter.core.plan.subject import Size
 from truesitter.core.settings import HairSettings, PassSettings
 from truesitter.core.sitter.face import NOSE_BASE
-from truesitter.core.sitter.region_names import Region
-from truesitter.core.stages.flesh_stage import MIXING, TIMES, FleshStage
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
@@ -69,13 +66,10 @@ class FacialHair:
 
 
 class HairLayerStage:
-    """Strokes, layers and the painted hair."""
+    """Strokes and layers."""
 
-    def __init__(
-        self, source: Source, picture: PictureStage, sitter: SitterStage, hair: HairStage, flesh: FleshStage
-    ) -> None:
-        self.source, self._picture, self._sitter = source, picture, sitter
-        self._hair, self._flesh = hair, flesh
+    def __init__(self, source: Source, picture: PictureStage, sitter: SitterStage, hair: HairStage) -> None:
+        self.source, self._picture, self._sitter, self._hair = source, picture, sitter, hair
         self.settings: HairSettings = source.stage("hair")
         self._school: PassSettings = source.stage("passes")
 
@@ -119,124 +113,85 @@ class HairLayerStage:
         )  # fmt: skip
         return ground, widest_brush(ground)
 
+    def approach(self) -> Approach:
+        """Masses or strands, in a plan of the chosen size."""
+        return self.approach_for(self._school.size)
+
     @result(
         "approach",
-        settings=("hair.way", "hair.hours", "hair.layers", WIDTH_MM),
+        settings=(
+            "hair.way",
+            "hair.hours",
+            "hair.layers",
+            "passes.school",
+            "passes.own",
+            "passes.exactness",
+            WIDTH_MM,
+        ),
         needs=("directed hair", "stroke ground", "hair type", "locks", "detection", "framed"),
+        version=2,
     )
-    def approach(self) -> Approach:
-        """Masses or strands."""
+    def approach_for(self, size: Size) -> Approach:
+        """Masses or strands; a small plan has fewer layers."""
         _, kinds = self._hair.directed()
         mm = self._hair.mm_per_px()
-        area = float((kinds > 0).sum()) * mm**2 / 100
+        area = float(np.isin(kinds, (Kind.SCALP, Kind.BEARD, *MOUSTACHE)).sum()) * mm**2 / 100
         widths = [lock.width * mm for lock in self._hair.locks().locks]
         stroke, whole = type_for(Kind.SCALP, self.type()), self._hair.scale() * mm
         if stroke.of_the_lock:
             lengths = self.ground()[0].lock_length[kinds == Kind.SCALP]
             whole = float(lengths[lengths > 0].mean()) if (lengths > 0).any() else whole
+        school = self._school.followed()
+        own = self.settings.layers
+        rate = {way: hair_rate(school.pace, self._school.exactness, way == "masses") for way in WAYS}
         return choose_approach(
             max(area, 0.01), float(np.median(widths)) if widths else 0.0, self._hair.scale() * mm,
-            self.settings.hours, self.settings.layers, self.settings.way,
+            self.settings.hours, rate,
+            {way: own or layers_of(way, size, school.transparent) for way in WAYS}, self.settings.way,
             float(np.mean(stroke.length)) * whole,
         )  # fmt: skip
 
-    def way(self) -> WayPlan:
-        """The way that is followed."""
-        both = self.approach()
-        return both.strands if both.chosen == "strands" else both.masses
+    def layers(self, size: Size | None = None) -> tuple[HairLayer, ...]:
+        """Every layer with its strokes, in the order of the chosen school's paint; of a plan's size."""
+        return self.nested(self._school.followed().transparent, size or self._school.size)
 
     @result(
         "hair layers",
-        settings=(*MIXING, *TIMES, *PLANNED),
+        settings=PLANNED,
         needs=(
             "directed hair",
-            "ground of the hair",
+            "hair volumes",
             "stroke ground",
             "approach",
             "hair type",
-            "reference of the hair",
-            "regions",
+            "lab",
             "framed",
         ),
+        version=2,
     )
-    def layers(self) -> tuple[HairLayer, ...]:
-        """Every layer with its strokes."""
+    def nested(self, light_first: bool, size: Size) -> tuple[HairLayer, ...]:
+        """Every layer with its strokes: from light to dark for paint that only darkens, else from dark."""
+        return plan_hair(self.job(light_first, size))
+
+    def job(self, light_first: bool, size: Size) -> HairJob:
+        """What the layers are made from."""
         _, kinds = self._hair.directed()
         ground, limit = self.ground()
-        palette = self._flesh.palette()
-        wishes = self._flesh.settings.wishes()
-        allowed = wishes.palette(palette)
-        mapped = self.reference()
-        squinted = blur(mapped, JUDGED * mapped.shape[0])
-        return plan_hair(HairJob(
+        lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
+        squinted = blur(lab, JUDGED * lab.shape[0])
+        return HairJob(
             kinds=kinds,
-            skin=reduced_labels(self._sitter.regions().labels, HAIR_LONG_SIDE) == Region.SKIN,
-            lab=mapped,
+            lab=lab,
             value=lab_value(squinted.astype(np.float64)).astype(np.float32),
+            surface=self._hair.volumes().surface,
             ground=ground,
             limit=limit,
             head=self.type(),
-            way=self.way(),
-            palette=allowed,
-            wishes=wishes,
-            medium=self._flesh.settings.medium_used(),
-            bare=self.support().internal(),
+            way=self.approach_for(size).plan,
+            light_first=light_first,
             early=self.settings.early_lights,
             glaze=self.settings.tying_glaze,
-        ))  # fmt: skip
-
-    @result(
-        "ground of the hair",
-        settings=("passes.support", "flesh.transparent"),
-        needs=("directed hair", "photograph of the hair"),
-    )
-    def support(self) -> Support:
-        """What the hair is painted on: white for washes, else toned like what lies round it."""
-        support = SUPPORTS[self._school.support] if self._school.support else PRIMED_CANVAS
-        if self._flesh.settings.transparent:
-            return support
-        return toned(self._hair.photograph(), self._hair.directed()[1] > 0, support)
-
-    @result(
-        "hair canvas", settings=(WIDTH_MM, *MIXING), needs=("hair layers", "ground of the hair", "framed")
-    )
-    def canvas(self) -> HairCanvas | None:
-        """The hair as painted after each layer; None without hair."""
-        return paint_hair(
-            self.layers(), self._hair.mm_per_px(), self.support(), self._flesh.palette().rack
-        )  # fmt: skip
-
-    @result("picture of a hair layer", needs=("hair canvas", "photograph of the hair", "framed"))
-    def picture(self, number: int) -> Bytes:
-        """After so many layers, over the photograph where nothing is painted."""
-        canvas = self.canvas()
-        photograph = self._hair.photograph()
-        return photograph if canvas is None else canvas.picture(number, photograph)
-
-    @result(
-        "hair errors",
-        settings=(*MIXING, "hair.type"),
-        needs=("hair canvas", "hair layers", "reference of the hair", "photograph of the hair", "framed"),
-    )
-    def errors(self) -> tuple[float, ...]:
-        """Mean distance in value from the squinted reference on the layer's mass after it, in steps."""
-        canvas, photograph = self.canvas(), self._hair.photograph()
-        if canvas is None:
-            return ()
-        layers = self.layers()
-        wanted = np.round(lab_to_srgb(self.reference().astype(np.float64)) * 255).astype(np.uint8)
-        mass = {layer.mass: layer.mask for layer in reversed(layers)}
-        return canvas.errors(photograph, wanted, [mass[layer.mass] for layer in layers])
-
-    @result("reference of the hair", settings=MIXING, needs=("lab", "framed"))
-    def reference(self) -> Floats:
-        """L*a*b* of the reference as the palette reaches it, at the size of the hair's maps."""
-        lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
-        if self._flesh.settings.monochrome:
-            lab[..., 1:] = 0
-        allowed = self._flesh.settings.wishes().palette(self._flesh.palette())
-        mapped, _ = map_picture(lab, palette_reach(allowed), self._flesh.settings.clip)
-        return mapped
+        )
 
     def types(self) -> tuple[tuple[Kind, StrokeType], ...]:
         """The kinds of hair there are, with their type of stroke."""

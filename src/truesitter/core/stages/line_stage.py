@@ -1,4 +1,4 @@
-"""Everything that is drawn with a liner: lines of the face, creases, streaks of light, stray hairs."""
+"""Everything that is drawn with a liner: lines of the face, creases, streaks of light, the moustache."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ import numpy as np
 from truesitter.core.canvas.drawn.construction_lines import construction_lines
 from truesitter.core.canvas.drawn.crease_lines import crease_lines
 from truesitter.core.canvas.drawn.face_lines import face_lines
-from truesitter.core.canvas.drawn.hair_lines import moustache, strays
+from truesitter.core.canvas.drawn.hair_lines import moustache
 from truesitter.core.canvas.drawn.light_lines import streaks
 from truesitter.core.canvas.drawn.painted_lines import line_cover
 from truesitter.core.canvas.drawn.wall_strokes import wall_strokes
@@ -16,7 +16,7 @@ from truesitter.core.canvas.layer import LineSet
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.line import Line
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced, reduced_labels, resized_mask
+from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.plan.pass_places import tones_of
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.hair_stage import HairStage
@@ -45,7 +45,7 @@ class LineStage:
         "painted lines",
         settings=(WIDTH_MM,),
         needs=("detection", "regions", "value", "recesses", "hair sense", "light"),
-        version=2,
+        version=3,
     )
     def lines(self) -> dict[str, tuple[LineSet, ...]]:
         """Everything that is drawn with a liner, by the key of the pass that draws it."""
@@ -106,7 +106,7 @@ class LineStage:
         return (FACE_OF_FIGURE if face is None else face.height(shape) / shape[0]) * size[1]
 
     def _hairs(self, value: Floats, size: tuple[float, float]) -> dict[str, tuple[LineSet, ...]]:
-        """Moustache and strays, each in the tones of its own hair."""
+        """Lines of the moustache, in the tones of its own hair."""
         face, directed = self._sitter.face, self._hair.sense().directed
         regions = self._sitter.regions().labels
         small = cv2.resize(regions, directed.shape[1::-1], interpolation=cv2.INTER_NEAREST)
@@ -120,9 +120,4 @@ class LineStage:
                     LineSet(middle, tones[len(tones) // 2][1], "a middle tone"),
                     LineSet(dark, tones[0][1], "darker and lower"),
                 )
-        tall = self._face_mm(value.shape, size)
-        found["strays"] = tuple(
-            LineSet(strays(directed, small, resized_mask(tone, small.shape), tall, size, number), tone, word)
-            for number, (word, tone) in enumerate(tones_of(value, large == Region.HAIR))
-        )
         return found

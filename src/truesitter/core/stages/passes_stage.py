@@ -14,9 +14,11 @@ from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.paint.media.supports import SUPPORTS, Support
 from truesitter.core.plan.clock.pacing import paced
 from truesitter.core.plan.clock.schedule import DAY_MINUTES, PlannedSitting, Task, sittings_for
+from truesitter.core.plan.draft import mapped_reference
 from truesitter.core.plan.hand.seams import Seam, Sides, seams_of, with_hairline
 from truesitter.core.plan.heaps import renamed
 from truesitter.core.plan.kit import Kit, kit_for
+from truesitter.core.plan.painted_hair import hair_errors, hair_picture
 from truesitter.core.plan.pass_plan import PassPlan, Remark
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.subject import SIZES, OwnHeap, Size, Subject
@@ -47,7 +49,10 @@ ORDER = tuple(
 )  # fmt: skip
 """Settings of the passes that the plan follows from; how long a sitting is changes none of them."""
 
-_PLANNED = (*ORDER, "hair.way", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM, "easel.allowances")
+_PLANNED = (
+    *ORDER, "hair.way", "hair.hours", "hair.layers", *TUBES, *WISHES, *TARGETS, *TIMES, WIDTH_MM,
+    "easel.allowances",
+)  # fmt: skip
 
 
 class PassStage:
@@ -66,7 +71,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=subject_needs,
-        version=19,
+        version=20,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""
@@ -100,7 +105,7 @@ class PassStage:
                 continue
             school = self.settings.model_copy(update={"size": size}).adapted()
             found[size] = plan_passes(
-                replace(subject, size=size), self._flesh.palette(), school, flesh.wishes(),
+                self._subject.of_size(subject, size), self._flesh.palette(), school, flesh.wishes(),
                 flesh.medium_used(), SUPPORTS[self.settings.support] if self.settings.support else None,
             )  # fmt: skip
         return found
@@ -184,6 +189,28 @@ class PassStage:
         plan = self.plan()
         done = (Painting(p.operations, p.into_wet) for p in plan.passes)
         return paint(self.borders(), done, plan.support, plan.bare.rack)
+
+    @result(
+        "hair errors",
+        settings=_PLANNED,
+        needs=lambda settings: ("painted", "passes", *subject_needs(settings)),
+    )
+    def hair_errors(self) -> tuple[float, ...]:
+        """How far the hair is from the squinted reference after each of its passes, in value steps."""
+        one, flesh, plan = self.settings.followed(), self._flesh.settings, self.plan()
+        wishes = flesh.wishes()
+        used = palettes_for(one, self._flesh.palette(), wishes, plan.medium, plan.support).used
+        wanted, _ = mapped_reference(self.subject(), used, wishes, one.transparent)
+        return hair_errors(plan, self.painted(), wanted)
+
+    @result(
+        "picture of painted hair", settings=(WIDTH_MM,),
+        needs=("painted", "passes", "photograph of the hair", "framed"),
+    )  # fmt: skip
+    def hair_picture(self, number: int) -> Bytes:
+        """The hair as painted after a pass, counted from 0, over the photograph."""
+        mm = self._hair.mm_per_px()
+        return hair_picture(self.plan(), self.painted(), number, self._hair.photograph(), mm)
 
     @result("painted without", settings=TUBES, needs=("painted borders", "passes"))
     def without(self, number: int) -> Painted:

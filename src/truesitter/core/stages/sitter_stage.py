@@ -70,7 +70,7 @@ class SitterStage:
         """The face, where one was found."""
         return self.detection().face
 
-    @result("first guess", needs=("framed", "detection"), version=5)
+    @result("first guess", needs=("framed", "detection"), version=6)
     def first_guess(self) -> FirstGuess:
         """What is guessed of the regions before any stroke."""
         return FirstGuess.of(Looks.of(self._picture.framed()), self.detection())

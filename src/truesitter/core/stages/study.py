@@ -65,7 +65,7 @@ class Study:
         self.accents = AccentStage(source, self.picture, self.sitter, self.values, self.light, self.flesh)
         self.hair = HairStage(source, self.picture, self.sitter, self.light)
         self.brush = BrushStage(source, self.picture, self.sitter, self.light)
-        self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair, self.flesh)
+        self.hair_layers = HairLayerStage(source, self.picture, self.sitter, self.hair)
         self.surround = SurroundStage(source, self.picture, self.sitter, self.values, self.flesh)
         self.finish = FinishStage(source, self.picture, self.sitter, self.light, self.surround)
         self.drills = DrillStage(source, self.picture, self.sitter, self.light, self.hair, self.flesh)

@@ -7,18 +7,19 @@ from dataclasses import replace
 import cv2
 import numpy as np
 
-from truesitter.core.canvas.hair_job import HairLayer
 from truesitter.core.canvas.layer import LineSet
 from truesitter.core.colour.value import lightness_map_to_value, value_to_lightness
 from truesitter.core.design.finish_painted import effort, kept_lines, part_of, quieted, simplified
 from truesitter.core.design.shadow_family import turned
 from truesitter.core.design.tuning import MASSES
 from truesitter.core.graph.results import Source
+from truesitter.core.hair.layers.job import HairLayer
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.reduce import reduced_labels
 from truesitter.core.light.form.cool_halftone import cool_halftone
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.subject import Mark, OwnHeap, Subject
+from truesitter.core.plan.pass_places import HAIR_ROLES
+from truesitter.core.plan.subject import Mark, OwnHeap, Size, Subject
 from truesitter.core.school.school_document import Band, School
 from truesitter.core.settings import EaselSettings, HairSettings, PassSettings, StudySettings
 from truesitter.core.sitter.region_names import Region
@@ -55,7 +56,7 @@ _NEEDS = (
 
 def subject_needs(settings: StudySettings) -> tuple[str, ...]:
     """Layers of the hair, form and texture only where the school or a switch asks for them."""
-    hair = ("hair layers",) if _strokes_hair(settings.passes.followed()) else ()
+    hair = ("hair layers", "approach") if _strokes_hair(settings.passes.followed()) else ()
     shadow = ("form",) if settings.passes.shadows else ()
     form = ("form",) if _cools(settings.passes.adapted()) else ()
     pores = ("texture",) if _draws(settings.passes.followed(), PORES) else ()
@@ -69,7 +70,7 @@ def _cools(school: School) -> bool:
 
 
 def _strokes_hair(school: School) -> bool:
-    return any(p.band is Band.HAIR_LAYERS for p in school.passes)
+    return any(p.band in HAIR_ROLES for p in school.passes)
 
 
 PORES = "pores"
@@ -79,12 +80,21 @@ PORES = "pores"
 FRECKLES = "freckles"
 """Key of the pass that sets freckles."""
 
-MANY = frozenset({"strays", "moustache-lines", PORES, FRECKLES})
+MANY = frozenset({"moustache-lines", PORES, FRECKLES})
 """Keys of passes of many lines, none of which matters by itself."""
 
 
 def _draws(school: School, key: str) -> bool:
     return any(p.key == key for p in school.passes)
+
+
+def _kept(layers: tuple[HairLayer, ...], weight: Floats) -> tuple[HairLayer, ...]:
+    """Layers of the hair with the lines that are looked at."""
+    return tuple(
+        replace(layer, lines=kept) if kept else layer
+        for layer in layers
+        if (kept := kept_lines(layer.lines, weight)) or not layer.lines
+    )
 
 
 class SubjectStage:
@@ -124,6 +134,7 @@ class SubjectStage:
             lab = lab * np.array((1, 0, 0), np.float32)
         width_mm = self._picture.settings.canvas_width_mm
         mm_per_px = width_mm / lab.shape[1]
+        own = self._hair_settings
         whole = Subject(
             groups=surround.groups,
             regions=reduced_labels(self._sitter.regions().labels, PLANNING_LONG_SIDE),
@@ -139,7 +150,8 @@ class SubjectStage:
             brushes=tuple(b.brush() for b in self.settings.brushes),
             own_heaps=tuple(OwnHeap(h.name, h.parts) for h in self.settings.own_heaps),
             exactness=self.settings.exactness,
-            massed_hair=self._hair_settings.way == "masses",
+            massed_hair=self._hair_layers.approach().chosen == "masses",
+            own_hair=any(v is not None for v in (own.way, own.hours, own.layers)),
             room=self.settings.room(),
             ground=self._surround.ground(),
             hair=self._hairs(),
@@ -159,11 +171,18 @@ class SubjectStage:
             for key, sets in every.items()
         }
 
-    def _hairs(self) -> tuple[HairLayer, ...]:
+    def of_size(self, subject: Subject, size: Size) -> Subject:
+        """The same subject for a plan of another size."""
+        hair = self._hairs(size)
+        if self.settings.focus:
+            hair = _kept(hair, self._finish.finish().weight)
+        return replace(subject, size=size, hair=hair)
+
+    def _hairs(self, size: Size | None = None) -> tuple[HairLayer, ...]:
         """Layers of the hair, for a school that paints them; a study has few of their lines."""
         if not _strokes_hair(self.settings.followed()):
             return ()
-        layers = self._hair_layers.layers()
+        layers = self._hair_layers.layers(size)
         if self.settings.exactness != "study":
             return layers
         return tuple(replace(one, lines=part_of(one.lines, LINES_OF_STUDY)) for one in layers)
@@ -188,15 +207,10 @@ class SubjectStage:
             key: tuple(replace(one, lines=kept_lines(one.lines, weight)) for one in sets)
             for key, sets in whole.lines.items()
         }
-        hair = tuple(
-            replace(layer, lines=kept) if kept else layer
-            for layer in whole.hair
-            if (kept := kept_lines(layer.lines, weight)) or not layer.lines
-        )
         return replace(
             smeared, lab=quieted(whole.lab, finish), value=quieted(whole.value, finish),
-            groups=simplified(whole.groups, whole.regions, weight, whole.mm_per_px), lines=lines, hair=hair,
-            effort=effort(weight),
+            groups=simplified(whole.groups, whole.regions, weight, whole.mm_per_px), lines=lines,
+            hair=_kept(whole.hair, weight), effort=effort(weight),
         )  # fmt: skip
 
     def _allowed_for(self, lab: Floats) -> Floats:

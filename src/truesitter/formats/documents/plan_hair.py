@@ -5,9 +5,13 @@ from __future__ import annotations
 import numpy as np
 from pydantic import Field
 
+from truesitter.core.canvas.layer import Layer
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.plan.painted_hair import hair_numbers
+from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
-from truesitter.formats.words.told import Out, PlanHeap, heap_of
+from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of
+from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
 
 class PlanWhorl(Out):
@@ -78,21 +82,39 @@ class PlanApproach(Out):
     strands: PlanWay
 
 
-class PlanHairLayer(Out):
-    """One layer of hair."""
+class PlanHairTone(Out):
+    """One of the tones that the strokes of a layer vary in."""
 
-    name: str
-    mass: str
-    said: str
-    strokes: int
-    strays: int
-    brush_mm: float
-    film_mm: float
-    minutes: float
     value: float
     hex: str
     parts: dict[str, int]
+    strokes: int
+
+
+class PlanHairLayer(Out):
+    """One layer of hair: a pass of the plan."""
+
+    id: str = Field(description="That of its pass, in `passes[].layer`")
+    number: int = Field(description="Of its pass, from 1")
+    name: str
+    mass: str
+    role: str
+    said: str
+    strokes: int
+    strays: int
+    type: str = Field(description="How its strokes run; empty where it is laid flat")
+    tones: list[PlanHairTone]
+    mixture: list[PlanMixPart] = Field(description="From the heaps; nothing where it is mixed by itself")
+    parts: dict[str, int] = Field(description="Straight from the tubes")
     heap: PlanHeap | None = None
+    dilution: PlanDilution | None = Field(description="None for paint as it comes")
+    film_mm: float = Field(description="As it is laid, wet; a line is at least twice as wide")
+    tool: str
+    width_mm: float = Field(description="Of its widest stroke, or of its brush where it is laid flat")
+    minutes: float
+    gain: float = Field(description="Value steps that its place ends nearer to the sitter than without it")
+    value: float
+    hex: str
     error: float = Field(description="Mean distance in value from the squinted reference after it, in steps")
 
 
@@ -163,26 +185,55 @@ def approach_of(study: Study) -> PlanApproach:
 
 
 def layers_of(study: Study) -> list[PlanHairLayer]:
-    """Every layer with its mixture."""
-    errors, rack = study.hair_layers.errors(), study.flesh.palette().rack
-    return [
-        PlanHairLayer(
-            name=layer.name,
-            mass=layer.mass,
-            said=layer.said,
-            strokes=len(layer.lines),
-            strays=layer.strays,
-            brush_mm=layer.brush_mm,
-            film_mm=float(layer.film),
-            minutes=layer.minutes,
-            value=layer.recipe.predicted.value,
-            hex=layer.recipe.predicted.hex,
-            parts=layer.recipe.parts,
-            heap=heap_of(layer.recipe.parts, rack),
-            error=error,
+    """Every pass that lays hair; none where nothing can be planned."""
+    if study.passes.refused():
+        return []
+    plan, rack = study.passes.paced(), study.flesh.palette().rack
+    names, errors = study.settings.values.group_names(), study.passes.hair_errors()
+    found = []
+    for number, error in zip(hair_numbers(plan), errors, strict=False):
+        one = plan.passes[number]
+        layer, predicted = one.hair, one.recipe.predicted
+        assert layer is not None
+        found.append(
+            PlanHairLayer(
+                id=one.key,
+                number=number + 1,
+                name=one.title(names),
+                mass=layer.mass,
+                role=layer.role,
+                said=one.note,
+                strokes=len(one.lines),
+                strays=layer.strays if one.lines else 0,
+                type=", ".join(layer.types) if one.lines else "",
+                tones=tones_of(one),
+                mixture=mix_of(one, plan, rack),
+                parts=one.recipe.parts,
+                heap=heap_of(one.recipe.parts, rack),
+                dilution=dilution_of(one.thinned[-1].dilution, plan.thinner) if one.thinned else None,
+                film_mm=float(one.film),
+                tool=one.tool,
+                width_mm=widest_mm(one),
+                minutes=one.work_minutes,
+                gain=one.gain.steps if one.gain else 0.0,
+                value=predicted.value,
+                hex=predicted.hex,
+                error=error,
+            )
         )
-        for layer, error in zip(study.hair_layers.layers(), errors, strict=True)
-    ]
+    return found
+
+
+def tones_of(one: Pass) -> list[PlanHairTone]:
+    """What the strokes of a pass are mixed of, tone by tone."""
+    laid = [o for o in one.operations if isinstance(o, Layer)]
+    made = one.recipe.predicted
+    return [PlanHairTone(value=made.value, hex=made.hex, parts=o.parts, strokes=len(o.lines)) for o in laid]
+
+
+def widest_mm(one: Pass) -> float:
+    """Width of the widest stroke of a pass, or of the brush that lays it flat."""
+    return max((float(line.widths_mm.max()) for line in one.lines), default=one.brush_mm)
 
 
 def locks_of(study: Study) -> PlanLocks:

@@ -109,6 +109,7 @@ class PlanPass(Out):
     key: str
     name: str
     kind: Doing = Field(description="What is done, in one word")
+    layer: str | None = Field(description="Its layer in `hair.layers`; none for all else than hair")
     places: list[str]
     value: float = Field(description="Target value")
     parts: dict[str, int] = Field(description="Straight from the tubes, without any heap")
@@ -231,6 +232,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
         PlanPass(
             key=p.key,
             name=p.title(names),
+            layer=p.layer,
             places=list(p.places),
             value=p.target_value,
             parts=p.recipe.parts,

@@ -11,6 +11,7 @@ from reportlab.pdfgen.canvas import Canvas as Page
 
 from truesitter.core.hair.field.growth_lines import GrowthLine
 from truesitter.core.imaging.line import Line
+from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
 from truesitter.formats.print.fonts import ready
 from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
@@ -91,14 +92,19 @@ def strokes_svg(study: Study) -> str:
     """Every stroke of every layer as it swells and tapers, one group to a layer, in canvas millimetres."""
     canvas = _canvas(study)
     body: list[str] = []
-    for number, layer in enumerate(study.hair_layers.layers(), 1):
-        if not layer.lines:
-            continue
-        colour = layer.recipe.predicted.hex
-        body.append(f'<g id="layer-{number}" data-name="{layer.name}" fill="{colour}">')
-        body += [_stroke_path(line, canvas) for line in _thinned(layer.lines)]
+    for one in stroked(study):
+        name = one.title(study.settings.values.group_names())
+        body.append(f'<g id="{one.key}" data-name="{name}" fill="{one.recipe.predicted.hex}">')
+        body += [_stroke_path(line, canvas) for line in _thinned(one.lines)]
         body.append("</g>")
     return document(canvas[0], canvas[1], "Hair: strokes layer by layer", body)
+
+
+def stroked(study: Study) -> list[Pass]:
+    """The passes that draw hair; none where nothing can be planned."""
+    if study.passes.refused():
+        return []
+    return [one for one in study.passes.plan().passes if one.hair is not None and one.lines]
 
 
 def _thinned(lines: tuple[Line, ...]) -> Iterable[Line]:
@@ -123,11 +129,11 @@ def hair_practice_pdf(study: Study, title: str, paper: str) -> bytes:
     for kind, type_ in study.hair_layers.types():
         sheet.section(kind.spoken.capitalize())
         sheet.text(type_.said, 8)
-    drawn = [layer for layer in study.hair_layers.layers() if layer.lines]
-    for layer in drawn:
-        sheet.section(layer.name, 30 * mm)
-        sheet.text(f"{len(layer.lines)} strokes, brush {layer.brush_mm:.2g} mm. {layer.said}", 8)
-        by_length = sorted(layer.lines, key=lambda one: -len(one.points))
+    drawn = stroked(study)
+    for one in drawn:
+        sheet.section(one.title(study.settings.values.group_names()), 30 * mm)
+        sheet.text(f"{len(one.lines)} strokes, {one.tool}. {one.note}", 8)
+        by_length = sorted(one.lines, key=lambda line: -len(line.points))
         for line in by_length[:: max(1, len(by_length) // _SAMPLES)][:_SAMPLES]:
             row = line_row(outline_mm(line, canvas), sheet.inner)
             sheet.room(row.height + 12)

@@ -6,8 +6,8 @@ import numpy as np
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas as Page
 
-from truesitter.core.canvas.drawn.painted_lines import line_length_mm, outline
-from truesitter.core.imaging.line import Line
+from truesitter.core.canvas.drawn.painted_lines import line_length_mm
+from truesitter.core.imaging.line import Line, outline
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.types import Doubles
 from truesitter.formats.print.sheet import HAIRLINE, INK, Art, Sheet, Words

@@ -78,7 +78,7 @@ class LocksOut(BaseModel):
 class LayerOut(PlanHairLayer):
     """One layer with its mixture."""
 
-    mixture: MixtureOut
+    mixed: MixtureOut
 
 
 class HairLayersOut(BaseModel):
@@ -88,6 +88,7 @@ class HairLayersOut(BaseModel):
     kinds: list[PlanHairKind]
     layers: list[LayerOut]
     shine: list[PlanShine]
+    refused: str = Field(description="Why nothing can be planned; empty where it can")
 
 
 class HairShapeOut(BaseModel):

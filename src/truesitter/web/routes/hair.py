@@ -12,6 +12,7 @@ from truesitter.core.hair.field.guides import line_mask
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
 from truesitter.core.hair.locks.lock_shapes import Lock
+from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
@@ -171,37 +172,42 @@ def _lock_out(lock: Lock, rank: dict[int, int], mm: float, pull: str) -> LockOut
     dependencies=[
         answered(
             "hair/layers",
-            MIXED,
-            ("hair layers", "hair errors", "approach", "hair type", "hair shine", "directed hair"),
+            (*MIXED, "values.names", "values.groups", "passes.school", "passes.own"),
+            (
+                "passes", "paced passes", "hair errors", "approach", "hair type", "hair shine",
+                "directed hair",
+            ),
         )
     ],
-)
+)  # fmt: skip
 def get_layers(study: CurrentStudy) -> HairLayersOut:
     """Masses or strands, and every layer."""
-    flesh = study.settings.flesh
-    told = layers_of(study)
+    flesh, told = study.settings.flesh, layers_of(study)
+    passes = study.passes.paced().passes if told else ()
     return HairLayersOut(
         approach=approach_of(study),
         kinds=kinds_of_study(study),
         layers=[
-            LayerOut(**one.model_dump(), mixture=mixture_out(flesh, layer.recipe.target_lab, layer.recipe))
-            for one, layer in zip(told, study.hair_layers.layers(), strict=True)
+            LayerOut(**one.model_dump(), mixed=mixture_out(flesh, recipe.target_lab, recipe))
+            for one in told
+            for recipe in [passes[one.number - 1].recipe]
         ],
         shine=shine_of_study(study),
+        refused=study.passes.refused(),
     )
 
 
 @router.get("/hair/layers/{number}/picture", response_class=Response)
 def layer_picture(number: int, study: CurrentStudy, request: Request) -> Response:
     """The hair as painted after layer `number`, counted from 1."""
-    layers = study.hair_layers.layers()
-    if not 1 <= number <= len(layers):
-        raise Refusal(f"there is no layer {number}; the hair has {len(layers)}")
+    numbers = [] if study.passes.refused() else hair_numbers(study.passes.plan())
+    if not 1 <= number <= len(numbers):
+        raise Refusal(f"there is no layer {number}; the hair has {len(numbers)}")
 
     def make() -> tuple[bytes, str]:
-        return encode_png(study.hair_layers.picture(number)), "image/png"
+        return encode_png(study.passes.hair_picture(numbers[number - 1])), "image/png"
 
-    return picture_response(request, f"hair-{number}-{study.source.key('hair canvas')}", make)
+    return picture_response(request, f"hair-{number}-{study.source.key('painted')}", make)
 
 
 @router.get(

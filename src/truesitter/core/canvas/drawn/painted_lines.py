@@ -6,41 +6,10 @@ import cv2
 import numpy as np
 
 from truesitter.core.canvas.drawn.tuning import FINER
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.canvas.tuning import LEVELS
-from truesitter.core.imaging.line import Line
+from truesitter.core.imaging.line import Line, outline
 from truesitter.core.types import Doubles, Labels, Shape
-
-
-def outline(line: Line, shape: Shape, mm_per_px: float, scale: float) -> Doubles:
-    """The outline of a line, (2n, 2) x, y in pixels of a picture `scale` times as large.
-
-    It is drawn half a fine pixel inside its true border, because a filled polygon takes in
-    the pixels its border runs through.
-
-    Parameters
-    ----------
-    line
-        Points in fractions and widths in mm.
-    shape
-        Height and width in pixels; more is ignored.
-    mm_per_px
-        Canvas mm to a pixel, > 0.
-    scale
-        Times finer than the picture that is drawn.
-
-    Returns
-    -------
-    Doubles
-        Closed outline.
-    """
-    points = line.points * (shape[1], shape[0]) * scale
-    step = np.empty_like(points)
-    step[1:-1] = points[2:] - points[:-2]
-    step[0], step[-1] = points[1] - points[0], points[-1] - points[-2]
-    length = np.maximum(np.hypot(step[:, 0], step[:, 1]), 1e-9)
-    across = np.stack([-step[:, 1], step[:, 0]], axis=1) / length[:, None]
-    half = np.maximum(line.widths_mm / mm_per_px * scale / 2 - 0.5, 0)[:, None]
-    return np.concatenate([points + across * half, (points - across * half)[::-1]])
 
 
 def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple[slice, slice, Labels]:
@@ -78,6 +47,24 @@ def line_cover(lines: tuple[Line, ...], shape: Shape, mm_per_px: float) -> tuple
     part = cv2.resize(fine, (int(width), int(height)), interpolation=cv2.INTER_AREA)
     levels: Labels = np.rint(part.astype(np.float32) * (LEVELS / 255)).astype(np.uint8)
     return rows, columns, levels
+
+
+def piece_cover(lines: tuple[Line, ...], patchwork: Patchwork, mm_per_px: float) -> Doubles:
+    """Part of each piece that lines cover, (n,) 0–1.
+
+    Parameters
+    ----------
+    lines
+        Points in fractions and widths in mm, at least one.
+    patchwork
+        The pieces.
+    mm_per_px
+        Canvas mm to a pixel, > 0.
+    """
+    rows, columns, levels = line_cover(lines, patchwork.labels.shape, mm_per_px)
+    inside = patchwork.labels[rows, columns].ravel()
+    covered = np.bincount(inside, weights=levels.ravel(), minlength=len(patchwork.sizes))
+    return np.asarray(covered / LEVELS / patchwork.sizes)
 
 
 def line_length_mm(line: Line, size_mm: tuple[float, float]) -> float:

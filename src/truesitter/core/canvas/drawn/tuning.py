@@ -86,18 +86,6 @@ DARK_FROM = 0.35
 HAIR_WIDTH = 0.0035
 """Of a painted hair, as part of the face's height [try]."""
 
-ROOT_PART = 0.4
-"""Of a stray's length, from its root, that follows the hair beneath [try]."""
-
-STRAYS = 6
-"""So many in each tone of the hair: a few [try]."""
-
-STRAY_LENGTH = (0.08, 0.16)
-"""Of the face's height [try]."""
-
-BEND = 0.9
-"""Radians that the free part of a stray turns away at most [try]."""
-
 BEYOND_THE_MOUTH = 0.35
 """Of the mouth's width: farther out it is the beard of the cheek."""
 

@@ -14,18 +14,14 @@ from truesitter.core.hair.strokes.tuning import (
     HAIRS_DENSITY,
     LENGTH_MM,
     LESS_EACH_LAYER,
-    MINUTES_A_LAYER,
     NEITHER,
-    SECONDS_A_STROKE,
     SMALLER_FROM,
 )
 
 Way = Literal["masses", "strands"]
 
 
-LAYERS: dict[Way, int] = {"masses": 5, "strands": 8}
-"""Layers a way usually has: 3–4 over a base for ordinary hair, up to 8–9 for long detailed hair
-(common practice)."""
+WAYS: tuple[Way, ...] = ("masses", "strands")
 
 
 @dataclass(frozen=True)
@@ -80,6 +76,11 @@ class Approach:
     strands: WayPlan
     chosen: Way
     why: str
+
+    @property
+    def plan(self) -> WayPlan:
+        """The way that is followed."""
+        return self.strands if self.chosen == "strands" else self.masses
 
 
 def brushes(way: Way, layers: int, wide: float, fine: float, band: tuple[float, float]) -> tuple[float, ...]:
@@ -148,8 +149,9 @@ def strokes_needed(area_mm2: float, widths: tuple[float, ...], length_mm: float,
 
 
 def choose_approach(
-    area_cm2: float, lock_width_mm: float, face_mm: float, hours: float | None, layers: int | None = None,
-    own: Way | None = None, length_mm: float | None = None,
+    area_cm2: float, lock_width_mm: float, face_mm: float, hours: float | None,
+    minutes_cm2: dict[Way, float], layers: dict[Way, int], own: Way | None = None,
+    length_mm: float | None = None,
 ) -> Approach:  # fmt: skip
     """Masses or strands.
 
@@ -163,8 +165,10 @@ def choose_approach(
         Height of the face on the canvas.
     hours
         Hours there are for the hair; None when the painter did not say.
+    minutes_cm2
+        What each way takes for a cm², as the plan reckons.
     layers
-        Layers asked for, the base counted; as the way usually has when not given.
+        Of each way, the base counted, 3 or more.
     own
         The painter's own choice, which overrules.
     length_mm
@@ -176,11 +180,10 @@ def choose_approach(
     fine = max(FINEST_BRUSH_MM, hair)
 
     def plan(way: Way, lost: str) -> WayPlan:
-        widths = brushes(way, layers or LAYERS[way], wide, fine, band)
+        widths = brushes(way, layers[way], wide, fine, band)
         strokes = strokes_needed(area_cm2 * 100, widths, length_mm or LENGTH_MM * face_mm, hair)
-        minutes = strokes * SECONDS_A_STROKE / 60 + MINUTES_A_LAYER * (len(widths) + 1)
         neither = any(band[0] < w < band[1] for w in (widths if way == "strands" else widths[:-1]))
-        return WayPlan(way, widths, strokes, minutes / 60, lost, neither)
+        return WayPlan(way, widths, strokes, area_cm2 * minutes_cm2[way] / 60, lost, neither)
 
     masses = plan(
         "masses", "Single hairs, except the few of the last layer; it reads as hair from a step away."

@@ -15,16 +15,19 @@ from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.field.whorls import Whorl
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.hair.strokes.tuning import (
+    BROAD_PX,
     LEAST,
+    NARROWEST,
     NO_LOCK,
     OF_THE_CURVE,
     OF_THE_LOCK,
     POINTS,
     ROUNDS,
+    SHORTER,
     SMOOTH,
     TURN_BACK,
 )
-from truesitter.core.imaging.line import Line
+from truesitter.core.imaging.line import Line, outline
 from truesitter.core.types import Doubles, Floats, Ints, Mask
 
 
@@ -106,7 +109,8 @@ class Wish:
     brush_mm
         Width of the brush where there is room for it.
     density
-        Area of all strokes as part of the place.
+        Area of all strokes as part of the place; broad ones are laid where it is still bare, until as much of
+        it is covered as random ones of that area would cover, 1 − exp(−density).
     seed
         Chance is the same each time.
     """
@@ -133,6 +137,8 @@ def lay_strokes(
     if not len(rows) or wish.density <= 0:
         return ()
     limit = widest_brush(ground) if limit is None else limit
+    if wish.brush_mm >= BROAD_PX * ground.mm_per_px:
+        return _filled(ground, mask, wish, limit)
     chance = np.random.default_rng(wish.seed)
     tracer = _Tracer(ground, mask, wish)
     goal = wish.density * len(rows) * ground.mm_per_px**2
@@ -154,6 +160,30 @@ def lay_strokes(
     return tuple(lines)
 
 
+def _filled(ground: StrokeGround, mask: Mask, wish: Wish, limit: Floats) -> tuple[Line, ...]:
+    """Broad strokes, each round where the place is still bare, narrower beside its borders."""
+    chance, tracer = np.random.default_rng(wish.seed), _Tracer(ground, mask, wish)
+    room = 2 * cv2.distanceTransform(mask.astype(np.uint8), cv2.DIST_L2, 5) * ground.mm_per_px
+    widths = np.minimum(np.minimum(wish.brush_mm, limit), np.maximum(room, NARROWEST * wish.brush_mm))
+    bare, lines = mask.astype(np.uint8), list[Line]()
+    whole, left = int(mask.sum()), np.exp(-wish.density)
+    for number in range(ROUNDS):
+        rows, columns = np.nonzero(bare)
+        if len(rows) <= left * whole:
+            break
+        # What is left over is small: a stroke of the usual length would not go in.
+        part = SHORTER**number
+        typical = part * tracer.mean_length(rows, columns)
+        each = typical * float(widths[rows, columns].mean()) * _fullness(wish.type)
+        wanted = (len(rows) - left * whole) * ground.mm_per_px**2 / max(each, 1e-6)
+        count = int(np.ceil(wanted / np.mean(wish.type.bundle))) + 1
+        for line in tracer.trace(rows, columns, widths, min(count, 20_000), chance, part):
+            border = outline(line, bare.shape, ground.mm_per_px, 1.0)
+            cv2.fillPoly(bare, [np.rint(border * 16).astype(np.int32)], 0, shift=4)
+            lines.append(line)
+    return tuple(lines)
+
+
 def _profile(type_: StrokeType, along: Doubles) -> Doubles:
     """Width at parts of the length, as part of the widest."""
     return np.interp(along, (0, type_.widest, 1), (type_.root, 1, type_.end))
@@ -171,8 +201,8 @@ class _Tracer:
         height, width = ground.shape
         self.size_mm = (width * ground.mm_per_px, height * ground.mm_per_px)
         self.whorls = ground.whorl_distance() if ground.whorls else None
-        # A stroke may run out of its place by its own width at most.
-        reach = wish.brush_mm / ground.mm_per_px
+        # A stroke may run out of its place by half its own width at most.
+        reach = wish.brush_mm / 2 / ground.mm_per_px
         outside = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 5)
         self.allowed = outside <= max(0.0, reach - 1)
 
@@ -188,8 +218,9 @@ class _Tracer:
         return float(np.mean(self.wish.type.length)) * float(self._lengths(rows, columns).mean())
 
     def trace(
-        self, rows: Ints, columns: Ints, limit: Floats, count: int, chance: np.random.Generator
-    ) -> list[Line]:
+        self, rows: Ints, columns: Ints, limit: Floats, count: int, chance: np.random.Generator,
+        part: float = 1.0,
+    ) -> list[Line]:  # fmt: skip
         """So many strokes, or bundles of them, seeded anywhere in the place.
 
         Parameters
@@ -204,6 +235,8 @@ class _Tracer:
             Of strokes.
         chance
             Source of chance.
+        part
+            Of their usual length, 0–1.
 
         Returns
         -------
@@ -214,7 +247,7 @@ class _Tracer:
         # Every part of the place comes in turn: seeds lie in an even comb of the shuffled pixels.
         pick = chance.permutation(len(rows))[np.arange(count) * len(rows) // max(count, 1) % len(rows)]
         place = np.column_stack([columns[pick], rows[pick]]) + chance.random((count, 2))
-        length = chance.uniform(*type_.length, count) * self._lengths(rows[pick], columns[pick])
+        length = part * chance.uniform(*type_.length, count) * self._lengths(rows[pick], columns[pick])
         width = np.minimum(self.wish.brush_mm, limit[rows[pick], columns[pick]])
         turn = chance.choice((-1.0, 1.0), count)
         if type_.bundle[1] > 1:

@@ -20,9 +20,6 @@ NEITHER = (2.0, 8.0)
 FINEST_BRUSH_MM = 0.12
 """What the tip of the finest liner draws with thin paint (from memory)."""
 
-SECONDS_A_STROKE = 4.0
-"""One stroke of a small brush, loading it included [try]."""
-
 DENSITY, HAIRS_DENSITY = 2.2, 0.35
 """Area of the strokes of a layer of locks, and of one of single hairs, as part of its place [try]."""
 
@@ -37,9 +34,6 @@ LENGTH_MM = 0.16
 
 FULLNESS = 0.62
 """Mean width of a tapered stroke beside its widest."""
-
-MINUTES_A_LAYER = 10.0
-"""To mix, and to change brushes [try]."""
 
 # hair_strokes.py
 
@@ -58,8 +52,17 @@ TURN_BACK = 0.0
 LEAST = 0.4
 """A stroke that is cut off before this part of its length is left out; another is tried."""
 
-ROUNDS = 6
+ROUNDS = 8
 """Of beginning strokes where there is room left."""
+
+BROAD_PX = 2.0
+"""Strokes so many pixels wide or wider are laid where the place is still bare."""
+
+SHORTER = 0.75
+"""Of the length of the round before, what is left over in a place is stroked with [try]."""
+
+NARROWEST = 0.3
+"""Beside the borders of its place a stroke is no narrower than this part of its brush [try]."""
 
 SMOOTH = 1.5
 """Pixels over which curvature is read."""

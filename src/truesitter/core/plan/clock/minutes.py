@@ -53,6 +53,11 @@ def rates(pace: Pace, exactness: Exactness, massed: bool) -> Doubles:
     return found * EXACT[exactness]
 
 
+def hair_rate(pace: Pace, exactness: Exactness, massed: bool) -> float:
+    """Minutes that a cm² of hair takes: see `rates`."""
+    return float(rates(pace, exactness, massed)[Region.HAIR])
+
+
 def pass_minutes(
     passes: tuple[Pass, ...], regions: Labels, cm2: Doubles, rate: Doubles, fixed: float
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:

@@ -7,29 +7,50 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.glazes import glaze_over_all
+from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import GLAZE_PASS_LEAST_GAIN
+from truesitter.core.plan.kinds.tuning import FARTHER, FARTHER_STEPS, GLAZE_PASS_LEAST_GAIN
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
+
+NOTHING = "no thin film from this palette brings the shadows and halftones nearer to the reference."
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     """The thin film, of one or two tubes, that brings a place nearest to its reference.
 
     Every stack of the place is compared with the mean reference colour over it;
-    the gain is the area-weighted fall in ΔE2000.
+    the gain is the area-weighted fall in ΔE2000. What it would bring farther off is spared.
     """
     stacks, which = np.unique(canvas.stack[step.pieces], return_inverse=True)
-    area = np.bincount(which, weights=scene.patchwork.sizes[step.pieces])
+    area = np.bincount(which, weights=scene.patchwork.sizes[step.pieces]).astype(float)
     sums = [np.bincount(which, weights=channel) for channel in scene.sums[step.pieces].T]
     wanted = np.stack(sums, axis=1) / area[:, None]
-    thinning = scene.medium.thinning
-    best = glaze_over_all(canvas.spectra[stacks], wanted, area.astype(float), scene.palette, thinning)
+    below, thinning = canvas.spectra[stacks], scene.medium.thinning
+    best = glaze_over_all(below, wanted, area, scene.palette, thinning)
+    if best is None:
+        return NOTHING
+    there = reflectance_to_lab(leave_surface(below))
+    off, glazed_off = (np.abs(lab_value(lab) - lab_value(wanted)) for lab in (there, best.labs))
+    # Value first: a hue is not bought with it.
+    glazed = recipe_cost(best.labs, wanted) <= recipe_cost(there, wanted) + FARTHER
+    glazed &= glazed_off <= off + FARTHER_STEPS
+    if glazed.any() and not glazed.all():
+        best = glaze_over_all(below[glazed], wanted[glazed], area[glazed], scene.palette, thinning)
+    else:
+        glazed[:] = True
     if best is None or best.error_before - best.error_after < GLAZE_PASS_LEAST_GAIN:
-        return "no thin film from this palette brings the shadows and halftones nearer to the reference."
+        return NOTHING
+    pieces = step.pieces
+    if not glazed.all():
+        pieces = step.pieces.copy()
+        pieces[step.pieces] = glazed[which]
+    area, wanted = area[glazed], wanted[glazed]
     share = area / area.sum()
     mean, target = share @ best.labs, share @ wanted
     made = Recipe(
@@ -41,15 +62,20 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
         film_mm=best.mm,
         dilution=best.dilution,
     )
-    layers = (Layer(step.pieces, best.parts, best.mm, fades=True),)
+    layers = (Layer(pieces, best.parts, best.mm, fades=True),)
     paint = best.mm / thinning.strength
-    said = (
+    spared = (
+        "" if glazed.all() else "Spare what is as it should be: with the tip of the brush, not its side. "
+    )
+    said = spared + (
         f"It draws the hues together: they lie {best.spread_before:.0f}° apart before it "
         f"and {best.spread_after:.0f}° after."
         if best.spread_after < best.spread_before - 1
         else ""
     )
-    return Laid(made, layers, step.pieces, thinning.film, paint, (Thinned(best.dilution),), said=said)
+    return Laid(
+        made, layers, pieces, thinning.film, paint, (Thinned(best.dilution),), said=said.strip()
+    )  # fmt: skip
 
 
 GLAZE = Laying("glaze", _lay, "glaze", leaves_ground=True)

@@ -1,34 +1,182 @@
-"""Hair: a layer of the hair stage, its strokes along the growth and its mixture as they were found there."""
+"""Hair: a layer of the hair stage, its strokes in paint that flows, predicted over what lies below."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
+from functools import partial
+
 import numpy as np
 
+from truesitter.core.brushes.line_tools import line_tool, thickest_film, widths_mm
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.painted_lines import line_area_cm2
+from truesitter.core.canvas.drawn.painted_lines import piece_cover
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.plan.kinds.tuning import COVERS
+from truesitter.core.colour.spaces import lab_to_xyz, xyz_to_lab
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.hair.layers.job import HairLayer, Role
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.thickness import DryMm, WetMm
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.plan.kinds.glaze_pass import GLAZE
+from truesitter.core.plan.kinds.opaque_light_pass import body_recipe
+from truesitter.core.plan.kinds.tuning import FILM_OF_ROLE, HAIR_TOP, LEAST_COVER, NEARER
+from truesitter.core.plan.kinds.under_glaze import grey_for
+from truesitter.core.plan.kinds.water_pass import beneath, washed
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.types import Doubles, Mask
+
+_HAIRS: frozenset[Role] = frozenset({"light hairs", "dark hairs", "early lights"})
+"""Few strokes in the tone of their own, which need not fill their place."""
 
 
-def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
-    """Strokes that cover their place count as paint on its pieces; a few hairs do not."""
+@dataclass(frozen=True)
+class _Strokes:
+    """How a layer is drawn: film, dilution and tool; what its strokes cover of each piece, (n,)."""
+
+    film: WetMm
+    dilution: Dilution
+    tool: str
+    cover: Doubles | None
+
+
+def _drawn(scene: Scene, step: Step, hair: HairLayer) -> _Strokes:
+    film = WetMm(step.film * FILM_OF_ROLE[hair.role])
+    if not hair.lines:
+        return _Strokes(film, Dilution(1, 0), "", None)
+    usual, thinner = widths_mm(hair.lines)
+    tool = line_tool(usual)
+    cover = piece_cover(hair.lines, scene.patchwork, scene.subject.mm_per_px)
+    thin = WetMm(min(film, thickest_film(thinner)))
+    return _Strokes(thin, Dilution(tool.paint, tool.thinner), tool.name, cover)
+
+
+def _wanted(scene: Scene, step: Step, hair: HairLayer, aim: Mask) -> Doubles:
+    """Colour of the layer: the mean of its tone, of single hairs what is lightest or darkest there."""
+    if hair.role not in _HAIRS:
+        return scene.target(aim)
+    inside = scene.mapped_lab[scene.patchwork.mask(aim)]
+    lightness = inside[:, 0]
+    if hair.role == "dark hairs":
+        ends = inside[lightness <= np.quantile(lightness, 1 - HAIR_TOP)]
+    else:
+        ends = inside[lightness >= np.quantile(lightness, HAIR_TOP)]
+    return np.asarray(ends.mean(axis=0, dtype=np.float64))
+
+
+def _asked(wanted: Doubles, below: Doubles, share: float) -> Doubles:
+    """What strokes must look like so that they and what shows between them are as light as wanted, (3,).
+
+    The eye sees the mean of covered and bare (Murray & Davies 1936). The hue stays what it is.
+    """
+    light, bare = (float(lab_to_xyz(lab)[1]) for lab in (wanted, below))
+    white = lab_to_xyz(np.array((100.0, 0.0, 0.0)))
+    neutral = xyz_to_lab(white * max(1e-4, (light - (1 - share) * bare) / share))
+    return np.array((float(np.clip(neutral[0], 0, 100)), wanted[1], wanted[2]))
+
+
+def _share(scene: Scene, drawn: _Strokes, aim: Mask, hair: HairLayer) -> float:
+    if drawn.cover is None or hair.role in _HAIRS:
+        return 1.0
+    return float(max(LEAST_COVER, np.average(drawn.cover[aim], weights=scene.patchwork.sizes[aim])))
+
+
+def _opaque(grey: bool, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """Opaque strokes: as thin as a line of their width can be, mixed for how they look over what is there."""
     hair = step.hair
     if hair is None:
         return "there is no hair to stroke."
-    pieces = step.pieces
-    if hair.lines:
-        drawn = sum(line_area_cm2(line, scene.subject.size_mm) for line in hair.lines)
-        area = scene.patchwork.sizes[pieces].sum() * scene.subject.mm_per_px**2 / 100
-        if drawn < COVERS * area:
-            pieces = np.zeros_like(pieces)
-    film = hair.dry if hair.fades else scene.medium.dry(hair.film)
+    if hair.role == "tying glaze":
+        return GLAZE.lay(scene, step, canvas)
+    aim = step.wanted & step.pieces
+    drawn = _drawn(scene, step, hair)
+    if not aim.any():
+        return "there is nothing of its tone."
+    under = beneath(scene, canvas, aim)
+    colour = np.array((1.0, 0.0, 0.0) if grey else (1.0, 1.0, 1.0))
+    wanted = _wanted(scene, step, hair, aim)
+    wanted = grey_for(scene, step.regions, wanted) if grey else wanted
+    share = _share(scene, drawn, aim, hair)
+    goal = _asked(wanted, np.asarray(reflectance_to_lab(under.seen())), share) * colour
+    dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
+    made, asked = None, goal
+    for _ in range(NEARER):
+        tried = _over(scene, scene.recipe(asked, step.regions), goal, dry, under.internal())
+        if made is None or tried.delta_e < made.delta_e:
+            made = tried
+        asked = (asked + goal - np.array(tried.predicted.lab)) * colour
+        asked[0] = np.clip(asked[0], 0, 100)
+    assert made is not None
+    layer = Layer(step.pieces, made.parts, dry, lines=hair.lines, cover=drawn.cover)
+    thinned = (Thinned(drawn.dilution),) if drawn.dilution.thinner else ()
+    paint = drawn.film * drawn.dilution.left
+    return Laid(
+        made, (layer,), step.pieces, drawn.film, paint, thinned, said=hair.said, tool=drawn.tool
+    )  # fmt: skip
+
+
+def _over(scene: Scene, made: Recipe, goal: Doubles, dry: DryMm, below: Doubles) -> Recipe:
+    """A recipe as its film looks over what lies below."""
+    k, s = scene.palette.rack.mixture(made.parts)
+    seen = reflectance_to_lab(leave_surface(film_reflectance(k, s, dry, below)))
+    return replace(Recipe.held(made.parts, np.asarray(seen), goal), film_mm=made.film_mm)
+
+
+def _wash(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """Strokes of a wash, over everything darker than their own tone; lights are never drawn with one."""
+    hair = step.hair
+    if hair is None:
+        return "there is no hair to stroke."
+    if hair.role == "tying glaze":
+        return GLAZE.lay(scene, step, canvas)
+    aim = step.wanted & step.pieces
+    drawn = _drawn(scene, step, hair)
+    if not aim.any():
+        return "there is nothing of its tone."
+    if hair.role in ("light hairs", "early lights"):
+        return _body_lines(scene, step, canvas, hair, drawn)
+    under = beneath(scene, canvas, aim)
+    wanted = _wanted(scene, step, hair, aim)
+    goal = _asked(wanted, np.asarray(reflectance_to_lab(under.seen())), _share(scene, drawn, aim, hair))
     thinning = scene.medium.thinning
-    thinned = (Thinned(thinning.dilution(film)),) if hair.fades else ()
-    layer = Layer(pieces, hair.recipe.parts, film, hair.fades, hair.lines)
-    paint = film / thinning.strength if hair.fades else hair.film
-    return Laid(hair.recipe, (layer,), pieces, hair.film, paint, thinned, said=hair.said)
+    if hair.lines:
+        thinning = replace(thinning, film=WetMm(min(thinning.film, drawn.film)))
+    laid = washed(scene, step, canvas, under, goal, thinning)
+    if isinstance(laid, str) or not hair.lines:
+        return laid if isinstance(laid, str) else replace(laid, said=f"{hair.said} {laid.said}".strip())
+    (layer,) = laid.operations
+    assert isinstance(layer, Layer)
+    stroked = replace(layer, lines=hair.lines, cover=drawn.cover)
+    return replace(
+        laid, operations=(stroked,), said=f"{hair.said} {laid.said}".strip(), tool=_wet(drawn.tool)
+    )
 
 
-HAIR = Laying("hair", _lay, "mass", leaves_ground=True)
+def _wet(tool: str) -> str:
+    """Water is drawn with rounds, which hold it."""
+    return "round" if tool == "filbert" else tool
+
+
+def _body_lines(scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, drawn: _Strokes) -> Laid | str:
+    """Light hairs over washes: opaque, since no film lightens; without white they stay as they are left."""
+    pieces = step.pieces
+    wanted = _wanted(scene, step, hair, step.wanted & step.pieces)
+    made = body_recipe(scene, canvas, pieces, wanted, step.regions)
+    if isinstance(made, str):
+        return made
+    dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
+    under = beneath(scene, canvas, pieces)
+    k, s = scene.body.rack.mixture(made.parts)
+    seen = reflectance_to_lab(leave_surface(film_reflectance(k, s, dry, under.internal())))
+    made = Recipe.held(made.parts, np.asarray(seen), wanted)
+    layer = Layer(pieces, made.parts, dry, lines=hair.lines, cover=drawn.cover)
+    thinned = (Thinned(drawn.dilution),) if drawn.dilution.thinner else ()
+    said = f"{hair.said} In body colour: a wash darkens whatever it goes over."
+    paint = drawn.film * drawn.dilution.left
+    return Laid(made, (layer,), pieces, drawn.film, paint, thinned, said=said, tool=drawn.tool)
+
+
+HAIR = Laying("hair", partial(_opaque, False), "mass", leaves_ground=True)
+GREY_HAIR = Laying("grey hair", partial(_opaque, True), "mass", leaves_ground=True)
+WASHED_HAIR = Laying("washed hair", _wash, "wash")

@@ -9,6 +9,7 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import LIGHT_TOP, PRIMED_FROM
+from truesitter.core.plan.kinds.under_glaze import grey_for
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step, even_film
 from truesitter.core.sitter.region_names import Region
 
@@ -39,8 +40,8 @@ MASS = Laying("mass", _mass, "mass", covers=True, leaves_ground=True)
 
 
 def _grey(scene: Scene, step: Step, canvas: Canvas) -> Laid:
-    lab = scene.target(step.wanted)
-    return even_film(scene, step, scene.recipe(np.array((lab[0], 0.0, 0.0)), step.regions))
+    grey = grey_for(scene, step.regions, scene.target(step.wanted))
+    return even_film(scene, step, scene.recipe(grey, step.regions))
 
 
 GREY = Laying("grey", _grey, "mass", leaves_ground=True)

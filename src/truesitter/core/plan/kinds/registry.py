@@ -7,11 +7,11 @@ from typing import cast, get_args
 from truesitter.core.plan.kinds.again_pass import AGAIN
 from truesitter.core.plan.kinds.coats_pass import DARK_COATS, LIGHT_COATS
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
-from truesitter.core.plan.kinds.hair_pass import HAIR
+from truesitter.core.plan.kinds.hair_pass import GREY_HAIR, HAIR, WASHED_HAIR
 from truesitter.core.plan.kinds.lines_pass import DRAWN, LINES
 from truesitter.core.plan.kinds.opaque_light_pass import OPAQUE_LIGHT
 from truesitter.core.plan.kinds.opaque_passes import GREY, GROUND, LIGHT, MASS
-from truesitter.core.plan.kinds.scratch_pass import SCRATCH
+from truesitter.core.plan.kinds.scratch_pass import LINES_OUT, SCRATCH
 from truesitter.core.plan.kinds.smear_pass import SMEAR
 from truesitter.core.plan.kinds.taken_passes import ERASE, TONE, WIPE
 from truesitter.core.plan.kinds.tempera_passes import FLESH_GROUND, ZONE
@@ -24,7 +24,7 @@ KINDS: dict[KindName, Laying] = {
     cast("KindName", kind.name): kind
     for kind in (
         GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, DRAWN,
-        HAIR, ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
+        HAIR, GREY_HAIR, WASHED_HAIR, LINES_OUT, ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
     )
 }  # fmt: skip
 

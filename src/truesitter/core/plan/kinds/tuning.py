@@ -6,6 +6,8 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
+from truesitter.core.hair.layers.job import Role
+
 # again_pass.py
 
 AGAIN_PASS_LEAST_GAIN = 0.3
@@ -42,10 +44,25 @@ NO_DARKER, MOST_MM = 0.8, 0.1
 GLAZE_PASS_LEAST_GAIN = 0.15
 """A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
 
+FARTHER, FARTHER_STEPS = 1.0, 0.15
+"""A glaze spares what it would bring farther off by more than this, in ΔE2000 and in value steps [try]."""
+
 # hair_pass.py
 
-COVERS = 0.8
-"""Strokes whose area is this part of their place cover it: what lies under them is hardly seen [try]."""
+FILM_OF_ROLE: dict[Role, float] = {
+    "base": 0.6, "early lights": 0.9, "locks": 0.9, "smaller locks": 0.9, "tying glaze": 1.0,
+    "light hairs": 1.5, "dark hairs": 0.6,
+}  # fmt: skip
+"""Wet film of a layer of hair beside that of its pass; lights at least twice the base [try]."""
+
+LEAST_COVER = 0.6
+"""Strokes that cover less of their tone are mixed as if they covered so much: nobody overdoes more [try]."""
+
+HAIR_TOP = 0.75
+"""Single hairs have the colour of what is lighter, or darker, than this part of their tone [try]."""
+
+NEARER = 3
+"""Mixtures tried for a film that lets through what lies below."""
 
 # opaque_passes.py
 
@@ -74,6 +91,9 @@ LEFT = 0.0
 HANDLE_MM = 0.8
 """What the handle of a small brush scratches [try]."""
 
+TAKES_LINES = (("eraser, its edge", 0.4), ("needle", 0.0))
+"""What takes a line out of dry paint, and its thinnest line in mm [try]."""
+
 SCRATCH_PASS_LEAST_LIGHTER = 0.3
 """A scratch that is less than this lighter, in steps, does not show."""
 
@@ -94,6 +114,14 @@ DRAWN_DARKER = 1.5
 
 TONE_PASS_DARKER = 2.0
 """The tone is so many value steps darker than the ground [try]."""
+
+# under_glaze.py
+
+GREYS = 46
+"""Greys, evenly spaced, whose look under a glaze is known."""
+
+GLAZE_ROUNDS = 2
+"""Greys are laid for the glaze that suits them, and that one is looked for again."""
 
 # wash_pass.py
 

@@ -11,7 +11,7 @@ from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.spectrum import reflectance_to_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.layered.films import film_for_value
-from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.pricing import recipe_cost
@@ -20,7 +20,7 @@ from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.wash_over import Beneath, in_coats, wash_over
-from truesitter.core.types import Mask
+from truesitter.core.types import Doubles, Mask
 
 
 def beneath(scene: Scene, canvas: Canvas, pieces: Mask) -> Beneath:
@@ -56,15 +56,33 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not aim.any():
         return "there is nothing of its tone."
     under = beneath(scene, canvas, aim)
-    wanted = scene.target(aim)
+    return washed(scene, step, canvas, under, scene.target(aim), scene.medium.thinning)
+
+
+def washed(
+    scene: Scene, step: Step, canvas: Canvas, under: Beneath, wanted: Doubles, thinning: Thinning
+) -> Laid | str:
+    """A wash that brings what lies beneath to a colour, or in words why none is laid.
+
+    Parameters
+    ----------
+    scene, step, canvas
+        All that a kind of pass may ask, its place, and the canvas as it is.
+    under
+        What the wash is reckoned over.
+    wanted
+        (3,) L*a*b*.
+    thinning
+        How it is thinned, and its film.
+    """
     if float(lab_value(reflectance_to_lab(under.seen()))) - float(lab_value(wanted)) < LEAST_DARKER:
         return "what lies there is dark enough already."
     made = wash_over(scene.clear, scene.wishes_at(step.regions), under, wanted)
-    thinning, most = scene.medium.thinning, scene.clear.thinning.thickest
+    most = scene.clear.thinning.thickest
     # Parts give the hue, water gives the value: the film of the best shares, or one as dark as is wanted.
     as_dark = film_for_value(under.internal(), made.parts, scene.clear.rack, float(lab_value(wanted)), most)
     films = [in_coats(film or thinning.thinnest, thinning) for film in (made.film_mm, as_dark)]
-    tried = [_seen(made, scene, under, coats, dilution) for coats, dilution in films]
+    tried = [_seen(made, scene, under, coats * thinning.dry(dilution), dilution) for coats, dilution in films]
     costs = [float(recipe_cost(np.array(t.predicted.lab), wanted)) for t in tried]
     best = int(np.argmin(costs))
     (coats, dilution), seen = films[best], tried[best]
@@ -77,9 +95,9 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     )  # fmt: skip
 
 
-def _seen(made: Recipe, scene: Scene, under: Beneath, coats: int, dilution: Dilution) -> Recipe:
-    """A recipe as it looks in so many coats of a dilution."""
-    film = DryMm(coats * scene.medium.thinning.dry(dilution))
+def _seen(made: Recipe, scene: Scene, under: Beneath, dry_mm: float, dilution: Dilution) -> Recipe:
+    """A recipe as it looks in a dry film of a dilution."""
+    film = DryMm(dry_mm)
     on = replace(scene.clear, washes_on=under)
     seen = mix({key: float(n) for key, n in made.parts.items()}, on, film)
     return Recipe.held(made.parts, np.array(seen.lab), np.array(made.target_lab), film, dilution)

@@ -138,7 +138,7 @@ def body_skin(
         return None
     # Only a body that is seen to be bare wears straps: elsewhere a beard's end or a collar would be one.
     for _ in range(STRAPS):
-        beyond = beyond_straps(found, could[areas], areas, size)
+        beyond = beyond_straps(found, could[areas], areas, fine[..., 0], size)
         if not beyond.any():
             break
         found |= grown(areas, edges, could, found | beyond, hem)

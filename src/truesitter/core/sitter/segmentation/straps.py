@@ -5,11 +5,11 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from truesitter.core.sitter.segmentation.tuning import STRAP_LEAST, STRAP_MOST
-from truesitter.core.types import Ints, Labels, Mask
+from truesitter.core.sitter.segmentation.tuning import STRAP_LEAST, STRAP_LIKE, STRAP_MOST
+from truesitter.core.types import Floats, Ints, Labels, Mask
 
 
-def beyond_straps(found: Mask, could: Mask, areas: Ints, face: float) -> Mask:
+def beyond_straps(found: Mask, could: Mask, areas: Ints, lightness: Floats, face: float) -> Mask:
     """Areas like skin that only a strip as narrow as a strap parts from skin that was found.
 
     Parameters
@@ -20,6 +20,8 @@ def beyond_straps(found: Mask, could: Mask, areas: Ints, face: float) -> Mask:
         (h, w) what looks like skin.
     areas
         (h, w) numbers of even areas.
+    lightness
+        (h, w) L*: skin beside a strap is about as light on both sides, cloth past a hem need not be.
     face
         Height of the face in pixels.
 
@@ -37,8 +39,16 @@ def beyond_straps(found: Mask, could: Mask, areas: Ints, face: float) -> Mask:
     reach = _disc(STRAP_LEAST * face)
     beside = cv2.dilate(strips, reach) > 0
     near = cv2.dilate(number.astype(np.float32), reach).astype(np.int32)
-    crossing = np.unique(near[beside & found])
-    met = beside & could & ~found & np.isin(near, crossing[crossing > 0])
+    here, there = beside & found, beside & could & ~found
+    sums = [
+        np.bincount(near[m], weights=w, minlength=count)
+        for m in (here, there)
+        for w in (None, lightness[m].astype(np.float64))
+    ]
+    on = (sums[0] > 0) & (sums[2] > 0)
+    on[0] = False
+    apart = np.abs(sums[1] / np.maximum(sums[0], 1) - sums[3] / np.maximum(sums[2], 1))
+    met = there & (on & (apart < STRAP_LIKE))[near]
     return np.asarray(np.isin(areas, np.unique(areas[met])) & could & ~found)
 
 

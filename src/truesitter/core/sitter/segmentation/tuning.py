@@ -85,6 +85,9 @@ UNLIKE_HAIR = 0.02
 
 # straps.py
 
+STRAP_LIKE = 15.0
+"""Skin on the two sides of a strap differs by less than this in mean L* [try]."""
+
 STRAP_LEAST, STRAP_MOST = 0.02, 0.16
 """Width of what lies on skin, in heights of the face: from a cord of 4 mm to a strap of 30 mm, on a face of
 190 mm (common practice)."""

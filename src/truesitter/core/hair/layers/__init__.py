@@ -1,0 +1,1 @@
+"""Layers of hair: nested tones of each mass, with strokes along the growth."""
