@@ -6830,6 +6830,8 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Widths Mm */
+            widths_mm: number[][];
         };
         /**
          * PassDone
@@ -8266,6 +8268,12 @@ export interface components {
                 number,
                 number
             ][][];
+            /**
+             * Widths Mm
+             * @description Width along each, evenly spaced; nothing where no brush drew them
+             * @default []
+             */
+            widths_mm: number[][];
         };
         /**
          * PracticeOut

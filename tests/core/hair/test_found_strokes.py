@@ -9,8 +9,8 @@ from scipy.spatial import cKDTree
 
 from tests.core.hair.test_hair_strokes import MM, SHAPE, flowing
 from truesitter.core.canvas.drawn.painted_lines import line_cover
-from truesitter.core.hair.checks.found_strokes import find_strokes
-from truesitter.core.hair.checks.practice import check_strokes
+from truesitter.core.hair.checks.found_strokes import FoundStroke, find_strokes
+from truesitter.core.hair.checks.practice import Practised, check_strokes
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.stroke_types import SHORT
 from truesitter.core.imaging.line import Line
@@ -56,20 +56,38 @@ def test_every_stroke_is_found_from_its_root(drawn: tuple[Line, ...]) -> None:
     assert abs(len(found) - len(drawn)) <= 2
     size = np.array((SHAPE[1], SHAPE[0])) * MM
     roots = cKDTree(np.array([line.points[0] for line in drawn]) * size)
-    away, _ = roots.query(np.array([stroke[0] for stroke in found]) * size)
+    away, _ = roots.query(np.array([stroke.points[0] for stroke in found]) * size)
     assert np.quantile(away, 0.95) < 3.5, "the blunt end is cut off"
     tips = cKDTree(np.array([line.points[-1] for line in drawn]) * size)
-    ends, _ = tips.query(np.array([stroke[0] for stroke in found]) * size)
+    ends, _ = tips.query(np.array([stroke.points[0] for stroke in found]) * size)
     assert (away < ends).mean() > 0.9, "the fuller end is the root"
+
+
+def asked(found: tuple[FoundStroke, ...]) -> list[Practised]:
+    return [Practised(one.points, SHORT) for one in found]
+
+
+def test_the_width_of_a_stroke_is_read_from_the_photograph(drawn: tuple[Line, ...]) -> None:
+    """Where they are fullest, within a quarter of a millimetre; tips are narrower than roots."""
+    found = find_strokes(paper(drawn), flowing().directed)
+    across = SHAPE[1] * MM
+    roots = cKDTree(np.array([line.points[0] for line in drawn]))
+    _, which = roots.query(np.array([one.points[0] for one in found]))
+    off = [
+        float(one.widths.max() * across - drawn[n].widths_mm.max())
+        for one, n in zip(found, which, strict=True)
+    ]
+    assert abs(np.median(off)) < 0.25
+    assert np.mean([one.widths[-1] < one.widths.max() for one in found]) > 0.9
 
 
 def test_what_is_found_passes_the_check_and_turned_strokes_do_not(drawn: tuple[Line, ...]) -> None:
     ground = flowing()
-    right = check_strokes(find_strokes(paper(drawn), ground.directed), ground, SHORT)
+    right = check_strokes(asked(find_strokes(paper(drawn), ground.directed)), ground)
     assert right.right > 0.85 * right.strokes
     across = np.dstack([-ground.directed[..., 1], ground.directed[..., 0]])
     other = StrokeGround(across, MM, ground.lock_length, ground.lock_width, ground.face_mm)
-    turned = check_strokes(find_strokes(paper(drawn), across), other, SHORT)
+    turned = check_strokes(asked(find_strokes(paper(drawn), across)), other)
     assert turned.right < 0.1 * turned.strokes
 
 

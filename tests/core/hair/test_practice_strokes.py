@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from tests.conftest import jpeg, made_head, study_of
 from tests.core.hair.test_hair_shapes import MM, SHAPE, along, grid
-from truesitter.core.hair.checks.practice import check_strokes
-from truesitter.core.hair.strokes.hair_strokes import StrokeGround
-from truesitter.core.hair.strokes.stroke_types import SHORT, STRAIGHT
+from tests.core.hair.test_hair_strokes import flowing, oval
+from truesitter.core.hair.checks.practice import Practised, check_strokes
+from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
+from truesitter.core.hair.strokes.hands import Hand
+from truesitter.core.hair.strokes.stroke_types import ALL_TYPES, BEARD, SHORT, STRAIGHT, WAVY, StrokeType
+from truesitter.core.imaging.line import Line
 from truesitter.core.light.form.brush_direction import brush_directions
 from truesitter.core.settings import StudySettings
 from truesitter.core.stages import Study
@@ -39,12 +44,16 @@ def staggered(**kind: float) -> tuple[Drawn, ...]:
     return tuple(stroke(0.3 + 0.05 * n, 0.2 + 0.08 * (n % 3), 0.4, **kind) for n in range(6))
 
 
+def asked(strokes: tuple[Drawn, ...], type_: StrokeType = STRAIGHT) -> list[Practised]:
+    return [Practised(points, type_) for points in strokes]
+
+
 def kinds_of_fault(*strokes: Drawn) -> list[str]:
-    return [f.kind for f in check_strokes(strokes, hanging(), STRAIGHT).faults]
+    return [f.kind for f in check_strokes(asked(strokes), hanging()).faults]
 
 
 def test_right_strokes_pass() -> None:
-    report = check_strokes(staggered(bend=0.3, free=0.6), hanging(), STRAIGHT)
+    report = check_strokes(asked(staggered(bend=0.3, free=0.6)), hanging())
     assert report.faults == ()
     assert (report.right, report.strokes) == (6, 6)
 
@@ -54,26 +63,116 @@ def test_every_fault_of_a_stroke_is_named() -> None:
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4)[::-1]) == ["root"]
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4, bend=0.7, free=0.2)) == ["leaves early"]
     assert kinds_of_fault(stroke(0.5, 0.2, 0.4, bend=1.3, free=0.6)) == ["crosses"]
-    assert kinds_of_fault(stroke(0.5, 0.2, 0.08)) == ["short"]
+    assert kinds_of_fault(stroke(0.5, 0.2, 0.04)) == ["short"]
     assert kinds_of_fault(*(stroke(0.3 + 0.1 * n, 0.2, 0.4) for n in range(5))) == ["one line"]
     bald = StrokeGround(
         np.zeros((*SHAPE, 2), np.float32), MM, np.zeros(SHAPE, np.float32), np.zeros(SHAPE, np.float32), 80
     )
-    assert [f.kind for f in check_strokes((stroke(0.5, 0.2, 0.4),), bald, SHORT).faults] == ["no hair"]
+    assert [f.kind for f in check_strokes(asked((stroke(0.5, 0.2, 0.4),), SHORT), bald).faults] == ["no hair"]
 
 
 def test_short_strokes_are_right_for_short_hair() -> None:
-    assert check_strokes((stroke(0.5, 0.2, 0.06),), hanging(), SHORT).faults == ()
+    assert check_strokes(asked((stroke(0.5, 0.2, 0.06),), SHORT), hanging()).faults == ()
 
 
-def test_strokes_of_the_planner_pass_its_own_check() -> None:
-    """Real hair: what the layers stroke is what the check calls right."""
-    study = study_of("orsolya")
-    layer = next(one for one in study.hair_layers.layers() if one.name == "Hair: locks")
-    drawn = tuple(tuple((float(x), float(y)) for x, y in line.points) for line in layer.lines[:40])
-    report = study.hair_layers.practised(drawn)
-    wrong = [f for f in report.faults if f.kind in ("root", "no hair", "leaves early")]
-    assert len(wrong) <= 4
+@pytest.mark.parametrize("name", ["orsolya", "maren", "tobias", "selda"])
+def test_strokes_of_the_planner_pass_its_own_check(name: str) -> None:
+    """Real hair: what the layers stroke is what the check calls right, at 90 % and more.
+
+    What is left over of a place is asked for shorter: that is no fault of those strokes.
+    """
+    study = study_of(name)
+    layer = next(one for one in study.hair_layers.layers() if one.role in ("locks", "smaller locks"))
+    lines = layer.lines[: len(layer.lines) - layer.strays][:200]
+    report = study.hair_layers.practised(
+        [as_drawn(line) for line in lines], [line.widths_mm for line in lines]
+    )
+    wrong = {f.stroke for f in report.faults if f.kind not in ("short", "clumped")}
+    assert len(wrong) <= 0.1 * report.strokes, sorted(f.kind for f in report.faults)
+
+
+def as_drawn(line: Line) -> Drawn:
+    return tuple((float(x), float(y)) for x, y in line.points)
+
+
+def own(type_: StrokeType, seed: int = 1, slant: float = -1.4) -> list[Practised]:
+    """Strokes of the program's own on flowing hair, as they were asked for."""
+    lines = lay_strokes(flowing(slant=slant), oval(), Wish(type_, 0.9, 0.35, seed))
+    return [Practised(as_drawn(line), type_, line.widths_mm) for line in lines]
+
+
+@pytest.mark.parametrize("type_", ALL_TYPES, ids=lambda t: t.name)
+def test_own_strokes_of_every_type_pass_as_that_type(type_: StrokeType) -> None:
+    strokes = own(type_)
+    assert len(strokes) > 20
+    report = check_strokes(strokes, flowing())
+    assert report.right >= 0.9 * report.strokes
+    assert not [f for f in report.faults if f.stroke < 0]
+
+
+@pytest.mark.parametrize("hand", ["right", "left"])
+def test_what_a_hand_must_pull_from_the_tip_is_right_so_and_for_the_other_hand_wrong(hand: Hand) -> None:
+    """Hair that runs up and away from the hand is pulled from tip to root (common practice)."""
+    slant = 2.2 if hand == "right" else 0.94
+    ground = flowing(swing=0.1, slant=slant)
+    lines = lay_strokes(ground, oval(), Wish(STRAIGHT, 0.9, 0.35, 1))
+    pulled = [Practised(as_drawn(line)[::-1], STRAIGHT) for line in lines]
+    other: Hand = "left" if hand == "right" else "right"
+    assert check_strokes(pulled, ground, hand).right >= 0.9 * len(pulled)
+    assert check_strokes(pulled, ground, other).right <= 0.1 * len(pulled)
+
+
+def scaled(one: Practised, times: float, turned: float = 0.0) -> Practised:
+    """The same stroke longer or shorter from its root, and turned about it."""
+    at = np.array(one.points) * SHAPE[::-1]
+    c, s = np.cos(turned), np.sin(turned)
+    moved = at[0] + times * (at - at[0]) @ np.array(((c, s), (-s, c)))
+    return replace(one, points=tuple((float(x), float(y)) for x, y in moved / SHAPE[::-1]))
+
+
+def moved(one: Practised, to: np.ndarray) -> Practised:
+    """The same stroke begun elsewhere."""
+    at = np.array(one.points)
+    return replace(one, points=tuple((float(x), float(y)) for x, y in at + to - at[0]))
+
+
+def with_widths(one: Practised, kind: str) -> Practised:
+    along = np.linspace(0, 1, 30)
+    widths = {
+        "even": np.ones(30),
+        "wet": np.interp(along, (0, 0.85, 1), (0.9, 0.7, 1.4)),
+        "beads": 1 + 0.6 * np.sin(along * 10 * np.pi),
+    }[kind]
+    return replace(one, widths_mm=widths)
+
+
+@pytest.mark.parametrize("fault", ["short", "long", "even", "wet", "beads", "crosses", "clumped"])
+@pytest.mark.parametrize("type_", [STRAIGHT, WAVY, SHORT, BEARD], ids=lambda t: t.name)
+def test_planted_faults_are_named(fault: str, type_: StrokeType) -> None:
+    """In four of five strokes and more; starts in clumps are told of all of them."""
+    ground, right = flowing(), own(type_)
+    if fault == "clumped":
+        at = np.array([one.points[0] for one in right])
+        near = at[np.abs(at - at.mean(axis=0)).sum(axis=1).argsort()[:4]]
+        there = [
+            replace(
+                one, points=tuple((float(x), float(y)) for x, y in np.array(one.points) + to - one.points[0])
+            )
+            for n, one in enumerate(right)
+            for to in [near[n % 4] + 0.002 * np.array((n % 3, n % 2))]
+        ]
+        assert "clumped" in [f.kind for f in check_strokes(there, ground).faults]
+        assert "clumped" not in [f.kind for f in check_strokes(right, ground).faults]
+        return
+    planted = {
+        "short": lambda one: scaled(one, 0.1),
+        "long": lambda one: scaled(one, 4.0),
+        "crosses": lambda one: scaled(one, 1.0, 1.5),
+    }.get(fault, lambda one: with_widths(one, fault))
+    named = {"crosses": ("crosses", "root")}.get(fault, (fault,))
+    report = check_strokes([planted(one) for one in right], ground)
+    told = {f.stroke for f in report.faults if f.kind in named}
+    assert len(told) >= 0.8 * len(right)
 
 
 # Brush

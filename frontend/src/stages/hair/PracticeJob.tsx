@@ -24,8 +24,8 @@ export function PracticeJob({ sitter }: JobProps) {
   const [arrows, setArrows] = useState<"none" | "along" | "across">("none");
   const brush = useArrows(sitter, arrows !== "none");
   const check = useMutation({
-    mutationFn: (drawn: Spot[][]) =>
-      send<Report>("POST", `${base(sitter.id)}/hair/practice`, { strokes: drawn }),
+    mutationFn: ({ drawn, widths = [] }: { drawn: Spot[][]; widths?: number[][] }) =>
+      send<Report>("POST", `${base(sitter.id)}/hair/practice`, { strokes: drawn, widths_mm: widths }),
   });
   const paper = useMutation({
     mutationFn: (photo: File) => {
@@ -33,7 +33,7 @@ export function PracticeJob({ sitter }: JobProps) {
       body.append("photo", photo);
       return call<Paper>(`${base(sitter.id)}/hair/practice/photograph`, { method: "POST", body });
     },
-    onSuccess: ({ strokes: found }) => keep(found),
+    onSuccess: ({ strokes: found, widths_mm }) => keep(found, widths_mm),
   });
   const faults = (check.data?.faults ?? []).map((f, i) => ({
     ...f,
@@ -44,12 +44,12 @@ export function PracticeJob({ sitter }: JobProps) {
     if (points.length < 2 || strokes.length >= 100) return;
     const next = [...strokes, points.filter((_, i) => i % 2 === 0 || i === points.length - 1).map(rounded)];
     setStrokes(next);
-    check.mutate(next);
+    check.mutate({ drawn: next });
   };
-  const keep = (next: Spot[][]) => {
+  const keep = (next: Spot[][], widths?: number[][]) => {
     setStrokes(next);
     places.choose(null);
-    if (next.length > 0) check.mutate(next);
+    if (next.length > 0) check.mutate({ drawn: next, widths });
     else check.reset();
   };
   useWall({

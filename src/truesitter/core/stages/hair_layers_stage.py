@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from truesitter.core.colour.value import lab_value, linear_to_value, picture_luminance
 from truesitter.core.graph.results import Source, result
-from truesitter.core.hair.checks.found_strokes import find_strokes
-from truesitter.core.hair.checks.practice import PracticeReport, check_strokes
+from truesitter.core.hair.checks.found_strokes import FoundStroke, find_strokes
+from truesitter.core.hair.checks.practice import PracticeReport, Practised, check_strokes
 from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
 from truesitter.core.hair.layers.job import HairJob, HairLayer
@@ -203,18 +204,23 @@ class HairLayerStage:
         """Locks in the order of painting for the painter's hand."""
         return in_order(self._hair.locks().locks, self.settings.hand)
 
-    def practised(self, strokes: tuple[Points, ...]) -> PracticeReport:
-        """Check strokes that were drawn for practice."""
+    def practised(
+        self, strokes: Sequence[Points], widths_mm: Sequence[Doubles | None] | None = None
+    ) -> PracticeReport:
+        """Check strokes that were drawn for practice, each as the hair is stroked where it lies."""
         ground, _ = self.ground()
         _, kinds = self._hair.directed()
-        first = [int(kinds[pixel_at(*s[len(s) // 3], kinds.shape)]) for s in strokes]
-        kind = max(set(first), key=first.count) if first else Kind.SCALP
-        return check_strokes(strokes, ground, type_for(kind or Kind.SCALP, self.type()))
+        head, asked = self.type(), list[Practised]()
+        for points, wide in zip(strokes, widths_mm or [None] * len(strokes), strict=True):
+            kind = int(kinds[pixel_at(*points[len(points) // 3], kinds.shape)])
+            asked.append(Practised(points, type_for(kind, head), wide))
+        return check_strokes(asked, ground, self.settings.hand)
 
-    def practised_on_paper(self, photograph: Bytes) -> tuple[tuple[Points, ...], PracticeReport]:
+    def practised_on_paper(self, photograph: Bytes) -> tuple[tuple[FoundStroke, ...], PracticeReport]:
         """Strokes found on a photograph cropped to the canvas, and the check of them."""
-        strokes = find_strokes(photograph, self.ground()[0].directed)
-        return strokes, self.practised(strokes)
+        found = find_strokes(photograph, self.ground()[0].directed)
+        across = self._hair.mm_per_px() * self._hair.shape()[1]
+        return found, self.practised([f.points for f in found], [f.widths * across for f in found])
 
     @result(
         "facial hair",

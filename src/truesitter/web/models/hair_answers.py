@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from pydantic import BaseModel, Field
 
 from truesitter.core.settings.setting_kinds import Spot
@@ -137,6 +139,9 @@ class PracticeIn(BaseModel):
     """Strokes drawn for practice, root first."""
 
     strokes: list[list[Spot]] = Field(min_length=1, max_length=400)
+    widths_mm: list[list[Annotated[float, Field(ge=0, le=500)]]] = Field(
+        [], max_length=400, description="Width along each, evenly spaced; nothing where no brush drew them"
+    )
 
 
 class FaultOut(BaseModel):
@@ -161,6 +166,7 @@ class PaperOut(BaseModel):
     """Strokes found on a photograph, root first, and what was found of them."""
 
     strokes: list[list[Spot]]
+    widths_mm: list[list[float]]
     report: PracticeOut
 
 

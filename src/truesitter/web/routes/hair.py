@@ -267,7 +267,11 @@ def practise(study: CurrentStudy, drawn: PracticeIn) -> PracticeOut:
     """Check strokes that were drawn for practice."""
     if any(len(stroke) < 2 for stroke in drawn.strokes):
         raise Refusal("a stroke needs at least two points")
-    return _practice_out(study.hair_layers.practised(tuple(tuple(stroke) for stroke in drawn.strokes)))
+    if drawn.widths_mm and len(drawn.widths_mm) != len(drawn.strokes):
+        raise Refusal("every stroke has widths, or none has")
+    strokes = [tuple(stroke) for stroke in drawn.strokes]
+    widths = [np.array(one) if one else None for one in drawn.widths_mm] or None
+    return _practice_out(study.hair_layers.practised(strokes, widths))
 
 
 def _practice_out(report: PracticeReport) -> PracticeOut:
@@ -281,9 +285,11 @@ def _practice_out(report: PracticeReport) -> PracticeOut:
 @router.post("/hair/practice/photograph")
 def practise_on_paper(study: CurrentStudy, photo: UploadFile) -> PaperOut:
     """Find strokes on a photograph cropped to the canvas, and check them."""
+    across = study.settings.reference.canvas_width_mm
     strokes, report = study.hair_layers.practised_on_paper(decode(photograph_bytes(photo)))
     return PaperOut(
-        strokes=[[(round(x, 4), round(y, 4)) for x, y in stroke] for stroke in strokes],
+        strokes=[[(round(x, 4), round(y, 4)) for x, y in stroke.points] for stroke in strokes],
+        widths_mm=[np.round(stroke.widths * across, 2).tolist() for stroke in strokes],
         report=_practice_out(report),
     )
 

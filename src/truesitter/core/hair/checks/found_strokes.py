@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 from scipy import ndimage
@@ -23,7 +25,23 @@ from truesitter.core.refusal import Refusal
 from truesitter.core.types import Bytes, Doubles, Floats, Mask
 
 
-def find_strokes(photograph: Bytes, directed: Floats) -> tuple[Points, ...]:
+@dataclass(frozen=True)
+class FoundStroke:
+    """A stroke that was found.
+
+    Attributes
+    ----------
+    points
+        From root to tip, x, y in fractions.
+    widths
+        (n,) width at each of them, in parts of the picture's width.
+    """
+
+    points: Points
+    widths: Doubles
+
+
+def find_strokes(photograph: Bytes, directed: Floats) -> tuple[FoundStroke, ...]:
     """Strokes of a photograph cropped to the edges of the canvas.
 
     Parameters
@@ -35,8 +53,8 @@ def find_strokes(photograph: Bytes, directed: Floats) -> tuple[Points, ...]:
 
     Returns
     -------
-    tuple of strokes
-        Each from root to tip, x, y in fractions; where strokes cross they are cut.
+    tuple of FoundStroke
+        Where strokes cross they are cut.
 
     Raises
     ------
@@ -112,7 +130,7 @@ def _in_order(pixels: Doubles) -> Doubles:
     return np.array(farthest(end), dtype=np.float64)
 
 
-def _from_the_root(path: Doubles, reach: Floats, directed: Floats, size: tuple[int, int]) -> Points:
+def _from_the_root(path: Doubles, reach: Floats, directed: Floats, size: tuple[int, int]) -> FoundStroke:
     """The path from its fuller end; by the growth where both are alike."""
     widths = reach[path[:, 1].astype(int), path[:, 0].astype(int)]
     third = max(1, len(path) // 3)
@@ -126,6 +144,8 @@ def _from_the_root(path: Doubles, reach: Floats, directed: Floats, size: tuple[i
     ordered = path[::-1] if turn else path
     # The middle line bends into a corner at a blunt end: so much of it says nothing of the stroke.
     blunt = min(int(BLUNT * max(first, last)), len(ordered) // 4)
+    full = (widths[::-1] if turn else widths)[blunt:]
     ordered = ndimage.uniform_filter1d(ordered[blunt:], EVEN, axis=0, mode="nearest")
     keep = np.unique(np.linspace(0, len(ordered) - 1, POINTS).astype(int))
-    return tuple((float(x), float(y)) for x, y in ordered[keep] / size)
+    points = tuple((float(x), float(y)) for x, y in ordered[keep] / size)
+    return FoundStroke(points, np.asarray(2 * full[keep] / size[0]))

@@ -43,8 +43,24 @@ LEAVES_DEGREES = 25.0
 CROSS_DEGREES = 55.0
 """Farther off than this anywhere it runs across the growth [try]."""
 
-TOO_SHORT = 0.6
-"""Shorter than this part of the shortest usual length it looks cut off [try]."""
+FREER_DEGREES, ANY_WAY_DEGREES = 15.0, 160.0
+"""The free part may turn off by so much more than its type asks; from the other on a curl runs any way."""
+
+TOO_SHORT, TOO_LONG = 0.36, 1.3
+"""Shorter than this part of the shortest usual length it looks cut off, longer than this part of the longest
+combed [try]; a stroke that ends at the border of its place is right down to 0.4 of its length."""
+
+TAPERS = 0.6
+"""A tip wider than this part of the widest does not run out [try]; types end in a quarter at most."""
+
+DROP = 1.25
+"""A tip so many times as wide as the middle is a drop."""
+
+SWELLS, BEADS = 0.3, 3
+"""A stroke beads that thins by this part of its width and swells again, so many times [try]."""
+
+MANY_ROOTS, CLUMPED = 8, 0.5
+"""From so many strokes on starts are held to chance; nearer than this part of it they are clumped [try]."""
 
 ONE_LINE = 0.15
 """Starts of strokes side by side spread less than this part of their length lie on one line."""
