@@ -125,7 +125,7 @@ def test_the_plan_tells_the_hair_in_the_agreed_words() -> None:
         plan
     )
     assert {k["kind"] for k in plan["kind"]} >= {"hair", "beard", "left brow", "right brow"}
-    assert set(plan["hairline"][0]) >= {"x", "y", "width_mm", "soften_mm"}
+    assert set(plan["hairline"][0]) >= {"x", "y", "seen_mm", "wanted_mm", "shadow_steps"}
     for layer in plan["layers"]:
         assert set(layer) >= {
             "id", "name", "strokes", "type", "tones", "mixture", "dilution", "film_mm", "tool", "width_mm",

@@ -7640,19 +7640,31 @@ export interface components {
         };
         /**
          * PlanHairlineSpot
-         * @description Width of the passage from skin to hair, and how much softer to paint it.
+         * @description One reading of the passage from skin to hair, and how it is to be painted.
          */
         PlanHairlineSpot: {
-            /** Shadow */
-            shadow: number;
-            /** Soften Mm */
-            soften_mm: number;
-            /** Through */
+            /**
+             * Seen Mm
+             * @description 10–90 % width of the passage as photographed
+             */
+            seen_mm: number;
+            /**
+             * Shadow Steps
+             * @description Value steps that the hair shades the skin before it
+             */
+            shadow_steps: number;
+            /**
+             * Through
+             * @description Share of skin that shows through the first hair, 0–1
+             */
             through: number;
             /** Too Hard */
             too_hard: boolean;
-            /** Width Mm */
-            width_mm: number;
+            /**
+             * Wanted Mm
+             * @description As it is to be painted: softer than it is seen
+             */
+            wanted_mm: number;
             /** X */
             x: number;
             /** Y */

@@ -19,6 +19,7 @@ from truesitter.core.hair.strokes.stroke_types import (
     BEARD,
     BROW,
     COILY,
+    FRIZZ,
     MOUSTACHE_TYPE,
     SHORT,
     STRAIGHT,
@@ -270,3 +271,25 @@ def test_what_hair_looks_like_names_its_type() -> None:
     assert type_for(Kind.RIGHT_MOUSTACHE, "wavy") is MOUSTACHE_TYPE
     assert type_for(Kind.LEFT_BROW, "wavy") is BROW
     assert type_for(Kind.SCALP, "coily") is COILY
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_strays_follow_the_type_of_the_hair(seed: int) -> None:
+    """Straight ones bend little, those of coils curl round, those of frizz sway; tangled hair leaves more."""
+    mask, ground = oval(), flowing(0.1)
+
+    def turned(type_: StrokeType) -> tuple[int, float, float]:
+        lines = lay_strays(ground, mask, mask, 1.0, seed, type_)
+        whole, swayed = [], []
+        for line in lines:
+            steps = np.diff(line.points * size_mm(), axis=0)
+            heading = np.unwrap(np.arctan2(-steps[:, 1], steps[:, 0]))
+            whole.append(abs(heading[-1] - heading[0]))
+            swayed.append(float(np.abs(np.diff(heading, 2)).max()))
+        return len(lines), float(np.max(whole)), float(np.mean(swayed))
+
+    straight, coily, frizz = (turned(t) for t in (STRAIGHT, COILY, FRIZZ))
+    assert straight[1] < 1.1
+    assert coily[1] > 1.5
+    assert frizz[2] > 2 * straight[2]
+    assert min(coily[0], frizz[0]) >= 8 > straight[0]

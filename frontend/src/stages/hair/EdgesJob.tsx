@@ -1,6 +1,6 @@
 import { Box } from "@mui/material";
 import { useState, type ReactNode } from "react";
-import { Circle, Line } from "react-konva";
+import { Circle, Group, Line } from "react-konva";
 import type { Schemas } from "../../api/client";
 import { useHairEdges } from "../../api/hooks";
 import { Say, Section, Toggle } from "../../sheet/parts";
@@ -21,24 +21,28 @@ export function EdgesJob({ sitter }: JobProps) {
   const [forms, setForms] = useState(true);
   const data = found.data;
   const spots = data?.hairline ?? [];
-  const listed = spots.map((s, i) => ({ ...s, place: `hairline ${i + 1}` })).filter((s) => s.too_hard);
-  const hard = usePlaces(listed);
+  const listed = spots.map((s, i) => ({ ...s, place: `hairline ${i + 1}` }));
+  const places = usePlaces(listed);
   useWall({
     busy: found.isFetching,
     overlay: (px, size) => (
       <>
         {readings &&
           spots.map((s, i) => (
-            <Circle
-              key={i}
-              listening={false}
-              x={s.x * size.width}
-              y={s.y * size.height}
-              radius={(s.too_hard ? 5 : 2 + s.width_mm * 0.6) * px}
-              fill={s.too_hard ? "#000000" : "transparent"}
-              stroke="#ffffff"
-              strokeWidth={2 * px}
-            />
+            <Group key={i} x={s.x * size.width} y={s.y * size.height} listening={false}>
+              <Circle
+                radius={(2 + s.wanted_mm * 0.6) * px}
+                stroke="#ffffff"
+                strokeWidth={1.5 * px}
+                dash={[3 * px, 2 * px]}
+              />
+              <Circle
+                radius={(1.5 + s.seen_mm * 0.6) * px}
+                fill={s.too_hard ? "#000000" : "transparent"}
+                stroke="#ffffff"
+                strokeWidth={2 * px}
+              />
+            </Group>
           ))}
         {forms &&
           data?.forms?.places.map((p, i) => (
@@ -50,7 +54,7 @@ export function EdgesJob({ sitter }: JobProps) {
               dark={data.forms?.near_shadow[i] ?? false}
             />
           ))}
-        {hard.mark(px, size)}
+        {places.mark(px, size)}
       </>
     ),
   });
@@ -79,12 +83,18 @@ export function EdgesJob({ sitter }: JobProps) {
         )}
         {listed.length > 0 && (
           <>
-            <Say>Too hard here:</Say>
+            <Say>Seen, and as soft as it is to be painted:</Say>
             <PlaceList
               of={listed}
-              places={hard}
-              right={(s) => `${mm(s.width_mm)}, soften by ${mm(s.soften_mm)}`}
-              more={(s) => `Skin shows through ${Math.round(s.through * 100)} % of the first hair.`}
+              places={places}
+              right={(s) => `${mm(s.seen_mm)} → ${mm(s.wanted_mm)}${s.too_hard ? ", too hard" : ""}`}
+              more={(s) =>
+                `Skin shows through ${Math.round(s.through * 100)} % of the first hair${
+                  s.shadow_steps >= 0.05
+                    ? `; before it the skin lies ${s.shadow_steps.toFixed(1)} steps in its shadow`
+                    : ""
+                }.`
+              }
             />
           </>
         )}
@@ -117,7 +127,7 @@ export function EdgesJob({ sitter }: JobProps) {
 }
 
 function Summary({ spots }: { spots: readonly Spot[] }) {
-  const widths = spots.map((s) => s.width_mm).sort((a, b) => a - b);
+  const widths = spots.map((s) => s.seen_mm).sort((a, b) => a - b);
   const middle = widths[Math.floor(widths.length / 2)] ?? 0;
   const through = spots.reduce((sum, s) => sum + s.through, 0) / spots.length;
   return (

@@ -43,14 +43,14 @@ class PlanShine(Out):
 
 
 class PlanHairlineSpot(Out):
-    """Width of the passage from skin to hair, and how much softer to paint it."""
+    """One reading of the passage from skin to hair, and how it is to be painted."""
 
     x: float
     y: float
-    width_mm: float
-    soften_mm: float
-    shadow: float
-    through: float
+    seen_mm: float = Field(description="10–90 % width of the passage as photographed")
+    wanted_mm: float = Field(description="As it is to be painted: softer than it is seen")
+    shadow_steps: float = Field(description="Value steps that the hair shades the skin before it")
+    through: float = Field(description="Share of skin that shows through the first hair, 0–1")
     too_hard: bool
 
 
@@ -152,7 +152,8 @@ def hairline_of(study: Study) -> list[PlanHairlineSpot]:
     """Every reading of the hairline."""
     return [
         PlanHairlineSpot(
-            x=s.x, y=s.y, width_mm=s.width_mm, soften_mm=s.soften_mm, shadow=s.shadow, through=s.through,
+            x=s.x, y=s.y, seen_mm=s.width_mm, wanted_mm=s.width_mm + s.soften_mm, shadow_steps=s.shadow,
+            through=s.through,
             too_hard=s.too_hard,
         )
         for s in study.hair.hairline().spots

@@ -26,7 +26,7 @@ from truesitter.core.hair.layers.tuning import (
 )
 from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
 from truesitter.core.hair.strokes.strays import lay_strays
-from truesitter.core.hair.strokes.stroke_types import type_for
+from truesitter.core.hair.strokes.stroke_types import TYPES, type_for
 from truesitter.core.hair.strokes.tuning import DENSITY, HAIRS_DENSITY, SMALLER_FROM
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Floats, Labels, Mask
@@ -195,7 +195,9 @@ class _Mass:
         # Dark strays only where it is dark beneath.
         dark = role == "dark hairs" or float(job.value[aim].mean()) <= float(job.value[self.mask].mean())
         head = self.mask & (job.kinds == Kind.SCALP)
-        strays = lay_strays(job.ground, self.darks & head if dark else head, head, brush, seed)
+        strays = lay_strays(
+            job.ground, self.darks & head if dark else head, head, brush, seed, TYPES[job.head]
+        )
         lines += strays
         if not lines:
             return self._layer(role, place, aim, "Too small for strokes: touch it in.", brush)

@@ -7,13 +7,26 @@ import numpy as np
 
 from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround
-from truesitter.core.hair.strokes.tuning import BEND, END, FEWEST, LONGEST, MOST, POINTS, WITHOUT_LOCK
+from truesitter.core.hair.strokes.stroke_types import STRAIGHT, StrokeType
+from truesitter.core.hair.strokes.tuning import (
+    BEND,
+    END,
+    FEWEST,
+    LONGEST,
+    LOOSE,
+    MOST,
+    POINTS,
+    TANGLED_STRAYS,
+    WITHOUT_LOCK,
+)
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Mask
 
 
-def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, seed: int) -> tuple[Line, ...]:
-    """A few strays of one layer.
+def lay_strays(
+    ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, seed: int, type_: StrokeType = STRAIGHT
+) -> tuple[Line, ...]:
+    """A few strays of one layer, which curl and wave as the hair does; frizz and coils leave more of them.
 
     Parameters
     ----------
@@ -25,13 +38,17 @@ def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, se
         Width of the layer's brush; a stray is at most half as wide.
     seed
         Chance is the same each time.
+    type_
+        How the hair is stroked.
     """
     inner = cv2.erode(mass.astype(np.uint8), np.ones((9, 9), np.uint8)) > 0
     rows, columns = np.nonzero(tone & mass & ~inner)
     if not len(rows):
         return ()
     chance = np.random.default_rng(seed)
-    wanted = int(chance.integers(FEWEST, MOST + 1))
+    loose = LOOSE if type_.turn or type_.irregular >= TANGLED_STRAYS else 1
+    wanted = loose * int(chance.integers(FEWEST, MOST + 1))
+    swing = 2 * np.pi * type_.waves / (1 - ROOT_PART)
     height, width = ground.shape
     lines: list[Line] = []
     for pick in chance.permutation(len(rows))[: 8 * wanted]:
@@ -40,7 +57,8 @@ def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, se
         row, column = int(rows[pick]), int(columns[pick])
         lock = float(ground.lock_length[row, column]) or WITHOUT_LOCK * ground.face_mm
         step = lock * chance.uniform(0.4, 1) * LONGEST / ground.mm_per_px / (POINTS - 1)
-        bend = chance.uniform(0.3, 1) * BEND * chance.choice((-1, 1))
+        side = chance.choice((-1, 1))
+        bend = chance.uniform(0.3, 1) * max(BEND, type_.turn) * side
         x, y = column + 0.5, row + 0.5
         points, angle = [(x, y)], 0.0
         for n in range(1, POINTS):
@@ -50,7 +68,9 @@ def lay_strays(ground: StrokeGround, tone: Mask, mass: Mask, brush_mm: float, se
                 angle = float(np.arctan2(-dy, dx)) if dx or dy else angle
             elif along > ROOT_PART:
                 angle += bend / (POINTS * (1 - ROOT_PART))
-            x, y = x + step * float(np.cos(angle)), y + step * float(np.sin(angle))
+            free = max(0.0, along - ROOT_PART)
+            sway = side * float(np.arctan(type_.wave * swing * np.sin(swing * free))) if free else 0.0
+            x, y = x + step * float(np.cos(angle + sway)), y + step * float(np.sin(angle + sway))
             points.append((x, y))
         widths = min(0.6, brush_mm / 2) * np.interp(np.linspace(0, 1, POINTS), (0, 0.25, 1), (0.8, 1, END))
         lines.append(Line(np.array(points) / (width, height), widths))

@@ -83,6 +83,9 @@ AWKWARD = -0.5
 FEWEST, MOST = 2, 5
 """In every layer (common practice: a few in every colour)."""
 
+LOOSE, TANGLED_STRAYS = 4, 0.4
+"""Curled hair, and hair as irregular as the other number in radians, leaves so many times as many [try]."""
+
 LONGEST = 0.35
 """Of the lock's length."""
 
