@@ -147,7 +147,7 @@ def test_an_answer_is_sent_again_only_when_its_key_changed(client: TestClient, s
     moved = {path for path, key in named.items() if key != sitter_now["keys"][path]}
     told = {"flesh/spot", "flesh/batch", "flesh/named", "flesh/combined", "flesh/coats"}
     told |= {"log/works", "log/figures"}
-    assert moved == {"values", "passes", "kit", "easel", "easel/section", *told}
+    assert moved == {"values", "passes", "kit", "easel", "easel/section", "hair/layers", *told}
     client.post(f"{url}/undo")
 
 

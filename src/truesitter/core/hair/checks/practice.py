@@ -24,6 +24,7 @@ from truesitter.core.hair.checks.tuning import (
     TAPERS,
     TOGETHER,
     TOO_LONG,
+    TOO_LONG_LOCKS,
     TOO_SHORT,
 )
 from truesitter.core.hair.field.guides import Points
@@ -209,7 +210,7 @@ def _length(stroke: _Drawn, ground: StrokeGround) -> Told:
     if stroke.length < TOO_SHORT * least:
         said = f"{stroke.length:.0f} mm is short for {type_.name} hair here: {least:.0f} mm or more."
         return "short", said, 0
-    if stroke.length > TOO_LONG * most:
+    if stroke.length > (TOO_LONG_LOCKS if type_.of_the_lock else TOO_LONG) * most:
         said = f"{stroke.length:.0f} mm is long for {type_.name} hair here: {most:.0f} mm at most."
         return "long", said, SAMPLES - 1
     return None

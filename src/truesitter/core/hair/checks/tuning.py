@@ -50,6 +50,9 @@ TOO_SHORT, TOO_LONG = 0.36, 1.3
 """Shorter than this part of the shortest usual length it looks cut off, longer than this part of the longest
 combed [try]; a stroke that ends at the border of its place is right down to 0.4 of its length."""
 
+TOO_LONG_LOCKS = 2.2
+"""Likewise of long hair, which a stroke may follow through lock after lock [try]."""
+
 TAPERS = 0.6
 """A tip wider than this part of the widest does not run out [try]; types end in a quarter at most."""
 
