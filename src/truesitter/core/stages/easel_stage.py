@@ -94,7 +94,7 @@ class EaselStage:
     @result(
         "wanted picture",
         settings=("passes.focus", WIDTH_MM),
-        needs=lambda settings: ("framed", *(("finish", "lab") if settings.passes.focus else ())),
+        needs=lambda settings: ("framed", *(("finish", "lab", "regions") if settings.passes.focus else ())),
     )
     def _reference(self) -> Bytes:
         """The photograph that a painting is held to, (h, w, 3): as far as it is to be finished."""
