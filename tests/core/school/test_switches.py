@@ -283,3 +283,14 @@ def test_what_a_school_covers_whole_itself_gets_no_other_first_layer() -> None:
     """Paint after a thumbnail lays a base of skin, hair, cloth and wall; only what is worn has none."""
     made = adapted(SCHOOLS["thumbnail-first"], Switches(layers="two of the whole figure"))
     assert [p.key for p in made.passes if p.key.startswith(FIRST_LAYER)] == [f"{FIRST_LAYER}worn"]
+
+
+@pytest.mark.parametrize("key", [key for key, one in SCHOOLS.items() if not one.transparent])
+def test_a_first_layer_covers_the_hair_too(key: str) -> None:
+    """In the school's own paint: greys stay greys."""
+    school = SCHOOLS[key]
+    made = adapted(school, Switches(layers="two of the whole figure"))
+    hairy = [p for p in made.passes if Region.HAIR in p.regions and set(p.regions) != set(Region)]
+    first = hairy[0]
+    assert first.band is Band.EVERYTHING
+    assert first.kind == ("grey" if key == "monochrome-first" else "mass")

@@ -14,7 +14,14 @@ from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.mended import with_weaker_first_coats
 from truesitter.core.plan.pass_plan import Heap, Hours, PassPlan, Remark
 from truesitter.core.plan.size import in_one_go, joined_lines
-from truesitter.core.plan.tuning import FIRST_COATS, HAIR_USUAL, PASSES_OF_SIZE, UNCOLOURED
+from truesitter.core.plan.tuning import (
+    FIRST_COATS,
+    HAIR_COLOUR,
+    HAIR_GAINS,
+    HAIR_USUAL,
+    PASSES_OF_SIZE,
+    UNCOLOURED,
+)
 from truesitter.core.school.switches import FIRST_LAYER
 
 
@@ -42,6 +49,25 @@ def _mend(draft: Draft) -> None:
         return
     thinning = draft.scene.medium.thinning
     draft.lay_again(with_weaker_first_coats(draft.passes, draft.laid, draft.pruning(), thinning))
+
+
+def _without_idle_hair(draft: Draft) -> None:
+    """Leave out layers of hair that bring their place next to nothing, worst first; the base always stays."""
+    while True:
+        pruning = draft.pruning()
+        gains = {
+            n: max(gain.steps, gain.colour * HAIR_COLOUR)
+            for n, p in enumerate(draft.passes)
+            if p.hair is not None and p.hair.role != "base" and p.pieces.any()
+            for gain in [pruning.gain(n)]
+        }
+        worst = min(gains, key=lambda n: gains[n], default=None)
+        if worst is None or gains[worst] >= HAIR_GAINS:
+            return
+        one = draft.passes[worst]
+        draft.remarks.append(Remark(one.name, one.group, " left out: the hair is as near without it."))
+        draft.keep([n for n in range(len(draft.passes)) if n != worst])
+        draft.lay_again(draft.passes)
 
 
 def _of_size(draft: Draft) -> None:
@@ -83,6 +109,7 @@ def finish(draft: Draft) -> PassPlan:
     draft.passes = [replace(p, work_minutes=m) for p, m in zip(draft.passes, minutes, strict=True)]
     hairy = dict(zip((p.key for p in draft.passes), hair, strict=True))
     _mend(draft)
+    _without_idle_hair(draft)
     _of_size(draft)
     draft.remarks += [
         short_of(p) for p, t in zip(draft.passes, draft.laid, strict=True)

@@ -81,14 +81,17 @@ def hair_errors(plan: PassPlan, painted: Painted, wanted: Floats) -> tuple[float
     # Nothing beyond the reach of the squint counts.
     box = box_of(np.any(masses, axis=0), round(4 * sigma) + 1)
     meant = picture_luminance(np.round(lab_to_srgb(wanted[box].astype(np.float64)) * 255).astype(np.uint8))
-    found = []
+
+    # What lies beside the hair may not be painted yet: only the hair is squinted.
+    def squinted(light: Floats, mass: Mask) -> Floats:
+        return linear_to_value(blur_within(light, mass[box].astype(np.float32), sigma))
+
+    found, values = [], dict[int, Floats]()
     for number, mass in zip(numbers, masses, strict=True):
-        # What lies beside the hair may not be painted yet: only the hair is squinted.
-        inside = mass[box]
-        share = inside.astype(np.float32)
-        light = picture_luminance(painted.picture(number + 1)[box])
-        seen, value = (linear_to_value(blur_within(one, share, sigma)) for one in (light, meant))
-        found.append(float(np.abs(seen - value)[inside].mean()))
+        if id(mass) not in values:
+            values[id(mass)] = squinted(meant, mass)
+        seen = squinted(picture_luminance(painted.picture(number + 1)[box]), mass)
+        found.append(float(np.abs(seen - values[id(mass)])[mass[box]].mean()))
     return tuple(found)
 
 

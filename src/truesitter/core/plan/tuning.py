@@ -16,6 +16,10 @@ from truesitter.core.sitter.region_names import FEATURES, Region
 HAIR_USUAL = 4
 """Passes of hair in a plan of a size; what the painter asks for beyond them comes on top [try]."""
 
+HAIR_GAINS, HAIR_COLOUR = 0.01, 0.03
+"""A layer of hair that brings its place nearer by less, in value steps, is not proposed; a step of a* or b*
+counts as so many steps of value [try]."""
+
 # heaps.py
 
 HEAP_ELSEWHERE = 1.5

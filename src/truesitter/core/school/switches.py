@@ -168,7 +168,7 @@ def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
     for one in passes:
         features = set(one.regions) <= set(FEATURES)
         if (
-            one.kind not in ("mass", "grey", "hair")
+            one.kind not in ("mass", "grey", "hair", "grey hair")
             or features
             or one.band in (Band.LINES, Band.COOL_HALFTONE)
         ):
@@ -184,7 +184,8 @@ def _first_layer(passes: list[PassTemplate]) -> list[PassTemplate]:
             one.regions,
             one.model_copy(
                 update={
-                    "key": f"{FIRST_LAYER}{one.key}"[:40], "kind": "grey" if one.kind == "grey" else "mass",
+                    "key": f"{FIRST_LAYER}{one.key}"[:40],
+                    "kind": "grey" if one.kind.startswith("grey") else "mass",
                     "name": f"First layer: {name[0].lower()}{name[1:]}" + (", {band}" if skin else ""),
                     "band": Band.THIRDS if skin else Band.EVERYTHING, "edge": "loose", "stays": True,
                     "film_mm": FIRST_FILM * one.film_mm,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import partial
 
@@ -18,8 +19,9 @@ from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
 from truesitter.core.paint.recipes.rounding import Recipe
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
-from truesitter.core.plan.kinds.opaque_light_pass import body_recipe
+from truesitter.core.plan.kinds.opaque_light_pass import body_recipe, needs_no_body
 from truesitter.core.plan.kinds.tuning import FILM_OF_ROLE, HAIR_TOP, LEAST_COVER, NEARER
 from truesitter.core.plan.kinds.under_glaze import grey_for
 from truesitter.core.plan.kinds.water_pass import beneath, washed
@@ -82,32 +84,28 @@ def _share(scene: Scene, drawn: _Strokes, aim: Mask, hair: HairLayer) -> float:
     return float(max(LEAST_COVER, np.average(drawn.cover[aim], weights=scene.patchwork.sizes[aim])))
 
 
-def _opaque(grey: bool, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
-    """Opaque strokes: as thin as a line of their width can be, mixed for how they look over what is there."""
-    hair = step.hair
-    if hair is None:
-        return "there is no hair to stroke."
-    if hair.role == "tying glaze":
-        return GLAZE.lay(scene, step, canvas)
-    aim = step.wanted & step.pieces
-    drawn = _drawn(scene, step, hair)
-    if not aim.any():
-        return "there is nothing of its tone."
-    under = beneath(scene, canvas, aim)
-    colour = np.array((1.0, 0.0, 0.0) if grey else (1.0, 1.0, 1.0))
-    wanted = _wanted(scene, step, hair, aim)
-    wanted = grey_for(scene, step.regions, wanted) if grey else wanted
-    share = _share(scene, drawn, aim, hair)
-    goal = _asked(wanted, np.asarray(reflectance_to_lab(under.seen())), share) * colour
-    dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
-    made, asked = None, goal
+def _seen(rack: Rack, parts: dict[str, int], dry: DryMm, below: Doubles) -> Doubles:
+    """L*a*b* (3,) of a film of some parts over what lies below, (31,) internal reflectance."""
+    k, s = rack.mixture(parts)
+    return np.asarray(reflectance_to_lab(leave_surface(film_reflectance(k, s, dry, below))))
+
+
+def _nearest(
+    recipe: Callable[[Doubles], Recipe], rack: Rack, goal: Doubles, dry: DryMm, below: Doubles
+) -> Recipe:
+    """Of a few mixtures the one whose film comes nearest to a colour (3,), with what shines through it."""
+    found, asked = list[Recipe](), goal
     for _ in range(NEARER):
-        tried = _over(scene, scene.recipe(asked, step.regions), goal, dry, under.internal())
-        if made is None or tried.delta_e < made.delta_e:
-            made = tried
-        asked = (asked + goal - np.array(tried.predicted.lab)) * colour
+        made = recipe(asked)
+        seen = _seen(rack, made.parts, dry, below)
+        found.append(replace(Recipe.held(made.parts, seen, goal), film_mm=made.film_mm))
+        asked = asked + goal - seen
         asked[0] = np.clip(asked[0], 0, 100)
-    assert made is not None
+    return min(found, key=lambda one: one.delta_e)
+
+
+def _laid(step: Step, hair: HairLayer, drawn: _Strokes, made: Recipe, dry: DryMm) -> Laid:
+    """A film of body colour along the strokes."""
     layer = Layer(step.pieces, made.parts, dry, lines=hair.lines, cover=drawn.cover)
     thinned = (Thinned(drawn.dilution),) if drawn.dilution.thinner else ()
     paint = drawn.film * drawn.dilution.left
@@ -116,67 +114,78 @@ def _opaque(grey: bool, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     )  # fmt: skip
 
 
-def _over(scene: Scene, made: Recipe, goal: Doubles, dry: DryMm, below: Doubles) -> Recipe:
-    """A recipe as its film looks over what lies below."""
-    k, s = scene.palette.rack.mixture(made.parts)
-    seen = reflectance_to_lab(leave_surface(film_reflectance(k, s, dry, below)))
-    return replace(Recipe.held(made.parts, np.asarray(seen), goal), film_mm=made.film_mm)
+_Lay = Callable[[Scene, Step, Canvas, HairLayer, Mask, _Strokes], Laid | str]
 
 
-def _wash(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
-    """Strokes of a wash, over everything darker than their own tone; lights are never drawn with one."""
+def _layer(lay: _Lay, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """What every school does alike: nothing without hair or tone, a glaze where one is asked for."""
     hair = step.hair
     if hair is None:
         return "there is no hair to stroke."
     if hair.role == "tying glaze":
         return GLAZE.lay(scene, step, canvas)
     aim = step.wanted & step.pieces
-    drawn = _drawn(scene, step, hair)
     if not aim.any():
         return "there is nothing of its tone."
+    return lay(scene, step, canvas, hair, aim, _drawn(scene, step, hair))
+
+
+def _opaque(
+    grey: bool, scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, aim: Mask, drawn: _Strokes
+) -> Laid:
+    """Opaque strokes: as thin as a line of their width can be, mixed for how they look over what is there."""
+    under, wanted = beneath(scene, canvas, aim), _wanted(scene, step, hair, aim)
+    wanted = grey_for(scene, step.regions, wanted) if grey else wanted
+    goal = _asked(wanted, reflectance_to_lab(under.seen()), _share(scene, drawn, aim, hair))
+    dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
+    hues = np.array((1.0, 0.0, 0.0)) if grey else np.ones(3)
+    made = _nearest(
+        lambda lab: scene.recipe(lab * hues, step.regions), scene.palette.rack, goal, dry, under.internal()
+    )
+    return _laid(step, hair, drawn, made, dry)
+
+
+def _wash(
+    scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, aim: Mask, drawn: _Strokes
+) -> Laid | str:
+    """Strokes of a wash, over everything darker than their own tone; lights are never drawn with one."""
     if hair.role in ("light hairs", "early lights"):
-        return _body_lines(scene, step, canvas, hair, drawn)
+        return _body_lines(scene, step, canvas, hair, aim, drawn)
     under = beneath(scene, canvas, aim)
-    wanted = _wanted(scene, step, hair, aim)
-    goal = _asked(wanted, np.asarray(reflectance_to_lab(under.seen())), _share(scene, drawn, aim, hair))
+    seen = reflectance_to_lab(under.seen())
+    goal = _asked(_wanted(scene, step, hair, aim), seen, _share(scene, drawn, aim, hair))
     thinning = scene.medium.thinning
     if hair.lines:
         thinning = replace(thinning, film=WetMm(min(thinning.film, drawn.film)))
     laid = washed(scene, step, canvas, under, goal, thinning)
-    if isinstance(laid, str) or not hair.lines:
-        return laid if isinstance(laid, str) else replace(laid, said=f"{hair.said} {laid.said}".strip())
+    if isinstance(laid, str):
+        return laid
+    said = f"{hair.said} {laid.said}".strip()
+    if not hair.lines:
+        return replace(laid, said=said)
     (layer,) = laid.operations
     assert isinstance(layer, Layer)
     stroked = replace(layer, lines=hair.lines, cover=drawn.cover)
-    return replace(
-        laid, operations=(stroked,), said=f"{hair.said} {laid.said}".strip(), tool=_wet(drawn.tool)
-    )
+    # Water is drawn with rounds, which hold it.
+    tool = "round" if drawn.tool == "filbert" else drawn.tool
+    return replace(laid, operations=(stroked,), said=said, tool=tool)
 
 
-def _wet(tool: str) -> str:
-    """Water is drawn with rounds, which hold it."""
-    return "round" if tool == "filbert" else tool
-
-
-def _body_lines(scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, drawn: _Strokes) -> Laid | str:
+def _body_lines(
+    scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, aim: Mask, drawn: _Strokes
+) -> Laid | str:
     """Light hairs over washes: opaque, since no film lightens; without white they stay as they are left."""
-    pieces = step.pieces
-    wanted = _wanted(scene, step, hair, step.wanted & step.pieces)
-    made = body_recipe(scene, canvas, pieces, wanted, step.regions)
-    if isinstance(made, str):
-        return made
+    wanted = _wanted(scene, step, hair, aim)
+    refused = needs_no_body(scene, canvas, step.pieces, wanted)
+    if refused:
+        return refused
     dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
-    under = beneath(scene, canvas, pieces)
-    k, s = scene.body.rack.mixture(made.parts)
-    seen = reflectance_to_lab(leave_surface(film_reflectance(k, s, dry, under.internal())))
-    made = Recipe.held(made.parts, np.asarray(seen), wanted)
-    layer = Layer(pieces, made.parts, dry, lines=hair.lines, cover=drawn.cover)
-    thinned = (Thinned(drawn.dilution),) if drawn.dilution.thinner else ()
+    below = beneath(scene, canvas, step.pieces).internal()
+    made = _nearest(lambda lab: body_recipe(scene, lab, step.regions), scene.body.rack, wanted, dry, below)
     said = f"{hair.said} In body colour: a wash darkens whatever it goes over."
-    paint = drawn.film * drawn.dilution.left
-    return Laid(made, (layer,), pieces, drawn.film, paint, thinned, said=said, tool=drawn.tool)
+    return replace(_laid(step, hair, drawn, made, dry), said=said)
 
 
-HAIR = Laying("hair", partial(_opaque, False), "mass", leaves_ground=True)
-GREY_HAIR = Laying("grey hair", partial(_opaque, True), "mass", leaves_ground=True)
-WASHED_HAIR = Laying("washed hair", _wash, "wash")
+HAIR = Laying("hair", partial(_layer, partial(_opaque, False)), "mass", leaves_ground=True)
+GREY_HAIR = Laying("grey hair", partial(_layer, partial(_opaque, True)), "mass", leaves_ground=True)
+WASHED_HAIR = Laying("washed hair", partial(_layer, _wash), "wash")

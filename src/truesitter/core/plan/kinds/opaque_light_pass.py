@@ -17,10 +17,8 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Mask
 
 
-def body_recipe(
-    scene: Scene, canvas: Canvas, pieces: Mask, wanted: Doubles, regions: tuple[Region, ...]
-) -> Recipe | str:
-    """Body colour for a light over washes, or in words why none is needed or can be mixed.
+def needs_no_body(scene: Scene, canvas: Canvas, pieces: Mask, wanted: Doubles) -> str:
+    """In words why no body colour is laid for a light over washes; empty where one is.
 
     Parameters
     ----------
@@ -30,23 +28,26 @@ def body_recipe(
         (n,) where the light is touched.
     wanted
         (3,) its L*a*b*.
-    regions
-        Of the pass.
     """
     if not any(scene.body.pigment(key).family == "white" for key in scene.body.tubes):
         return "there is no white tube on the palette: keep these lights as bare paper."
     have = np.average(canvas.piece_values()[pieces], weights=scene.patchwork.sizes[pieces])
-    if float(lab_value(wanted)) - float(have) < OPAQUE_LIGHT_PASS_LEAST_LIGHTER:
-        return "the paper is as light there."
+    near = float(lab_value(wanted)) - float(have) < OPAQUE_LIGHT_PASS_LEAST_LIGHTER
+    return "the paper is as light there." if near else ""
+
+
+def body_recipe(scene: Scene, wanted: Doubles, regions: tuple[Region, ...]) -> Recipe:
+    """Body colour for a light (3,) of some regions."""
     return solve_recipes(as_lab(wanted), scene.body, scene.wishes_at(regions), 1)[0]
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     inside = scene.mapped_lab[scene.patchwork.mask(step.pieces)]
     top = inside[inside[:, 0] >= np.quantile(inside[:, 0], LIGHT_TOP)].mean(axis=0, dtype=np.float64)
-    made = body_recipe(scene, canvas, step.pieces, top, step.regions)
-    if isinstance(made, str):
-        return made
+    refused = needs_no_body(scene, canvas, step.pieces, top)
+    if refused:
+        return refused
+    made = body_recipe(scene, top, step.regions)
     film = WetMm(step.film)
     layer = Layer(step.pieces, made.parts, scene.medium.dry(film))
     return Laid(made, (layer,), step.pieces, film, film)
