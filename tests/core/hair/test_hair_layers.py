@@ -85,6 +85,8 @@ def test_light_hairs_lie_where_the_hair_mirrors_the_light() -> None:
     scalp = kinds == Kind.SCALP
     assert 0 < hairs.mask.sum() < 0.2 * scalp.sum()
     assert surface[hairs.mask].mean() > surface[scalp].mean() + 0.1
+    (locks,) = (one for one in study.hair_layers.layers() if one.role == "smaller locks")
+    assert surface[hairs.mask].mean() > surface[locks.aim & ~hairs.mask].mean() + 0.1, "of its own tone"
     value = study.hair_layers.job(False, "portrait").value
     assert value[hairs.mask].mean() > value[scalp].mean() + 1
 
@@ -149,6 +151,16 @@ def test_the_picture_of_the_hair_is_the_photograph_but_for_the_hair() -> None:
         assert not changed[~near].any()
         assert changed[kinds == 0].mean() < 0.03
     assert changed[(kinds == 0) & near].sum() > 100, "strays are seen outside the mass"
+    # The base fades towards its border, into the photograph.
+    base = study.passes.plan().passes[first].hair
+    assert base is not None
+    inner = cv2.distanceTransform(base.mask.astype(np.uint8), cv2.DIST_L2, 5)
+    canvas = study.passes.painted().picture(first + 1).astype(float)
+    moved = np.abs(study.passes.hair_picture(first) - photograph.astype(float)).sum(axis=2)
+    whole = np.abs(canvas - photograph).sum(axis=2)
+    rim, deep = (base.mask & where for where in (inner < 1.5, inner > 20))
+    assert moved[rim].sum() < 0.3 * whole[rim].sum()
+    assert moved[deep].sum() == pytest.approx(whole[deep].sum(), rel=0.01)
     # What is shown is the canvas itself.
     inside = cv2.erode((kinds == 1).astype(np.uint8), np.ones((31, 31), np.uint8)) > 0
     canvas = study.passes.painted().picture(last + 1)

@@ -38,6 +38,20 @@ def planned(name: str, school: str) -> dict[Size, PassPlan]:
     return study.passes.sizes()
 
 
+@pytest.mark.parametrize("size", ["study", "sketch"])
+def test_the_plan_in_every_size_is_the_plan_of_that_size(size: Size) -> None:
+    """Its hair has the layers of the size too."""
+    base = study_of("tobias")
+    chosen = base.settings.model_dump()
+    chosen["passes"] |= {"school": "watercolour-zones", "size": size}
+    study = Study(base.sha256, base.source.load, StudySettings.model_validate(chosen), base.source.memo)
+    of_size, told = study.passes.plan(), planned("tobias", "watercolour-zones")[size]
+    assert of_size.keys == told.keys
+    for one, other in zip(of_size.passes, told.passes, strict=True):
+        assert len(one.lines) == len(other.lines), one.key
+        assert one.target_value == pytest.approx(other.target_value)
+
+
 CASES = [("maren", "layered-oil"), ("maren", "direct-oil"), ("tobias", "watercolour-zones")]
 
 

@@ -16,7 +16,7 @@ from truesitter.core.settings.pass_settings import PassSettings
     ],
 )  # fmt: skip
 def test_strays_of_an_own_school_are_its_light_hairs(key: str, before: str, after: str) -> None:
-    kept = SCHOOLS[key].model_dump(mode="json")
+    kept = SCHOOLS[key].model_dump(mode="json") | {"key": "own-one"}
     hairs = next(p for p in kept["passes"] if p["key"] == "light-hairs")
     hairs |= {"key": "strays", "kind": before, "band": "lines"}
     document = {"school": "own-one", "own": [kept], "done": ["ground"]}

@@ -32,20 +32,22 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     sums = [np.bincount(which, weights=channel) for channel in scene.sums[step.pieces].T]
     wanted = np.stack(sums, axis=1) / area[:, None]
     below, thinning = canvas.spectra[stacks], scene.medium.thinning
-    best = glaze_over_all(below, wanted, area, scene.palette, thinning)
-    if best is None:
-        return NOTHING
     there = reflectance_to_lab(leave_surface(below))
-    off, glazed_off = (np.abs(lab_value(lab) - lab_value(wanted)) for lab in (there, best.labs))
-    # Value first: a hue is not bought with it.
-    glazed = recipe_cost(best.labs, wanted) <= recipe_cost(there, wanted) + FARTHER
-    glazed &= glazed_off <= off + FARTHER_STEPS
-    if glazed.any() and not glazed.all():
+    cost, off = recipe_cost(there, wanted), np.abs(lab_value(there) - lab_value(wanted))
+    glazed = np.ones(len(stacks), bool)
+    while True:
         best = glaze_over_all(below[glazed], wanted[glazed], area[glazed], scene.palette, thinning)
-    else:
-        glazed[:] = True
-    if best is None or best.error_before - best.error_after < GLAZE_PASS_LEAST_GAIN:
-        return NOTHING
+        if best is None or best.error_before - best.error_after < GLAZE_PASS_LEAST_GAIN:
+            return NOTHING
+        # Value first: a hue is not bought with it.
+        steps = np.abs(lab_value(best.labs) - lab_value(wanted[glazed]))
+        farther = recipe_cost(best.labs, wanted[glazed]) > cost[glazed] + FARTHER
+        farther |= steps > off[glazed] + FARTHER_STEPS
+        if farther.all():
+            return NOTHING
+        if not farther.any():
+            break
+        glazed[np.flatnonzero(glazed)[farther]] = False
     pieces = step.pieces
     if not glazed.all():
         pieces = step.pieces.copy()
