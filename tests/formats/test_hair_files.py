@@ -114,9 +114,22 @@ def test_locks_are_numbered_at_the_size_of_the_picture() -> None:
     locks = study.hair.locks()
     assert set(np.unique(codes)) == {0, *(lock.number for lock in locks.locks)}
 
-    plan = hair_of(study)
-    assert plan.locks.count == len(locks.locks)
-    assert 5 < plan.locks.width_mm < 40
+    told = hair_of(study).locks
+    assert [one.id for one in told] == [f"lock-{n}" for n in range(1, len(locks.locks) + 1)]
+    assert 5 < np.median([one.width_mm for one in told]) < 40
+    assert all(one.type == "short" and one.brush_mm < one.width_mm for one in told)
+    for one in told:
+        assert set(one.over) <= {other.id for other in told} - {one.id}
+        if one.dark and one.light and one.middle:
+            assert one.dark.value < one.light.value
+            assert one.dark.value - 0.1 < one.middle.value < one.light.value + 0.1, "as near as can be mixed"
+        assert one.middle or (one.dark and one.light)
+    turning = [one for one in told if one.dark and one.light]
+    assert turning
+    mixtures = {
+        tuple(tone.parts.items()) for one in told for tone in (one.dark, one.middle, one.light) if tone
+    }
+    assert len(mixtures) < 2 * len(told), "locks share them"
 
 
 def test_the_plan_tells_the_hair_in_the_agreed_words() -> None:

@@ -69,6 +69,43 @@ def test_locks_come_in_the_order_of_painting_and_by_hand(client: TestClient, url
         client.post(f"{url}/undo")
 
 
+def test_a_lock_has_a_type_that_a_press_corrects(client: TestClient, url: str) -> None:
+    locks = client.get(f"{url}/hair/locks").json()["locks"]
+    lock = max(locks, key=lambda one: one["width_mm"] * one["length_mm"])
+    assert not lock["pressed"]
+    assert lock["type"] in ("straight", "wavy")
+    assert 0 < lock["brush_mm"] < lock["width_mm"]
+    assert [tone["name"] for tone in lock["tones"]] in (["dark", "middle", "light"], ["middle"])
+    assert all(tone["mixed"]["parts"] for tone in lock["tones"])
+    pressed = {"x": lock["x"], "y": lock["y"], "type": "frizz"}
+    edit(client, url, lists={"lock_types": {"add": [pressed]}})
+    after = {one["place"]: one for one in client.get(f"{url}/hair/locks").json()["locks"]}
+    assert (after[lock["place"]]["type"], after[lock["place"]]["pressed"]) == ("frizz", True)
+    assert sum(one["pressed"] for one in after.values()) == 1
+    layers = client.get(f"{url}/hair/layers").json()["layers"]
+    assert any("frizz" in layer["type"] for layer in layers)
+    edit(client, url, set={"type": "short"})
+    layers = client.get(f"{url}/hair/layers").json()["layers"]
+    assert {layer["type"] for layer in layers if layer["strokes"]} == {"short"}
+    client.post(f"{url}/undo")
+    client.post(f"{url}/undo")
+    wrong = client.patch(
+        f"{url}/settings/hair", json={"lists": {"lock_types": {"add": [{**pressed, "type": "bald"}]}}}
+    )
+    assert wrong.status_code == 422
+
+
+def test_disorder_is_a_handle(client: TestClient, url: str) -> None:
+    """Strokes that may leave their lock by more end farther off their growth line."""
+    assert client.patch(f"{url}/settings/hair", json={"set": {"disorder": 61}}).status_code == 422
+    drawn = {}
+    for degrees in (0, 45):
+        edit(client, url, set={"disorder": degrees})
+        drawn[degrees] = client.get(f"{url}/files/strokes.svg").content
+        client.post(f"{url}/undo")
+    assert drawn[0] != drawn[45]
+
+
 def test_layers_come_with_mixtures_and_a_picture_each(client: TestClient, url: str) -> None:
     told = client.get(f"{url}/hair/layers").json()
     layers = told["layers"]

@@ -5592,6 +5592,11 @@ export interface components {
          */
         HairSettings: {
             /**
+             * Disorder
+             * @description Degrees that strokes may leave their lock by; None for the type's own
+             */
+            disorder: number | null;
+            /**
              * Early Lights
              * @default false
              */
@@ -5630,6 +5635,11 @@ export interface components {
              */
             lock_strokes: components["schemas"]["LockStrokeSettings"][];
             /**
+             * Lock Types
+             * @default []
+             */
+            lock_types: components["schemas"]["LockTypeSettings"][];
+            /**
              * Partings
              * @default []
              */
@@ -5646,7 +5656,7 @@ export interface components {
             tying_glaze: boolean;
             /**
              * Type
-             * @description None for what the hair looks like
+             * @description Of every lock; None for what each looks like
              */
             type: ("straight" | "wavy" | "coily" | "frizz" | "short") | null;
             /**
@@ -6047,8 +6057,23 @@ export interface components {
          * @description One lock, in the order of painting.
          */
         LockOut: {
+            /**
+             * Brush Mm
+             * @description The widest brush that follows it
+             */
+            brush_mm: number;
             /** Contrast */
             contrast: number;
+            /**
+             * Curl Mm
+             * @description Length of one curl; None where none is seen
+             */
+            curl_mm: number | null;
+            /**
+             * Disorder
+             * @description Degrees by which its strands lie off its way on average
+             */
+            disorder: number;
             /** Length Mm */
             length_mm: number;
             /**
@@ -6058,10 +6083,27 @@ export interface components {
             over: number[];
             /** Place */
             place: string;
+            /**
+             * Pressed
+             * @description True where the painter said which type it is
+             */
+            pressed: boolean;
             /** Pull */
             pull: string;
+            /**
+             * Swing Mm
+             * @description How far a curl swings to either side
+             */
+            swing_mm: number | null;
+            /** Tones */
+            tones: components["schemas"]["LockToneOut"][];
             /** Turns */
             turns: string;
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "straight" | "wavy" | "coily" | "frizz" | "short";
             /** Width Mm */
             width_mm: number;
             /** X */
@@ -6084,6 +6126,30 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * LockToneOut
+         * @description The dark, middle or light of a lock with its mixture.
+         */
+        LockToneOut: {
+            mixed: components["schemas"]["MixtureOut"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * LockTypeSettings
+         * @description The type of the lock under a spot, as the painter sees it.
+         */
+        LockTypeSettings: {
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "straight" | "wavy" | "coily" | "frizz" | "short";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * LocksOut
@@ -7627,9 +7693,14 @@ export interface components {
          * @description One of the tones that the strokes of a layer vary in.
          */
         PlanHairTone: {
+            /** @description How, where a tube is too strong to count */
+            heap: components["schemas"]["PlanHeap"] | null;
             /** Hex */
             hex: string;
-            /** Parts */
+            /**
+             * Parts
+             * @description Straight from the tubes
+             */
             parts: {
                 [key: string]: number;
             };
@@ -9428,6 +9499,7 @@ export interface components {
              *       "hairlines": [],
              *       "hand": "right",
              *       "lock_strokes": [],
+             *       "lock_types": [],
              *       "partings": [],
              *       "spacing_mm": 6,
              *       "tying_glaze": false,

@@ -124,7 +124,7 @@ def _drawings(study: Study, canvas: tuple[float, float], plan: Plan, title: str)
         "light": light_svg(study).encode(),
         "light_sheet": light_pdf(study, title, "A4", Counting()),
         "outlines": outlines_svg(study.values.outlines(), canvas).encode(),
-        "hair_lines": growth_svg(study.hair.map().lines, canvas).encode(),
+        "hair_lines": growth_svg(study.hair.drawn_lines(), canvas).encode(),
         "strokes": strokes_svg(study).encode(),
         "brush": brush_svg(study, across=False).encode(),
         "sheet": plan_pdf(study, plan, title, "A4", Counting()),

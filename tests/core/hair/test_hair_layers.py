@@ -109,17 +109,20 @@ def test_strays_are_in_every_layer_of_strokes() -> None:
 
 def test_dark_strays_begin_only_where_it_is_dark(monkeypatch: pytest.MonkeyPatch) -> None:
     """Every layer's strays: dark ones in the darkest third beneath, light ones anywhere."""
-    asked: list[np.ndarray] = []
+    asked: list[tuple[int, np.ndarray]] = []
 
-    def spy(ground: object, tone: np.ndarray, *rest: object) -> tuple[()]:
-        asked.append(tone)
+    def spy(ground: object, tone: np.ndarray, mass: object, brush: float, seed: int, *_: object) -> tuple[()]:
+        # The types of hair of a layer come one after another.
+        if asked and asked[-1][0] == seed - 1:
+            tone = asked.pop()[1] | tone
+        asked.append((seed, tone))
         return ()
 
     monkeypatch.setattr("truesitter.core.hair.layers.nested.lay_strays", spy)
     study = painted("maren", layers=6)
     layers = [one for one in study.hair_layers.layers() if one.lines]
     scalp = study.hair.directed()[1] == 1
-    shares = [float(tone.sum() / scalp.sum()) for tone in asked]
+    shares = [float(tone.sum() / scalp.sum()) for _, tone in asked]
     assert len(shares) == len(layers)
     assert shares[0] == pytest.approx(1 / 3, abs=0.03)
     assert shares[-1] == pytest.approx(1, abs=0.01)
@@ -265,3 +268,19 @@ def test_awkward_strokes_are_pulled_from_the_tip() -> None:
     up_right = up_left * (-1, 1)
     assert pull_of(up_right, "left") == "tip"
     assert pull_of(np.array([(0.5, 0.2), (0.5, 0.8)]), "left") == "root"
+
+
+def test_disorder_and_a_pressed_type_reach_the_strokes() -> None:
+    study = painted("maren", disorder=45.0)
+    assert {round(one.irregular, 4) for one in study.hair_layers.stroke_map().types} == {0.7854}
+    locks = study_of("maren").hair.locks()
+    lock = max(locks.locks, key=lambda one: one.area)
+    x, y = lock.spine[len(lock.spine) // 2]
+    study = painted("maren", lock_types=[{"x": float(x), "y": float(y), "type": "coily"}])
+    where = study.hair_layers.stroke_map()
+    types = {one.name: (where.numbers == n)[locks.numbers == lock.number].mean()
+             for n, one in enumerate(where.types, 1)}  # fmt: skip
+    assert types["coily"] > 0.95
+    elsewhere = where.numbers[(locks.numbers != lock.number) & (where.numbers > 0)]
+    assert "coily" not in {where.types[n - 1].name for n in np.unique(elsewhere)}
+    assert any("coily" in one.types for one in study.hair_layers.layers())

@@ -107,7 +107,7 @@ def test_no_light_hair_is_drawn_with_a_film_that_darkens(school: str) -> None:
             assert "eraser" in one.tool or "needle" in one.tool
 
 
-@pytest.mark.parametrize("school", ["tempera", "watercolour-zones"])
+@pytest.mark.parametrize("school", ["watercolour-zones"])
 def test_every_layer_says_what_it_gains_and_those_of_nothing_are_left_out(school: str) -> None:
     """Selda's light hairs change nothing: her lightest tone is as light."""
     plan = study_in("selda", school, "every pass").passes.plan()

@@ -162,9 +162,8 @@ function PairSection({ title, pair, children }: { title: string; pair: Pair; chi
       <Profile left={pair.left.widths_mm} right={pair.right.widths_mm} />
       <Say>
         Full width is reached {Math.round(pair.left.full_at * 100)} % of the way out at the left,{" "}
-        {Math.round(pair.right.full_at * 100)} % at the right. The line turns{" "}
-        {pair.left.turns_at.length === 0 ? "nowhere" : `${pair.left.turns_at.length} ×`} and{" "}
-        {pair.right.turns_at.length === 0 ? "nowhere" : `${pair.right.turns_at.length} ×`}.
+        {Math.round(pair.right.full_at * 100)} % at the right. The line turns {turns(pair.left)} at the left
+        and {turns(pair.right)} at the right.
       </Say>
       <Say>
         Right against left: {more(pair.length_mm)} mm long, {more(pair.width_mm)} mm wide, {more(pair.slope)}
@@ -175,6 +174,11 @@ function PairSection({ title, pair, children }: { title: string; pair: Pair; chi
     </Section>
   );
 }
+
+const turns = (shape: Pair["left"]) =>
+  shape.turns_at.length === 0
+    ? "nowhere"
+    : `${shape.turns_at.map((at) => `${Math.round(at * 100)} %`).join(" and ")} of the way out`;
 
 /** Widths from the outer end of the left to the outer end of the right, as a drawing. */
 function Profile({ left, right }: { left: readonly number[]; right: readonly number[] }) {

@@ -13,13 +13,13 @@ import { useStored } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
+import { types } from "./LockDetails";
 import { textSize } from "../../theme";
 
 type Way = Schemas["PlanWay"];
 
 const hours = (h: number) => (h < 1 ? `${Math.round(h * 60)} min` : `${h.toFixed(1)} h`);
 const brush = (mm: number) => (mm < 1 ? mm.toFixed(1) : mm.toFixed(0));
-const types = ["straight", "wavy", "coily", "frizz", "short"] as const;
 
 /** Masses or strands, and the hair painted layer by layer with real strokes. */
 export function LayersJob({ sitter, look }: JobProps) {
@@ -148,7 +148,7 @@ export function LayersJob({ sitter, look }: JobProps) {
               select
               fullWidth
               size="small"
-              label="Hair of the head"
+              label="Type of the hair"
               value={settings.type ?? ""}
               onChange={(e) =>
                 change({ type: (e.target.value || null) as (typeof types)[number] | null }, "Type of hair")
@@ -156,13 +156,22 @@ export function LayersJob({ sitter, look }: JobProps) {
               slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
               sx={{ mb: 1 }}
             >
-              <MenuItem value="">as it looks{head ? ` (${head.type})` : ""}</MenuItem>
+              <MenuItem value="">each lock as it looks{head ? ` (mostly ${head.type})` : ""}</MenuItem>
               {types.map((t) => (
                 <MenuItem key={t} value={t}>
                   {t}
                 </MenuItem>
               ))}
             </TextField>
+            <Handle
+              label="Disorder of the strokes"
+              value={settings.disorder ?? 0}
+              least={0}
+              most={60}
+              step={1}
+              shown={(v) => (settings.disorder === null && v === 0 ? "as its type" : `${v}°`)}
+              onChange={(v) => change({ disorder: v > 0 ? v : null }, "Disorder of the hair")}
+            />
             <Toggle
               label="A few light hairs early"
               on={settings.early_lights}

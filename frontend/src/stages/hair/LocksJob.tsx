@@ -9,6 +9,7 @@ import { PlaceList, usePlaces } from "../../sheet/places";
 import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
+import { LockDetails } from "./LockDetails";
 
 type Volume = "none" | "skull" | "lock-volume" | "hair-surface" | "relief" | "lock-tones";
 type Tool = "pan" | "join" | "cut" | "draw";
@@ -21,9 +22,6 @@ const volumes: readonly { key: Volume; label: string; said: string }[] = [
   { key: "relief", label: "skull + locks", said: "Everything but the strands: what to mass in." },
   { key: "lock-tones", label: "three tones", said: "Dark, middle and light shape inside each lock." },
 ];
-
-const over = (ranks: readonly number[]) =>
-  ranks.length === 0 ? "" : ` Lies over ${ranks.map((n) => `lock ${n}`).join(", ")}.`;
 
 /** The hair's three volumes, and its locks in the order of painting. */
 export function LocksJob({ sitter }: JobProps) {
@@ -151,16 +149,13 @@ export function LocksJob({ sitter }: JobProps) {
         <PlaceList
           of={found.data?.locks ?? []}
           places={places}
-          right={(l) => `${l.width_mm.toFixed(0)} × ${l.length_mm.toFixed(0)} mm`}
-          more={(l) => (
-            <>
-              Lightest {l.turns}, {l.contrast.toFixed(1)} steps from dark to light.{over(l.over)} Pull its
-              strokes {l.pull}
-              {l.pull === "from the tip" && ", ending on the line"}.
-            </>
-          )}
+          right={(l) => `${l.type}, ${l.width_mm.toFixed(0)} × ${l.length_mm.toFixed(0)} mm`}
+          more={(l) => <LockDetails sitter={sitter} lock={l} />}
         />
-        <Say quiet>What lies beneath comes first; after that the order spares what is still wet.</Say>
+        <Say quiet>
+          What lies beneath comes first; after that the order spares what is still wet. Locks of hardly
+          different colour share a mixture.
+        </Say>
       </Section>
     </>
   );

@@ -54,10 +54,20 @@ class LockStrokeSettings(Settings):
         return LockStroke(self.does, self.points)
 
 
+class LockTypeSettings(Settings):
+    """The type of the lock under a spot, as the painter sees it."""
+
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+    type: HairType
+
+
 class HairSettings(Settings):
     """Handles of the direction, the spacing of the growth lines, locks, and how the hair is stroked."""
 
-    ROWS: ClassVar[tuple[str, ...]] = ("guides", "whorls", "partings", "hairlines", "lock_strokes")
+    ROWS: ClassVar[tuple[str, ...]] = (
+        "guides", "whorls", "partings", "hairlines", "lock_strokes", "lock_types",
+    )  # fmt: skip
 
     guides: tuple[GuideSettings, ...] = Field((), max_length=500)
     whorls: tuple[WhorlSettings, ...] = Field((), max_length=8)
@@ -66,7 +76,11 @@ class HairSettings(Settings):
     spacing_mm: float = Field(6, ge=1, le=100)
     lock_mm: float | None = Field(None, ge=2, le=200, description="Width of a lock; None fits it to the face")
     lock_strokes: tuple[LockStrokeSettings, ...] = Field((), max_length=200)
-    type: HairType | None = Field(None, description="None for what the hair looks like")
+    lock_types: tuple[LockTypeSettings, ...] = Field((), max_length=200)
+    type: HairType | None = Field(None, description="Of every lock; None for what each looks like")
+    disorder: float | None = Field(
+        None, ge=0, le=60, description="Degrees that strokes may leave their lock by; None for the type's own"
+    )
     way: Literal["masses", "strands"] | None = Field(None, description="None for what fits the hours")
     hours: float | None = Field(None, gt=0, le=1000)
     layers: int | None = Field(None, ge=3, le=9, description="None for what the way usually has")

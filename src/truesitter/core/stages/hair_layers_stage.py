@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -24,11 +24,22 @@ from truesitter.core.hair.locks.hair_shapes import (
     moustache_gap,
     pair_of,
 )
+from truesitter.core.hair.locks.lock_strands import Strands
 from truesitter.core.hair.locks.tuning import GREY_CHROMA
 from truesitter.core.hair.strokes.approach import WAYS, Approach, choose_approach
+from truesitter.core.hair.strokes.curls import lock_way
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, curvature, widest_brush
 from truesitter.core.hair.strokes.hands import HandPlace, in_order
-from truesitter.core.hair.strokes.stroke_types import HairType, StrokeType, hair_type, type_for
+from truesitter.core.hair.strokes.stroke_types import (
+    TYPES,
+    HairType,
+    StrokeMap,
+    StrokeType,
+    hair_type,
+    lock_type,
+    type_for,
+)
+from truesitter.core.hair.strokes.tuning import OF_A_CURL
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced
@@ -40,10 +51,10 @@ from truesitter.core.sitter.face import NOSE_BASE
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import HAIR_LAYERS_STAGE_LONGEST, HAIR_LONG_SIDE, JUDGED
-from truesitter.core.types import Bytes, Doubles, Floats
+from truesitter.core.stages.tuning import HAIR_LAYERS_STAGE_LONGEST, HAIR_LONG_SIDE, JUDGED, TURN_SPAN
+from truesitter.core.types import Bytes, Doubles, Floats, Labels
 
-PLANNED = ("hair.type", "hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.tying_glaze")
+PLANNED = ("hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.tying_glaze")
 
 
 @dataclass(frozen=True)
@@ -74,13 +85,66 @@ class HairLayerStage:
         self.settings: HairSettings = source.stage("hair")
         self._school: PassSettings = source.stage("passes")
 
-    @result(
-        "hair type", settings=("hair.type",), needs=("hair axes", "hair sense", "hair", "detection", "framed")
-    )
     def type(self) -> HairType:
-        """Type of the head's hair: the painter's word, else as it looks."""
+        """Type of the head's hair: the painter's word, else that of most of its locks."""
         if self.settings.type is not None:
             return self.settings.type
+        locks, seen = self._hair.locks(), self.lock_types()
+        _, kinds = self._hair.directed()
+        counts = np.bincount(locks.numbers[kinds == Kind.SCALP], minlength=len(locks.locks) + 1)
+        areas = dict[HairType, int]()
+        for lock in locks.locks:
+            areas[seen[lock.number]] = areas.get(seen[lock.number], 0) + int(counts[lock.number])
+        return max(areas, key=lambda type_: areas[type_]) if any(areas.values()) else self.head_type()
+
+    @result(
+        "lock types", settings=("hair.lock_types",), needs=("lock strands", "locks", "head type"),
+    )  # fmt: skip
+    def lock_types(self) -> dict[int, HairType]:
+        """Type of every lock by its number: as it was pressed, else as it looks."""
+        head, strands, locks = self.head_type(), self._hair.strands(), self._hair.locks()
+        none = Strands(1.0, 0.0, 0.0, 0.0)
+        seen = {
+            lock.number: lock_type(strands.get(lock.number, none), head == "short") or head
+            for lock in locks.locks
+        }
+        for one in self.settings.lock_types:
+            number = int(locks.numbers[pixel_at(one.x, one.y, locks.numbers.shape)])
+            if number:
+                seen[number] = one.type
+        return seen
+
+    @result(
+        "stroke types",
+        settings=("hair.type", "hair.disorder"),
+        needs=("lock types", "locks", "head type", "directed hair"),
+    )
+    def stroke_map(self) -> StrokeMap:
+        """Which type of stroke is drawn where."""
+        locks, seen, head = self._hair.locks(), self.lock_types(), self.settings.type
+        _, kinds = self._hair.directed()
+        names = np.empty(int(locks.numbers.max()) + 1, object)
+        names[:] = head or self.type()
+        for number, type_ in seen.items():
+            names[number] = head or type_
+        numbers, types = np.zeros(kinds.shape, np.uint8), list[StrokeType]()
+        for kind in (Kind(int(k)) for k in np.unique(kinds) if k):
+            here = kinds == kind
+            asked = set(names) if kind == Kind.SCALP else {self.type()}
+            for type_ in sorted(asked):
+                mine = here & (names == type_)[locks.numbers] if kind == Kind.SCALP else here
+                if mine.any():
+                    types.append(self._loosened(type_for(kind, type_)))
+                    numbers[mine] = len(types)
+        return StrokeMap(numbers, tuple(types))
+
+    def _loosened(self, type_: StrokeType) -> StrokeType:
+        disorder = self.settings.disorder
+        return type_ if disorder is None else replace(type_, irregular=float(np.radians(disorder)))
+
+    @result("head type", needs=("hair axes", "hair sense", "hair", "detection", "framed"))
+    def head_type(self) -> HairType:
+        """Type of the head's hair as a whole, as it looks."""
         axes, lines = self._hair.axes(), self._hair.map().lines
         scalp = axes.kinds == Kind.SCALP
         if not scalp.any():
@@ -92,25 +156,31 @@ class HairLayerStage:
         # Lines are cut short where others run; the longest show how long the hair is.
         longest = float(np.quantile(lengths, HAIR_LAYERS_STAGE_LONGEST)) if lengths else 1.0
         bend = curvature(self._hair.sense().directed)[scalp]
-        turn = float(np.median(bend)) * 0.2 * face * height
+        turn = float(np.median(bend)) * TURN_SPAN * face * height
         return hair_type(float(axes.coherence[scalp].mean()), longest, turn)
 
     @result(
         "stroke ground",
         settings=(WIDTH_MM,),
-        needs=("directed hair", "locks", "hair sense", "detection", "framed"),
+        needs=("directed hair", "locks", "lock strands", "hair sense", "detection", "framed"),
     )
     def ground(self) -> tuple[StrokeGround, Floats]:
         """What strokes are laid along, and the widest brush at every spot."""
         directed, _ = self._hair.directed()
         locks, mm = self._hair.locks(), self._hair.mm_per_px()
         most = int(locks.numbers.max()) + 1
-        length, width = np.zeros(most, np.float32), np.zeros(most, np.float32)
+        length, width, period, amplitude = (np.zeros(most, np.float32) for _ in range(4))
         for lock in locks.locks:
             length[lock.number], width[lock.number] = lock.length * mm, lock.width * mm
+        for number, one in self._hair.strands().items():
+            period[number], amplitude[number] = one.period * mm, one.amplitude * mm
+        curls = period[locks.numbers] > 0
+        if curls.any():
+            directed = lock_way(directed, curls, OF_A_CURL * float(np.median(period[period > 0])) / mm)
         whorls = tuple(w for w in self._hair.sense().whorls if w.index >= 1)
         ground = StrokeGround(
-            directed, mm, length[locks.numbers], width[locks.numbers], self._hair.scale() * mm, whorls
+            directed, mm, length[locks.numbers], width[locks.numbers], self._hair.scale() * mm, whorls,
+            period[locks.numbers], amplitude[locks.numbers],
         )  # fmt: skip
         return ground, widest_brush(ground)
 
@@ -121,6 +191,7 @@ class HairLayerStage:
     @result(
         "approach",
         settings=(
+            "hair.type",
             "hair.way",
             "hair.hours",
             "hair.layers",
@@ -129,8 +200,8 @@ class HairLayerStage:
             "passes.exactness",
             WIDTH_MM,
         ),
-        needs=("directed hair", "stroke ground", "hair type", "locks", "detection", "framed"),
-        version=2,
+        needs=("directed hair", "stroke ground", "lock types", "head type", "locks", "detection", "framed"),
+        version=3,
     )
     def approach_for(self, size: Size) -> Approach:
         """Masses or strands; a small plan has fewer layers."""
@@ -164,11 +235,11 @@ class HairLayerStage:
             "hair volumes",
             "stroke ground",
             "approach",
-            "hair type",
+            "stroke types",
             "lab",
             "framed",
         ),
-        version=2,
+        version=3,
     )
     def nested(self, light_first: bool, size: Size) -> tuple[HairLayer, ...]:
         """Every layer with its strokes: from light to dark for paint that only darkens, else from dark."""
@@ -187,7 +258,7 @@ class HairLayerStage:
             surface=self._hair.volumes().surface,
             ground=ground,
             limit=limit,
-            head=self.type(),
+            types=self.stroke_map(),
             way=self.approach_for(size).plan,
             light_first=light_first,
             early=self.settings.early_lights,
@@ -198,7 +269,17 @@ class HairLayerStage:
         """The kinds of hair there are, with their type of stroke."""
         _, kinds = self._hair.directed()
         present = [Kind(int(k)) for k in np.unique(kinds) if k]
-        return tuple((kind, type_for(kind, self.type())) for kind in present)
+        where = self.stroke_map()
+        return tuple(
+            (kind, where.types[number - 1])
+            for kind in present
+            for number in _most_first(where.numbers[kinds == kind])
+        )
+
+    def lock_brushes(self) -> dict[int, float]:
+        """The widest brush, in mm, that follows each lock, by its number."""
+        numbers, (_, limit) = self._hair.locks().numbers, self.ground()
+        return {n: float(np.median(limit[numbers == n])) for n in self.lock_types()}
 
     def places(self) -> tuple[HandPlace, ...]:
         """Locks in the order of painting for the painter's hand."""
@@ -209,11 +290,10 @@ class HairLayerStage:
     ) -> PracticeReport:
         """Check strokes that were drawn for practice, each as the hair is stroked where it lies."""
         ground, _ = self.ground()
-        _, kinds = self._hair.directed()
-        head, asked = self.type(), list[Practised]()
+        types, asked = self.stroke_map(), list[Practised]()
         for points, wide in zip(strokes, widths_mm or [None] * len(strokes), strict=True):
-            kind = int(kinds[pixel_at(*points[len(points) // 3], kinds.shape)])
-            asked.append(Practised(points, type_for(kind, head), wide))
+            at = pixel_at(*points[len(points) // 3], types.numbers.shape)
+            asked.append(Practised(points, types.at(*at) or TYPES[self.type()], wide))
         return check_strokes(asked, ground, self.settings.hand)
 
     def practised_on_paper(self, photograph: Bytes) -> tuple[tuple[FoundStroke, ...], PracticeReport]:
@@ -250,3 +330,9 @@ class HairLayerStage:
             moustache_gap(kinds, mm),
             forms,
         )
+
+
+def _most_first(numbers: Labels) -> list[int]:
+    """Numbers that occur, those of most pixels first."""
+    found, counts = np.unique(numbers[numbers > 0], return_counts=True)
+    return [int(n) for n in found[np.argsort(-counts, kind="stable")]]

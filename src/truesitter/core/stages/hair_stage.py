@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
 
 from truesitter.core.colour.value import linear_to_value, picture_luminance
 from truesitter.core.graph.results import Source, result
-from truesitter.core.hair.field.direction_field import AxisField, solve_axes
-from truesitter.core.hair.field.growth_lines import growth_lines, painting_order
+from truesitter.core.hair.field.direction_field import (
+    AxisField,
+    solve_axes,
+    strand_detail,
+    structure_tensor_field,
+)
+from truesitter.core.hair.field.growth_lines import GrowthLine, growth_lines, painting_order
 from truesitter.core.hair.field.hair_beliefs import Signs
 from truesitter.core.hair.field.hair_kinds import Kind, kinds_of
 from truesitter.core.hair.field.hair_map import HairMap, Sense
@@ -21,8 +26,11 @@ from truesitter.core.hair.locks.hair_shine import HairShine, expected_band, shin
 from truesitter.core.hair.locks.hairline import Hairline, read_hairline
 from truesitter.core.hair.locks.lock_regions import split_locks
 from truesitter.core.hair.locks.lock_shapes import Lock, describe_locks, lock_tones
+from truesitter.core.hair.locks.lock_strands import Strands, read_strands
 from truesitter.core.hair.locks.lock_strokes import mend_locks
 from truesitter.core.hair.locks.volumes import Volumes, hair_volumes
+from truesitter.core.hair.strokes.curls import curled, uncurled
+from truesitter.core.hair.strokes.hair_strokes import curvature
 from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_size
 from truesitter.core.settings import HairSettings
 from truesitter.core.sitter.face import OVAL
@@ -30,7 +38,14 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import FACE_OF_FIGURE, FACE_OF_OVAL, HAIR_LONG_SIDE, LOCK_WIDTH, TEMPLE
+from truesitter.core.stages.tuning import (
+    FACE_OF_FIGURE,
+    FACE_OF_OVAL,
+    HAIR_LONG_SIDE,
+    LOCK_WIDTH,
+    TEMPLE,
+    TURN_SPAN,
+)
 from truesitter.core.types import Bytes, Floats, Ints, Labels, Mask, Shape
 
 HANDLES = ("hair.guides", "hair.whorls", "hair.partings", "hair.hairlines")
@@ -77,13 +92,13 @@ class HairStage:
         """Scalp hair, beard, halves of the moustache, brows."""
         return kinds_of(self._sitter.regions().labels, self._sitter.face)
 
-    @result("hair axes", settings=HANDLES, needs=("lab", "kinds of hair", "detection"))
+    @result("hair axes", settings=HANDLES, needs=("lab", "kinds of hair", "detection"), version=2)
     def axes(self) -> AxisField:
         """Which way the strands lie, not yet which end is the root."""
         lightness = self._picture.lab()[..., 0]
         return solve_axes(lightness, self.kinds(), self.settings.handles(), self._sitter.face)
 
-    @result("hair sense", settings=HANDLES, needs=("hair axes", "regions", "detection"))
+    @result("hair sense", settings=HANDLES, needs=("hair axes", "regions", "detection"), version=2)
     def sense(self) -> Sense:
         """Root to tip, the whorls and the knot."""
         axes, face = self.axes(), self._sitter.face
@@ -107,6 +122,27 @@ class HairStage:
         )  # fmt: skip
         ordered = painting_order(lines, axes.mask.shape)
         return HairMap(sense.directed, axes.mask, ordered, sense.whorls, coherence)
+
+    def drawn_lines(self) -> tuple[GrowthLine, ...]:
+        """Growth lines as they are drawn: curled where the strands of their locks are."""
+        strands, numbers = self.strands(), self.locks().numbers
+        if not any(one.period for one in strands.values()):
+            return self.map().lines
+        period, amplitude = np.zeros(int(numbers.max()) + 1), np.zeros(int(numbers.max()) + 1)
+        for number, one in strands.items():
+            period[number], amplitude[number] = one.period, one.amplitude
+        height, width = numbers.shape
+        drawn = []
+        for line in self.map().lines:
+            points = line.points * (width, height)
+            at = np.clip(points.astype(int), 0, (width - 1, height - 1))
+            of = numbers[at[:, 1], at[:, 0]]
+            usual = float(np.median(period[of]))
+            way = uncurled(points, usual)
+            wide, far = (np.interp(np.linspace(0, 1, len(way)), np.linspace(0, 1, len(of)), v[of])
+                         for v in (period, amplitude))  # fmt: skip
+            drawn.append(replace(line, points=curled(way, wide, far) / (width, height)))
+        return tuple(drawn)
 
     # What the rest is made on
 
@@ -174,6 +210,26 @@ class HairStage:
         numbers = np.asarray(numbers, np.int32)
         locks = describe_locks(numbers, value, directed)
         return Locks(numbers, locks, lock_tones(numbers, value), tuple(contrasts), width)
+
+    @result("lock strands", needs=("locks", "lab", "directed hair", "kinds of hair", "detection", "framed"))
+    def strands(self) -> dict[int, Strands]:
+        """How the strands of every lock run, by its number; lengths in pixels of the hair's maps."""
+        locks, kinds = self.locks(), self.kinds()
+        if not locks.locks:
+            return {}
+        detail, inside = strand_detail(self._picture.lab()[..., 0], kinds > 0)
+        size = detail.shape[::-1]
+        finer = detail.shape[0] / locks.numbers.shape[0]
+        turn = curvature(self.directed()[0]) * TURN_SPAN * self.scale()
+        read = read_strands(
+            structure_tensor_field(detail, inside), detail, inside > 0,
+            cv2.resize(locks.numbers, size, interpolation=cv2.INTER_NEAREST), cv2.resize(turn, size),
+            locks.width * finer,
+        )  # fmt: skip
+        return {
+            number: replace(one, period=one.period / finer, amplitude=one.amplitude / finer)
+            for number, one in read.items()
+        }
 
     @result(
         "expected band",

@@ -12,7 +12,7 @@ from truesitter.core.colour.value import linear_luminance, linear_to_value
 from truesitter.core.graph.results import Source, result
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import box_of
-from truesitter.core.imaging.reduce import reduced, reduced_labels
+from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_to
 from truesitter.core.light.form.light_form import Form, shadow_border, skin_form
 from truesitter.core.light.form.peaks import find_peaks, own_peaks
 from truesitter.core.light.form.recesses import Recesses, find_recesses
@@ -244,8 +244,8 @@ class LightStage:
     def zones(self) -> LightZones:
         """Light peaks and zones 1–4."""
         shape, face = self._picture.shape, self._sitter.face
-        luminance = reduced(self._squinted(self.settings.squint), WORKING_LONG_SIDE)
         regions = reduced_labels(self._sitter.regions().labels, WORKING_LONG_SIDE)
+        luminance = reduced_to(self._squinted(self.settings.squint), regions.shape)
         value, skin = linear_to_value(luminance), regions == Region.SKIN
         scale = self.scale(value.shape)
         if not skin.any():

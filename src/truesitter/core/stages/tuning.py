@@ -100,6 +100,9 @@ HAIR_LAYERS_STAGE_LONGEST = 0.95
 HAIR_LONG_SIDE = 1000
 """Volumes, locks and strokes are made on maps of this size."""
 
+TURN_SPAN = 0.2
+"""Of the face's height: over so much of its length the turn of hair is told."""
+
 LOCK_WIDTH = 0.075
 """Width of a lock as part of the face's height [try]; chosen by eye on maren and tobias."""
 

@@ -80,3 +80,8 @@ MOST_RAISED = 2.0
 
 LEAST_LOST, MOST_PLACES = 0.05, 3
 """Part of a place that has run into black or white before it is named, and how many are named [try]."""
+
+# lock_mixtures.py
+
+LOCK_TONES_APART = (5.0, 6.0, 6.0)
+"""L*, a* and b* within which tones of locks are mixed as one: half a step of value [try]."""

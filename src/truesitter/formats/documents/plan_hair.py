@@ -7,9 +7,11 @@ from pydantic import Field
 
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
+from truesitter.core.usecases.lock_mixtures import LockTone, lock_mixtures
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
@@ -54,11 +56,33 @@ class PlanHairlineSpot(Out):
     too_hard: bool
 
 
-class PlanLocks(Out):
-    """How many locks there are and how wide they are."""
+class PlanLockTone(Out):
+    """The dark, middle or light of a lock."""
 
-    count: int
-    width_mm: float = Field(description="Median, 0 without locks")
+    value: float
+    hex: str
+    parts: dict[str, int]
+    heap: PlanHeap | None = Field(description="How, where a tube is too strong to count")
+
+
+class PlanLock(Out):
+    """A lock, in the order of painting."""
+
+    id: str
+    x: float
+    y: float
+    type: str = Field(description="How its strands run: straight, wavy, coily, frizz or short")
+    width_mm: float
+    length_mm: float
+    brush_mm: float = Field(description="The widest brush that follows it")
+    disorder: float = Field(description="Degrees by which its strands lie off its way on average")
+    curl_mm: float | None = Field(description="Length of one curl; None where none is seen")
+    swing_mm: float | None = Field(description="How far a curl swings to either side")
+    over: list[str] = Field(description="Ids of the locks that it lies over")
+    pull: str = Field(description="Root or tip: from where its strokes are pulled")
+    dark: PlanLockTone | None
+    middle: PlanLockTone | None
+    light: PlanLockTone | None
 
 
 class PlanWay(Out):
@@ -87,7 +111,8 @@ class PlanHairTone(Out):
 
     value: float
     hex: str
-    parts: dict[str, int]
+    parts: dict[str, int] = Field(description="Straight from the tubes")
+    heap: PlanHeap | None = Field(None, description="How, where a tube is too strong to count")
     strokes: int
 
 
@@ -128,7 +153,7 @@ class PlanHair(Out):
     approach: PlanApproach
     shine: list[PlanShine]
     hairline: list[PlanHairlineSpot]
-    locks: PlanLocks
+    locks: list[PlanLock]
     layers: list[PlanHairLayer]
 
 
@@ -207,7 +232,7 @@ def layers_of(study: Study) -> list[PlanHairLayer]:
                 strokes=len(one.lines),
                 strays=layer.strays if one.lines else 0,
                 type=", ".join(layer.types) if one.lines else "",
-                tones=tones_of(one),
+                tones=tones_of(one, rack),
                 mixture=mix_of(one, plan, rack),
                 parts=one.recipe.parts,
                 heap=heap_of(one.recipe.parts, rack),
@@ -225,11 +250,15 @@ def layers_of(study: Study) -> list[PlanHairLayer]:
     return found
 
 
-def tones_of(one: Pass) -> list[PlanHairTone]:
-    """What the strokes of a pass are mixed of, tone by tone."""
+def tones_of(one: Pass, rack: Rack) -> list[PlanHairTone]:
+    """What the strokes of a pass are mixed of, tone by tone; counted as the pass is."""
     laid = [o for o in one.operations if isinstance(o, Layer)]
-    made = one.recipe.predicted
-    return [PlanHairTone(value=made.value, hex=made.hex, parts=o.parts, strokes=len(o.lines)) for o in laid]
+    made, parts = one.recipe.predicted, one.recipe.parts
+    heap = heap_of(parts, rack)
+    return [
+        PlanHairTone(value=made.value, hex=made.hex, parts=parts, heap=heap, strokes=len(o.lines))
+        for o in laid
+    ]
 
 
 def widest_mm(one: Pass) -> float:
@@ -237,10 +266,40 @@ def widest_mm(one: Pass) -> float:
     return max((float(line.widths_mm.max()) for line in one.lines), default=one.brush_mm)
 
 
-def locks_of(study: Study) -> PlanLocks:
-    """How many locks, and how wide."""
-    widths = [lock.width * study.hair.mm_per_px() for lock in study.hair.locks().locks]
-    return PlanLocks(count=len(widths), width_mm=float(np.median(widths)) if widths else 0.0)
+def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanLock]:
+    """Every lock in the order of painting for the painter's hand."""
+    layers, mm = study.hair_layers, study.hair.mm_per_px()
+    locks = {lock.number: lock for lock in study.hair.locks().locks}
+    places = layers.places()
+    ids = {place.lock: f"lock-{n}" for n, place in enumerate(places, 1)}
+    types, strands = layers.lock_types(), study.hair.strands()
+    brushes = layers.lock_brushes()
+    rack = study.flesh.palette().rack
+    found = []
+    for place in places:
+        lock, run = locks[place.lock], strands.get(place.lock)
+        x, y = lock.spine[len(lock.spine) // 2]
+        tones = {one.name: _lock_tone(one, rack) for one in mixed.get(place.lock, ())}
+        curled = run is not None and run.period > 0
+        found.append(
+            PlanLock(
+                id=ids[place.lock], x=float(x), y=float(y), type=types[place.lock],
+                width_mm=lock.width * mm, length_mm=lock.length * mm, brush_mm=brushes[place.lock],
+                disorder=float(np.degrees(run.disorder)) if run else 0.0,
+                curl_mm=run.period * mm if run and curled else None,
+                swing_mm=run.amplitude * mm if run and curled else None,
+                over=[ids[n] for n in lock.over if n in ids], pull=place.pull,
+                dark=tones.get("dark"), middle=tones.get("middle"), light=tones.get("light"),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _lock_tone(tone: LockTone, rack: Rack) -> PlanLockTone:
+    made = tone.recipe
+    return PlanLockTone(
+        value=made.predicted.value, hex=made.predicted.hex, parts=made.parts, heap=heap_of(made.parts, rack)
+    )
 
 
 def hair_of(study: Study) -> PlanHair:
@@ -254,6 +313,6 @@ def hair_of(study: Study) -> PlanHair:
         approach=approach_of(study),
         shine=shine_of_study(study),
         hairline=hairline_of(study),
-        locks=locks_of(study),
+        locks=locks_of(study, lock_mixtures(study)),
         layers=layers_of(study),
     )

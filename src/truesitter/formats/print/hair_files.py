@@ -60,7 +60,7 @@ def weight_mm(sure: float) -> float:
 def growth_pdf(study: Study, title: str, paper: str, mirrored: bool = False) -> bytes:
     """Growth lines at the canvas's true size, tiled, to be traced on."""
     canvas = _canvas(study)
-    lines = study.hair.map().lines
+    lines = study.hair.drawn_lines()
 
     def draw(page: Page, width: float, height: float) -> None:
         page.setStrokeColor(GREY)

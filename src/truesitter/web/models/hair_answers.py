@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
+from truesitter.core.hair.strokes.stroke_types import HairType
 from truesitter.core.settings.setting_kinds import Spot
 from truesitter.formats.documents.plan_hair import (
     PlanApproach,
@@ -46,6 +47,13 @@ class HairOut(BaseModel):
     head: str = Field(description="Type of the head's hair as it looks or as it was set")
 
 
+class LockToneOut(BaseModel):
+    """The dark, middle or light of a lock with its mixture."""
+
+    name: str
+    mixed: MixtureOut
+
+
 class LockOut(BaseModel):
     """One lock, in the order of painting."""
 
@@ -58,6 +66,13 @@ class LockOut(BaseModel):
     contrast: float
     over: list[int] = Field(description="Ranks in this list of the locks it lies over")
     pull: str
+    type: HairType
+    pressed: bool = Field(description="True where the painter said which type it is")
+    brush_mm: float = Field(description="The widest brush that follows it")
+    disorder: float = Field(description="Degrees by which its strands lie off its way on average")
+    curl_mm: float | None = Field(description="Length of one curl; None where none is seen")
+    swing_mm: float | None = Field(description="How far a curl swings to either side")
+    tones: list[LockToneOut]
 
 
 class MassOut(BaseModel):

@@ -12,18 +12,22 @@ from truesitter.core.hair.field.guides import line_mask
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
 from truesitter.core.hair.locks.lock_shapes import Lock
+from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages import Study
+from truesitter.core.stages.flesh_stage import MIXING
 from truesitter.core.stages.hair_stage import LOCK_MASSES
 from truesitter.core.stages.picture_stage import WIDTH_MM
+from truesitter.core.usecases.lock_mixtures import lock_mixtures
 from truesitter.formats.documents.plan_hair import (
     PlanWhorl,
     approach_of,
     hairline_of,
     kinds_of_study,
     layers_of,
+    locks_of,
     shine_of_study,
 )
 from truesitter.formats.pictures.png import encode_png
@@ -49,6 +53,7 @@ from truesitter.web.models.hair_answers import (
     LayerOut,
     LockOut,
     LocksOut,
+    LockToneOut,
     MassOut,
     PairOut,
     PaperOut,
@@ -70,7 +75,19 @@ def _flat(points: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> list[flo
 @router.get(
     "/hair",
     dependencies=[
-        answered("hair", ("hair.guides",), ("hair", "hair sense", "hair type", "directed hair", "regions"))
+        answered(
+            "hair",
+            ("hair.guides",),
+            (
+                "hair",
+                "hair sense",
+                "stroke types",
+                "lock strands",
+                "locks",
+                "directed hair",
+                "regions",
+            ),
+        )
     ],
 )
 def get_hair(study: CurrentStudy) -> HairOut:
@@ -84,7 +101,7 @@ def get_hair(study: CurrentStudy) -> HairOut:
                 sure=line.sure,
                 kind=Kind(line.kind).spoken,
             )
-            for line in hair.lines
+            for line in study.hair.drawn_lines()
         ],
         whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
         knot=_undecided(study),
@@ -106,18 +123,40 @@ def _undecided(study: Study) -> HairSpotOut | None:
 
 
 @router.get(
-    "/hair/locks", dependencies=[answered("hair/locks", (WIDTH_MM, "hair.hand"), ("locks", "framed"))]
+    "/hair/locks",
+    dependencies=[
+        answered(
+            "hair/locks",
+            (WIDTH_MM, "hair.hand", *MIXING),
+            ("locks", "lock strands", "lock types", "stroke ground", "lab", "framed"),
+        )
+    ],
 )
 def get_locks(study: CurrentStudy) -> LocksOut:
     """Locks in the order of painting."""
     found, mm = study.hair.locks(), study.hair.mm_per_px()
-    by_number = {lock.number: lock for lock in found.locks}
-    places = study.hair_layers.places()
-    rank = {place.lock: n for n, place in enumerate(places, 1)}
+    shape = found.numbers.shape
+    pressed = {int(found.numbers[pixel_at(t.x, t.y, shape)]) for t in study.settings.hair.lock_types}
+    flesh, mixed = study.settings.flesh, lock_mixtures(study)
+    described = {lock.number: lock for lock in found.locks}
+    numbers = [place.lock for place in study.hair_layers.places()]
+    rank = {number: n for n, number in enumerate(numbers, 1)}
     return LocksOut(
         locks=[
-            _lock_out(by_number[p.lock], rank, mm, "from the root" if p.pull == "root" else "from the tip")
-            for p in places
+            LockOut(
+                **told.model_dump(include=_SHARED),
+                place=f"lock {rank[number]}",
+                turns=_lightest(described[number]),
+                contrast=described[number].contrast,
+                over=sorted(rank[n] for n in described[number].over if n in rank),
+                pull=f"from the {told.pull}",
+                pressed=number in pressed,
+                tones=[
+                    LockToneOut(name=tone.name, mixed=mixture_out(flesh, tone.seen, tone.recipe))
+                    for tone in mixed.get(number, ())
+                ],
+            )
+            for told, number in zip(locks_of(study, mixed), numbers, strict=True)
         ],
         masses=[
             MassOut(
@@ -131,6 +170,10 @@ def get_locks(study: CurrentStudy) -> LocksOut:
         ],
         width_mm=found.width * mm,
     )
+
+
+_SHARED = {"x", "y", "type", "width_mm", "length_mm", "brush_mm", "disorder", "curl_mm", "swing_mm"}
+"""What the answer says of a lock as plan.json does."""
 
 
 def _count(study: Study, mass: tuple[Kind, ...]) -> int:
@@ -151,20 +194,8 @@ def _standing_out(contrast: float, count: int) -> str:
     return "Locks stand out plainly." if contrast > 2 * SOFT else "Locks can be seen."
 
 
-def _lock_out(lock: Lock, rank: dict[int, int], mm: float, pull: str) -> LockOut:
-    x, y = lock.spine[len(lock.spine) // 2]
-    where = "near the root" if lock.turns < 1 / 3 else "near the tip" if lock.turns > 2 / 3 else "half way"
-    return LockOut(
-        place=f"lock {rank[lock.number]}",
-        x=float(x),
-        y=float(y),
-        width_mm=lock.width * mm,
-        length_mm=lock.length * mm,
-        turns=where,
-        contrast=lock.contrast,
-        over=sorted(rank[n] for n in lock.over if n in rank),
-        pull=pull,
-    )
+def _lightest(lock: Lock) -> str:
+    return "near the root" if lock.turns < 1 / 3 else "near the tip" if lock.turns > 2 / 3 else "half way"
 
 
 @router.get(
@@ -174,7 +205,7 @@ def _lock_out(lock: Lock, rank: dict[int, int], mm: float, pull: str) -> LockOut
             "hair/layers",
             (*MIXED, "values.names", "values.groups", "passes.school", "passes.own"),
             (
-                "passes", "paced passes", "hair errors", "approach", "hair type", "hair shine",
+                "passes", "paced passes", "hair errors", "approach", "stroke types", "hair shine",
                 "directed hair",
             ),
         )
@@ -312,7 +343,7 @@ def _canvas(study: Study) -> tuple[float, float]:
 @router.get("/files/hair_lines.svg", response_class=Response)
 def growth_drawing(study: CurrentStudy) -> Response:
     """Growth lines in canvas millimetres."""
-    return download(growth_svg(study.hair.map().lines, _canvas(study)), "image/svg+xml", "hair_lines.svg")
+    return download(growth_svg(study.hair.drawn_lines(), _canvas(study)), "image/svg+xml", "hair_lines.svg")
 
 
 @router.get("/files/hair_lines.pdf", response_class=Response)

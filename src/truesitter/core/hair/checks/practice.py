@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy.spatial import ConvexHull, QhullError, cKDTree
@@ -14,6 +14,7 @@ from truesitter.core.hair.checks.tuning import (
     CLUMPED,
     CROSS_DEGREES,
     DROP,
+    FEW_CURLS,
     FREER_DEGREES,
     LEAVES_DEGREES,
     MANY_ROOTS,
@@ -29,10 +30,12 @@ from truesitter.core.hair.checks.tuning import (
 )
 from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.tuning import ROOT_PART
+from truesitter.core.hair.strokes.curls import uncurled
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround
 from truesitter.core.hair.strokes.hands import Hand, pull_of
 from truesitter.core.hair.strokes.stroke_types import StrokeType
-from truesitter.core.hair.strokes.tuning import NO_LOCK
+from truesitter.core.hair.strokes.tuning import CURLS_LONG, NO_LOCK
+from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.types import Doubles
 
 
@@ -126,18 +129,30 @@ Told = tuple[str, str, int] | None
 
 @dataclass(frozen=True)
 class _Drawn:
-    """A stroke laid on the growth: its path in mm from root to tip, and how far off it runs, in degrees."""
+    """A stroke laid on the growth: its path in mm from root to tip, and how far off it runs, in degrees.
+
+    A curl begins somewhere in its swing: so many degrees of slack are given to its way.
+    """
 
     type: StrokeType
     path: Doubles
     off: Doubles
     flow: Doubles
     length: float
+    slack: float = 0.0
 
     @classmethod
     def of(cls, one: Practised, ground: StrokeGround, size_mm: Doubles, hand: Hand) -> _Drawn | None:
-        path = _resampled(one.points, size_mm)
+        period, amplitude = _curl_of(one, ground)
+        path = _resampled(_way(one.points, period, size_mm), size_mm)
         stroke = cls._along(one.type, path, ground)
+        if stroke is not None and period:
+            slack = float(np.degrees(np.arctan2(2 * amplitude, stroke.length)))
+            type_ = one.type
+            if not type_.of_the_lock:
+                part = period / ground.face_mm
+                type_ = replace(type_, length=(CURLS_LONG[0] * part, CURLS_LONG[1] * part))
+            stroke = replace(stroke, type=type_, slack=slack)
         if stroke is None:
             return None
         if float(stroke.off[:2].mean()) > 180 - CROSS_DEGREES and pull_of(path[::-1], hand) == "tip":
@@ -151,7 +166,9 @@ class _Drawn:
         height, width = ground.shape
         way = np.diff(path, axis=0) * (1, -1)
         way = way / (np.hypot(*way.T)[:, None] + 1e-9)
-        pixel = np.clip((path[:-1] / ground.mm_per_px).astype(int), 0, (width - 1, height - 1))
+        # A chord goes the way that the growth has half way along it.
+        middle = (path[:-1] + path[1:]) / 2 / ground.mm_per_px
+        pixel = np.clip(middle.astype(int), 0, (width - 1, height - 1))
         flow = ground.directed[pixel[:, 1], pixel[:, 0]].astype(np.float64)
         on = np.hypot(*flow.T) > 0.1
         if not on[: SAMPLES // 3].any():
@@ -168,6 +185,23 @@ class _Drawn:
         return max(CROSS_DEGREES, float(np.degrees(turn)) + FREER_DEGREES)
 
 
+def _curl_of(one: Practised, ground: StrokeGround) -> tuple[float, float]:
+    """Period and amplitude in mm that a stroke should curl with; (0, 0) where it should not."""
+    row, column = pixel_at(*one.points[len(one.points) // 3], ground.shape)
+    return ground.curl_at(row, column) if one.type.curls else (0.0, 0.0)
+
+
+def _way(points: Points, period: float, size_mm: Doubles) -> Points:
+    """The points of a stroke; of one that curls with its lock, those of its way."""
+    at = np.array(points) * size_mm
+    length = float(np.hypot(*np.diff(at, axis=0).T).sum())
+    if not period:
+        return points
+    # A curl or two have no mean to speak of: they go from end to end.
+    way = at[[0, -1]] if length < FEW_CURLS * period else uncurled(at, period)
+    return tuple((float(x), float(y)) for x, y in way / size_mm)
+
+
 def _resampled(points: Points, size_mm: Doubles) -> Doubles:
     at = np.array(points, dtype=np.float64) * size_mm
     steps = np.hypot(*np.diff(at, axis=0).T)
@@ -182,10 +216,11 @@ def _course(stroke: _Drawn) -> Told:
     root = float(off[:2].mean())
     if root > 180 - CROSS_DEGREES:
         return "root", "It is drawn from tip to root; hair is set down at its root.", 0
-    if root > ROOT_DEGREES:
+    if root > ROOT_DEGREES + stroke.slack:
         return "root", f"It begins {root:.0f}° off its growth line.", 0
-    if off[:root_end].max() > LEAVES_DEGREES:
-        at = int(np.argmax(off[:root_end] > LEAVES_DEGREES))
+    most = LEAVES_DEGREES + stroke.slack
+    if off[:root_end].max() > most:
+        at = int(np.argmax(off[:root_end] > most))
         said = (
             f"It leaves its line after {100 * at / len(off):.0f} % of its length; it should keep to it "
             f"for {ROOT_PART:.0%}."

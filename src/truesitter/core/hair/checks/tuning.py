@@ -46,6 +46,9 @@ CROSS_DEGREES = 55.0
 FREER_DEGREES, ANY_WAY_DEGREES = 15.0, 160.0
 """The free part may turn off by so much more than its type asks; from the other on a curl runs any way."""
 
+FEW_CURLS = 3.0
+"""A stroke shorter than so many curls is held to the line from its root to its tip [try]."""
+
 TOO_SHORT, TOO_LONG = 0.36, 1.3
 """Shorter than this part of the shortest usual length it looks cut off, longer than this part of the longest
 combed [try]; a stroke that ends at the border of its place is right down to 0.4 of its length."""

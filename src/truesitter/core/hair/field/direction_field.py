@@ -27,10 +27,15 @@ from truesitter.core.hair.field.tuning import (
     FLOOR,
     INSET,
     LAMBDA,
+    LAMBDA_TANGLED,
     MU,
     NOISE,
+    ORDER_SIGMA,
+    OVER_A_LOCK,
+    PLAIN,
     SOLVE_LONG_SIDE,
     STRAND_LONG_SIDE,
+    TANGLED_ORDER,
     WINDOW,
 )
 from truesitter.core.imaging.blur import blur
@@ -50,11 +55,14 @@ class AxisField:
         (h, w) how plainly the strands showed, 0–1.
     kinds
         (h, w) which kind of hair is where, 0 for none.
+    order
+        (h, w) how much the strands of a lock lie alike as they are seen, 0–1; None where they are not.
     """
 
     z: Floats
     coherence: Floats
     kinds: Labels
+    order: Floats | None = None
 
     @property
     def mask(self) -> Mask:
@@ -97,6 +105,28 @@ def structure_tensor_field(detail: Floats, inside: Floats | None = None) -> Floa
     sin2 = blur(2 * gx * gy, WINDOW)
     power = blur(gx * gx + gy * gy, WINDOW) + np.float32(NOISE)
     return np.dstack([cos2 / power, sin2 / power])
+
+
+def strand_order(tensor: Floats, sigma: float) -> tuple[Floats, Floats]:
+    """Mean axis of the strands about every pixel, and how much they lie alike.
+
+    Parameters
+    ----------
+    tensor
+        (h, w, 2) double-angle vectors, as long as the strands are plain.
+    sigma
+        Of the Gaussian over which they are averaged, in pixels.
+
+    Returns
+    -------
+    axis
+        (h, w) radians, counter-clockwise from +x with y up.
+    order
+        (h, w) 0–1.
+    """
+    mean, whole = blur(tensor, sigma), blur(np.hypot(tensor[..., 0], tensor[..., 1]), sigma)
+    order = np.hypot(mean[..., 0], mean[..., 1]) / (whole + 1e-6)
+    return 0.5 * np.arctan2(mean[..., 1], mean[..., 0]), np.asarray(order, np.float32)
 
 
 def strand_detail(lightness: Floats, mask: Mask) -> tuple[Floats, Floats]:
@@ -153,7 +183,9 @@ def solve_axes(
     if not mask.any():
         return AxisField(np.zeros((*shape, 2), np.float32), np.zeros(shape, np.float32), parts)
     tensor = structure_tensor_field(*strand_detail(lightness, kinds > 0))
-    seen = cv2.resize(tensor, size, interpolation=cv2.INTER_AREA)[mask]
+    tensor = cv2.resize(tensor, size, interpolation=cv2.INTER_AREA)
+    _, order = strand_order(tensor, ORDER_SIGMA)
+    seen = tensor[mask]
     strength = np.clip(np.hypot(seen[:, 0], seen[:, 1]), 0, 1)
     unit = seen / (strength[:, None] + 1e-9)
 
@@ -170,14 +202,17 @@ def solve_axes(
         )  # fmt: skip
         weight = weight + anatomy
     _, pairs = grid_edges(parts)
+    # A curl is no direction of the hair: where plain strands cross its way is that of the lock.
+    tangled = (order[mask] < TANGLED_ORDER) & (strength > PLAIN)
     solution = solve_smooth(
         (data / (weight + 1e-9)).astype(np.float64),
         weight[:, 0].astype(np.float64) + 1e-6,
         pairs,
-        np.full(pairs.shape[1], LAMBDA),
+        np.where(tangled[pairs].all(axis=0), LAMBDA_TANGLED, LAMBDA),
     )
     z = np.zeros((*shape, 2), np.float32)
     z[mask] = solution / (np.hypot(*solution.T)[:, None] + 1e-9)
     coherence = np.zeros(shape, np.float32)
     coherence[mask] = strength
-    return AxisField(z=z, coherence=coherence, kinds=parts)
+    _, of_locks = strand_order(tensor, OVER_A_LOCK * height * scale)
+    return AxisField(z=z, coherence=coherence, kinds=parts, order=of_locks)

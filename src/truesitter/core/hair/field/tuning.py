@@ -26,8 +26,12 @@ INSET = 1.0
 NOISE = 0.05
 """Energy of the gradient, in L* squared, that counts as no strand at all."""
 
-LAMBDA = 4.0
-"""Weight of smoothness beside the picture [try]."""
+LAMBDA, LAMBDA_TANGLED = 4.0, 40.0
+"""Weight of smoothness beside the picture, combed and where strands are tangled or curl [try]."""
+
+TANGLED_ORDER = 0.45
+"""Strands that lie less alike than this are tangled or curl: half of ines' hair, next to nothing of five
+other sitters', of which it was chosen on selda and tobias; drawn curls 0.2–0.45, drawn waves 0.8."""
 
 MU = 40.0
 """Weight of what the painter drew beside the picture [try]."""
@@ -37,6 +41,20 @@ ANATOMY = 0.3
 
 FLOOR = 1e-3
 """Weight that every strand keeps in the least-squares problem, so that it has one answer."""
+
+ORDER_SIGMA = 2.5
+"""Pixels of the field over which strands are seen to lie alike: a quarter of a lock of a head."""
+
+PLAIN = 0.3
+"""Coherence from which on a strand is seen, and not only noise of the dark [try]."""
+
+# whorls.py
+
+OVER_A_LOCK = 0.02
+"""Of the height: over so much hair lies alike about a whorl, in a ring from here to 2.5 times as far."""
+
+WOUND_ROUND = 0.8
+"""Part of that ring that is hair at least; of less, what lies alike counts for less [try]."""
 
 # growth_lines.py
 

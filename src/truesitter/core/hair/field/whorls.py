@@ -6,10 +6,13 @@ from dataclasses import dataclass
 
 import cv2
 import numpy as np
+from scipy.signal import fftconvolve
 
-from truesitter.core.hair.field.direction_field import AxisField
+from truesitter.core.hair.field.direction_field import AxisField, strand_order
 from truesitter.core.hair.field.guides import DrawnWhorl
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.field.tuning import OVER_A_LOCK, TANGLED_ORDER, WOUND_ROUND
+from truesitter.core.types import Floats, Mask
 
 
 @dataclass(frozen=True)
@@ -51,6 +54,7 @@ def find_whorls(field: AxisField, sureness: float = 0.35, merge: float = 0.03) -
     rows, cols = np.nonzero(np.abs(index) > 0.25)
     height, width = scalp.shape
     seen = cv2.blur(field.coherence, (9, 9))
+    alike = _alike_around(field, scalp)
     found: list[Whorl] = []
     left = [(int(r), int(c), float(index[r, c])) for r, c in zip(rows, cols, strict=True)]
     while left:
@@ -59,9 +63,30 @@ def find_whorls(field: AxisField, sureness: float = 0.35, merge: float = 0.03) -
         left = [p for p in left if p not in near]
         total = round(2 * sum(p[2] for p in near)) / 2
         row, col = (float(np.mean([p[i] for p in near])) for i in (0, 1))
-        if total > 0 and seen[int(row), int(col)] >= sureness:
+        at = int(row), int(col)
+        if total > 0 and seen[at] >= sureness and alike[at] >= TANGLED_ORDER:
             found.append(Whorl((col + 1) / width, (row + 1) / height, total))
     return tuple(found)
+
+
+def _alike_around(field: AxisField, scalp: Mask) -> Floats:
+    """How much the hair in a ring about every pixel lies alike over a lock, 0–1, (h, w).
+
+    Curls wind round a point everywhere; a whorl is wound round by hair that goes its way.
+    """
+    sigma = OVER_A_LOCK * scalp.shape[0]
+    order = field.order
+    if order is None:
+        _, order = strand_order(field.z * field.coherence[..., None], sigma)
+    reach = int(np.ceil(2.5 * sigma))
+    y, x = np.mgrid[-reach : reach + 1, -reach : reach + 1]
+    away = np.hypot(x, y)
+    ring = ((away >= sigma) & (away <= 2.5 * sigma)).astype(np.float32)
+    whole, alike = (
+        fftconvolve(map_, ring, mode="same") for map_ in (scalp.astype(np.float32), order * scalp)
+    )
+    # What lies at the border of the hair is not wound round.
+    return np.asarray(alike / np.maximum(whole, WOUND_ROUND * ring.sum()), np.float32)
 
 
 def with_drawn(

@@ -7,7 +7,7 @@ from typing import Literal
 
 from truesitter.core.hair.strokes.approach import WayPlan
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround
-from truesitter.core.hair.strokes.stroke_types import HairType
+from truesitter.core.hair.strokes.stroke_types import StrokeMap
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Floats, Labels, Mask
 
@@ -30,8 +30,8 @@ class HairJob:
         What strokes are laid along.
     limit
         (h, w) widest brush at every spot, in mm.
-    head
-        Type of the head's hair.
+    types
+        Which type of stroke is drawn where.
     way
         Masses or strands, with its brushes and the number of layers.
     light_first
@@ -46,7 +46,7 @@ class HairJob:
     surface: Floats
     ground: StrokeGround
     limit: Floats
-    head: HairType
+    types: StrokeMap
     way: WayPlan
     light_first: bool = False
     early: bool = False

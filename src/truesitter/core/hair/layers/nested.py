@@ -26,7 +26,6 @@ from truesitter.core.hair.layers.tuning import (
 )
 from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
 from truesitter.core.hair.strokes.strays import lay_strays
-from truesitter.core.hair.strokes.stroke_types import TYPES, type_for
 from truesitter.core.hair.strokes.tuning import DENSITY, HAIRS_DENSITY, SMALLER_FROM
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Doubles, Floats, Labels, Mask
@@ -185,19 +184,18 @@ class _Mass:
         types: list[str] = []
         self.drawn += 1
         seed = zlib.crc32(f"{self.name}, {role}, {self.drawn}".encode())
-        for kind in self.kinds:
-            here = place & (job.kinds == kind)
-            if here.any():
-                type_ = type_for(kind, job.head)
-                wish = Wish(type_, brush, density, seed + int(kind))
-                lines += lay_strokes(job.ground, here, wish, job.limit)
-                types.append(type_.name)
+        for number, (type_, here) in enumerate(job.types.parts(place & self.mask)):
+            wish = Wish(type_, brush, density, seed + number)
+            lines += lay_strokes(job.ground, here, wish, job.limit)
+            types.append(type_.name)
         # Dark strays only where it is dark beneath.
         dark = role == "dark hairs" or float(job.value[aim].mean()) <= float(job.value[self.mask].mean())
         head = self.mask & (job.kinds == Kind.SCALP)
-        strays = lay_strays(
-            job.ground, self.darks & head if dark else head, head, brush, seed, TYPES[job.head]
-        )
+        tone, strays = self.darks & head if dark else head, list[Line]()
+        whole = max(1, np.count_nonzero(tone))
+        for number, (type_, here) in enumerate(job.types.parts(tone)):
+            part = np.count_nonzero(here) / whole
+            strays += lay_strays(job.ground, here, head, brush, seed + number, type_, part)
         lines += strays
         if not lines:
             return self._layer(role, place, aim, "Too small for strokes: touch it in.", brush)

@@ -168,3 +168,21 @@ FINE, FINE_STEPS = 2.0, 4
 
 VOLUMES_WIDEST = 6.0
 """No step is longer: short enough to follow a curl."""
+
+# lock_strands.py
+
+OF_A_LOCK, WALK_AXIS = 0.25, 0.5
+"""Gaussians over which axes are averaged, in widths of a lock: to see how much strands lie alike, and for the
+way along which curls are looked for. Chosen on drawn curls and on ines, selda and tobias."""
+
+WALKS, WALK, FEWEST_WALKS = 24, 3.5, 6
+"""Walks in a lock, how many of its widths they go, and how many must get a quarter of the way."""
+
+PLAIN_STRAND = 0.15
+"""Coherence from which on a strand is read."""
+
+CURL_PEAK, CURL_VALLEY = 0.2, 0.12
+"""Autocorrelation at one curl, and below nothing at half a curl, from which on strands curl [try]."""
+
+CURL_LEAST = 0.2
+"""Mean square of the swing, as sine of the double angle, from which it is a curl: a slope of 0.35 [try]."""

@@ -13,13 +13,17 @@ import numpy as np
 
 from truesitter.core.hair.field.tuning import ROOT_PART
 from truesitter.core.hair.field.whorls import Whorl
+from truesitter.core.hair.strokes.curls import curled
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.hair.strokes.tuning import (
+    AT_THE_RIM,
     BROAD_PX,
+    CURLS_LONG,
     LEAST,
     NARROWEST,
     NO_LOCK,
     OF_THE_CURVE,
+    OF_THE_FACE,
     OF_THE_LOCK,
     POINTS,
     ROUNDS,
@@ -47,6 +51,8 @@ class StrokeGround:
         Height of the face on the canvas, or what stands for it.
     whorls
         Whorls, which no stroke crosses.
+    curl_period, curl_amplitude
+        (h, w) of the curl of each lock, in mm, 0 where none is seen; None where none is anywhere.
     """
 
     directed: Floats
@@ -55,6 +61,14 @@ class StrokeGround:
     lock_width: Floats
     face_mm: float
     whorls: tuple[Whorl, ...] = ()
+    curl_period: Floats | None = None
+    curl_amplitude: Floats | None = None
+
+    def curl_at(self, row: int, column: int) -> tuple[float, float]:
+        """Period and amplitude of the curl at a pixel, in mm; (0, 0) where none is seen."""
+        if self.curl_period is None or self.curl_amplitude is None:
+            return 0.0, 0.0
+        return float(self.curl_period[row, column]), float(self.curl_amplitude[row, column])
 
     @property
     def shape(self) -> tuple[int, int]:
@@ -201,10 +215,29 @@ class _Tracer:
         height, width = ground.shape
         self.size_mm = (width * ground.mm_per_px, height * ground.mm_per_px)
         self.whorls = ground.whorl_distance() if ground.whorls else None
+        self.rim = self._rim() if wish.type.rim else None
         # A stroke may run out of its place by half its own width at most.
         reach = wish.brush_mm / 2 / ground.mm_per_px
         outside = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 5)
         self.allowed = outside <= max(0.0, reach - 1)
+
+    def _rim(self) -> Mask:
+        """Where the place is the rim of all hair, (h, w)."""
+        hair = (np.abs(self.ground.directed).sum(axis=2) > 0).astype(np.uint8)
+        # Hair that runs out of the picture has no rim there.
+        padded = cv2.copyMakeBorder(hair, 1, 1, 1, 1, cv2.BORDER_REPLICATE)
+        depth = cv2.distanceTransform(padded, cv2.DIST_L2, 5)[1:-1, 1:-1]
+        return np.asarray(self.mask & (depth * self.ground.mm_per_px < OF_THE_FACE * self.ground.face_mm))
+
+    def _picked(self, rows: Ints, columns: Ints, count: int, chance: np.random.Generator) -> Ints:
+        """Numbers of the pixels that strokes begin at, in an even comb of the shuffled ones."""
+        pick = chance.permutation(len(rows))[np.arange(count) * len(rows) // max(count, 1) % len(rows)]
+        if self.rim is not None:
+            outer = np.flatnonzero(self.rim[rows, columns])
+            to_rim = chance.random(count) < AT_THE_RIM
+            if len(outer):
+                pick[to_rim] = chance.choice(outer, int(to_rim.sum()))
+        return np.asarray(pick)
 
     def _lengths(self, rows: Ints, columns: Ints) -> Doubles:
         """What lengths are parts of, in mm."""
@@ -244,8 +277,7 @@ class _Tracer:
             At most `count` strokes.
         """
         type_, ground = self.wish.type, self.ground
-        # Every part of the place comes in turn: seeds lie in an even comb of the shuffled pixels.
-        pick = chance.permutation(len(rows))[np.arange(count) * len(rows) // max(count, 1) % len(rows)]
+        pick = self._picked(rows, columns, count, chance)
         place = np.column_stack([columns[pick], rows[pick]]) + chance.random((count, 2))
         length = part * chance.uniform(*type_.length, count) * self._lengths(rows[pick], columns[pick])
         width = np.minimum(self.wish.brush_mm, limit[rows[pick], columns[pick]])
@@ -253,18 +285,38 @@ class _Tracer:
         if type_.bundle[1] > 1:
             place, length, width, turn = self._bundled(place, length, width, turn, chance)
         length_px = length / ground.mm_per_px
+        curls = self._curls(place)
+        if not type_.of_the_lock:
+            whole = curls[:, 0] * chance.uniform(*CURLS_LONG, len(place))
+            length_px = np.where(curls[:, 0] > 0, whole, length_px)
         root, _ = self._walk(place, length_px * chance.random(len(place)), -1)
-        paths, alive = self._forward(root, length_px, turn, chance)
+        # A curl that was read is drawn as such, not by the turn that its type has else.
+        paths, alive = self._forward(root, length_px, np.where(curls[:, 0] > 0, 0.0, turn), chance)
         lines = []
         height, across = ground.shape
-        along = np.linspace(0, 1, POINTS)
-        for path, n, w in zip(paths, alive, width, strict=True):
+        for path, n, w, curl in zip(paths, alive, width, curls, strict=True):
             if n < max(2, round(LEAST * POINTS)):
                 continue
             # What is cut off at a border still runs out to a fine end.
-            widths = w * _profile(type_, along[:n] / along[n - 1])
-            lines.append(Line(path[:n] / (across, height), widths))
+            points = self._curled(path[:n], *curl)
+            widths = w * _profile(type_, np.linspace(0, 1, len(points)))
+            lines.append(Line(points / (across, height), widths))
         return lines
+
+    def _curls(self, root: Doubles) -> Doubles:
+        """Period and amplitude of the curl at the roots, in pixels, (n, 2); zeros where none is drawn."""
+        ground = self.ground
+        if not self.wish.type.curls or ground.curl_period is None:
+            return np.zeros((len(root), 2))
+        rows, columns = (np.clip(root[:, i].astype(int), 0, ground.shape[1 - i] - 1) for i in (1, 0))
+        return np.array([ground.curl_at(r, c) for r, c in zip(rows, columns, strict=True)]) / ground.mm_per_px
+
+    def _curled(self, path: Doubles, period: float, amplitude: float) -> Doubles:
+        """A stroke along its curl, in step with those beside it."""
+        if not period:
+            return path
+        flow = self._flow(path[:1])[0]
+        return curled(path, period, amplitude, 2 * np.pi * float(path[0] @ flow) / period)
 
     def _bundled(
         self, place: Doubles, length: Doubles, width: Doubles, turn: Doubles, chance: np.random.Generator

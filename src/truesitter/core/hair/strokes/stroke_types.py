@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
-from truesitter.core.hair.strokes.tuning import STROKE_TYPES_SHORT, TANGLED, WAVES
+from truesitter.core.hair.field.tuning import TANGLED_ORDER
+from truesitter.core.hair.locks.lock_strands import Strands
+from truesitter.core.hair.strokes.tuning import FRIZZ_CONTRAST, STROKE_TYPES_SHORT, TANGLED, WAVES
+from truesitter.core.types import Labels, Mask
 
 HairType = Literal["straight", "wavy", "coily", "frizz", "short"]
 
@@ -39,6 +43,10 @@ class StrokeType:
         Fewest and most strokes that run side by side.
     said
         What to do, in a sentence.
+    curls
+        True for strokes that follow the curl of their lock where one is seen.
+    rim
+        True for strokes that lie mostly at the rim of the hair.
     """
 
     name: str
@@ -54,6 +62,8 @@ class StrokeType:
     turn: float = 0.0
     bundle: tuple[int, int] = (1, 1)
     said: str = ""
+    curls: bool = False
+    rim: bool = False
 
 
 STRAIGHT = StrokeType(
@@ -62,15 +72,15 @@ STRAIGHT = StrokeType(
 )  # fmt: skip
 WAVY = StrokeType(
     "wavy", (0.5, 1.0), True, 0.02, 1.5, 0.25, 0.75, 0.12, 0.25, 0.2,
-    said="Let long strokes swing alike and part company only at their ends.",
+    said="Let long strokes swing alike and part company only at their ends.", curls=True,
 )  # fmt: skip
 COILY = StrokeType(
     "coily", (0.05, 0.11), False, 0.0, 0.0, 0.4, 0.7, 0.2, 0.3, 0.2, 3.6, (3, 8),
-    "Bundles of small curls; let a bundle here and there run across another.",
+    "Bundles of small curls; let a bundle here and there run across another.", curls=True,
 )  # fmt: skip
 FRIZZ = StrokeType(
     "frizz", (0.04, 0.09), False, 0.06, 2.0, 0.35, 0.6, 0.15, 0.4, 0.5,
-    said="Small waves laid over one another, most of them at the rim.",
+    said="Small waves laid over one another, most of them at the rim.", rim=True,
 )  # fmt: skip
 SHORT = StrokeType(
     "short", (0.06, 0.14), False, 0.0, 0.0, 0.2, 0.85, 0.12, 0.3, 0.2,
@@ -117,6 +127,54 @@ def hair_type(coherence: float, line_length: float, turn: float) -> HairType:
     if line_length < STROKE_TYPES_SHORT:
         return "short"
     return "wavy" if turn > WAVES else "straight"
+
+
+def lock_type(strands: Strands, short: bool) -> HairType | None:
+    """What the hair of one lock looks like; None where its strands hardly show.
+
+    Parameters
+    ----------
+    strands
+        As they are read.
+    short
+        True where the head's hair is short.
+    """
+    tangled = strands.order < TANGLED_ORDER
+    if strands.sure < TANGLED:
+        return "frizz" if tangled and strands.contrast >= FRIZZ_CONTRAST else None
+    if tangled:
+        return "coily"
+    if short:
+        return "short"
+    return "wavy" if strands.period or strands.turn > WAVES else "straight"
+
+
+@dataclass(frozen=True)
+class StrokeMap:
+    """Which type of stroke is drawn where.
+
+    Attributes
+    ----------
+    numbers
+        (h, w) number of the type in `types`, from 1; 0 where there is no hair.
+    types
+        Each of them.
+    """
+
+    numbers: Labels
+    types: tuple[StrokeType, ...]
+
+    def at(self, row: int, column: int) -> StrokeType | None:
+        """The type at a pixel; None where there is no hair."""
+        number = int(self.numbers[row, column])
+        return self.types[number - 1] if number else None
+
+    def parts(self, place: Mask) -> Iterator[tuple[StrokeType, Mask]]:
+        """The types of a place, each with its part of it, (h, w)."""
+        for number, type_ in enumerate(self.types, 1):
+            here = place & (self.numbers == number)
+            if here.any():
+                yield type_, here
 
 
 def type_for(kind: int, head: HairType) -> StrokeType:

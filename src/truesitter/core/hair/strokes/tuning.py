@@ -67,6 +67,9 @@ NARROWEST = 0.3
 SMOOTH = 1.5
 """Pixels over which curvature is read."""
 
+OF_THE_FACE, AT_THE_RIM = 0.03, 0.7
+"""Depth of the rim, in heights of the face, and the part of strokes that begin in it where most do [try]."""
+
 NO_LOCK = 0.5
 """Where there is no lock, long hair is this many heights of the face long [try]."""
 
@@ -98,7 +101,25 @@ WITHOUT_LOCK = 0.3
 END = 0.15
 """Width of a stray at its tip, as part of its own [try]."""
 
+# curls.py
+
+POINTS_A_CURL = 8
+"""Points of a line in each curl."""
+
+SURE_WAY = 0.2
+"""Length of a mean of directions under which it says nothing."""
+
+CURLS_LONG = (1.0, 2.0)
+"""Lengths of strokes that are small curls, in curls: a whole one at least shows what it is [try]."""
+
+OF_A_CURL = 0.4
+"""Directions are averaged over this part of a curl, as a Gaussian, for the way of a lock [try]."""
+
 # stroke_types.py
+
+FRIZZ_CONTRAST = 3.0
+"""Standard deviation of lightness, in L*, of hair that is frizzy where no strand is plain, not only dark:
+dark tangled locks of selda, maren and orsolya have 0.5 to 2.5 [try]."""
 
 TANGLED = 0.3
 """Mean coherence under which hair of the head is taken for coils [try]."""

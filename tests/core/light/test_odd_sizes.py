@@ -1,0 +1,29 @@
+"""Photographs of odd sizes: what is reduced twice may be a row longer or shorter than what is reduced once."""
+
+from __future__ import annotations
+
+import pytest
+
+from tests.conftest import begun, jpeg, made_head
+from truesitter.core.graph.memo import Memo
+from truesitter.core.imaging.reduce import reduced_size
+from truesitter.core.light.form.tuning import WORKING_LONG_SIDE
+from truesitter.core.stages import Study
+from truesitter.core.stages.tuning import LIGHT_LONG_SIDE
+
+
+def longer(height: int, width: int) -> int:
+    """By how many columns a map reduced twice is wider than one reduced once."""
+    light_width, light_height = reduced_size((height, width), LIGHT_LONG_SIDE)
+    twice = reduced_size((light_height, light_width), WORKING_LONG_SIDE)
+    return twice[0] - reduced_size((height, width), WORKING_LONG_SIDE)[0]
+
+
+@pytest.mark.parametrize("off", [-1, 1])
+def test_light_is_read_of_photographs_of_any_size(off: int) -> None:
+    for width in range(620, 760, 3):
+        study = Study.of_bytes(jpeg(made_head(width, 1060)), begun(width, 1060), Memo())
+        if longer(*study.picture.shape) == off:
+            assert study.light.zones().zones.shape == study.picture.shape
+            return
+    pytest.fail("no width of these is odd")
