@@ -1,4 +1,4 @@
-"""Photographs of odd sizes: what is reduced twice may be a row longer or shorter than what is reduced once."""
+"""Photographs of odd sizes: what is reduced twice may be a row longer than what is reduced once."""
 
 from __future__ import annotations
 
