@@ -144,6 +144,7 @@ def test_the_plan_tells_the_hair_in_the_agreed_words() -> None:
             "id", "name", "strokes", "type", "tones", "mixture", "dilution", "film_mm", "tool", "width_mm",
             "minutes", "gain",
         }  # fmt: skip
+        assert all(tone["parts"] == layer["parts"] for tone in layer["tones"]), "counted as the pass is"
     assert plan["approach"]["chosen"] in ("masses", "strands")
 
 

@@ -13,6 +13,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.conftest import study_of
 from tests.core.hair.test_hair_strokes import SHAPE, flowing, oval, size_mm
 from tests.curls import LOCK, drawn_hair
 from tests.curls import SHAPE as SHAPE_OF_HAIR
@@ -21,7 +22,7 @@ from truesitter.core.hair.field.direction_field import solve_axes, strand_detail
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import find_whorls
 from truesitter.core.hair.locks.lock_strands import Strands, read_strands
-from truesitter.core.hair.strokes.curls import curled, uncurled
+from truesitter.core.hair.strokes.curls import curled, lock_way, uncurled
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.strays import lay_strays
 from truesitter.core.hair.strokes.stroke_types import (
@@ -164,6 +165,49 @@ def test_own_curls_pass_as_what_they_were_asked_to_be(type_: StrokeType) -> None
     assert report.right >= 0.9 * report.strokes
     # Where no curl was read the same strokes swing off the hair.
     assert check_strokes(asked, flowing(0.2)).right < 0.75 * report.strokes
+
+
+def test_curls_side_by_side_swing_together() -> None:
+    full = np.ones(SHAPE, np.float32)
+    ground = replace(flowing(0.0, -np.pi / 2), curl_period=8 * full, curl_amplitude=1.5 * full)
+    lines = lay_strokes(ground, oval(), Wish(WAVY, 0.6, 0.3, 2))
+    phases = []
+    for line in lines:
+        x, y = (line.points * size_mm()).T
+        late = slice(len(x) // 4, None)
+        turn = np.exp(2j * np.pi * y[late] / 8)
+        phases.append(np.angle(((x[late] - x[late].mean()) * turn).sum()))
+    assert len(phases) > 20
+    assert abs(np.exp(1j * np.array(phases)).mean()) > 0.8
+
+
+def test_the_way_of_a_lock_is_without_its_curls() -> None:
+    y, _ = np.mgrid[0 : SHAPE[0], 0 : SHAPE[1]].astype(float)
+    angle = -np.pi / 2 + 0.8 * np.sin(2 * np.pi * y / 16)
+    directed = np.dstack([np.cos(angle), np.sin(angle)]).astype(np.float32)
+    curls = np.zeros(SHAPE, bool)
+    curls[:, :120] = True
+    found = lock_way(directed, curls, 0.4 * 16)
+    inner = found[40:-40, 30:90]
+    assert np.degrees(np.abs(np.arctan2(inner[..., 0], -inner[..., 1]))).max() < 15
+    assert np.hypot(inner[..., 0], inner[..., 1]) == pytest.approx(1, abs=1e-4)
+    np.testing.assert_array_equal(found[:, 120:], directed[:, 120:])
+
+
+def test_growth_lines_are_drawn_curled_where_locks_are(monkeypatch: pytest.MonkeyPatch) -> None:
+    hair = study_of("maren").hair
+    plain = hair.map().lines
+    assert hair.drawn_lines() == plain
+    curls = {lock.number: Strands(0.3, 0.6, 4.0, 0.1, 20.0, 4.0) for lock in hair.locks().locks}
+    monkeypatch.setattr(hair, "strands", lambda: curls)
+    drawn = hair.drawn_lines()
+    longest = max(range(len(plain)), key=lambda n: len(plain[n].points))
+    assert len(drawn[longest].points) > len(plain[longest].points)
+    height, width = hair.shape()
+    off = (drawn[longest].points - drawn[longest].points.mean(axis=0)) * (width, height)
+    assert drawn[longest].points[0] == pytest.approx(plain[longest].points[0], abs=1e-6)
+    assert np.abs(np.diff(np.arctan2(*np.diff(off, axis=0).T))).max() > 0.3
+    assert [one.kind for one in drawn] == [one.kind for one in plain]
 
 
 def test_frizz_lies_mostly_at_the_rim() -> None:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import cv2
 import pytest
 
-from tests.conftest import begun, jpeg, made_head
+from tests.conftest import begun, jpeg, truth
 from truesitter.core.graph.memo import Memo
 from truesitter.core.imaging.reduce import reduced_size
 from truesitter.core.light.form.tuning import WORKING_LONG_SIDE
+from truesitter.core.reference.decode import decode
 from truesitter.core.stages import Study
 from truesitter.core.stages.tuning import LIGHT_LONG_SIDE
 
@@ -21,8 +23,10 @@ def longer(height: int, width: int) -> int:
 
 @pytest.mark.parametrize("off", [-1, 1])
 def test_light_is_read_of_photographs_of_any_size(off: int) -> None:
-    for width in range(620, 760, 3):
-        study = Study.of_bytes(jpeg(made_head(width, 1060)), begun(width, 1060), Memo())
+    photograph = decode(truth("maren").data)
+    for width in range(820, 900, 3):
+        picture = cv2.resize(photograph, (width, 1060), interpolation=cv2.INTER_AREA)
+        study = Study.of_bytes(jpeg(picture), begun(width, 1060), Memo())
         if longer(*study.picture.shape) == off:
             assert study.light.zones().zones.shape == study.picture.shape
             return
