@@ -97,6 +97,10 @@ def test_the_practice_sheet_names_types_layers_and_brushes() -> None:
     )
     for words in ("Beard", "Moustache, left half", "Left brow", "Hair, locks", "strokes, "):
         assert words in text
+    whole = " ".join(text.split())
+    assert "Locks in the order of painting" in whole
+    for lock in hair_of(study).locks:
+        assert f"L{lock.id.replace('-', ' ')[1:]}, {lock.type}" in whole
 
 
 def test_arrows_of_the_brush_are_told_by_region() -> None:

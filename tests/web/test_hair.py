@@ -148,6 +148,10 @@ def test_edges_tell_the_hairline_and_the_brows(client: TestClient, url: str) -> 
     assert edges["hairline"]
     assert edges["first_hairs"] > 20
     assert edges["brows"]["left"]["length_mm"] > 20
+    assert edges["brows"]["upper_mm"] > 0
+    assert edges["brows"]["lower_mm"] > 0
+    assert edges["has_shadow"] == (edges["shadow"] is not None)
+    assert edges["shadow"]["parts"]
     assert edges["moustache"] is None
     assert edges["forms"] is None
 

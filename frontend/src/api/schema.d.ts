@@ -5544,6 +5544,8 @@ export interface components {
             /** Has Shadow */
             has_shadow: boolean;
             moustache: components["schemas"]["PairOut"] | null;
+            /** @description Of the skin in the shadow of the hair */
+            shadow: components["schemas"]["MixtureOut"] | null;
         };
         /**
          * HairLayersOut
@@ -6843,14 +6845,29 @@ export interface components {
         PairOut: {
             /** Alike */
             alike: boolean;
+            /**
+             * Firm Above
+             * @description True where the upper edge is the firmer one
+             */
+            firm_above: boolean;
             /** Height Mm */
             height_mm: number;
             left: components["schemas"]["HairShapeOut"];
             /** Length Mm */
             length_mm: number;
+            /**
+             * Lower Mm
+             * @description And below
+             */
+            lower_mm: number | null;
             right: components["schemas"]["HairShapeOut"];
             /** Slope */
             slope: number;
+            /**
+             * Upper Mm
+             * @description How wide the passage from skin to hair is above, 10–90 %
+             */
+            upper_mm: number | null;
             /** Width Mm */
             width_mm: number;
         };

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from truesitter.core.hair.field.direction_field import AxisField
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.knot import find_knot
+from truesitter.core.hair.locks.hair_edges import edges_of
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
     MOUSTACHE_PAIR,
@@ -195,6 +196,39 @@ def test_the_hairline_is_read_softened_and_called_hard(blur: float) -> None:
     assert bool(wide) == (blur > 3)
     assert not line.has_shadow
     assert line.first_hairs == pytest.approx(0.6 * line.length_mm, rel=0.05)
+
+
+def test_the_skin_in_the_shadow_of_the_hair_is_told() -> None:
+    up = along(np.full(SHAPE, np.pi / 2))
+    line = read_hairline(*forehead(1.5, shadow=1.0), up, MM)
+    assert line.shaded
+    kinds, skin, _ = forehead(1.5)
+    for x, y in line.shaded:
+        row, column = int(y * SHAPE[0]), int(x * SHAPE[1])
+        assert skin[row, column]
+        assert 120 < row < 120 + 9 / MM, "within the reach of the hair"
+    assert kinds.any()
+    assert not read_hairline(*forehead(1.5), up, MM).shaded
+
+
+@pytest.mark.parametrize("turned", [False, True])
+def test_both_edges_of_a_brow_are_read(turned: bool) -> None:
+    """Soft above and firm below, or the other way round: blurs of known width (10–90 % = 2.563 sigma)."""
+    y, x = grid()
+    mask = (np.abs(y - 150) < 10) & (np.abs(x - 120) < 60)
+    bar = (np.abs(y - 150) < 10).astype(np.float32) * (np.abs(x - 120) < 60)
+    soft, firm = cv2.GaussianBlur(bar, (0, 0), 2.4), cv2.GaussianBlur(bar, (0, 0), 0.8)
+    above = (y < 150) != turned
+    edges = edges_of(mask, (7 - 4 * np.where(above, soft, firm)).astype(np.float32), MM)
+    assert edges is not None
+    wide, narrow = (edges.lower_mm, edges.upper_mm) if turned else (edges.upper_mm, edges.lower_mm)
+    assert wide == pytest.approx(2.563 * 2.4 * MM, rel=0.2)
+    assert narrow == pytest.approx(2.563 * 0.8 * MM, rel=0.35)
+    assert edges.firm_above == turned
+    flat = edges_of(mask, np.full(SHAPE, 5, np.float32), MM)
+    assert flat is not None
+    assert (flat.upper_mm, flat.lower_mm, flat.firm_above) == (None, None, False)
+    assert edges_of(np.zeros(SHAPE, bool), np.full(SHAPE, 5, np.float32), MM) is None
 
 
 def test_a_fringe_is_no_hairline() -> None:

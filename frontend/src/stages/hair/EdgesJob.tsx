@@ -6,6 +6,8 @@ import { useHairEdges } from "../../api/hooks";
 import { Say, Section, Toggle } from "../../sheet/parts";
 import { PlaceList, usePlaces } from "../../sheet/places";
 import { useWall } from "../../sitter/wall";
+import { useTubes } from "../../sheet/useTubes";
+import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
 
 type Pair = Schemas["PairOut"];
@@ -19,6 +21,7 @@ export function EdgesJob({ sitter }: JobProps) {
   const found = useHairEdges(sitter);
   const [readings, setReadings] = useState(true);
   const [forms, setForms] = useState(true);
+  const tubes = useTubes(sitter);
   const data = found.data;
   const spots = data?.hairline ?? [];
   const listed = spots.map((s, i) => ({ ...s, place: `hairline ${i + 1}` }));
@@ -74,6 +77,7 @@ export function EdgesJob({ sitter }: JobProps) {
                 ? "The hair throws a shadow on the skin before it: leave it in, it holds the hair down."
                 : "No shadow of the hair shows on the skin. Add a soft one, so that the hair does not seem to hover."}
             </Say>
+            {data.shadow && <MixtureLine mixture={data.shadow} tubes={tubes} title="Shadow on the skin" />}
             <Say>
               About <strong>{data.first_hairs}</strong> first fine hairs, rooted at differing depths a little
               behind the line.
@@ -169,6 +173,14 @@ function PairSection({ title, pair, children }: { title: string; pair: Pair; chi
         Right against left: {more(pair.length_mm)} mm long, {more(pair.width_mm)} mm wide, {more(pair.slope)}
         °, {more(pair.height_mm)} mm high.
       </Say>
+      {pair.upper_mm !== null && pair.lower_mm !== null && (
+        <Say>
+          Above, skin passes into hair within {mm(pair.upper_mm)}, below within {mm(pair.lower_mm)}.{" "}
+          {pair.firm_above
+            ? "The upper edge is the firmer one here; as a rule it is blended and the lower one firm."
+            : "Blend the upper edge and keep the lower one firm."}
+        </Say>
+      )}
       {pair.alike && <Say>They mirror almost exactly. No face does: look again.</Say>}
       {children}
     </Section>

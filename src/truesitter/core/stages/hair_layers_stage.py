@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -15,17 +15,8 @@ from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
 from truesitter.core.hair.layers.job import HairJob, HairLayer
 from truesitter.core.hair.layers.nested import plan_hair
-from truesitter.core.hair.locks.hair_shapes import (
-    BROW_PAIR,
-    MOUSTACHE_PAIR,
-    LightForms,
-    Pair,
-    light_forms,
-    moustache_gap,
-    pair_of,
-)
+from truesitter.core.hair.locks.facial_hair import FacialHair, read_facial_hair
 from truesitter.core.hair.locks.lock_strands import Strands
-from truesitter.core.hair.locks.tuning import GREY_CHROMA
 from truesitter.core.hair.strokes.approach import WAYS, Approach, choose_approach
 from truesitter.core.hair.strokes.curls import lock_way
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, curvature, widest_brush
@@ -47,7 +38,6 @@ from truesitter.core.plan.clock.minutes import hair_rate
 from truesitter.core.plan.size import layers_of
 from truesitter.core.plan.subject import Size
 from truesitter.core.settings import HairSettings, PassSettings
-from truesitter.core.sitter.face import NOSE_BASE
 from truesitter.core.stages.hair_stage import HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
@@ -55,26 +45,6 @@ from truesitter.core.stages.tuning import HAIR_LAYERS_STAGE_LONGEST, HAIR_LONG_S
 from truesitter.core.types import Bytes, Doubles, Floats, Labels
 
 PLANNED = ("hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.tying_glaze")
-
-
-@dataclass(frozen=True)
-class FacialHair:
-    """Brows, moustache and beard as shapes; None for what is not there.
-
-    Attributes
-    ----------
-    brows, moustache
-        Left against right.
-    gap_mm
-        Skin between moustache and beard.
-    forms
-        Light-forms of a grey beard.
-    """
-
-    brows: Pair | None
-    moustache: Pair | None
-    gap_mm: float | None
-    forms: LightForms | None
 
 
 class HairLayerStage:
@@ -306,30 +276,15 @@ class HairLayerStage:
         "facial hair",
         settings=(WIDTH_MM,),
         needs=("directed hair", "detection", "photograph of the hair", "lab", "framed"),
+        version=2,
     )
     def facial_hair(self) -> FacialHair:
         """Brows, moustache and beard as shapes."""
         _, kinds = self._hair.directed()
-        face, mm = self._sitter.face, self._hair.mm_per_px()
-        if face is None:
-            return FacialHair(None, None, None, None)
-        height, width = kinds.shape
-        size: Doubles = np.array((width, height), np.float64)
-        up = face.axis(height / width)
-        beard = np.isin(kinds, (Kind.BEARD, *MOUSTACHE))
-        forms = None
-        if beard.any():
-            lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
-            light = beard & (lab[..., 0] >= np.median(lab[beard][:, 0]))
-            if np.median(np.hypot(lab[light][:, 1], lab[light][:, 2])) < GREY_CHROMA:
-                value = linear_to_value(picture_luminance(self._hair.photograph()))
-                forms = light_forms(beard, value, self._hair.scale())
-        return FacialHair(
-            pair_of(BROW_PAIR, kinds, face.brow_middle * size, up, mm),
-            pair_of(MOUSTACHE_PAIR, kinds, face.at(NOSE_BASE) * size, up, mm),
-            moustache_gap(kinds, mm),
-            forms,
-        )
+        lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
+        value = linear_to_value(picture_luminance(self._hair.photograph()))
+        scale, mm = self._hair.scale(), self._hair.mm_per_px()
+        return read_facial_hair(kinds, self._sitter.face, lab, value, scale, mm)
 
 
 def _most_first(numbers: Labels) -> list[int]:

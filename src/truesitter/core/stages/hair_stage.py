@@ -263,6 +263,7 @@ class HairStage:
         "hairline",
         settings=(WIDTH_MM,),
         needs=("directed hair", "photograph of the hair", "regions", "detection", "framed"),
+        version=2,
     )
     def hairline(self) -> Hairline:
         """Passages from skin to hair."""

@@ -13,11 +13,14 @@ from truesitter.core.hair.field.growth_lines import GrowthLine
 from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
+from truesitter.core.usecases.lock_mixtures import lock_mixtures
+from truesitter.formats.documents.plan_hair import locks_of
 from truesitter.formats.print.fonts import ready
 from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
 from truesitter.formats.print.strokes import line_row, outline_mm
 from truesitter.formats.print.svg import coordinates, document, path
 from truesitter.formats.print.transfer import print_tiled
+from truesitter.formats.words.wording import parts_sentence
 
 MOST_STROKES = 6000
 """More strokes than this of a layer are thinned evenly in the drawing."""
@@ -140,7 +143,30 @@ def hair_practice_pdf(study: Study, title: str, paper: str) -> bytes:
             sheet.entry(row, [], gap=2)
     if not drawn:
         sheet.text("There is no hair to stroke: mark it in Reference, regions.")
+    _print_locks(sheet, study)
     return sheet.done()
+
+
+def _print_locks(sheet: Sheet, study: Study) -> None:
+    """Every lock in the order of painting: its size, how it is stroked, and what its tones are mixed from."""
+    locks, rack = locks_of(study, lock_mixtures(study)), study.flesh.palette().rack
+    if not locks:
+        return
+    sheet.section("Locks in the order of painting", 30 * mm)
+    for lock in locks:
+        tones = ((name, getattr(lock, name)) for name in ("dark", "middle", "light"))
+        mixed = "; ".join(f"{name} {parts_sentence(tone.parts, rack)}" for name, tone in tones if tone)
+        over = f", over {', '.join(spoken_id(n) for n in lock.over)}" if lock.over else ""
+        curl = f", a curl every {lock.curl_mm:.1f} mm" if lock.curl_mm else ""
+        size = f"{lock.width_mm:.0f} × {lock.length_mm:.0f} mm"
+        brush = f"a brush of up to {lock.brush_mm:.1f} mm, pulled from the {lock.pull}"
+        told = f"{spoken_id(lock.id).capitalize()}, {lock.type}{curl}, {size}{over}; {brush}: {mixed}."
+        sheet.text(told, 8)
+
+
+def spoken_id(key: str) -> str:
+    """``lock 3`` of ``lock-3``."""
+    return key.replace("-", " ")
 
 
 def brush_svg(study: Study, across: bool) -> str:

@@ -128,6 +128,9 @@ class PairOut(BaseModel):
     slope: float
     height_mm: float
     alike: bool
+    upper_mm: float | None = Field(description="How wide the passage from skin to hair is above, 10–90 %")
+    lower_mm: float | None = Field(description="And below")
+    firm_above: bool = Field(description="True where the upper edge is the firmer one")
 
 
 class FormsOut(BaseModel):
@@ -144,6 +147,7 @@ class HairEdgesOut(BaseModel):
     hairline: list[PlanHairlineSpot]
     first_hairs: int
     has_shadow: bool
+    shadow: MixtureOut | None = Field(description="Of the skin in the shadow of the hair")
     brows: PairOut | None
     moustache: PairOut | None
     gap_mm: float | None

@@ -7,9 +7,11 @@ from typing import Annotated, Literal
 import numpy as np
 from fastapi import APIRouter, Query, Request, Response, UploadFile
 
+from truesitter.core.colour.spaces import as_lab
 from truesitter.core.hair.checks.practice import PracticeReport
 from truesitter.core.hair.field.guides import line_mask
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.locks.hair_edges import HairEdges
 from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
 from truesitter.core.hair.locks.lock_shapes import Lock
 from truesitter.core.imaging.pixels import pixel_at
@@ -20,6 +22,7 @@ from truesitter.core.stages import Study
 from truesitter.core.stages.flesh_stage import MIXING
 from truesitter.core.stages.hair_stage import LOCK_MASSES
 from truesitter.core.stages.picture_stage import WIDTH_MM
+from truesitter.core.usecases.hair_shadow import hair_shadow
 from truesitter.core.usecases.lock_mixtures import lock_mixtures
 from truesitter.formats.documents.plan_hair import (
     PlanWhorl,
@@ -243,17 +246,19 @@ def layer_picture(number: int, study: CurrentStudy, request: Request) -> Respons
 
 @router.get(
     "/hair/edges",
-    dependencies=[answered("hair/edges", needs=("hairline", "facial hair"))],
+    dependencies=[answered("hair/edges", MIXING, ("hairline", "facial hair", "lab"))],
 )
 def get_edges(study: CurrentStudy) -> HairEdgesOut:
     """Hairline, brows, moustache and beard."""
     line, shapes = study.hair.hairline(), study.hair_layers.facial_hair()
+    shadow = hair_shadow(study)
     return HairEdgesOut(
         hairline=hairline_of(study),
         first_hairs=line.first_hairs,
         has_shadow=line.has_shadow,
-        brows=_pair_out(shapes.brows),
-        moustache=_pair_out(shapes.moustache),
+        shadow=mixture_out(study.settings.flesh, as_lab(shadow[0]), shadow[1]) if shadow else None,
+        brows=_pair_out(shapes.brows, shapes.brow_edges),
+        moustache=_pair_out(shapes.moustache, shapes.moustache_edges),
         gap_mm=shapes.gap_mm,
         forms=_forms_out(shapes.forms),
     )
@@ -269,7 +274,7 @@ def _shape_out(shape: HairShape) -> HairShapeOut:
     )
 
 
-def _pair_out(pair: Pair | None) -> PairOut | None:
+def _pair_out(pair: Pair | None, edges: HairEdges | None) -> PairOut | None:
     if pair is None:
         return None
     return PairOut(
@@ -280,6 +285,9 @@ def _pair_out(pair: Pair | None) -> PairOut | None:
         slope=pair.slope,
         height_mm=pair.height_mm,
         alike=pair.alike,
+        upper_mm=edges.upper_mm if edges else None,
+        lower_mm=edges.lower_mm if edges else None,
+        firm_above=edges is not None and edges.firm_above,
     )
 
 

@@ -45,6 +45,8 @@ class HairlineSpot:
         Steps that the skin before the hair is darker than skin farther off; 0 for none.
     through
         Share of skin showing through the first millimetres of hair, 0–1.
+    shaded
+        x, y in fractions of the skin that the shadow was read on; None without skin there.
     """
 
     x: float
@@ -53,6 +55,7 @@ class HairlineSpot:
     soften_mm: float
     shadow: float
     through: float
+    shaded: tuple[float, float] | None = None
 
     @property
     def too_hard(self) -> bool:
@@ -83,7 +86,12 @@ class Hairline:
     @property
     def has_shadow(self) -> bool:
         """Whether the hair casts a shadow anywhere: hair without one floats."""
-        return any(spot.shadow >= LEAST_SHADOW for spot in self.spots)
+        return bool(self.shaded)
+
+    @property
+    def shaded(self) -> tuple[tuple[float, float], ...]:
+        """Places of the skin in that shadow, x, y in fractions."""
+        return tuple(s.shaded for s in self.spots if s.shaded is not None and s.shadow >= LEAST_SHADOW)
 
 
 def _border(kinds: Labels, skin: Mask, least: float) -> list[Doubles]:
@@ -194,14 +202,16 @@ def _read(
     if abs(light - dark) < HAIRLINE_LEAST_CONTRAST:
         return None
     wide = passage_width(profile, step)
-    shadow = 0.0
+    shadow, shaded = 0.0, None
     # The skin clear of the shadow, and the skin in it, past the passage itself.
     before = max(SHADOW_MM / 2, wide / 2 + PAST_MM)
     pixels = [(np.array(at) - normal * (mm / mm_per_px)).astype(int) for mm in (AWAY_MM, before)]
     if all(0 <= r < height and 0 <= c < width and skin[r, c] for c, r in pixels):
         (far, near) = (float(value[r, c]) for c, r in pixels)
         shadow = max(0.0, far - near)
+        column, row = pixels[1]
+        shaded = ((column + 0.5) / width, (row + 0.5) / height)
     in_hair = np.concatenate([line[(t > 0) & (t * mm_per_px < SHADOW_MM)] for line in lines])
     through = float((np.abs(in_hair - light) < np.abs(in_hair - dark)).mean())
     soften = max(SOFTEST_MM, SOFTER * wide) - wide
-    return HairlineSpot(at[0] / width, at[1] / height, wide, max(0.0, soften), shadow, through)
+    return HairlineSpot(at[0] / width, at[1] / height, wide, max(0.0, soften), shadow, through, shaded)

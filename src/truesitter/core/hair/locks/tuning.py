@@ -29,6 +29,11 @@ GREY_CHROMA = 12.0
 NEAR_SHADOW = 0.02
 """Of the face's height: a form so near the shadow carries one of its two lights there."""
 
+# hair_edges.py
+
+EDGE_MM, EDGE_COLUMNS = 4.0, 2.0
+"""So far into the skin, in mm, and to both sides, in pixels, edges of brows and moustaches are read [try]."""
+
 # hair_shine.py
 
 MATTE, GLOSSY = 0.5, 2.2

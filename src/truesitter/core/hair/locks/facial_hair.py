@@ -1,0 +1,90 @@
+"""Brows, moustache and beard of a face, read together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
+from truesitter.core.hair.locks.hair_edges import HairEdges, edges_of
+from truesitter.core.hair.locks.hair_shapes import (
+    BROW_PAIR,
+    MOUSTACHE_PAIR,
+    LightForms,
+    Pair,
+    light_forms,
+    moustache_gap,
+    pair_of,
+)
+from truesitter.core.hair.locks.tuning import GREY_CHROMA
+from truesitter.core.sitter.face import NOSE_BASE, Face
+from truesitter.core.types import Doubles, Floats, Labels
+
+
+@dataclass(frozen=True)
+class FacialHair:
+    """Brows, moustache and beard as shapes; None for what is not there.
+
+    Attributes
+    ----------
+    brows, moustache
+        Left against right.
+    gap_mm
+        Skin between moustache and beard.
+    forms
+        Light-forms of a grey beard.
+    brow_edges, moustache_edges
+        How soft they are above and below.
+    """
+
+    brows: Pair | None = None
+    moustache: Pair | None = None
+    gap_mm: float | None = None
+    forms: LightForms | None = None
+    brow_edges: HairEdges | None = None
+    moustache_edges: HairEdges | None = None
+
+
+def read_facial_hair(
+    kinds: Labels, face: Face | None, lab: Floats, value: Floats, face_px: float, mm_per_px: float
+) -> FacialHair:
+    """Read all of it; nothing without a face.
+
+    Parameters
+    ----------
+    kinds
+        (h, w) kinds of hair.
+    face
+        Tells where brows and moustache begin, and which way is up.
+    lab, value
+        (h, w, 3) L*a*b* and (h, w) Munsell value.
+    face_px
+        Height of the face, in pixels.
+    mm_per_px
+        Canvas mm to a pixel.
+    """
+    if face is None:
+        return FacialHair()
+    height, width = kinds.shape
+    size: Doubles = np.array((width, height), np.float64)
+    up = face.axis(height / width)
+    return FacialHair(
+        pair_of(BROW_PAIR, kinds, face.brow_middle * size, up, mm_per_px),
+        pair_of(MOUSTACHE_PAIR, kinds, face.at(NOSE_BASE) * size, up, mm_per_px),
+        moustache_gap(kinds, mm_per_px),
+        _forms(kinds, lab, value, face_px),
+        edges_of(np.isin(kinds, BROWS), value, mm_per_px),
+        edges_of(np.isin(kinds, MOUSTACHE), value, mm_per_px),
+    )
+
+
+def _forms(kinds: Labels, lab: Floats, value: Floats, face_px: float) -> LightForms | None:
+    """Light-forms of a beard whose light half is grey."""
+    beard = np.isin(kinds, (Kind.BEARD, *MOUSTACHE))
+    if not beard.any():
+        return None
+    light = beard & (lab[..., 0] >= np.median(lab[beard][:, 0]))
+    if np.median(np.hypot(lab[light][:, 1], lab[light][:, 2])) >= GREY_CHROMA:
+        return None
+    return light_forms(beard, value, face_px)
