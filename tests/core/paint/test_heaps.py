@@ -287,7 +287,10 @@ def test_what_nobody_takes_of_is_no_heap_of_the_plan() -> None:
 
 def test_water_brings_a_wash_to_its_value() -> None:
     """Whole parts leave a mixture too strong or too weak; how much it is thinned makes that good."""
-    washes = [p for p in planned("tobias", "watercolour-zones", recipes="exact").passes if p.does == "wash"]
+    laid = planned("tobias", "watercolour-zones", recipes="exact").passes
+    # Light hairs are drawn in body colour, which no water makes lighter.
+    washes = [p for p in laid if p.does == "wash" and not (p.hair and p.hair.role == "light hairs")]
+    assert len(washes) > 8
     off = np.abs([p.recipe.value_error for p in washes])
     assert np.median(off) <= 0.035
     assert off.max() <= 0.25
