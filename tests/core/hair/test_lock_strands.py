@@ -13,10 +13,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import study_of
+from tests.conftest import small_photo, study_of
 from tests.core.hair.test_hair_strokes import SHAPE, flowing, oval, size_mm
 from tests.curls import LOCK, drawn_hair
 from tests.curls import SHAPE as SHAPE_OF_HAIR
+from truesitter.core.graph.memo import Memo
 from truesitter.core.hair.checks.practice import Practised, check_strokes
 from truesitter.core.hair.field.direction_field import solve_axes, strand_detail, structure_tensor_field
 from truesitter.core.hair.field.hair_kinds import Kind
@@ -37,6 +38,8 @@ from truesitter.core.hair.strokes.stroke_types import (
 )
 from truesitter.core.imaging.blur import blur_within
 from truesitter.core.imaging.line import Line
+from truesitter.core.settings import StudySettings
+from truesitter.core.stages import Study
 
 DRAWN = [(30, 6, 80), (50, 10, 80), (30, 6, 35), (40, 9, 10)]
 
@@ -208,6 +211,22 @@ def test_growth_lines_are_drawn_curled_where_locks_are(monkeypatch: pytest.Monke
     assert drawn[longest].points[0] == pytest.approx(plain[longest].points[0], abs=1e-6)
     assert np.abs(np.diff(np.arctan2(*np.diff(off, axis=0).T))).max() > 0.3
     assert [one.kind for one in drawn] == [one.kind for one in plain]
+
+
+def test_strokes_go_the_way_of_a_curling_lock(monkeypatch: pytest.MonkeyPatch) -> None:
+    """They are laid on a field without the curls, which they are given themselves."""
+    study = Study.of_bytes(small_photo("maren"), StudySettings(), Memo())
+    locks = study.hair.locks()
+    largest = max(locks.locks, key=lambda one: one.area).number
+    monkeypatch.setattr(study.hair, "strands", lambda: {largest: Strands(0.3, 0.6, 4.0, 0.1, 40.0, 4.0)})
+    ground, _ = study.hair_layers.ground()
+    directed, _ = study.hair.directed()
+    inside = locks.numbers == largest
+    assert ground.curl_period is not None
+    assert (ground.curl_period[inside] > 0).all()
+    assert not ground.curl_period[~inside].any()
+    assert np.abs(ground.directed - directed)[inside].max() > 0.05
+    np.testing.assert_array_equal(ground.directed[~inside], directed[~inside])
 
 
 def test_frizz_lies_mostly_at_the_rim() -> None:
