@@ -121,7 +121,9 @@ def test_locks_are_numbered_at_the_size_of_the_picture() -> None:
     told = hair_of(study).locks
     assert [one.id for one in told] == [f"lock-{n}" for n in range(1, len(locks.locks) + 1)]
     assert 5 < np.median([one.width_mm for one in told]) < 40
-    assert all(one.type == "short" and one.brush_mm < one.width_mm for one in told)
+    assert {one.type for one in told} <= {"short", "beard", "moustache"}, "a beard is no hair of the head"
+    assert sum(one.type == "beard" for one in told) > 2
+    assert all(one.brush_mm < one.width_mm for one in told)
     for one in told:
         assert set(one.over) <= {other.id for other in told} - {one.id}
         if one.dark and one.light and one.middle:

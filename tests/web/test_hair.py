@@ -72,7 +72,8 @@ def test_locks_come_in_the_order_of_painting_and_by_hand(client: TestClient, url
 def test_a_lock_has_a_type_that_a_press_corrects(client: TestClient, url: str) -> None:
     locks = client.get(f"{url}/hair/locks").json()["locks"]
     lock = max(locks, key=lambda one: one["width_mm"] * one["length_mm"])
-    assert not lock["pressed"]
+    assert lock["pressed"] is None
+    assert lock["typed"]
     assert lock["type"] in ("straight", "wavy")
     assert 0 < lock["brush_mm"] < lock["width_mm"]
     assert [tone["name"] for tone in lock["tones"]] in (["dark", "middle", "light"], ["middle"])
@@ -80,13 +81,15 @@ def test_a_lock_has_a_type_that_a_press_corrects(client: TestClient, url: str) -
     pressed = {"x": lock["x"], "y": lock["y"], "type": "frizz"}
     edit(client, url, lists={"lock_types": {"add": [pressed]}})
     after = {one["place"]: one for one in client.get(f"{url}/hair/locks").json()["locks"]}
-    assert (after[lock["place"]]["type"], after[lock["place"]]["pressed"]) == ("frizz", True)
-    assert sum(one["pressed"] for one in after.values()) == 1
+    assert (after[lock["place"]]["type"], after[lock["place"]]["pressed"]) == ("frizz", 0)
+    assert sum(one["pressed"] is not None for one in after.values()) == 1
     layers = client.get(f"{url}/hair/layers").json()["layers"]
     assert any("frizz" in layer["type"] for layer in layers)
     edit(client, url, set={"type": "short"})
     layers = client.get(f"{url}/hair/layers").json()["layers"]
     assert {layer["type"] for layer in layers if layer["strokes"]} == {"short"}
+    told = client.get(f"{url}/hair/locks").json()["locks"]
+    assert {one["type"] for one in told} == {"short"}, "locks are told as they are stroked"
     client.post(f"{url}/undo")
     client.post(f"{url}/undo")
     wrong = client.patch(

@@ -6087,9 +6087,9 @@ export interface components {
             place: string;
             /**
              * Pressed
-             * @description True where the painter said which type it is
+             * @description Which of `lock_types` says its type; None for none
              */
-            pressed: boolean;
+            pressed: number | null;
             /** Pull */
             pull: string;
             /**
@@ -6101,11 +6101,13 @@ export interface components {
             tones: components["schemas"]["LockToneOut"][];
             /** Turns */
             turns: string;
+            /** Type */
+            type: string;
             /**
-             * Type
-             * @enum {string}
+             * Typed
+             * @description True for hair of the head, whose type a press corrects
              */
-            type: "straight" | "wavy" | "coily" | "frizz" | "short";
+            typed: boolean;
             /** Width Mm */
             width_mm: number;
             /** X */

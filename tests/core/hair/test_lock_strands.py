@@ -229,6 +229,15 @@ def test_strokes_go_the_way_of_a_curling_lock(monkeypatch: pytest.MonkeyPatch) -
     np.testing.assert_array_equal(ground.directed[~inside], directed[~inside])
 
 
+@pytest.mark.parametrize("type_", [COILY, WAVY], ids=lambda t: t.name)
+def test_curls_that_a_hand_must_pull_from_the_tip_pass_too(type_: StrokeType) -> None:
+    ground = replace(curling(), directed=flowing(swing=0.1, slant=2.2).directed)
+    lines = lay_strokes(ground, oval(), Wish(type_, 0.6, 0.35, 1))
+    pulled = [Practised(tuple((float(x), float(y)) for x, y in n.points[::-1]), type_) for n in lines]
+    assert len(pulled) > 20
+    assert check_strokes(pulled, ground, "right").right >= 0.9 * len(pulled)
+
+
 def test_frizz_lies_mostly_at_the_rim() -> None:
     mask = oval()
     ground = replace(flowing(0.1), directed=flowing(0.1).directed * mask[..., None])

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useTubes } from "../../sheet/useTubes";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
-import { useLockType } from "./useLockType";
+import { useLockType, type HairType } from "./useLockType";
 
 type Lock = Schemas["LockOut"];
 
@@ -23,22 +23,24 @@ export function LockDetails({ sitter, lock }: { sitter: JobProps["sitter"]; lock
   const type = useLockType(sitter, lock);
   return (
     <>
-      <ToggleButtonGroup
-        exclusive
-        fullWidth
-        size="small"
-        value={lock.type}
-        aria-label={`Type of ${lock.place}`}
-        onChange={(_, v: Lock["type"] | null) => v && type.press(v)}
-        sx={{ mb: 0.8 }}
-      >
-        {types.map((t) => (
-          <ToggleButton key={t} value={t} sx={{ px: 0.4 }}>
-            {t}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      {lock.pressed && (
+      {lock.typed && (
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          size="small"
+          value={lock.type}
+          aria-label={`Type of ${lock.place}`}
+          onChange={(_, v: HairType | null) => v && type.press(v)}
+          sx={{ mb: 0.8 }}
+        >
+          {types.map((t) => (
+            <ToggleButton key={t} value={t} sx={{ px: 0.4 }}>
+              {t}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      )}
+      {lock.pressed !== null && (
         <Button color="inherit" variant="outlined" size="small" onClick={type.release} sx={{ mb: 0.8 }}>
           As it looks
         </Button>

@@ -124,6 +124,10 @@ class FleshStage:
         palette = self.settings.wishes().palette(self.palette())
         return target_for(seen, palette, self.settings.clip, self.settings.monochrome)
 
+    def best(self, seen: Doubles) -> Recipe:
+        """The best mixture for a colour of the picture, (3,)."""
+        return solve_recipes(as_lab(self.target(seen)), self.palette(), self.settings.wishes(), 1)[0]
+
     def mix(self, seen: Doubles, count: int = 4) -> tuple[tuple[Recipe, ...], Suggestion | None]:
         """Mixtures for a colour of the picture, best first, and the tube that would help."""
         wishes = self.settings.wishes()

@@ -78,11 +78,8 @@ class HairLayerStage:
             lock.number: lock_type(strands.get(lock.number, none), head == "short") or head
             for lock in locks.locks
         }
-        for one in self.settings.lock_types:
-            number = int(locks.numbers[pixel_at(one.x, one.y, locks.numbers.shape)])
-            if number:
-                seen[number] = one.type
-        return seen
+        pressed = {number: self.settings.lock_types[n].type for number, n in self.presses().items()}
+        return seen | pressed
 
     @result(
         "stroke types",
@@ -246,10 +243,22 @@ class HairLayerStage:
             for number in _most_first(where.numbers[kinds == kind])
         )
 
+    def stroked_as(self) -> dict[int, StrokeType]:
+        """The type of stroke of each lock by its number, as the layers draw it."""
+        where, numbers = self.stroke_map(), self._hair.locks().numbers
+        most = {n: _most_first(where.numbers[numbers == n]) for n in self.lock_types()}
+        return {n: where.types[found[0] - 1] for n, found in most.items() if found}
+
     def lock_brushes(self) -> dict[int, float]:
         """The widest brush, in mm, that follows each lock, by its number."""
         numbers, (_, limit) = self._hair.locks().numbers, self.ground()
         return {n: float(np.median(limit[numbers == n])) for n in self.lock_types()}
+
+    def presses(self) -> dict[int, int]:
+        """Which of the painter's presses says the type of a lock, by its number; later ones count."""
+        numbers = self._hair.locks().numbers
+        spots = ((n, pixel_at(one.x, one.y, numbers.shape)) for n, one in enumerate(self.settings.lock_types))
+        return {int(numbers[at]): n for n, at in spots if numbers[at]}
 
     def places(self) -> tuple[HandPlace, ...]:
         """Locks in the order of painting for the painter's hand."""

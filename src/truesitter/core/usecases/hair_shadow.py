@@ -4,10 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Doubles
 
@@ -20,5 +18,4 @@ def hair_shadow(study: Study) -> tuple[Doubles, Recipe] | None:
         return None
     rows, columns = np.transpose(places)
     seen = np.asarray(lab[rows, columns].mean(axis=0, dtype=np.float64))
-    target, wishes = as_lab(study.flesh.target(seen)), study.settings.flesh.wishes()
-    return seen, solve_recipes(target, study.flesh.palette(), wishes, 1)[0]
+    return seen, study.flesh.best(seen)

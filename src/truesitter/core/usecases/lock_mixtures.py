@@ -10,7 +10,6 @@ from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.hair.locks.tuning import DARK, LIGHT, MIDDLE
 from truesitter.core.imaging.reduce import reduced_to
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Doubles
 from truesitter.core.usecases.tuning import LOCK_TONES_APART
@@ -60,9 +59,5 @@ def _mixed(study: Study, colours: Doubles) -> list[Recipe]:
     """A mixture for each colour, (n, 3) L*a*b*; colours hardly apart share one for their mean."""
     _, which = np.unique(np.round(colours / LOCK_TONES_APART), axis=0, return_inverse=True)
     which = which.ravel()
-    palette, wishes = study.flesh.palette(), study.settings.flesh.wishes()
-    made = []
-    for number in range(int(which.max()) + 1):
-        target = study.flesh.target(colours[which == number].mean(axis=0))
-        made.append(solve_recipes(as_lab(target), palette, wishes, 1)[0])
+    made = [study.flesh.best(colours[which == n].mean(axis=0)) for n in range(int(which.max()) + 1)]
     return [made[n] for n in which]

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.plan.pass_plan import Pass
@@ -71,7 +72,7 @@ class PlanLock(Out):
     id: str
     x: float
     y: float
-    type: str = Field(description="How its strands run: straight, wavy, coily, frizz or short")
+    type: str = Field(description="How it is stroked: straight, wavy, coily, frizz, short, beard, moustache")
     width_mm: float
     length_mm: float
     brush_mm: float = Field(description="The widest brush that follows it")
@@ -272,7 +273,7 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
     locks = {lock.number: lock for lock in study.hair.locks().locks}
     places = layers.places()
     ids = {place.lock: f"lock-{n}" for n, place in enumerate(places, 1)}
-    types, strands = layers.lock_types(), study.hair.strands()
+    types, strands = layers.stroked_as(), study.hair.strands()
     brushes = layers.lock_brushes()
     rack = study.flesh.palette().rack
     found = []
@@ -283,7 +284,7 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
         curled = run is not None and run.period > 0
         found.append(
             PlanLock(
-                id=ids[place.lock], x=float(x), y=float(y), type=types[place.lock],
+                id=ids[place.lock], x=float(x), y=float(y), type=_name(types.get(place.lock)),
                 width_mm=lock.width * mm, length_mm=lock.length * mm, brush_mm=brushes[place.lock],
                 disorder=float(np.degrees(run.disorder)) if run else 0.0,
                 curl_mm=run.period * mm if run and curled else None,
@@ -293,6 +294,10 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
             )
         )  # fmt: skip
     return found
+
+
+def _name(type_: StrokeType | None) -> str:
+    return type_.name if type_ else ""
 
 
 def _lock_tone(tone: LockTone, rack: Rack) -> PlanLockTone:

@@ -6,7 +6,6 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from truesitter.core.hair.strokes.stroke_types import HairType
 from truesitter.core.settings.setting_kinds import Spot
 from truesitter.formats.documents.plan_hair import (
     PlanApproach,
@@ -66,8 +65,9 @@ class LockOut(BaseModel):
     contrast: float
     over: list[int] = Field(description="Ranks in this list of the locks it lies over")
     pull: str
-    type: HairType
-    pressed: bool = Field(description="True where the painter said which type it is")
+    type: str
+    typed: bool = Field(description="True for hair of the head, whose type a press corrects")
+    pressed: int | None = Field(description="Which of `lock_types` says its type; None for none")
     brush_mm: float = Field(description="The widest brush that follows it")
     disorder: float = Field(description="Degrees by which its strands lie off its way on average")
     curl_mm: float | None = Field(description="Length of one curl; None where none is seen")

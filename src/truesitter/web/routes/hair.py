@@ -14,7 +14,7 @@ from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.locks.hair_edges import HairEdges
 from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
 from truesitter.core.hair.locks.lock_shapes import Lock
-from truesitter.core.imaging.pixels import pixel_at
+from truesitter.core.hair.strokes.stroke_types import TYPES
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
@@ -131,15 +131,14 @@ def _undecided(study: Study) -> HairSpotOut | None:
         answered(
             "hair/locks",
             (WIDTH_MM, "hair.hand", *MIXING),
-            ("locks", "lock strands", "lock types", "stroke ground", "lab", "framed"),
+            ("locks", "lock strands", "stroke types", "stroke ground", "lab", "framed"),
         )
     ],
 )
 def get_locks(study: CurrentStudy) -> LocksOut:
     """Locks in the order of painting."""
     found, mm = study.hair.locks(), study.hair.mm_per_px()
-    shape = found.numbers.shape
-    pressed = {int(found.numbers[pixel_at(t.x, t.y, shape)]) for t in study.settings.hair.lock_types}
+    pressed = study.hair_layers.presses()
     flesh, mixed = study.settings.flesh, lock_mixtures(study)
     described = {lock.number: lock for lock in found.locks}
     numbers = [place.lock for place in study.hair_layers.places()]
@@ -153,7 +152,8 @@ def get_locks(study: CurrentStudy) -> LocksOut:
                 contrast=described[number].contrast,
                 over=sorted(rank[n] for n in described[number].over if n in rank),
                 pull=f"from the {told.pull}",
-                pressed=number in pressed,
+                typed=told.type in TYPES,
+                pressed=pressed.get(number),
                 tones=[
                     LockToneOut(name=tone.name, mixed=mixture_out(flesh, tone.seen, tone.recipe))
                     for tone in mixed.get(number, ())

@@ -145,21 +145,17 @@ class _Drawn:
     def of(cls, one: Practised, ground: StrokeGround, size_mm: Doubles, hand: Hand) -> _Drawn | None:
         period, amplitude = _curl_of(one, ground)
         path = _resampled(_way(one.points, period, size_mm), size_mm)
-        stroke = cls._along(one.type, path, ground)
-        if stroke is not None and period:
-            slack = float(np.degrees(np.arctan2(2 * amplitude, stroke.length)))
-            type_ = one.type
-            if not type_.of_the_lock:
-                part = period / ground.face_mm
-                type_ = replace(type_, length=(CURLS_LONG[0] * part, CURLS_LONG[1] * part))
-            stroke = replace(stroke, type=type_, slack=slack)
+        type_ = one.type
+        if period and not type_.of_the_lock:
+            part = period / ground.face_mm
+            type_ = replace(type_, length=(CURLS_LONG[0] * part, CURLS_LONG[1] * part))
+        stroke = cls._along(type_, path, ground)
         if stroke is None:
             return None
         if float(stroke.off[:2].mean()) > 180 - CROSS_DEGREES and pull_of(path[::-1], hand) == "tip":
             # An awkward stroke is pulled from its tip and ends on the line.
-            turned = cls._along(one.type, path[::-1], ground)
-            stroke = turned or stroke
-        return stroke
+            stroke = cls._along(type_, path[::-1], ground) or stroke
+        return replace(stroke, slack=float(np.degrees(np.arctan2(2 * amplitude, stroke.length))))
 
     @classmethod
     def _along(cls, type_: StrokeType, path: Doubles, ground: StrokeGround) -> _Drawn | None:

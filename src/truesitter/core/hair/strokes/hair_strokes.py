@@ -306,10 +306,12 @@ class _Tracer:
     def _curls(self, root: Doubles) -> Doubles:
         """Period and amplitude of the curl at the roots, in pixels, (n, 2); zeros where none is drawn."""
         ground = self.ground
-        if not self.wish.type.curls or ground.curl_period is None:
+        period, amplitude = ground.curl_period, ground.curl_amplitude
+        if not self.wish.type.curls or period is None or amplitude is None:
             return np.zeros((len(root), 2))
         rows, columns = (np.clip(root[:, i].astype(int), 0, ground.shape[1 - i] - 1) for i in (1, 0))
-        return np.array([ground.curl_at(r, c) for r, c in zip(rows, columns, strict=True)]) / ground.mm_per_px
+        read = np.column_stack([period[rows, columns], amplitude[rows, columns]])
+        return np.asarray(read / ground.mm_per_px, np.float64)
 
     def _curled(self, path: Doubles, period: float, amplitude: float) -> Doubles:
         """A stroke along its curl, in step with those beside it."""
