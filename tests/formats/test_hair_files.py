@@ -12,13 +12,14 @@ import pytest
 
 from tests.conftest import study_of
 from truesitter.core.hair.field.growth_lines import GrowthLine
-from truesitter.formats.documents.plan_hair import hair_of
+from truesitter.formats.documents.plan_hair import hair_of, hairline_of
 from truesitter.formats.pictures.hair_pictures import band_veil, locks_veil, tones_picture, volume_picture
 from truesitter.formats.print.hair_files import (
     brush_svg,
     growth_pdf,
     growth_svg,
     hair_practice_pdf,
+    hairline_svg,
     lock_codes,
     strokes_svg,
     weight_mm,
@@ -77,14 +78,15 @@ def test_strokes_are_drawn_layer_by_layer_in_the_colour_of_their_mixture() -> No
     root = ElementTree.fromstring(strokes_svg(study).encode())
     assert (root.get("width"), root.get("height")) == ("320mm", "400mm")
     drawn_by = {p.key: p for p in study.passes.plan().passes if p.layer and p.lines}
-    groups = list(root.iter(f"{SVG}g"))
+    groups = list(root.findall(f"{SVG}g"))
     assert [g.get("id") for g in groups] == list(drawn_by)
     for drawn in groups:
         one = drawn_by[drawn.get("id") or ""]
-        assert len(drawn) == len(one.lines)
-        assert drawn.get("fill") == one.recipe.predicted.hex
+        hexes = [t.predicted.hex for t in one.tones] or [one.recipe.predicted.hex]
+        assert [tone.get("fill") for tone in drawn] == hexes
+        assert sum(len(tone) for tone in drawn) == len(one.lines)
         assert drawn.get("data-name") == one.name
-    numbers = [float(v) for v in re.findall(r"-?\d+\.\d+", groups[0][0].get("d") or "")]
+    numbers = [float(v) for v in re.findall(r"-?\d+\.\d+", groups[0][0][0].get("d") or "")]
     assert min(numbers) > -20
     assert max(numbers) < 420
 
@@ -95,7 +97,15 @@ def test_the_practice_sheet_names_types_layers_and_brushes() -> None:
         page.extract_text()
         for page in pypdf.PdfReader(io.BytesIO(hair_practice_pdf(study, "Odd", "Letter"))).pages
     )
-    for words in ("Beard", "Moustache, left half", "Left brow", "Hair, locks", "strokes, "):
+    for words in (
+        "Beard",
+        "Moustache, left half",
+        "Left brow",
+        "Hair, locks",
+        "strokes, ",
+        "Hairline",
+        "mm soft",
+    ):
         assert words in text
     whole = " ".join(text.split())
     assert "Locks in the order of painting" in whole
@@ -152,6 +162,18 @@ def test_the_plan_tells_the_hair_in_the_agreed_words() -> None:
         }  # fmt: skip
         assert all(tone["parts"] == layer["parts"] for tone in layer["tones"]), "counted as the pass is"
     assert plan["approach"]["chosen"] in ("masses", "strands")
+
+
+def test_the_hairline_is_drawn_as_soft_as_it_is_and_shall_be() -> None:
+    study = study_of("maren")
+    spots = hairline_of(study)
+    rings = list(ElementTree.fromstring(hairline_svg(study).encode()).iter(f"{SVG}circle"))
+    assert len(rings) == 2 * len(spots) > 0
+    for spot, seen, wanted in zip(spots, rings[::2], rings[1::2], strict=True):
+        assert float(seen.get("cx") or 0) == pytest.approx(spot.x * 320, abs=0.01)
+        assert float(seen.get("cy") or 0) == pytest.approx(spot.y * 400, abs=0.01)
+        assert float(seen.get("r") or 0) == pytest.approx(max(0.2, spot.seen_mm / 2), abs=0.01)
+        assert float(wanted.get("r") or 0) == pytest.approx(spot.wanted_mm / 2, abs=0.01)
 
 
 @pytest.mark.parametrize("which", ["skull", "relief", "locks", "surface"])

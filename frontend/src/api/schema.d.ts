@@ -1342,6 +1342,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/files/hairline.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hairline Drawing
+         * @description Every reading of the hairline.
+         */
+        get: operations["hairline_drawing_api_sitters__sitter_id__files_hairline_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/files/light.pdf": {
         parameters: {
             query?: never;
@@ -5604,6 +5624,11 @@ export interface components {
              */
             early_lights: boolean;
             /**
+             * Glaze
+             * @description What a glaze over the hair shall do; None for none
+             */
+            glaze: ("tie" | "warm" | "cool" | "darken" | "in turn") | null;
+            /**
              * Guides
              * @default []
              */
@@ -5651,11 +5676,6 @@ export interface components {
              * @default 6
              */
             spacing_mm: number;
-            /**
-             * Tying Glaze
-             * @default false
-             */
-            tying_glaze: boolean;
             /**
              * Type
              * @description Of every lock; None for what each looks like
@@ -5878,6 +5898,11 @@ export interface components {
              * @description That of its pass, in `passes[].layer`
              */
             id: string;
+            /**
+             * Looks
+             * @description A glaze over each tone; nothing for all else
+             */
+            looks: components["schemas"]["PlanGlazeLook"][];
             /** Mass */
             mass: string;
             /** Minutes */
@@ -7628,6 +7653,18 @@ export interface components {
             words: string;
         };
         /**
+         * PlanGlazeLook
+         * @description A glaze over one tone of what it goes over.
+         */
+        PlanGlazeLook: {
+            /** After Hex */
+            after_hex: string;
+            /** Before Hex */
+            before_hex: string;
+            /** Tone */
+            tone: string;
+        };
+        /**
          * PlanGo
          * @description Part of a pass that is laid without a break.
          */
@@ -7712,13 +7749,22 @@ export interface components {
          * @description One of the tones that the strokes of a layer vary in.
          */
         PlanHairTone: {
+            /**
+             * Added
+             * @description What goes into `base` parts of that; nothing for the first
+             */
+            added: {
+                [key: string]: number;
+            };
+            /** Base */
+            base: number;
             /** @description How, where a tube is too strong to count */
             heap: components["schemas"]["PlanHeap"] | null;
             /** Hex */
             hex: string;
             /**
              * Parts
-             * @description Straight from the tubes
+             * @description Straight from the tubes: the layer's own mixture
              */
             parts: {
                 [key: string]: number;
@@ -7727,6 +7773,11 @@ export interface components {
             strokes: number;
             /** Value */
             value: number;
+            /**
+             * Words
+             * @description What is added, as a painter says it; empty for the first
+             */
+            words: string;
         };
         /**
          * PlanHairlineSpot
@@ -9521,7 +9572,6 @@ export interface components {
              *       "lock_types": [],
              *       "partings": [],
              *       "spacing_mm": 6,
-             *       "tying_glaze": false,
              *       "whorls": []
              *     }
              */
@@ -12607,6 +12657,35 @@ export interface operations {
             query?: {
                 paper?: "A4" | "Letter";
             };
+            header?: never;
+            path: {
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hairline_drawing_api_sitters__sitter_id__files_hairline_svg_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 sitter_id: string;

@@ -17,7 +17,7 @@ from truesitter.formats.documents.plan import Plan, plan_of
 from truesitter.formats.pictures.light_pictures import enlarged, recess_codes, shine_codes
 from truesitter.formats.pictures.png import encode_png
 from truesitter.formats.pictures.views import VIEWS
-from truesitter.formats.print.hair_files import brush_svg, growth_svg, lock_codes, strokes_svg
+from truesitter.formats.print.hair_files import brush_svg, growth_svg, hairline_svg, lock_codes, strokes_svg
 from truesitter.formats.print.light_files import light_pdf, light_svg
 from truesitter.formats.print.pdf import plan_pdf
 from truesitter.formats.print.strokes import lines_svg
@@ -39,6 +39,7 @@ FILES = {
     "hair_direction": "hair_direction.png",
     "outlines": "outlines.svg",
     "hair_lines": "hair_lines.svg",
+    "hairline": "hairline.svg",
     "locks": "locks.png",
     "strokes": "strokes.svg",
     "brush": "brush.svg",
@@ -125,6 +126,7 @@ def _drawings(study: Study, canvas: tuple[float, float], plan: Plan, title: str)
         "light_sheet": light_pdf(study, title, "A4", Counting()),
         "outlines": outlines_svg(study.values.outlines(), canvas).encode(),
         "hair_lines": growth_svg(study.hair.drawn_lines(), canvas).encode(),
+        "hairline": hairline_svg(study).encode(),
         "strokes": strokes_svg(study).encode(),
         "brush": brush_svg(study, across=False).encode(),
         "sheet": plan_pdf(study, plan, title, "A4", Counting()),

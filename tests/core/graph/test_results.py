@@ -105,7 +105,7 @@ CHANGES: list[dict[str, dict[str, Any]]] = [
     {"hair": {"guides": [{"points": [(0.4, 0.2), (0.6, 0.25)]}]}},
     {"hair": {"whorls": [{"x": 0.5, "y": 0.15}], "partings": [{"points": [(0.5, 0.1), (0.5, 0.2)]}]}},
     {"hair": {"lock_mm": 20, "lock_strokes": [{"does": "join", "points": [(0.3, 0.3), (0.4, 0.5)]}]}},
-    {"hair": {"type": "coily", "way": "strands", "layers": 6, "early_lights": True, "tying_glaze": True}},
+    {"hair": {"type": "coily", "way": "strands", "layers": 6, "early_lights": True, "glaze": "in turn"}},
     {"hair": {"hours": 40, "hand": "left"}},
     {"passes": {"school": "watercolour-zones", "background": "first", "order": "by section"}},
     {"passes": {"ground": "auto", "backdrop": "counter", "backdrop_hue": "neutral"}},

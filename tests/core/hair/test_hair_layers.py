@@ -19,6 +19,7 @@ from truesitter.core.hair.strokes.tuning import NEITHER
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.settings import StudySettings
+from truesitter.core.settings.hair_settings import HairSettings
 from truesitter.core.stages import Study
 
 RATES: dict[Way, float] = {"masses": 0.35, "strands": 0.78}
@@ -64,17 +65,17 @@ def test_layers_are_nested_and_their_brushes_get_finer(way: str) -> None:
     study = painted("tobias", way=way)
     layers = study.hair_layers.nested(False, "every pass")
     assert {layer.mass for layer in layers} == {"Hair and beard"}, "one hue, so the same tones"
-    nested = [one for one in layers if one.role != "light hairs"]
+    nested = [one for one in layers if one.role not in ("light hairs", "shine", "first hairs")]
     assert nested[0].lines == ()
     for before, after in pairwise(nested):
         assert not (after.mask & ~before.mask).any(), "each inside the one before"
         assert not (after.aim & before.aim).any(), "each has a tone of its own"
-    strokes = [one for one in layers if one.lines]
+    strokes = [one for one in layers if one.lines and one.role != "first hairs"]
     assert [one.brush_mm for one in strokes] == sorted((one.brush_mm for one in strokes), reverse=True)
     assert strokes[-1].brush_mm < 0.2, "single hairs only in the last"
     assert all(one.brush_mm > 0.3 for one in strokes[: len(strokes) // 2])
     value = study.hair_layers.job(False, "every pass").value
-    tones = [float(value[one.aim].mean()) for one in layers]
+    tones = [float(value[one.aim].mean()) for one in nested]
     assert tones == sorted(tones), "dark to light"
 
 
@@ -129,17 +130,73 @@ def test_dark_strays_begin_only_where_it_is_dark(monkeypatch: pytest.MonkeyPatch
 
 
 def test_early_lights_and_a_glaze_come_where_they_were_asked_for() -> None:
-    study = painted("tobias", early_lights=True, tying_glaze=True)
+    study = painted("tobias", early_lights=True, glaze="tie")
     roles = [layer.role for layer in study.hair_layers.nested(False, "every pass")]
     assert roles[:2] == ["base", "early lights"]
-    assert roles[-3:] == ["tying glaze", "smaller locks", "light hairs"]
+    assert [r for r in roles if r != "shine"][-3:] == ["tying glaze", "smaller locks", "light hairs"]
     plain = [layer.role for layer in study_of("tobias").hair_layers.layers()]
     assert not {"tying glaze", "early lights"} & set(plain)
 
 
 def test_the_number_of_layers_is_the_painters() -> None:
-    counts = [len(painted("orsolya", layers=number).hair_layers.layers()) for number in (3, 6, 9)]
-    assert counts == [3, 6, 9]
+    found = [painted("orsolya", layers=number).hair_layers.layers() for number in (3, 6, 9)]
+    assert [sum(one.role not in ("shine", "first hairs") for one in layers) for layers in found] == [3, 6, 9]
+
+
+@pytest.mark.parametrize("name", ["maren", "selda", "hedda"])
+def test_the_first_hairs_begin_on_the_skin_and_end_in_the_hair(name: str) -> None:
+    """Of a hairline; each is drawn along the growth, pointed at both ends, and no two are alike."""
+    study = painted(name, way="strands")
+    (firsts,) = (one for one in study.hair_layers.layers() if one.role == "first hairs")
+    kinds, line = study.hair.directed()[1], study.hair.hairline()
+    height, width = kinds.shape
+    ends = np.array([[one.points[0], one.points[-1]] for one in firsts.lines]) * (width, height)
+    columns, rows = np.clip(ends.astype(int), 0, (width - 1, height - 1)).transpose(2, 1, 0)
+    inside = kinds[rows, columns] == 1
+    assert inside[1].mean() > 0.9, "in the hair"
+    assert inside[0].mean() < 0.5 * inside[1].mean(), "most begin before it"
+    assert 0.4 * line.first_hairs <= len(firsts.lines) <= 1.3 * line.first_hairs
+    lengths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
+    assert lengths.std() > 0.1 * lengths.mean()
+    for one in firsts.lines:
+        assert one.widths_mm[0] < 0.3 * one.widths_mm.max()
+        assert one.widths_mm[-1] < 0.3 * one.widths_mm.max()
+    assert not any(one.role == "first hairs" for one in painted(name, way="masses").hair_layers.layers())
+
+
+def test_thick_paint_lies_in_the_band_of_shine_alone() -> None:
+    study = painted("maren")
+    (shine,) = (one for one in study.hair_layers.nested(False, "every pass") if one.role == "shine")
+    mass, value = shine.whole, study.hair_layers.job(False, "every pass").value
+    assert 0.03 < shine.mask.sum() / mass.sum() < 0.2
+    assert value[shine.mask].mean() > value[mass].mean() + 0.5
+    assert study.hair.shine()["hair"].temperature in shine.said
+    assert not any(one.role == "shine" for one in study.hair_layers.nested(True, "every pass")), (
+        "no wash lightens"
+    )
+
+
+@pytest.mark.parametrize("purpose", ["tie", "warm", "cool", "darken"])
+def test_a_glaze_is_named_by_what_it_shall_do(purpose: str) -> None:
+    names = {"tie": "tying", "warm": "warming", "cool": "cooling", "darken": "darkening"}
+    layers = painted("tobias", glaze=purpose).hair_layers.nested(False, "every pass")
+    (glaze,) = (one for one in layers if one.role == "tying glaze")
+    assert glaze.name.endswith(f"{names[purpose]} glaze")
+    assert (glaze.mask == glaze.whole).all()
+
+
+def test_two_hues_in_turn_part_the_mass() -> None:
+    study = painted("tobias", glaze="in turn")
+    dark, light = (one for one in study.hair_layers.nested(False, "every pass") if one.role == "tying glaze")
+    assert not (dark.mask & light.mask).any()
+    assert ((dark.mask | light.mask) == dark.whole).all()
+    value = study.hair_layers.job(False, "every pass").value
+    assert value[dark.mask].max() <= value[light.mask].min()
+
+
+def test_studies_of_before_keep_their_glaze() -> None:
+    assert HairSettings.model_validate({"tying_glaze": True}).glaze == "tie"
+    assert HairSettings.model_validate({"tying_glaze": False}).glaze is None
 
 
 def test_the_picture_of_the_hair_is_the_photograph_but_for_the_hair() -> None:

@@ -18,6 +18,14 @@ import { textSize } from "../../theme";
 
 type Way = Schemas["PlanWay"];
 
+const glazes = {
+  tie: "one that ties light and dark",
+  warm: "one that warms",
+  cool: "one that cools",
+  darken: "one that darkens",
+  "in turn": "two hues in turn, over darks and lights",
+};
+
 const hours = (h: number) => (h < 1 ? `${Math.round(h * 60)} min` : `${h.toFixed(1)} h`);
 const brush = (mm: number) => (mm < 1 ? mm.toFixed(1) : mm.toFixed(0));
 
@@ -91,6 +99,8 @@ export function LayersJob({ sitter, look }: JobProps) {
                 wet
                 {layer.dilution ? `, ${layer.dilution.words}` : ""}, about {spoken(layer.minutes)}.{" "}
                 {layer.said}
+                {layer.tones.length > 1 && <Tones tones={layer.tones} />}
+                {layer.looks.length > 0 && <Looks looks={layer.looks} />}
               </Box>
             }
           />
@@ -177,11 +187,28 @@ export function LayersJob({ sitter, look }: JobProps) {
               on={settings.early_lights}
               onChange={(v) => change({ early_lights: v }, "Early light hairs")}
             />
-            <Toggle
-              label="Tie with a glaze, then restate the lights"
-              on={settings.tying_glaze}
-              onChange={(v) => change({ tying_glaze: v }, "Tying glaze")}
-            />
+            <TextField
+              select
+              fullWidth
+              size="small"
+              label="Glaze over the hair, before the lights are restated"
+              value={settings.glaze ?? ""}
+              onChange={(e) =>
+                change(
+                  { glaze: (e.target.value || null) as (typeof settings)["glaze"] },
+                  "Glaze over the hair",
+                )
+              }
+              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+              sx={{ mt: 1 }}
+            >
+              <MenuItem value="">none</MenuItem>
+              {Object.entries(glazes).map(([key, words]) => (
+                <MenuItem key={key} value={key}>
+                  {words}
+                </MenuItem>
+              ))}
+            </TextField>
           </Section>
           <Section title="Shine">
             {found.data.shine.map((s) => (
@@ -216,6 +243,43 @@ export function LayersJob({ sitter, look }: JobProps) {
         </>
       )}
     </>
+  );
+}
+
+/** The mixtures that the strokes of a layer vary in, as wide as so many strokes take them. */
+function Tones({ tones }: { tones: Schemas["PlanHairTone"][] }) {
+  return (
+    <Box component="ul" aria-label="Mixtures of the strokes" sx={{ p: 0, mt: 0.8, mb: 0 }}>
+      {tones.map((tone) => (
+        <Box
+          component="li"
+          key={tone.words}
+          sx={{ display: "flex", alignItems: "center", gap: 1, listStyle: "none" }}
+        >
+          <Box aria-hidden sx={{ width: 26, height: 16, bgcolor: tone.hex, flex: "none" }} />
+          <span>
+            <strong>{tone.strokes}</strong> {tone.words ? `with ${tone.words}` : "as it is"}
+          </span>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** A glaze over each tone that it goes over: before and after. */
+function Looks({ looks }: { looks: Schemas["PlanGlazeLook"][] }) {
+  return (
+    <Box component="ul" aria-label="The glaze over each tone" sx={{ display: "flex", gap: 2, p: 0, my: 0.8 }}>
+      {looks.map((look) => (
+        <Box component="li" key={look.tone} sx={{ listStyle: "none" }}>
+          <Box aria-hidden sx={{ display: "flex" }}>
+            <Box sx={{ width: 30, height: 22, bgcolor: look.before_hex }} />
+            <Box sx={{ width: 30, height: 22, bgcolor: look.after_hex }} />
+          </Box>
+          {look.tone}
+        </Box>
+      ))}
+    </Box>
   );
 }
 

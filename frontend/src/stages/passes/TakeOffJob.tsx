@@ -11,7 +11,7 @@ import { useLeft } from "../../sitter/stored";
 import { useWall } from "../../sitter/wall";
 import type { JobProps } from "../job";
 
-const TOOLS = ["rag", "cotton bud", "damp brush", "eraser", "brush handle"] as const;
+const TOOLS = ["rag", "tissue", "cotton bud", "damp brush", "eraser", "brush handle"] as const;
 
 /** A trial: what comes back when paint is wiped, lifted, erased or scratched off after one of the passes. */
 export function TakeOffJob({ sitter }: JobProps) {
@@ -102,10 +102,20 @@ export function TakeOffJob({ sitter }: JobProps) {
       {shown && (
         <Say>
           <span data-testid="taken">
-            {found.data.words}. The value there goes from <strong>{value(found.data.before)}</strong> to{" "}
-            <strong>{value(found.data.after)}</strong>.
-            {Math.abs(found.data.after - found.data.before) < 0.05 &&
-              " What is left still hides what lies below."}
+            {found.data.words}.{" "}
+            {found.data.narrowed_mm ? (
+              <>
+                The stroke goes from <strong>{found.data.narrowed_mm[0].toFixed(1)} mm</strong> to{" "}
+                <strong>{found.data.narrowed_mm[1].toFixed(1)} mm</strong>.
+              </>
+            ) : (
+              <>
+                The value there goes from <strong>{value(found.data.before)}</strong> to{" "}
+                <strong>{value(found.data.after)}</strong>.
+                {Math.abs(found.data.after - found.data.before) < 0.05 &&
+                  " What is left still hides what lies below."}
+              </>
+            )}
           </span>
         </Say>
       )}

@@ -13,7 +13,7 @@ from truesitter.core.canvas.tuning import STEPS
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.types import Mask
 
-ToolName = Literal["rag", "cotton bud", "damp brush", "eraser", "brush handle"]
+ToolName = Literal["rag", "tissue", "cotton bud", "damp brush", "eraser", "brush handle"]
 
 
 @dataclass(frozen=True)
@@ -30,6 +30,8 @@ class Tool:
         Part of a film that it leaves however hard it is pressed, 0–1 [try].
     lines
         True where it draws lines instead of clearing a place.
+    of_a_lock
+        True where it is laid on one lock of hair and lifted with it.
     """
 
     name: ToolName
@@ -38,12 +40,14 @@ class Tool:
     dry: bool
     least: float
     lines: bool = False
+    of_a_lock: bool = False
 
 
 TOOLS: dict[ToolName, Tool] = {
     t.name: t
     for t in (
         Tool("rag", "wiped out", wet=True, dry=False, least=0.1),
+        Tool("tissue", "lifted off whole", wet=True, dry=False, least=0.005, of_a_lock=True),
         Tool("cotton bud", "wiped out", wet=True, dry=False, least=0.05),
         Tool("damp brush", "lifted", wet=True, dry=True, least=0.3),
         Tool("eraser", "erased", wet=False, dry=True, least=0.05),

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from truesitter.core.hair.layers.job import HairLayer
 from truesitter.core.plan.clock.minutes import areas_cm2, pass_minutes, rates
 from truesitter.core.plan.clock.timing import bare_white, short_of, with_times
 from truesitter.core.plan.clock.tuning import SPREAD
 from truesitter.core.plan.draft import Draft
 from truesitter.core.plan.hand.brushes import with_brushes
 from truesitter.core.plan.heaps import from_heaps, idle_heaps, renamed, with_amounts
+from truesitter.core.plan.kinds.hair_pass import GREY_HAIR
 from truesitter.core.plan.kinds.registry import KINDS
 from truesitter.core.plan.mended import with_weaker_first_coats
 from truesitter.core.plan.pass_plan import Heap, Hours, PassPlan, Remark
 from truesitter.core.plan.size import in_one_go, joined_lines
+from truesitter.core.plan.stroke_tones import with_stroke_tones
 from truesitter.core.plan.tuning import (
     FIRST_COATS,
     HAIR_COLOUR,
@@ -51,6 +54,11 @@ def _mend(draft: Draft) -> None:
     draft.lay_again(with_weaker_first_coats(draft.passes, draft.laid, draft.pruning(), thinning))
 
 
+def _asked_for(hair: HairLayer) -> bool:
+    """What no distance from the sitter measures: glazes that turn the hair, the hairline's own hairs."""
+    return hair.role == "first hairs" or hair.purpose in ("warm", "cool", "darken")
+
+
 def _without_idle_hair(draft: Draft) -> None:
     """Leave out layers of hair that bring their place next to nothing, worst first; the base always stays."""
     while True:
@@ -58,7 +66,7 @@ def _without_idle_hair(draft: Draft) -> None:
         gains = {
             n: max(gain.steps, gain.colour * HAIR_COLOUR)
             for n, p in enumerate(draft.passes)
-            if p.hair is not None and p.hair.role != "base" and p.pieces.any()
+            if p.hair is not None and p.hair.role != "base" and p.pieces.any() and not _asked_for(p.hair)
             for gain in [pruning.gain(n)]
         }
         worst = min(gains, key=lambda n: gains[n], default=None)
@@ -68,6 +76,18 @@ def _without_idle_hair(draft: Draft) -> None:
         draft.remarks.append(Remark(one.name, one.group, " left out: the hair is as near without it."))
         draft.keep([n for n in range(len(draft.passes)) if n != worst])
         draft.lay_again(draft.passes)
+
+
+def _strokes_that_stay(draft: Draft) -> frozenset[int]:
+    """Of each mass of hair in a portrait the layer of strokes that brings it most: a flat base is no hair."""
+    if draft.scene.subject.size != "portrait":
+        return frozenset()
+    pruning, best = draft.pruning(), dict[str, tuple[float, int]]()
+    for n, one in enumerate(draft.passes):
+        if one.hair is not None and one.lines and one.pieces.any():
+            gain = pruning.gain(n).steps
+            best[one.hair.mass] = max(best.get(one.hair.mass, (0.0, -1)), (gain, n))
+    return frozenset(n for _, n in best.values() if n >= 0)
 
 
 def _of_size(draft: Draft) -> None:
@@ -85,15 +105,32 @@ def _of_size(draft: Draft) -> None:
     more = sum(t.key.startswith(FIRST_LAYER) for t in draft.laid)
     # So does what is drawn and wiped in the first tone: it lays no colour.
     more += sum(t.kind in UNCOLOURED for t in draft.laid)
+    # And so does what no distance from the sitter measures.
+    asked = frozenset(n for n, p in enumerate(draft.passes) if p.hair is not None and _asked_for(p.hair))
+    more, pruning = more + len(asked), pruning.staying(asked | _strokes_that_stay(draft))
     if subject.own_hair:
         # What the painter asked for of the hair is painted; the rest is as much as without.
-        more += max(0, sum(p.hair is not None for p in draft.passes) - HAIR_USUAL)
-        pruning = pruning.staying(frozenset(n for n, p in enumerate(draft.passes) if p.hair is not None))
+        hair = frozenset(n for n, p in enumerate(draft.passes) if p.hair is not None)
+        more += max(0, len(hair - asked) - HAIR_USUAL)
+        pruning = pruning.staying(hair)
     draft.keep(pruning.kept(most[int(draft.school.transparent)] + more))
     if len(draft.passes) < every:
         words = f": {every - len(draft.passes)} passes are left out, those the canvas misses least."
         draft.remarks.append(Remark(f"A {subject.size}", None, words))
     draft.lay_again(draft.passes)
+
+
+def _with_tones(draft: Draft) -> None:
+    """Vary the strokes of the hair round the mixture of their pass."""
+    under = [draft.bare, *draft.canvases]
+    varied = [
+        with_stroke_tones(one, under[n], draft.scene, KINDS[draft.laid[n].kind] is GREY_HAIR)
+        if one.hair is not None and one.lines
+        else one
+        for n, one in enumerate(draft.passes)
+    ]
+    if any(one.tones for one in varied):
+        draft.lay_again(varied)
 
 
 def finish(draft: Draft) -> PassPlan:
@@ -116,6 +153,7 @@ def finish(draft: Draft) -> PassPlan:
         if KINDS[t.kind].covers and not p.recipe.reached
     ]  # fmt: skip
     heaps = _from_heaps(draft)
+    _with_tones(draft)
     hand = with_brushes(draft.passes, scene)
     passes = with_times(hand.passes, draft.laid, scene, draft.slower)
     pruning = draft.pruning()

@@ -94,10 +94,11 @@ def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTub
     for number, one in enumerate(plan.passes):
         if not one.recipe.parts:
             continue
-        for key, ml in tube_amounts(one.taken_from, one.ml).items():
-            used[key] = used.get(key, 0.0) + ml
-            for spent, parts in zip(by_sitting, share, strict=True):
-                spent[key] = spent.get(key, 0.0) + ml * parts.get(number, 0.0)
+        for mixed, part in one.portions:
+            for key, ml in tube_amounts(mixed, one.ml * part).items():
+                used[key] = used.get(key, 0.0) + ml
+                for spent, parts in zip(by_sitting, share, strict=True):
+                    spent[key] = spent.get(key, 0.0) + ml * parts.get(number, 0.0)
     listed = [
         KitTube(key, ml, tube_cm(ml), max((s.get(key, 0.0) for s in by_sitting), default=0.0))
         for key, ml in used.items()

@@ -32,7 +32,9 @@ _MARKED = {
     Band.HIGHLIGHTS: (Mark.HIGHLIGHT,),
 }
 
-_STROKES: tuple[Role, ...] = ("early lights", "locks", "smaller locks", "tying glaze")
+_STROKES: tuple[Role, ...] = (
+    "first hairs", "early lights", "locks", "smaller locks", "tying glaze", "shine",
+)  # fmt: skip
 
 HAIR_ROLES: dict[Band, tuple[Role, ...]] = {
     Band.HAIR_LAYERS: ("base", *_STROKES),
@@ -208,7 +210,10 @@ def _hair_places(template: PassTemplate, subject: Subject, where: Mask) -> list[
     roles, strokes = HAIR_ROLES[template.band], template.kind in _STROKED
     lines = template.kind in _LINED
     places = []
-    for number, one in enumerate((o for o in subject.hair if o.role in roles), 1):
+    drawn = [o for o in subject.hair if o.role in roles]
+    if not (strokes or lines):
+        drawn = [o for o in drawn if o.role != "first hairs"]
+    for number, one in enumerate(drawn, 1):
         nowhere = np.zeros_like(where)
         places.append(
             Place(

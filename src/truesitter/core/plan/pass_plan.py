@@ -67,6 +67,29 @@ class PaintTaken:
 
 
 @dataclass(frozen=True)
+class StrokeTone:
+    """One of the mixtures that the strokes of a pass vary in.
+
+    Attributes
+    ----------
+    parts
+        Straight from the tubes.
+    added, base
+        What is added to so many parts of the pass's own mixture; nothing for that itself.
+    strokes
+        How many take it.
+    predicted
+        Colour as they lie on what is below.
+    """
+
+    parts: dict[str, int]
+    added: dict[str, int]
+    base: int
+    strokes: int
+    predicted: Colour
+
+
+@dataclass(frozen=True)
 class Gain:
     """What a pass brings its place: how much nearer to the sitter it ends than without it.
 
@@ -113,6 +136,8 @@ class Pass:
         What it is for; None until the plan stands.
     hair
         The layer of hair that it lays; None for all else.
+    tones
+        The mixtures its strokes vary in, its own first; none where that is the only one.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     operations
@@ -172,6 +197,7 @@ class Pass:
     brush: Brush | None = None
     gain: Gain | None = None
     hair: HairLayer | None = None
+    tones: tuple[StrokeTone, ...] = ()
 
     @property
     def layer(self) -> str | None:
@@ -186,6 +212,14 @@ class Pass:
     def taken_from(self) -> dict[str, int]:
         """Parts straight from the tubes of what is laid, heaps reckoned out."""
         return self.tubes or self.recipe.parts
+
+    @property
+    def portions(self) -> tuple[tuple[dict[str, int], float], ...]:
+        """Parts straight from the tubes, and the part of the pass's paint that is mixed so, 0–1."""
+        strokes = sum(tone.strokes for tone in self.tones)
+        if not strokes:
+            return ((self.taken_from, 1.0),)
+        return tuple((tone.parts, tone.strokes / strokes) for tone in self.tones)
 
     @property
     def target_value(self) -> float:

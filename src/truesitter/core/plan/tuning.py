@@ -140,6 +140,22 @@ HEAD_WEIGHT, FEATURE_WEIGHT = 2.0, 6.0
 LINES_ALIKE = 2.5
 """Lines no lighter than the darkest by more than so many value steps are drawn in its mixture [try]."""
 
+# stroke_tones.py
+
+FEWEST_STROKES = 12
+"""Fewer strokes than this are drawn in one mixture [try]."""
+
+TONE_BASES = (3, 6, 12)
+"""Parts of a layer's own mixture that one part of a tube goes into [try]."""
+
+TONE_APART, TONE_STEPS, TONE_GREY = (1.5, 7.0), 0.4, 1.5
+"""A near mixture is seen beside its own and no other: so far apart in ΔE2000, at most so many value steps;
+in greys at most so far in a* and b* [try]."""
+
+TONES_MOST, TONE_GAIN, TONE_SHARE = 3, 0.04, 0.08
+"""Mixtures of a layer at most; one more brings its strokes nearer by such a part and is taken by such a part
+of them [try]."""
+
 # wash_over.py
 
 STAGES = (1.0, 0.3, 0.02)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from truesitter.core.hair.field.guides import DrawnWhorl, Guide, Handles
+from truesitter.core.hair.layers.job import GlazePurpose
 from truesitter.core.hair.locks.lock_strokes import LockStroke
 from truesitter.core.hair.strokes.stroke_types import HairType
 from truesitter.core.settings.base import Settings
@@ -85,8 +86,17 @@ class HairSettings(Settings):
     hours: float | None = Field(None, gt=0, le=1000)
     layers: int | None = Field(None, ge=3, le=9, description="None for what the way usually has")
     early_lights: bool = False
-    tying_glaze: bool = False
+    glaze: GlazePurpose | None = Field(None, description="What a glaze over the hair shall do; None for none")
     hand: Literal["right", "left"] = "right"
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named_glaze(cls, data: object) -> object:
+        """Studies of before glazes had purposes: theirs tied."""
+        if not isinstance(data, dict) or "tying_glaze" not in data:
+            return data
+        kept = {k: v for k, v in data.items() if k != "tying_glaze"}
+        return kept | ({"glaze": "tie"} if data["tying_glaze"] else {})
 
     def handles(self) -> Handles:
         """All that was drawn, for the core."""

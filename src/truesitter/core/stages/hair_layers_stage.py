@@ -16,6 +16,7 @@ from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
 from truesitter.core.hair.layers.job import HairJob, HairLayer
 from truesitter.core.hair.layers.nested import plan_hair
 from truesitter.core.hair.locks.facial_hair import FacialHair, read_facial_hair
+from truesitter.core.hair.locks.hair_shine import shining
 from truesitter.core.hair.locks.lock_strands import Strands
 from truesitter.core.hair.strokes.approach import WAYS, Approach, choose_approach
 from truesitter.core.hair.strokes.curls import lock_way
@@ -38,13 +39,19 @@ from truesitter.core.plan.clock.minutes import hair_rate
 from truesitter.core.plan.size import layers_of
 from truesitter.core.plan.subject import Size
 from truesitter.core.settings import HairSettings, PassSettings
-from truesitter.core.stages.hair_stage import HairStage
+from truesitter.core.stages.hair_stage import LOCK_MASSES, HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import HAIR_LAYERS_STAGE_LONGEST, HAIR_LONG_SIDE, JUDGED, TURN_SPAN
-from truesitter.core.types import Bytes, Doubles, Floats, Labels
+from truesitter.core.stages.tuning import (
+    BAND_SOFT_MM,
+    HAIR_LAYERS_STAGE_LONGEST,
+    HAIR_LONG_SIDE,
+    JUDGED,
+    TURN_SPAN,
+)
+from truesitter.core.types import Bytes, Doubles, Floats, Labels, Mask
 
-PLANNED = ("hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.tying_glaze")
+PLANNED = ("hair.way", "hair.hours", "hair.layers", "hair.early_lights", "hair.glaze")
 
 
 class HairLayerStage:
@@ -200,13 +207,15 @@ class HairLayerStage:
         needs=(
             "directed hair",
             "hair volumes",
+            "hair shine",
+            "hairline",
             "stroke ground",
             "approach",
             "stroke types",
             "lab",
             "framed",
         ),
-        version=3,
+        version=4,
     )
     def nested(self, light_first: bool, size: Size) -> tuple[HairLayer, ...]:
         """Every layer with its strokes: from light to dark for paint that only darkens, else from dark."""
@@ -218,6 +227,7 @@ class HairLayerStage:
         ground, limit = self.ground()
         lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
         squinted = blur(lab, JUDGED * lab.shape[0])
+        band, temperature = self._shining()
         return HairJob(
             kinds=kinds,
             lab=lab,
@@ -229,8 +239,23 @@ class HairLayerStage:
             way=self.approach_for(size).plan,
             light_first=light_first,
             early=self.settings.early_lights,
-            glaze=self.settings.tying_glaze,
+            glaze=self.settings.glaze,
+            shine=band,
+            temperature=temperature,
+            hairline=tuple((s.x, s.y) for s in self._hair.hairline().spots),
         )
+
+    def _shining(self) -> tuple[Mask, str]:
+        """Bands of light (h, w) of the masses that shine, and how warm they are."""
+        _, kinds = self._hair.directed()
+        band, said = np.zeros(kinds.shape, bool), ""
+        shine, fade = self._hair.shine(), BAND_SOFT_MM / self._hair.mm_per_px()
+        for mass in LOCK_MASSES:
+            found = shine.get(mass[0].spoken)
+            if found is not None and found.word != "matte":
+                band |= shining(self._hair.volumes(), np.isin(kinds, mass), fade)
+                said = said or found.temperature
+        return band, said
 
     def types(self) -> tuple[tuple[Kind, StrokeType], ...]:
         """The kinds of hair there are, with their type of stroke."""

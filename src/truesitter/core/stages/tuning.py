@@ -89,6 +89,9 @@ POLISH_LONG_SIDE = 1000
 
 # hair_layers_stage.py
 
+BAND_SOFT_MM = 1.0
+"""Lights of the hair finer than this are single hairs, and no band of shine [try]."""
+
 JUDGED = 0.0025
 """Tones are cut on values squinted by this part of the picture's height, so that no hair is a tone."""
 

@@ -5,15 +5,16 @@ from __future__ import annotations
 import numpy as np
 from pydantic import Field
 
-from truesitter.core.canvas.layer import Layer
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.plan.glaze_looks import glaze_looks
 from truesitter.core.plan.painted_hair import hair_numbers
-from truesitter.core.plan.pass_plan import Pass
+from truesitter.core.plan.pass_plan import Pass, StrokeTone
 from truesitter.core.stages import Study
 from truesitter.core.usecases.lock_mixtures import LockTone, lock_mixtures
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of
+from truesitter.formats.words.pass_words import touch_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
 
@@ -112,9 +113,20 @@ class PlanHairTone(Out):
 
     value: float
     hex: str
-    parts: dict[str, int] = Field(description="Straight from the tubes")
+    parts: dict[str, int] = Field(description="Straight from the tubes: the layer's own mixture")
     heap: PlanHeap | None = Field(None, description="How, where a tube is too strong to count")
+    added: dict[str, int] = Field(description="What goes into `base` parts of that; nothing for the first")
+    base: int
+    words: str = Field(description="What is added, as a painter says it; empty for the first")
     strokes: int
+
+
+class PlanGlazeLook(Out):
+    """A glaze over one tone of what it goes over."""
+
+    tone: str
+    before_hex: str
+    after_hex: str
 
 
 class PlanHairLayer(Out):
@@ -130,6 +142,7 @@ class PlanHairLayer(Out):
     strays: int
     type: str = Field(description="How its strokes run; empty where it is laid flat")
     tones: list[PlanHairTone]
+    looks: list[PlanGlazeLook] = Field(description="A glaze over each tone; nothing for all else")
     mixture: list[PlanMixPart] = Field(description="From the heaps; nothing where it is mixed by itself")
     parts: dict[str, int] = Field(description="Straight from the tubes")
     heap: PlanHeap | None = None
@@ -234,6 +247,10 @@ def layers_of(study: Study) -> list[PlanHairLayer]:
                 strays=layer.strays if one.lines else 0,
                 type=", ".join(layer.types) if one.lines else "",
                 tones=tones_of(one, rack),
+                looks=[
+                    PlanGlazeLook(tone=look.tone, before_hex=look.before.hex, after_hex=look.after.hex)
+                    for look in glaze_looks(plan, number)
+                ],
                 mixture=mix_of(one, plan, rack),
                 parts=one.recipe.parts,
                 heap=heap_of(one.recipe.parts, rack),
@@ -253,13 +270,16 @@ def layers_of(study: Study) -> list[PlanHairLayer]:
 
 def tones_of(one: Pass, rack: Rack) -> list[PlanHairTone]:
     """What the strokes of a pass are mixed of, tone by tone; counted as the pass is."""
-    laid = [o for o in one.operations if isinstance(o, Layer)]
-    made, parts = one.recipe.predicted, one.recipe.parts
-    heap = heap_of(parts, rack)
+    own = StrokeTone(one.recipe.parts, {}, 0, len(one.lines), one.recipe.predicted)
+    heap = heap_of(one.recipe.parts, rack)
     return [
-        PlanHairTone(value=made.value, hex=made.hex, parts=parts, heap=heap, strokes=len(o.lines))
-        for o in laid
-    ]
+        PlanHairTone(
+            value=tone.predicted.value, hex=tone.predicted.hex, parts=one.recipe.parts, heap=heap,
+            added=tone.added, base=tone.base, words=touch_words(tone, rack), strokes=tone.strokes,
+        )
+        for tone in (one.tones or (own,))
+        if one.recipe.parts
+    ]  # fmt: skip
 
 
 def widest_mm(one: Pass) -> float:

@@ -14,7 +14,14 @@ from truesitter.core.values.edges import Sharpness
 from truesitter.formats.documents.plan_brushes import brush_ids
 from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
 from truesitter.formats.words.pace_words import pace_words
-from truesitter.formats.words.pass_words import edge_words, purpose_words, seam_place, seam_words, taken_words
+from truesitter.formats.words.pass_words import (
+    edge_words,
+    purpose_words,
+    seam_place,
+    seam_words,
+    taken_words,
+    varied_words,
+)
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
 
@@ -272,7 +279,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             ml=p.ml,
             edge=edge_of(p, met),
             tool=p.tool,
-            note=p.note,
+            note=f"{p.note} {varied_words(p, rack)}".strip(),
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],
             open_from_minutes=p.open_minutes[0],

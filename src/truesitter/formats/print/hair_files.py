@@ -14,7 +14,7 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
 from truesitter.core.usecases.lock_mixtures import lock_mixtures
-from truesitter.formats.documents.plan_hair import locks_of
+from truesitter.formats.documents.plan_hair import hairline_of, locks_of
 from truesitter.formats.print.fonts import ready
 from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
 from truesitter.formats.print.strokes import line_row, outline_mm
@@ -31,6 +31,21 @@ _SAMPLES = 3
 def _canvas(study: Study) -> tuple[float, float]:
     reference = study.settings.reference
     return reference.canvas_width_mm, reference.canvas_height_mm
+
+
+def hairline_svg(study: Study) -> str:
+    """Every reading of the hairline in canvas millimetres: a ring as wide as seen, a dashed one as wanted."""
+    canvas = _canvas(study)
+    body = ['<g id="hairline" fill="none" stroke="#000">']
+    for spot in hairline_of(study):
+        x, y = spot.x * canvas[0], spot.y * canvas[1]
+        said = f"{spot.seen_mm:.1f} mm seen, {spot.wanted_mm:.1f} mm wanted, shadow {spot.shadow_steps:.1f}"
+        body.append(f'<g data-shadow="{spot.shadow_steps:.2f}"><title>{said}</title>')
+        for wide, dash in ((spot.seen_mm, "none"), (spot.wanted_mm, "0.8 0.8")):
+            ring = f'cx="{x:.2f}" cy="{y:.2f}" r="{max(wide / 2, 0.2):.2f}"'
+            body.append(f'<circle {ring} stroke-width="0.25" stroke-dasharray="{dash}"/>')
+        body.append("</g>")
+    return document(canvas[0], canvas[1], "Hairline: softness seen and wanted", [*body, "</g>"])
 
 
 def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:
@@ -98,7 +113,10 @@ def strokes_svg(study: Study) -> str:
     for one in stroked(study):
         name = one.title(study.settings.values.group_names())
         body.append(f'<g id="{one.key}" data-name="{name}" fill="{one.recipe.predicted.hex}">')
-        body += [_stroke_path(line, canvas) for line in _thinned(one.lines)]
+        for hex_, lines in _by_tone(one):
+            body.append(f'<g fill="{hex_}">')
+            body += [_stroke_path(line, canvas) for line in _thinned(lines, len(one.lines))]
+            body.append("</g>")
         body.append("</g>")
     return document(canvas[0], canvas[1], "Hair: strokes layer by layer", body)
 
@@ -110,8 +128,17 @@ def stroked(study: Study) -> list[Pass]:
     return [one for one in study.passes.plan().passes if one.hair is not None and one.lines]
 
 
-def _thinned(lines: tuple[Line, ...]) -> Iterable[Line]:
-    step = max(1, -(-len(lines) // MOST_STROKES))
+def _by_tone(one: Pass) -> list[tuple[str, tuple[Line, ...]]]:
+    """The colours that the strokes of a pass are drawn in, each with its own."""
+    if not one.tones:
+        return [(one.recipe.predicted.hex, one.lines)]
+    laid = [o.lines for o in one.operations]
+    return [(tone.predicted.hex, lines) for tone, lines in zip(one.tones, laid, strict=True)]
+
+
+def _thinned(lines: tuple[Line, ...], of: int) -> Iterable[Line]:
+    """Some lines of so many, so that all together are not too many to draw."""
+    step = max(1, -(-of // MOST_STROKES))
     return lines[::step]
 
 
@@ -143,8 +170,24 @@ def hair_practice_pdf(study: Study, title: str, paper: str) -> bytes:
             sheet.entry(row, [], gap=2)
     if not drawn:
         sheet.text("There is no hair to stroke: mark it in Reference, regions.")
+    _print_hairline(sheet, study)
     _print_locks(sheet, study)
     return sheet.done()
+
+
+def _print_hairline(sheet: Sheet, study: Study) -> None:
+    """Every reading of the hairline: where it lies, how soft it is and shall be, the shadow before it."""
+    spots, (wide, high) = hairline_of(study), _canvas(study)
+    if not spots:
+        return
+    sheet.section("Hairline", 30 * mm)
+    for number, spot in enumerate(spots, 1):
+        shadow = f", shadow of {spot.shadow_steps:.1f} steps on the skin" if spot.shadow_steps >= 0.1 else ""
+        sheet.text(
+            f"{number}. {spot.x * wide:.0f} mm from the left, {spot.y * high:.0f} mm from above: seen "
+            f"{spot.seen_mm:.1f} mm, paint it {spot.wanted_mm:.1f} mm soft{shadow}.",
+            8,
+        )
 
 
 def _print_locks(sheet: Sheet, study: Study) -> None:

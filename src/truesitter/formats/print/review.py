@@ -18,6 +18,7 @@ from truesitter.formats.documents.plan_heaps import mix_of, mix_words
 from truesitter.formats.pictures.easel_pictures import hatched
 from truesitter.formats.pictures.png import encode_jpeg
 from truesitter.formats.print.sheet import Sheet, Words, fit, tick_box
+from truesitter.formats.words.pass_words import varied_words
 from truesitter.formats.words.wording import Counting, parts_sentence
 
 
@@ -107,7 +108,8 @@ def sections_pdf(
         for number, one, part in needs.passes:
             mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
             words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, {one.tool}"
-            lines = [Words(words, 10), *([Words(mixed, 10)] if mixed else [])]
+            varied = varied_words(one, rack)
+            lines = [Words(said, 10) for said in (words, mixed, varied) if said]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)
         for light in needs.ceilings:
             sheet.text(f"Light at {light.place}: no lighter than {counting(light.ceiling)}.", 10)

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.hand.seams import Seam
-from truesitter.core.plan.pass_plan import Pass
+from truesitter.core.plan.pass_plan import Pass, StrokeTone
 from truesitter.core.values.edges import Sharpness
 
 SEEN_STEPS, SEEN_COLOUR = 0.1, 1.5
@@ -52,6 +53,20 @@ def edge_words(seams: tuple[Seam, ...]) -> str:
         places = dict.fromkeys(seam_place(s) for s in seams if s.kind is kind)
         others.append(f"{kind.value} towards {' and '.join(places)}")
     return f"mostly {most.value}, {', '.join(others)}"
+
+
+def touch_words(tone: StrokeTone, rack: Rack) -> str:
+    """What goes into a pass's mixture for some of its strokes, as ``1 Ivory black to 6 parts of it``."""
+    added = ", ".join(f"{parts} {rack.pigment(key).name}" for key, parts in tone.added.items())
+    return f"{added} to {tone.base} parts of it" if added else ""
+
+
+def varied_words(one: Pass, rack: Rack) -> str:
+    """How the strokes of a pass vary in mixture, in a sentence; empty where all are of one."""
+    said = [f"{tone.strokes} with {touch_words(tone, rack)}" for tone in one.tones if tone.added]
+    if not said:
+        return ""
+    return f"Vary it: {one.tones[0].strokes} strokes as it is, {' and '.join(said)}."
 
 
 def purpose_words(one: Pass, covered: bool) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from truesitter.web.routes import hair, light
+from truesitter.web.routes import light
 from truesitter.web.routes.easel import easel, easel_prints, easel_work
 from truesitter.web.routes.flesh import (
     air,
@@ -16,6 +16,7 @@ from truesitter.web.routes.flesh import (
     swatches,
     tubes,
 )
+from truesitter.web.routes.hair import hair, hair_files, layers, locks
 from truesitter.web.routes.log import drills, log, log_files, logbook
 from truesitter.web.routes.passes import brushes, facts, finishing, passes, school, schools
 from truesitter.web.routes.reference import (
@@ -33,9 +34,9 @@ from truesitter.web.routes.values import looking, regions, sketches, values
 ROUTERS = (
     *(module.router for module in (
         sitters, settings, facts, reference, framings, measures, values, looking, regions, sketches, flesh,
-        spot, glaze, coats, combined, near, light, hair, passes, school, schools, surround_room, finishing,
-        files, library, tubes, brushes, canvas, swatches, air, easel, easel_work, easel_prints, keeping, door,
-        log, log_files, logbook, drills,
+        spot, glaze, coats, combined, near, light, hair, locks, layers, hair_files, passes, school, schools,
+        surround_room, finishing, files, library, tubes, brushes, canvas, swatches, air, easel, easel_work,
+        easel_prints, keeping, door, log, log_files, logbook, drills,
     )),
     sitters.uploads, canvas.framed, door.line, log.planned, log_files.pictured, drills.rounds,
     drills.prepared,

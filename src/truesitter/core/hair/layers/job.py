@@ -11,7 +11,12 @@ from truesitter.core.hair.strokes.stroke_types import StrokeMap
 from truesitter.core.imaging.line import Line
 from truesitter.core.types import Floats, Labels, Mask
 
-Role = Literal["base", "early lights", "locks", "smaller locks", "tying glaze", "light hairs", "dark hairs"]
+Role = Literal[
+    "base", "first hairs", "early lights", "locks", "smaller locks", "tying glaze", "shine", "light hairs",
+    "dark hairs",
+]  # fmt: skip
+GlazePurpose = Literal["tie", "warm", "cool", "darken", "in turn"]
+"""What a glaze over the hair shall do; ``in turn`` is one hue over the darks, another over the lights."""
 
 
 @dataclass(frozen=True)
@@ -37,7 +42,13 @@ class HairJob:
     light_first
         True for paint that can only darken: it begins with the lightest tone.
     early, glaze
-        Early light hairs, and a glaze that ties light and dark before the lights are restated.
+        Early light hairs, and what a glaze shall do before the lights are restated; None for no glaze.
+    shine
+        (h, w) the bands of light of hair that shines.
+    temperature
+        Of those lights, in words.
+    hairline
+        x, y in fractions of the readings along the hairline.
     """
 
     kinds: Labels
@@ -50,7 +61,10 @@ class HairJob:
     way: WayPlan
     light_first: bool = False
     early: bool = False
-    glaze: bool = False
+    glaze: GlazePurpose | None = None
+    shine: Mask | None = None
+    temperature: str = ""
+    hairline: tuple[tuple[float, float], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -69,6 +83,8 @@ class HairLayer:
         Names of the types of its strokes.
     lines, strays
         Its strokes in the order of drawing, and how many of them are strays; none for a mass laid flat.
+    purpose
+        What it shall do, of a glaze.
     """
 
     role: Role
@@ -82,3 +98,4 @@ class HairLayer:
     types: tuple[str, ...] = ()
     lines: tuple[Line, ...] = ()
     strays: int = 0
+    purpose: GlazePurpose | None = None

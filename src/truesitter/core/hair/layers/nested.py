@@ -14,10 +14,13 @@ import numpy as np
 
 from truesitter.core.colour.value import lab_value
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
-from truesitter.core.hair.layers.job import HairJob, HairLayer, Role
+from truesitter.core.hair.layers.first_hairs import first_hairs
+from truesitter.core.hair.layers.job import GlazePurpose, HairJob, HairLayer, Role
 from truesitter.core.hair.layers.tuning import (
     ALIKE,
     EARLY_DENSITY,
+    GLAZE_NAMES,
+    GLAZE_WORDS,
     LEAST_CM2,
     LEAST_TURN,
     LIGHTS,
@@ -124,7 +127,7 @@ class _Mass:
     def layers(self) -> list[HairLayer]:
         """All of them, in order."""
         job, widths = self.job, self.job.way.brushes_mm
-        made = [self._base()]
+        made = [self._base(), *self._firsts()]
         last = self.order == self.count
         if job.early and self.count > 2:
             said = "A few light hairs, to see wrong directions while it is easy."
@@ -132,12 +135,14 @@ class _Mass:
             made.append(self._strokes("early lights", lightest, lightest, EARLY_DENSITY, widths[-1], said))
         for number in range(2, self.count + 1):
             if job.glaze and number == self.count and number > 2:
-                made.append(self._glaze())
+                made += self._glazes(job.glaze)
             role: Role = "smaller locks" if number / (self.count + 1) > SMALLER_FROM else "locks"
             aim, place = self.order == number, self.order >= number
             made.append(self._strokes(role, place, aim, DENSITY, widths[number - 2], self._turn(number)))
         if job.light_first:
             made.append(self._hairs("dark hairs", last))
+        elif (shine := self._shine()) is not None:
+            made.append(shine)
         lightest = self.order == (1 if job.light_first else self.count)
         made.append(self._hairs("light hairs", self._lights(lightest)))
         return made
@@ -164,17 +169,61 @@ class _Mass:
         )
         return self._layer("base", self.mask, self.order == 1, said, 0.0)
 
-    def _glaze(self) -> HairLayer:
-        said = "One thin glaze over light and dark draws them together; the lights are restated over it."
-        return self._layer("tying glaze", self.mask, self.mask, said, 0.0)
+    def _firsts(self) -> list[HairLayer]:
+        """First fine hairs along the hairline, where the hair is drawn in strands."""
+        job = self.job
+        if job.way.way != "strands" or Kind.SCALP not in self.kinds:
+            return []
+        fine = job.way.brushes_mm[-1]
+        seed = zlib.crc32(f"{self.name}, first hairs".encode())
+        lines = first_hairs(job.hairline, job.ground.directed, job.ground.mm_per_px, fine, seed)
+        if not lines:
+            return []
+        near = np.zeros(self.mask.shape, np.uint8)
+        for line in lines:
+            cv2.polylines(near, [np.rint(line.points * near.shape[::-1]).astype(np.int32)], False, 1, 3)
+        place = self.mask & (near > 0)
+        said = (
+            "Hair by hair along the hairline: begin each on the bare skin, draw it into the mass and lift; "
+            "no two as long or as far apart."
+        )
+        if not place.any():
+            return []
+        return [self._layer("first hairs", place, place, said, fine, ("first fine hairs",), lines)]
+
+    def _shine(self) -> HairLayer | None:
+        """Thick paint exactly where glossy hair mirrors the light; None where it does not."""
+        if self.count < 3 or self.job.shine is None or not (self.job.shine & self.mask).any():
+            return None
+        band = self.job.shine & self.mask
+        said = (
+            f"Thick and {self.job.temperature}, in the band of shine alone: set each stroke down along its "
+            "lock, begin and end it inside the band, and leave it."
+        )
+        widths = self.job.way.brushes_mm
+        return self._strokes("shine", band, band, DENSITY, widths[max(0, len(widths) - 2)], said)
+
+    def _glazes(self, purpose: GlazePurpose) -> list[HairLayer]:
+        """One glaze over the whole mass, or one over its darks and one over its lights."""
+        said = GLAZE_WORDS[purpose]
+        if purpose != "in turn":
+            return [self._layer("tying glaze", self.mask, self.mask, said, 0.0, purpose=purpose)]
+        dark = self.mask & (self.job.value <= np.median(self.job.value[self.mask]))
+        return [
+            self._layer("tying glaze", half, half, said, 0.0, purpose=purpose)
+            for half in (dark, self.mask & ~dark)
+            if half.any()
+        ]
 
     def _layer(
         self, role: Role, place: Mask, aim: Mask, said: str, brush_mm: float,
         types: tuple[str, ...] = (), lines: tuple[Line, ...] = (), strays: int = 0,
+        purpose: GlazePurpose | None = None,
     ) -> HairLayer:  # fmt: skip
-        name = f"{self.name}: {role}"
-        whole = self.mask
-        return HairLayer(role, name, self.name, said, whole, place, aim, brush_mm, types, lines, strays)
+        name = f"{self.name}: {GLAZE_NAMES[purpose] if purpose else role}"
+        return HairLayer(
+            role, name, self.name, said, self.mask, place, aim, brush_mm, types, lines, strays, purpose
+        )
 
     def _strokes(
         self, role: Role, place: Mask, aim: Mask, density: float, brush: float, said: str

@@ -9,6 +9,7 @@ import numpy as np
 from truesitter.core.hair.locks.tuning import (
     AT_LEAST,
     BAND,
+    BAND_FROM,
     GLOSSY,
     LIGHTS,
     MATTE,
@@ -18,6 +19,7 @@ from truesitter.core.hair.locks.tuning import (
     TOLD,
 )
 from truesitter.core.hair.locks.volumes import Volumes
+from truesitter.core.imaging.blur import blur_within
 from truesitter.core.types import Doubles, Floats, Mask
 
 
@@ -98,6 +100,25 @@ def shine_of(volumes: Volumes, lab: Floats, mask: Mask, expected: Floats) -> Hai
     seen, meant = volumes.locks[inside], expected[inside]
     agrees = float(np.corrcoef(seen, meant)[0, 1]) if seen.std() > 0 and meant.std() > 0 else 0.0
     return HairShine(index, rise, cooler, agrees)
+
+
+def shining(volumes: Volumes, mask: Mask, fade_px: float) -> Mask:
+    """Where a mass mirrors the light, (h, w): what stands above its own value once strands are squinted away.
+
+    Parameters
+    ----------
+    volumes
+        Of all hair.
+    mask
+        (h, w) the mass.
+    fade_px
+        Lights finer than this are single hairs, and no band; in pixels.
+    """
+    inside = mask & volumes.mask
+    if inside.sum() < AT_LEAST:
+        return np.zeros(mask.shape, bool)
+    above = blur_within(volumes.locks + volumes.surface, inside.astype(np.float32), fade_px)
+    return np.asarray(inside & (above >= np.quantile(above[inside], BAND_FROM)))
 
 
 def expected_band(directed: Floats, head: Mask, key: tuple[float, float, float]) -> Floats:

@@ -42,6 +42,9 @@ MATTE, GLOSSY = 0.5, 2.2
 LIGHTS, OWN = 0.95, 0.5
 """Quantiles of locks and surface that stand for the lights and for the own value."""
 
+BAND_FROM = 0.9
+"""The band of shine is what stands above so much of the hair [try]."""
+
 PLAIN = 0.75
 """Below this quantile hair is without lights."""
 

@@ -6,19 +6,39 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.spaces import as_lab
+from truesitter.core.colour.spaces import WARM_AXIS, as_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lab_value
+from truesitter.core.colour.value import lab_value, value_to_lightness
 from truesitter.core.paint.layered.glazes import glaze_over_all
 from truesitter.core.paint.optics.kubelka_munk import leave_surface
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import FARTHER, FARTHER_STEPS, GLAZE_PASS_LEAST_GAIN
+from truesitter.core.plan.kinds.tuning import (
+    FARTHER,
+    FARTHER_STEPS,
+    GLAZE_DARKER,
+    GLAZE_PASS_LEAST_GAIN,
+    GLAZE_TURN,
+)
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.types import Doubles
 
 NOTHING = "no thin film from this palette brings the shadows and halftones nearer to the reference."
+
+UNTURNED = "no thin film from this palette does that to the hair."
+
+
+def _wanted(step: Step, there: Doubles, reference: Doubles) -> Doubles:
+    """Colours (n, 3) that a glaze is solved for: the reference, or what it shall do to what is there."""
+    purpose = step.hair.purpose if step.hair else None
+    if purpose not in GLAZE_DARKER:
+        return reference
+    asked = there.copy()
+    asked[:, 0] = value_to_lightness(np.maximum(lab_value(there) - GLAZE_DARKER[purpose], 0.0))
+    asked[:, 1:] += np.multiply(WARM_AXIS, GLAZE_TURN.get(purpose, 0.0))
+    return asked
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
@@ -30,21 +50,21 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     stacks, which = np.unique(canvas.stack[step.pieces], return_inverse=True)
     area = np.bincount(which, weights=scene.patchwork.sizes[step.pieces]).astype(float)
     sums = [np.bincount(which, weights=channel) for channel in scene.sums[step.pieces].T]
-    wanted = np.stack(sums, axis=1) / area[:, None]
     below, thinning = canvas.spectra[stacks], scene.medium.thinning
     there = reflectance_to_lab(leave_surface(below))
+    wanted = _wanted(step, there, np.stack(sums, axis=1) / area[:, None])
     cost, off = recipe_cost(there, wanted), np.abs(lab_value(there) - lab_value(wanted))
     glazed = np.ones(len(stacks), bool)
     while True:
         best = glaze_over_all(below[glazed], wanted[glazed], area[glazed], scene.palette, thinning)
         if best is None or best.error_before - best.error_after < GLAZE_PASS_LEAST_GAIN:
-            return NOTHING
+            return NOTHING if step.hair is None else UNTURNED
         # Value first: a hue is not bought with it.
         steps = np.abs(lab_value(best.labs) - lab_value(wanted[glazed]))
         farther = recipe_cost(best.labs, wanted[glazed]) > cost[glazed] + FARTHER
         farther |= steps > off[glazed] + FARTHER_STEPS
         if farther.all():
-            return NOTHING
+            return NOTHING if step.hair is None else UNTURNED
         if not farther.any():
             break
         glazed[np.flatnonzero(glazed)[farther]] = False

@@ -79,7 +79,7 @@ def _asked(wanted: Doubles, below: Doubles, share: float) -> Doubles:
 
 
 def _share(scene: Scene, drawn: _Strokes, aim: Mask, hair: HairLayer) -> float:
-    if drawn.cover is None or hair.role in _HAIRS:
+    if drawn.cover is None or hair.role in _HAIRS or hair.role == "first hairs":
         return 1.0
     return float(max(LEAST_COVER, np.average(drawn.cover[aim], weights=scene.patchwork.sizes[aim])))
 

@@ -6,7 +6,7 @@ like trade time for accuracy. Whatever has another origin names it.
 
 from __future__ import annotations
 
-from truesitter.core.hair.layers.job import Role
+from truesitter.core.hair.layers.job import GlazePurpose, Role
 
 # again_pass.py
 
@@ -44,14 +44,20 @@ NO_DARKER, MOST_MM = 0.8, 0.1
 GLAZE_PASS_LEAST_GAIN = 0.15
 """A glaze that brings a place nearer by less than this, in ΔE2000, is not worth laying."""
 
+GLAZE_TURN: dict[GlazePurpose | None, float] = {"warm": 5.0, "cool": -5.0}
+"""How far a glaze turns hair towards warm in a* and b*, by what it shall do [try]."""
+
+GLAZE_DARKER: dict[GlazePurpose | None, float] = {"darken": 0.7, "warm": 0.3, "cool": 0.3}
+"""By how many value steps it takes the hair down; a film cannot turn a colour and keep it as light [try]."""
+
 FARTHER, FARTHER_STEPS = 1.0, 0.15
 """A glaze spares what it would bring farther off by more than this, in ΔE2000 and in value steps [try]."""
 
 # hair_pass.py
 
 FILM_OF_ROLE: dict[Role, float] = {
-    "base": 0.6, "early lights": 0.9, "locks": 0.9, "smaller locks": 0.9, "tying glaze": 1.0,
-    "light hairs": 1.5, "dark hairs": 0.6,
+    "base": 0.6, "first hairs": 0.6, "early lights": 0.9, "locks": 0.9, "smaller locks": 0.9,
+    "tying glaze": 1.0, "shine": 2.0, "light hairs": 1.5, "dark hairs": 0.6,
 }  # fmt: skip
 """Wet film of a layer of hair beside that of its pass; lights at least twice the base [try]."""
 

@@ -168,6 +168,7 @@ class TakenOffOut(BaseModel):
     share: float
     before: float
     after: float
+    narrowed_mm: tuple[float, float] | None = Field(description="Width of a stroke that was narrowed")
 
 
 @router.get(
@@ -176,9 +177,12 @@ class TakenOffOut(BaseModel):
 def taken(study: CurrentStudy, query: Annotated[TrialIn, Query()]) -> TakenOffOut:
     """What comes back where paint is taken off after a pass; nothing is kept."""
     found = _trial(study, query)
+    thin, said = found.narrowed, taken_words(found.share, query.pressure)
+    if thin:
+        said = "draw the bud along both sides of the stroke while it is wet"
     return TakenOffOut(
-        words=f"{found.does.capitalize()}: {taken_words(found.share, query.pressure)}", share=found.share,
-        before=found.before, after=found.after,
+        words=f"{found.does.capitalize()}: {said}", share=found.share, before=found.before,
+        after=found.after, narrowed_mm=(thin.before_mm, thin.after_mm) if thin else None,
     )  # fmt: skip
 
 

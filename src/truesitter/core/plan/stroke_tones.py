@@ -1,0 +1,153 @@
+"""The mixtures that strokes of one layer vary in: that of the pass, and it with a touch of one tube.
+
+Painters do not lay one colour over and over: what lies beside the heap goes into it, a little, now and
+then (common practice). Which stroke takes which is read from the reference under it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from truesitter.core.canvas.canvas_state import Canvas
+from truesitter.core.canvas.drawn.painted_lines import piece_cover
+from truesitter.core.canvas.layer import Layer
+from truesitter.core.colour.difference import delta_e_2000
+from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import lab_value
+from truesitter.core.imaging.line import Line
+from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
+from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.plan.kinds.water_pass import beneath
+from truesitter.core.plan.laying import Scene
+from truesitter.core.plan.pass_plan import Pass, StrokeTone
+from truesitter.core.plan.tuning import (
+    FEWEST_STROKES,
+    TONE_APART,
+    TONE_BASES,
+    TONE_GAIN,
+    TONE_GREY,
+    TONE_SHARE,
+    TONE_STEPS,
+    TONES_MOST,
+)
+from truesitter.core.types import Doubles, Ints, Mask
+
+
+def with_stroke_tones(one: Pass, on: Canvas, scene: Scene, grey: bool) -> Pass:
+    """A pass of strokes in the few mixtures that its strokes are nearest in.
+
+    Parameters
+    ----------
+    one
+        The pass, mixed as it is laid.
+    on
+        The canvas under it.
+    scene
+        All that a kind of pass may ask.
+    grey
+        True where it is painted without colour: only lighter and darker count.
+
+    Returns
+    -------
+    Pass
+        One film for each mixture, on the strokes that take it; the same where one mixture is enough.
+    """
+    laid = one.operations[0] if len(one.operations) == 1 else None
+    if not isinstance(laid, Layer) or laid.film_mm is None or len(laid.lines) < FEWEST_STROKES:
+        return one
+    wanted = _line_colours(laid.lines, scene)
+    wanted -= wanted.mean(axis=0)
+    if grey:
+        wanted[:, 1:] = 0.0
+    made = list(_touched(one, laid, on, scene, grey))
+    looks = np.array([tone.predicted.lab for tone in made])
+    shifts = looks - looks[0]
+    chosen = _fewest(wanted, shifts)
+    if len(chosen) == 1:
+        return one
+    takes = np.asarray(_off(wanted, shifts[chosen]).argmin(axis=1))
+    layers, tones = list[Layer](), list[StrokeTone]()
+    for number, which in enumerate(chosen):
+        lines = tuple(line for line, n in zip(laid.lines, takes, strict=True) if n == number)
+        cover = piece_cover(lines, scene.patchwork, scene.subject.mm_per_px)
+        layers.append(replace(laid, parts=made[which].parts, lines=lines, cover=cover))
+        tones.append(replace(made[which], strokes=len(lines)))
+    return replace(one, operations=tuple(layers), tones=tuple(tones))
+
+
+def _line_colours(lines: tuple[Line, ...], scene: Scene) -> Doubles:
+    """Mean L*a*b* of the reference under each line, (n, 3)."""
+    lab = scene.mapped_lab
+    height, width = lab.shape[:2]
+    points = np.concatenate([line.points for line in lines]) * (width, height)
+    columns, rows = np.clip(points.astype(int), 0, (width - 1, height - 1)).T
+    counts = np.array([len(line.points) for line in lines])
+    sums = np.add.reduceat(lab[rows, columns].astype(np.float64), np.cumsum(counts) - counts, axis=0)
+    return np.asarray(sums / counts[:, None])
+
+
+def _touched(one: Pass, laid: Layer, on: Canvas, scene: Scene, grey: bool) -> Iterator[StrokeTone]:
+    """The pass's own mixture, then it with a touch of each tube that makes it look a little other."""
+    rack, main = scene.palette.rack, laid.parts
+    below, film = _below(on, laid, scene), laid.film_mm
+    assert film is not None
+
+    def seen(parts: dict[str, int]) -> Doubles:
+        k, s = rack.mixture(parts)
+        return np.asarray(reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below))))
+
+    own, bare = seen(main), reflectance_to_lab(leave_surface(below))
+    yield StrokeTone(dict(main), {}, 0, 0, Colour.of(own))
+    whole = sum(main.values())
+    for tube in _tubes(scene, laid):
+        for base in TONE_BASES:
+            parts = {k: n * base for k, n in main.items()}
+            parts[tube] = parts.get(tube, 0) + whole
+            lab = seen(parts)
+            apart = float(delta_e_2000(lab, own))
+            steps = abs(float(lab_value(lab) - lab_value(own)))
+            if not TONE_APART[0] <= apart <= TONE_APART[1] or steps > TONE_STEPS:
+                continue
+            # A film that only darkens may not veil what it goes over.
+            if laid.fades and lab[0] > bare[0]:
+                continue
+            if grey and float(np.hypot(*(lab - own)[1:])) > TONE_GREY:
+                continue
+            yield StrokeTone(parts, {tube: 1}, base, 0, Colour.of(lab))
+
+
+def _tubes(scene: Scene, laid: Layer) -> tuple[str, ...]:
+    """Tubes that may go into the strokes: those of the palette that its own are from."""
+    palette = scene.palette if set(laid.parts) <= set(scene.palette.tubes) else scene.body
+    return palette.tubes
+
+
+def _below(on: Canvas, laid: Layer, scene: Scene) -> Doubles:
+    """(31,) internal reflectance of what the strokes lie on."""
+    under = laid.cover > 0 if laid.cover is not None else laid.pieces
+    pieces: Mask = under if under.any() else np.ones_like(laid.pieces)
+    return beneath(scene, on, pieces).internal()
+
+
+def _off(wanted: Doubles, shifts: Doubles) -> Doubles:
+    """How far each stroke (n) is from each mixture (m), (n, m) in L*a*b*."""
+    return np.asarray(np.linalg.norm(wanted[:, None] - shifts[None], axis=2))
+
+
+def _fewest(wanted: Doubles, shifts: Doubles) -> list[int]:
+    """The own mixture (0), then one by one those that bring the strokes nearest, while it is worth it."""
+    off = _off(wanted, shifts)
+    chosen, best = [0], off[:, 0]
+    while len(chosen) < TONES_MOST and off.shape[1] > 1:
+        sums = np.minimum(off, best[:, None]).sum(axis=0)
+        nearest = int(sums.argmin())
+        if sums[nearest] > (1 - TONE_GAIN) * best.sum() or nearest in chosen:
+            break
+        takes: Ints = off[:, [*chosen, nearest]].argmin(axis=1)
+        if np.bincount(takes, minlength=len(chosen) + 1).min() < TONE_SHARE * len(wanted):
+            break
+        chosen, best = [*chosen, nearest], np.minimum(best, off[:, nearest])
+    return chosen

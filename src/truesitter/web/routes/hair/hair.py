@@ -1,0 +1,156 @@
+"""Hair: growth lines, hairline and shapes, which way the brush goes."""
+
+from __future__ import annotations
+
+import numpy as np
+from fastapi import APIRouter
+
+from truesitter.core.colour.spaces import as_lab
+from truesitter.core.hair.field.guides import line_mask
+from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.locks.hair_edges import HairEdges
+from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
+from truesitter.core.stages import Study
+from truesitter.core.stages.flesh_stage import MIXING
+from truesitter.core.usecases.hair_shadow import hair_shadow
+from truesitter.formats.documents.plan_hair import (
+    PlanWhorl,
+    hairline_of,
+    kinds_of_study,
+)
+from truesitter.web.http.answers import BenchRoute, answered
+from truesitter.web.http.dependencies import CurrentStudy
+from truesitter.web.models.hair_answers import (
+    ArrowsOut,
+    FormsOut,
+    GrowthLineOut,
+    HairEdgesOut,
+    HairOut,
+    HairShapeOut,
+    HairSpotOut,
+    PairOut,
+)
+from truesitter.web.models.mixture import mixture_out
+
+router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"], route_class=BenchRoute)
+
+
+def _flat(points: np.ndarray[tuple[int, ...], np.dtype[np.float64]]) -> list[float]:
+    return [round(v, 4) for v in points.ravel().tolist()]
+
+
+@router.get(
+    "/hair",
+    dependencies=[
+        answered(
+            "hair",
+            ("hair.guides",),
+            (
+                "hair",
+                "hair sense",
+                "stroke types",
+                "lock strands",
+                "locks",
+                "directed hair",
+                "regions",
+            ),
+        )
+    ],
+)
+def get_hair(study: CurrentStudy) -> HairOut:
+    """Growth lines of the hair."""
+    hair, kinds = study.hair.map(), kinds_of_study(study)
+    return HairOut(
+        lines=[
+            GrowthLineOut(
+                points=_flat(line.points),
+                root_end=line.split(),
+                sure=line.sure,
+                kind=Kind(line.kind).spoken,
+            )
+            for line in study.hair.drawn_lines()
+        ],
+        whorls=[PlanWhorl(x=w.x, y=w.y, index=w.index) for w in hair.whorls],
+        knot=_undecided(study),
+        coherence=hair.coherence,
+        hair_share=float(study.sitter.hair_mask().mean()),
+        kinds=kinds,
+        head=study.hair_layers.type(),
+    )
+
+
+def _undecided(study: Study) -> HairSpotOut | None:
+    """The knot, as long as no stroke of the painter's runs through it."""
+    knot = study.hair.sense().knot
+    if knot is None:
+        return None
+    height, width = knot.mask.shape
+    drawn = any((line_mask(g.points, (height, width)) & knot.mask).any() for g in study.settings.hair.guides)
+    return None if drawn else HairSpotOut(x=float(knot.middle[0]) / width, y=float(knot.middle[1]) / height)
+
+
+@router.get(
+    "/hair/edges",
+    dependencies=[answered("hair/edges", MIXING, ("hairline", "facial hair", "lab"))],
+)
+def get_edges(study: CurrentStudy) -> HairEdgesOut:
+    """Hairline, brows, moustache and beard."""
+    line, shapes = study.hair.hairline(), study.hair_layers.facial_hair()
+    shadow = hair_shadow(study)
+    return HairEdgesOut(
+        hairline=hairline_of(study),
+        first_hairs=line.first_hairs,
+        has_shadow=line.has_shadow,
+        shadow=mixture_out(study.settings.flesh, as_lab(shadow[0]), shadow[1]) if shadow else None,
+        brows=_pair_out(shapes.brows, shapes.brow_edges),
+        moustache=_pair_out(shapes.moustache, shapes.moustache_edges),
+        gap_mm=shapes.gap_mm,
+        forms=_forms_out(shapes.forms),
+    )
+
+
+def _shape_out(shape: HairShape) -> HairShapeOut:
+    return HairShapeOut(
+        widths_mm=[round(w, 2) for w in shape.widths_mm.tolist()],
+        length_mm=shape.length_mm,
+        full_at=shape.full_at,
+        turns_at=list(shape.turns_at),
+        slope=shape.slope,
+    )
+
+
+def _pair_out(pair: Pair | None, edges: HairEdges | None) -> PairOut | None:
+    if pair is None:
+        return None
+    return PairOut(
+        left=_shape_out(pair.left),
+        right=_shape_out(pair.right),
+        length_mm=pair.length_mm,
+        width_mm=pair.width_mm,
+        slope=pair.slope,
+        height_mm=pair.height_mm,
+        alike=pair.alike,
+        upper_mm=edges.upper_mm if edges else None,
+        lower_mm=edges.lower_mm if edges else None,
+        firm_above=edges is not None and edges.firm_above,
+    )
+
+
+def _forms_out(forms: LightForms | None) -> FormsOut | None:
+    if forms is None:
+        return None
+    return FormsOut(
+        places=[HairSpotOut(x=float(x), y=float(y)) for x, y in forms.places],
+        near_shadow=[bool(v) for v in forms.near_shadow],
+        evenness=forms.evenness,
+    )
+
+
+@router.get("/hair/arrows", dependencies=[answered("hair/arrows", needs=("brush arrows",))])
+def get_arrows(study: CurrentStudy) -> ArrowsOut:
+    """Which way the brush goes on skin, cloth and wall."""
+    along, across = (
+        {name: [_flat(line.points) for line in lines] for name, lines in study.brush.arrows(way).items()}
+        for way in (False, True)
+    )
+    return ArrowsOut(along=along, across=across)
