@@ -5553,7 +5553,17 @@ export interface components {
          * @description Hairline, brows, moustache and beard.
          */
         HairEdgesOut: {
+            /**
+             * Beard Apart
+             * @description Whether it stands apart; None without a beard beside skin
+             */
+            beard_apart: boolean | null;
             brows: components["schemas"]["PairOut"] | null;
+            /**
+             * Cheek Line
+             * @description Where skin passes into the beard
+             */
+            cheek_line: components["schemas"]["PlanHairlineSpot"][];
             /** First Hairs */
             first_hairs: number;
             forms: components["schemas"]["FormsOut"] | null;
@@ -6101,6 +6111,8 @@ export interface components {
              * @description Degrees by which its strands lie off its way on average
              */
             disorder: number;
+            /** @description None for what is too small */
+            form: components["schemas"]["PlanLockForm"] | null;
             /** Length Mm */
             length_mm: number;
             /**
@@ -7901,6 +7913,29 @@ export interface components {
              * @description After the beginning of the sitting
              */
             start_minutes: number;
+        };
+        /**
+         * PlanLockForm
+         * @description The solid shape of a lock.
+         */
+        PlanLockForm: {
+            /**
+             * Edge
+             * @description Where its planes meet, −1 left … 1 right; None where none do
+             */
+            edge: number | null;
+            /**
+             * Form
+             * @description round, two planes or ribbon
+             */
+            form: string;
+            /**
+             * Lit
+             * @description Its lighter side, seen from the root: left, right or middle
+             */
+            lit: string;
+            /** Words */
+            words: string;
         };
         /**
          * PlanMixPart
@@ -9925,6 +9960,14 @@ export interface components {
             after: number;
             /** Before */
             before: number;
+            /**
+             * Narrowed Mm
+             * @description Width of a stroke that was narrowed
+             */
+            narrowed_mm: [
+                number,
+                number
+            ] | null;
             /** Share */
             share: number;
             /** Words */
@@ -15133,7 +15176,7 @@ export interface operations {
         parameters: {
             query: {
                 number: number;
-                tool: "rag" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
+                tool: "rag" | "tissue" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
                 pressure?: number;
                 dried?: boolean;
                 points: string;
@@ -15170,7 +15213,7 @@ export interface operations {
         parameters: {
             query: {
                 number: number;
-                tool: "rag" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
+                tool: "rag" | "tissue" | "cotton bud" | "damp brush" | "eraser" | "brush handle";
                 pressure?: number;
                 dried?: boolean;
                 points: string;

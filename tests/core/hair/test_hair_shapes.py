@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from truesitter.core.hair.field.direction_field import AxisField
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.knot import find_knot
+from truesitter.core.hair.locks.facial_hair import FacialHair
 from truesitter.core.hair.locks.hair_edges import edges_of
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
@@ -243,6 +244,22 @@ def test_the_hairs_shadow_on_the_skin_is_seen() -> None:
 
 
 # Brows, moustache, beard
+
+
+@pytest.mark.parametrize(("blur", "steps", "apart"), [(1.5, 5.0, True), (8.0, 5.0, False), (1.5, 1.0, False)])
+def test_a_beard_of_the_skin_is_told_from_one_that_stands_apart(
+    blur: float, steps: float, apart: bool
+) -> None:
+    """Soft passages and little contrast belong to the skin, both at once stand apart (common practice)."""
+    kinds, skin, value = forehead(blur)
+    kinds = np.where(kinds, Kind.BEARD, 0).astype(np.uint8)
+    value = 7 - (7 - value) * (steps / 5)
+    up = along(np.full(SHAPE, np.pi / 2))
+    line = read_hairline(kinds, skin, value, up, MM, (Kind.BEARD,))
+    assert line.spots
+    assert np.median([s.contrast for s in line.spots]) == pytest.approx(steps, rel=0.1)
+    assert FacialHair(cheek_line=line).beard_apart == apart
+    assert FacialHair(cheek_line=read_hairline(kinds, skin, value, up, MM)).beard_apart is None
 
 
 def brows(lift: float = 0.0, longer: float = 0.0) -> np.ndarray:

@@ -12,6 +12,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
 
 from tests.conftest import small_photo, study_of
 from tests.core.hair.test_hair_strokes import SHAPE, flowing, oval, size_mm
@@ -23,7 +24,7 @@ from truesitter.core.hair.field.direction_field import solve_axes, strand_detail
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.field.whorls import find_whorls
 from truesitter.core.hair.locks.lock_strands import Strands, read_strands
-from truesitter.core.hair.strokes.curls import curled, lock_way, uncurled
+from truesitter.core.hair.strokes.curls import curled, lock_way, resampled_periods, uncurled
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.strays import lay_strays
 from truesitter.core.hair.strokes.stroke_types import (
@@ -211,6 +212,29 @@ def test_growth_lines_are_drawn_curled_where_locks_are(monkeypatch: pytest.Monke
     assert drawn[longest].points[0] == pytest.approx(plain[longest].points[0], abs=1e-6)
     assert np.abs(np.diff(np.arctan2(*np.diff(off, axis=0).T))).max() > 0.3
     assert [one.kind for one in drawn] == [one.kind for one in plain]
+
+
+def test_a_line_fades_out_of_a_curl_without_endless_ones(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Half of the locks curl: where a line leaves them its curls get longer, not ever finer."""
+    hair = study_of("maren").hair
+    plain, locks = hair.map().lines, hair.locks().locks
+    curls = {one.number: Strands(0.3, 0.6, 4.0, 0.1, 20.0, 4.0) for one in locks if one.number % 2}
+    monkeypatch.setattr(hair, "strands", lambda: curls)
+    height, width = hair.shape()
+    for line, drawn in zip(plain, hair.drawn_lines(), strict=True):
+        length = float(np.hypot(*np.diff(line.points * (width, height), axis=0).T).sum())
+        assert len(drawn.points) <= max(len(line.points), 8 * length / 20 + 16) * 3
+
+
+@given(arrays(np.float64, st.integers(1, 12), elements=st.just(0.0) | st.floats(0.5, 60)), st.integers(1, 60))
+def test_periods_between_two_lie_between_them_or_are_longer(read: np.ndarray, count: int) -> None:
+    found = resampled_periods(read, count)
+    assert found.shape == (count,)
+    curls = found[found > 0]
+    if (read > 0).any():
+        assert (curls >= read[read > 0].min() * (1 - 1e-9)).all()
+    else:
+        assert not len(curls)
 
 
 def test_strokes_go_the_way_of_a_curling_lock(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import io
 from dataclasses import replace
 
 import numpy as np
 import pytest
+from PIL import Image
 
-from tests.conftest import jpeg, made_head, study_of
+from tests.conftest import jpeg, made_head, study_of, truth
 from tests.core.hair.test_hair_shapes import MM, SHAPE, along, grid
 from tests.core.hair.test_hair_strokes import flowing, oval
+from truesitter.core.graph.memo import Memo
 from truesitter.core.hair.checks.practice import Practised, check_strokes
 from truesitter.core.hair.strokes.hair_strokes import StrokeGround, Wish, lay_strokes
 from truesitter.core.hair.strokes.hands import Hand
@@ -201,6 +204,31 @@ def test_the_brush_follows_the_light_across_folds() -> None:
     wanted = np.array((np.sin(slant), -np.cos(slant)))
     assert np.abs(found @ wanted).min() > 0.95
     assert np.allclose(np.hypot(found[..., 0], found[..., 1]), 1, atol=1e-5)
+
+
+@pytest.mark.parametrize("angle", [30, 140])
+def test_a_copy_follows_the_strokes_of_its_reference(angle: float) -> None:
+    """Ridges of paint drawn over a wall, as wide as a brush leaves them; a portrait goes along the form."""
+    photograph = np.asarray(Image.open(io.BytesIO(truth("maren").data)).convert("RGB")).astype(np.float64)
+    y, x = np.mgrid[0 : photograph.shape[0], 0 : photograph.shape[1]]
+    across = x * np.sin(np.radians(angle)) + y * np.cos(np.radians(angle))
+    wobble = np.random.default_rng(4).normal(0, 3, photograph.shape[:2])
+    painted = photograph + (10 * np.sin(2 * np.pi * across / 9) + wobble)[..., None]
+    done = io.BytesIO()
+    Image.fromarray(np.clip(painted, 0, 255).astype(np.uint8)).save(done, "PNG")
+    size = {"canvas_width_mm": 320, "canvas_height_mm": 400}
+
+    def near(exactness: str) -> float:
+        chosen = {"reference": size, "passes": {"exactness": exactness}}
+        study = Study.of_bytes(done.getvalue(), StudySettings.model_validate(chosen), Memo())
+        off = []
+        for line in study.brush.arrows(False)["background"]:
+            dx, dy = (line.points[-1] - line.points[0]) * (320, -400)
+            off.append(abs((np.degrees(np.arctan2(dy, dx)) - angle + 90) % 180 - 90))
+        return float((np.array(off) < 20).mean())
+
+    assert near("copy") > 0.75
+    assert near("portrait") < 0.6
 
 
 def test_arrows_of_a_sitter_are_told_by_region_and_are_short() -> None:

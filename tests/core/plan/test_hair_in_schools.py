@@ -10,7 +10,7 @@ import pytest
 from tests.conftest import study_of
 from truesitter.core.brushes.line_tools import line_tool
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.painted_lines import piece_cover
+from truesitter.core.canvas.drawn.painted_lines import line_length_mm, piece_cover
 from truesitter.core.canvas.layer import Layer, Removal
 from truesitter.core.canvas.painted import Painting, paint
 from truesitter.core.canvas.painted_borders import even_borders
@@ -73,7 +73,9 @@ def test_strokes_are_drawn_with_paint_that_can_make_them(school: str) -> None:
     for one in (p for p in found if p.does != "remove"):
         widths = sorted(float(line.widths_mm.max()) for line in one.lines)
         assert one.film <= 0.5 * widths[len(widths) // 10] + 1e-6
-        tool = line_tool(widths[len(widths) // 2])
+        size = study_in("orsolya", school, "every pass").passes.subject().size_mm
+        long = float(np.median([line_length_mm(line, size) for line in one.lines]))
+        tool = line_tool(widths[len(widths) // 2], long)
         assert tool.name == "filbert" or one.thinned, "lines want paint that flows off the tip"
         layers = [o for o in one.operations if isinstance(o, Layer)]
         assert layers

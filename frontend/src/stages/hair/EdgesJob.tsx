@@ -31,7 +31,7 @@ export function EdgesJob({ sitter }: JobProps) {
     overlay: (px, size) => (
       <>
         {readings &&
-          spots.map((s, i) => (
+          [...spots, ...(data?.cheek_line ?? [])].map((s, i) => (
             <Group key={i} x={s.x * size.width} y={s.y * size.height} listening={false}>
               <Circle
                 radius={(2 + s.wanted_mm * 0.6) * px}
@@ -115,6 +115,16 @@ export function EdgesJob({ sitter }: JobProps) {
             </Say>
           )}
         </PairSection>
+      )}
+      {data && data.beard_apart !== null && (
+        <Section title="Beard">
+          <Say>
+            {data.beard_apart
+              ? "It stands apart from the skin: let its edge be seen, softer at the cheek than at the jaw."
+              : "It belongs to the skin: carry the flesh on under it and grade it in, so that it begins nowhere."}
+          </Say>
+          <Summary spots={data.cheek_line} />
+        </Section>
       )}
       {data?.forms && (
         <Section title="Grey beard">

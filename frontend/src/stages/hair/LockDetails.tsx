@@ -50,8 +50,8 @@ export function LockDetails({ sitter, lock }: { sitter: JobProps["sitter"]; lock
         {lock.brush_mm.toFixed(1)} mm follows it.
       </div>
       <div>
-        Lightest {lock.turns}, {lock.contrast.toFixed(1)} steps from dark to light.{over(lock.over)} Pull its
-        strokes {lock.pull}
+        Lightest {lock.turns}, {lock.contrast.toFixed(1)} steps from dark to light.{over(lock.over)}{" "}
+        {lock.form?.words} Pull its strokes {lock.pull}
         {lock.pull === "from the tip" && ", ending on the line"}.
       </div>
       {lock.tones.map((tone) => (

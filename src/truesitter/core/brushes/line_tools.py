@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from truesitter.core.brushes.tuning import LINE_TOOLS, THICKEST_OF_WIDTH
+from truesitter.core.brushes.tuning import LINE_TOOLS, LONG_LINE_MM, LONG_LINE_TOOLS, THICKEST_OF_WIDTH
 from truesitter.core.imaging.line import Line
 
 
@@ -30,15 +30,27 @@ class LineTool:
     thinner: int
 
 
-def line_tool(width_mm: float) -> LineTool:
-    """The tool for lines of a width.
+def line_tool(width_mm: float, length_mm: float = 0.0) -> LineTool:
+    """The tool for lines of a width; long ones want long hair, which carries their paint to the end.
+
+    Parameters
+    ----------
+    width_mm
+        Where they are fullest.
+    length_mm
+        Of one of them; 0 where it does not matter.
 
     Examples
     --------
     >>> line_tool(6.0).name, line_tool(0.5).name, line_tool(0.12).name
     ('filbert', 'liner', 'rigger')
+    >>> line_tool(0.5, 60.0).name, line_tool(2.0, 60.0).name, line_tool(2.0, 10.0).name
+    ('rigger', 'slanted liner', 'small round')
     """
-    return next(tool for tool in (LineTool(*row) for row in LINE_TOOLS) if width_mm >= tool.from_mm)
+    found = next(tool for tool in (LineTool(*row) for row in LINE_TOOLS) if width_mm >= tool.from_mm)
+    if length_mm >= LONG_LINE_MM and found.name in LONG_LINE_TOOLS:
+        return replace(found, name=LONG_LINE_TOOLS[found.name])
+    return found
 
 
 def widths_mm(lines: tuple[Line, ...]) -> tuple[float, float]:

@@ -83,5 +83,12 @@ LINE_TOOLS = (("filbert", 2.5, 1, 0), ("small round", 1.2, 2, 1), ("liner", 0.3,
 """Tool, its thinnest line in mm, and parts of paint and thinner [try]; that lines want paint which flows off
 the tip, the finer the thinner, is common practice."""
 
+LONG_LINE_MM = 40.0
+"""Lines so long run dry with short hair [try]."""
+
+LONG_LINE_TOOLS = {"small round": "slanted liner", "liner": "rigger"}
+"""What draws long lines in the stead of a tool for short ones (common practice): a slanted one wide lines,
+the longest and softest hair thin lines and curls."""
+
 THICKEST_OF_WIDTH = 0.5
 """Wet film of a line beside its width: half a cylinder."""

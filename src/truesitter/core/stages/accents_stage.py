@@ -42,7 +42,13 @@ from truesitter.core.stages.flesh_stage import MIXING, FleshStage
 from truesitter.core.stages.light_stage import LightStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
-from truesitter.core.stages.tuning import LEAST_CLOTH, LIGHT_LONG_SIDE, LINE_REACH_MM, SAME_LIGHT
+from truesitter.core.stages.tuning import (
+    CEILINGS_OF_HAIR,
+    LEAST_CLOTH,
+    LIGHT_LONG_SIDE,
+    LINE_REACH_MM,
+    SAME_LIGHT,
+)
 from truesitter.core.stages.values_stage import ValueStage
 from truesitter.core.types import Doubles, Floats, Labels
 
@@ -165,6 +171,7 @@ class AccentStage:
             "light", "highlights", "form", "skin luminance", "value of the light", "cuts", "detection",
             "regions", "framed",
         ),
+        version=2,
     )  # fmt: skip
     def ceilings(self) -> tuple[Ceiling, ...]:
         """How light each light may be, what would hurt most first."""
@@ -176,15 +183,21 @@ class AccentStage:
             if light.kind in (HighlightKind.DAMP, HighlightKind.SHEEN) and not near:
                 lights.append((self._place(light), light.x, light.y))
         names = numbered(place for place, _, _ in lights)
-        return ceilings(
+        value, squinted = self.value(), linear_to_value(self._light.luminance())
+        cuts, scale = self._values.cuts(), self._light.scale(form.classes.shape)
+        on_skin = ceilings(
             tuple((name, x, y) for name, (_, x, y) in zip(names, lights, strict=True)),
-            self.value(),
-            linear_to_value(self._light.luminance()),
-            form.classes > 0,
-            form.classes >= FormClass.FORM_SHADOW,
-            self._values.cuts(),
-            self._light.scale(form.classes.shape),
-        )
+            value, squinted, form.classes > 0, form.classes >= FormClass.FORM_SHADOW, cuts, scale,
+        )  # fmt: skip
+        # In hair and beard the same is done wrong: lights as light as paper.
+        hair = np.isin(self._light.regions(), (Region.HAIR, Region.FACIAL_HAIR))
+        found = [h.light for h in self.highlights() if h.light.kind is HighlightKind.HAIR]
+        places = numbered(self._place(light) for light in found)
+        on_hair = ceilings(
+            tuple((name, one.x, one.y) for name, one in zip(places, found, strict=True)),
+            value, squinted, hair, np.zeros_like(hair), cuts, scale,
+        )[:CEILINGS_OF_HAIR]  # fmt: skip
+        return tuple(sorted((*on_skin, *on_hair), key=lambda c: -c.harm))
 
     @result("skin off its mean", needs=("lab of the light", "regions", "detection"))
     def _off(self) -> tuple[Floats, Doubles]:

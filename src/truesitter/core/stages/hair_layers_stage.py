@@ -34,11 +34,12 @@ from truesitter.core.hair.strokes.stroke_types import (
 from truesitter.core.hair.strokes.tuning import OF_A_CURL
 from truesitter.core.imaging.blur import blur
 from truesitter.core.imaging.pixels import pixel_at
-from truesitter.core.imaging.reduce import reduced
+from truesitter.core.imaging.reduce import reduced, reduced_labels
 from truesitter.core.plan.clock.minutes import hair_rate
 from truesitter.core.plan.size import layers_of
 from truesitter.core.plan.subject import Size
 from truesitter.core.settings import HairSettings, PassSettings
+from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages.hair_stage import LOCK_MASSES, HairStage
 from truesitter.core.stages.picture_stage import WIDTH_MM, PictureStage
 from truesitter.core.stages.sitter_stage import SitterStage
@@ -209,6 +210,7 @@ class HairLayerStage:
             "hair volumes",
             "hair shine",
             "hairline",
+            "facial hair",
             "stroke ground",
             "approach",
             "stroke types",
@@ -242,6 +244,7 @@ class HairLayerStage:
             glaze=self.settings.glaze,
             shine=band,
             temperature=temperature,
+            beard_apart=self.facial_hair().beard_apart,
             hairline=tuple((s.x, s.y) for s in self._hair.hairline().spots),
         )
 
@@ -309,16 +312,17 @@ class HairLayerStage:
     @result(
         "facial hair",
         settings=(WIDTH_MM,),
-        needs=("directed hair", "detection", "photograph of the hair", "lab", "framed"),
-        version=2,
+        needs=("directed hair", "detection", "photograph of the hair", "lab", "regions", "framed"),
+        version=3,
     )
     def facial_hair(self) -> FacialHair:
         """Brows, moustache and beard as shapes."""
-        _, kinds = self._hair.directed()
+        directed, kinds = self._hair.directed()
         lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
         value = linear_to_value(picture_luminance(self._hair.photograph()))
         scale, mm = self._hair.scale(), self._hair.mm_per_px()
-        return read_facial_hair(kinds, self._sitter.face, lab, value, scale, mm)
+        skin = reduced_labels(self._sitter.regions().labels, HAIR_LONG_SIDE) == Region.SKIN
+        return read_facial_hair(kinds, self._sitter.face, lab, value, scale, mm, skin, directed)
 
 
 def _most_first(numbers: Labels) -> list[int]:

@@ -24,12 +24,13 @@ from truesitter.core.hair.field.root_sense import orient
 from truesitter.core.hair.field.whorls import find_whorls, with_drawn
 from truesitter.core.hair.locks.hair_shine import HairShine, expected_band, shine_of
 from truesitter.core.hair.locks.hairline import Hairline, read_hairline
+from truesitter.core.hair.locks.lock_forms import LockForm, read_forms
 from truesitter.core.hair.locks.lock_regions import split_locks
 from truesitter.core.hair.locks.lock_shapes import Lock, describe_locks, lock_tones
 from truesitter.core.hair.locks.lock_strands import Strands, read_strands
 from truesitter.core.hair.locks.lock_strokes import mend_locks
 from truesitter.core.hair.locks.volumes import Volumes, hair_volumes
-from truesitter.core.hair.strokes.curls import curled, uncurled
+from truesitter.core.hair.strokes.curls import curled, resampled_periods, uncurled
 from truesitter.core.hair.strokes.hair_strokes import curvature
 from truesitter.core.imaging.reduce import reduced, reduced_labels, reduced_size
 from truesitter.core.settings import HairSettings
@@ -139,8 +140,8 @@ class HairStage:
             of = numbers[at[:, 1], at[:, 0]]
             usual = float(np.median(period[of]))
             way = uncurled(points, usual)
-            wide, far = (np.interp(np.linspace(0, 1, len(way)), np.linspace(0, 1, len(of)), v[of])
-                         for v in (period, amplitude))  # fmt: skip
+            wide = resampled_periods(period[of], len(way))
+            far = np.interp(np.linspace(0, 1, len(way)), np.linspace(0, 1, len(of)), amplitude[of])
             drawn.append(replace(line, points=curled(way, wide, far) / (width, height)))
         return tuple(drawn)
 
@@ -230,6 +231,12 @@ class HairStage:
             number: replace(one, period=one.period / finer, amplitude=one.amplitude / finer)
             for number, one in read.items()
         }
+
+    @result("lock forms", needs=("locks", "hair volumes"))
+    def forms(self) -> dict[int, LockForm]:
+        """The solid shape of every lock that is large enough, by its number."""
+        locks, volumes = self.locks(), self.volumes()
+        return read_forms(locks.numbers, volumes.skull + volumes.locks, locks.locks)
 
     @result(
         "expected band",

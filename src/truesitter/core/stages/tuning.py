@@ -10,6 +10,9 @@ from truesitter.core.plan.subject import Exactness
 
 # accents_stage.py
 
+CEILINGS_OF_HAIR = 3
+"""So many lights of hair and beard are told with their ceilings, those that would hurt most [try]."""
+
 SAME_LIGHT = 0.03
 """A highlight nearer to a peak than this part of the picture is the peak's own."""
 
@@ -23,6 +26,9 @@ LINE_REACH_MM = 1.0
 
 ARROW_LONG_SIDE = 360
 """Arrows of the brush are laid on maps of this size."""
+
+STROKES_SIGMA, STROKES_SURE = 2.0, 0.3
+"""A copy follows the strokes of its reference, averaged so far in pixels, where they lie so alike [try]."""
 
 SPACING_MM = 14.0
 """Between arrows [try]."""

@@ -23,29 +23,29 @@ from truesitter.core.hair.locks.lock_shapes import Lock
 from truesitter.core.imaging.line import Line
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.imaging.reduce import reduced_labels
+from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.refusal import Refusal
 from truesitter.core.stages.study import Study
 from truesitter.core.stages.tuning import PLANNING_LONG_SIDE
-from truesitter.core.types import Bytes, Doubles
+from truesitter.core.types import Bytes, Doubles, Ints
 from truesitter.core.usecases.tuning import FEWEST, NARROWEST, NEAR_MM, SCRATCH_MM
 
 
 @dataclass(frozen=True)
-class Narrowed:
-    """A stroke made narrower while it is wet.
+class Relaid:
+    """Strokes of a pass mended while they are wet.
 
     Attributes
     ----------
-    before_mm, after_mm
-        Its width where it is fullest.
     operations
-        What its pass lays with it so.
+        What the pass lays with them so.
+    width_mm
+        Of a stroke that was narrowed, before and after; None where none was.
     """
 
-    before_mm: float
-    after_mm: float
     operations: tuple[Operation, ...]
+    width_mm: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -60,9 +60,8 @@ class TakenOff:
         Value of the place; the same for a scratched line, whose place is itself.
     number, taking, dried
         What is done after which pass, and whether all had dried by then.
-    narrowed
-        Of a stroke that a cotton bud was drawn along: its width before and after, in mm, and what its pass
-        lays now; None for all else.
+    relaid
+        Where single strokes are mended: how their pass lies then; None for all else.
     """
 
     does: str
@@ -72,14 +71,14 @@ class TakenOff:
     number: int
     taking: Removal
     dried: bool
-    narrowed: Narrowed | None = None
+    relaid: Relaid | None = None
 
     def picture(self, study: Study) -> Bytes:
         """The canvas then, (h, w, 3) sRGB."""
         plan = study.passes.plan()
         done = [Painting(p.operations, p.into_wet) for p in plan.passes[: self.number]]
-        if self.narrowed:
-            done[-1] = replace(done[-1], operations=self.narrowed.operations)
+        if self.relaid:
+            done[-1] = replace(done[-1], operations=self.relaid.operations)
             rack = study.flesh.palette().rack
             return paint(study.passes.borders(), done, plan.support, rack).picture(self.number)
         done.append(Painting((self.taking,), not self.dried))
@@ -131,9 +130,10 @@ def take_off(
     regions = patchwork.at(reduced_labels(study.sitter.regions().labels, PLANNING_LONG_SIDE))
     groups = patchwork.at(reduced_labels(study.values.plan().labels, PLANNING_LONG_SIDE))
     at = np.array([patchwork.labels[pixel_at(x, y, patchwork.labels.shape)] for x, y in points])
-    lock = _lock_at(study, points[0]) if used.of_a_lock else None
-    if lock is not None:
-        return _lock_off(study, lock, used, canvas, pressure, number, dried)
+    lock = _lock_at(study, points[0]) if used.of_a_lock and not dried else None
+    lifted = _lock_off(study, lock, used, canvas, pressure, number) if lock else None
+    if lifted is not None:
+        return lifted
     if used.lines:
         pieces = np.isin(np.arange(len(regions)), at)
     else:
@@ -165,7 +165,7 @@ def value_at(canvas: Canvas, spot: tuple[float, float]) -> float:
     return float(canvas.piece_values()[labels[pixel_at(*spot, labels.shape)]])
 
 
-def _narrowed(study: Study, one: Pass, spot: tuple[float, float], pressure: float) -> Narrowed | None:
+def _narrowed(study: Study, one: Pass, spot: tuple[float, float], pressure: float) -> Relaid | None:
     """The stroke of a pass that lies nearest to a spot, made narrower; None where none lies near."""
     size = np.array(study.passes.subject().size_mm)
     near, nearest = NEAR_MM, None
@@ -184,7 +184,7 @@ def _narrowed(study: Study, one: Pass, spot: tuple[float, float], pressure: floa
     left = 1 - (1 - NARROWEST) * pressure
     lines[k] = replace(lines[k], widths_mm=lines[k].widths_mm * left)
     operations[n] = replace(layer, lines=tuple(lines))
-    return Narrowed(before, before * left, tuple(operations))
+    return Relaid(tuple(operations), (before, before * left))
 
 
 def _lock_at(study: Study, spot: tuple[float, float]) -> Lock | None:
@@ -195,22 +195,45 @@ def _lock_at(study: Study, spot: tuple[float, float]) -> Lock | None:
 
 
 def _lock_off(
-    study: Study, lock: Lock, tool: Tool, canvas: Canvas, pressure: float, number: int, dried: bool
-) -> TakenOff:
-    """One lock lifted off whole: along its spine, as wide as it is."""
-    mine = (study.hair.locks().numbers == lock.number).astype(np.uint8)
+    study: Study, lock: Lock, tool: Tool, canvas: Canvas, pressure: float, number: int
+) -> TakenOff | None:
+    """The strokes of a pass that lie in a lock, lifted off with it; None where it has none there."""
+    numbers, one = study.hair.locks().numbers, study.passes.plan().passes[number - 1]
+    operations, mine = list[Operation](), 0
+    inside = [
+        [_mostly(line, numbers, lock.number) for line in o.lines] if isinstance(o, Layer) else []
+        for o in one.operations
+    ]
+    if not any(any(row) for row in inside):
+        return None
     labels = canvas.patchwork.labels
-    inside = cv2.resize(mine, labels.shape[::-1], interpolation=cv2.INTER_NEAREST) > 0
-    counts = np.bincount(labels[inside], minlength=len(canvas.patchwork.sizes))
+    under = cv2.resize((numbers == lock.number).astype(np.uint8), labels.shape[::-1]) > 0
+    counts = np.bincount(labels[under], minlength=len(canvas.patchwork.sizes))
     pieces = counts > 0
     refused = why_not(tool, canvas, pieces, study.passes.plan().support)
-    if refused or not pieces.any():
-        raise Refusal(refused or "the lock is smaller than the canvas is planned in")
-    dry = goes_dry(tool, canvas, pieces)
+    if refused:
+        raise Refusal(refused)
     share = share_for_pressure(canvas, pieces, pressure, tool)
-    after = canvas.do(Removal(pieces, share, dry))
+    for operation, row in zip(one.operations, inside, strict=True):
+        if not isinstance(operation, Layer) or operation.film_mm is None or not any(row):
+            operations.append(operation)
+            continue
+        for lifted in (False, True):
+            lines = tuple(line for line, there in zip(operation.lines, row, strict=True) if there == lifted)
+            if lines:
+                film = DryMm(operation.film_mm * (share if lifted else 1.0))
+                operations.append(replace(operation, lines=lines, film_mm=film))
+        mine += sum(row)
+    after = canvas.do(Removal(pieces, share))
     values = [float(np.average(c.piece_values(), weights=counts)) for c in (canvas, after)]
-    wide = lock.width * study.hair.mm_per_px()
-    drawn = Line(lock.spine, _tapering(wide, len(lock.spine)))
-    taking = Removal(np.zeros_like(pieces), share, dry, (drawn,))
-    return TakenOff(tool.does, share, values[0], values[1], number, taking, dried)
+    return TakenOff(
+        f"{mine} strokes {tool.does}", share, values[0], values[1], number, Removal(pieces, share), False,
+        Relaid(tuple(operations)),
+    )  # fmt: skip
+
+
+def _mostly(line: Line, numbers: Ints, number: int) -> bool:
+    """Whether most of a line lies in a lock."""
+    at = [pixel_at(float(x), float(y), numbers.shape) for x, y in line.points]
+    rows, columns = np.transpose(at)
+    return bool((numbers[rows, columns] == number).mean() > 0.5)

@@ -49,7 +49,7 @@ LEAST_SHARE = 0.02
 # take_off.py
 
 NEAR_MM, NARROWEST = 2.0, 0.3
-"""A press so near to a stroke means it; a cotton bud drawn along it leaves so much of its width at least [try]."""
+"""A press so near to a stroke means it; a cotton bud along it leaves so much of its width at least [try]."""
 
 SCRATCH_MM = (0.4, 1.6)
 """Width of a scratched line, pressed lightly and hard [try]."""

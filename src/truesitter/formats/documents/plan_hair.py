@@ -6,6 +6,8 @@ import numpy as np
 from pydantic import Field
 
 from truesitter.core.hair.field.hair_kinds import Kind
+from truesitter.core.hair.locks.hairline import Hairline
+from truesitter.core.hair.locks.lock_forms import LockForm
 from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.glaze_looks import glaze_looks
@@ -14,6 +16,7 @@ from truesitter.core.plan.pass_plan import Pass, StrokeTone
 from truesitter.core.stages import Study
 from truesitter.core.usecases.lock_mixtures import LockTone, lock_mixtures
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of
+from truesitter.formats.words.hair_words import form_words
 from truesitter.formats.words.pass_words import touch_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
@@ -67,6 +70,15 @@ class PlanLockTone(Out):
     heap: PlanHeap | None = Field(description="How, where a tube is too strong to count")
 
 
+class PlanLockForm(Out):
+    """The solid shape of a lock."""
+
+    form: str = Field(description="round, two planes or ribbon")
+    lit: str = Field(description="Its lighter side, seen from the root: left, right or middle")
+    edge: float | None = Field(description="Where its planes meet, −1 left … 1 right; None where none do")
+    words: str
+
+
 class PlanLock(Out):
     """A lock, in the order of painting."""
 
@@ -82,6 +94,7 @@ class PlanLock(Out):
     swing_mm: float | None = Field(description="How far a curl swings to either side")
     over: list[str] = Field(description="Ids of the locks that it lies over")
     pull: str = Field(description="Root or tip: from where its strokes are pulled")
+    form: PlanLockForm | None = Field(description="None for what is too small")
     dark: PlanLockTone | None
     middle: PlanLockTone | None
     light: PlanLockTone | None
@@ -189,13 +202,18 @@ def shine_of_study(study: Study) -> list[PlanShine]:
 
 def hairline_of(study: Study) -> list[PlanHairlineSpot]:
     """Every reading of the hairline."""
+    return spots_of(study.hair.hairline())
+
+
+def spots_of(line: Hairline) -> list[PlanHairlineSpot]:
+    """Every reading of a border of hair."""
     return [
         PlanHairlineSpot(
             x=s.x, y=s.y, seen_mm=s.width_mm, wanted_mm=s.width_mm + s.soften_mm, shadow_steps=s.shadow,
             through=s.through,
             too_hard=s.too_hard,
         )
-        for s in study.hair.hairline().spots
+        for s in line.spots
     ]  # fmt: skip
 
 
@@ -294,7 +312,7 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
     places = layers.places()
     ids = {place.lock: f"lock-{n}" for n, place in enumerate(places, 1)}
     types, strands = layers.stroked_as(), study.hair.strands()
-    brushes = layers.lock_brushes()
+    brushes, forms = layers.lock_brushes(), study.hair.forms()
     rack = study.flesh.palette().rack
     found = []
     for place in places:
@@ -310,10 +328,17 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
                 curl_mm=run.period * mm if run and curled else None,
                 swing_mm=run.amplitude * mm if run and curled else None,
                 over=[ids[n] for n in lock.over if n in ids], pull=place.pull,
+                form=_form(forms.get(place.lock)),
                 dark=tones.get("dark"), middle=tones.get("middle"), light=tones.get("light"),
             )
         )  # fmt: skip
     return found
+
+
+def _form(form: LockForm | None) -> PlanLockForm | None:
+    if form is None:
+        return None
+    return PlanLockForm(form=form.form, lit=form.lit, edge=form.edge, words=form_words(form))
 
 
 def _name(type_: StrokeType | None) -> str:

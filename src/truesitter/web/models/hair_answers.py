@@ -12,6 +12,7 @@ from truesitter.formats.documents.plan_hair import (
     PlanHairKind,
     PlanHairLayer,
     PlanHairlineSpot,
+    PlanLockForm,
     PlanShine,
     PlanWhorl,
 )
@@ -72,6 +73,7 @@ class LockOut(BaseModel):
     disorder: float = Field(description="Degrees by which its strands lie off its way on average")
     curl_mm: float | None = Field(description="Length of one curl; None where none is seen")
     swing_mm: float | None = Field(description="How far a curl swings to either side")
+    form: PlanLockForm | None = Field(description="None for what is too small")
     tones: list[LockToneOut]
 
 
@@ -151,6 +153,8 @@ class HairEdgesOut(BaseModel):
     brows: PairOut | None
     moustache: PairOut | None
     gap_mm: float | None
+    cheek_line: list[PlanHairlineSpot] = Field(description="Where skin passes into the beard")
+    beard_apart: bool | None = Field(description="Whether it stands apart; None without a beard beside skin")
     forms: FormsOut | None
 
 

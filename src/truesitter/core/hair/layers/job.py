@@ -47,6 +47,8 @@ class HairJob:
         (h, w) the bands of light of hair that shines.
     temperature
         Of those lights, in words.
+    beard_apart
+        Whether the beard stands apart from the skin; None without one.
     hairline
         x, y in fractions of the readings along the hairline.
     """
@@ -64,6 +66,7 @@ class HairJob:
     glaze: GlazePurpose | None = None
     shine: Mask | None = None
     temperature: str = ""
+    beard_apart: bool | None = None
     hairline: tuple[tuple[float, float], ...] = ()
 
 

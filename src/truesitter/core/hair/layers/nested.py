@@ -18,13 +18,16 @@ from truesitter.core.hair.layers.first_hairs import first_hairs
 from truesitter.core.hair.layers.job import GlazePurpose, HairJob, HairLayer, Role
 from truesitter.core.hair.layers.tuning import (
     ALIKE,
+    BEARD_WORDS,
     EARLY_DENSITY,
     GLAZE_NAMES,
     GLAZE_WORDS,
+    KNOCKED_BACK,
     LEAST_CM2,
     LEAST_TURN,
     LIGHTS,
     RUNS_ON_MM,
+    STEADY,
     UNDER_MM,
 )
 from truesitter.core.hair.strokes.hair_strokes import Wish, lay_strokes
@@ -138,7 +141,10 @@ class _Mass:
                 made += self._glazes(job.glaze)
             role: Role = "smaller locks" if number / (self.count + 1) > SMALLER_FROM else "locks"
             aim, place = self.order == number, self.order >= number
-            made.append(self._strokes(role, place, aim, DENSITY, widths[number - 2], self._turn(number)))
+            said = self._turn(number)
+            if number == 2 and not job.light_first:
+                said += f" {KNOCKED_BACK}"
+            made.append(self._strokes(role, place, aim, DENSITY, widths[number - 2], said))
         if job.light_first:
             made.append(self._hairs("dark hairs", last))
         elif (shine := self._shine()) is not None:
@@ -158,7 +164,7 @@ class _Mass:
 
     def _hairs(self, role: Role, where: Mask) -> HairLayer:
         ends = "lights" if role == "light hairs" else "darks"
-        said = f"Few, only in the {ends} and at the edges; stop early."
+        said = f"Few, only in the {ends} and at the edges; stop early. {STEADY}"
         return self._strokes(role, where, where, HAIRS_DENSITY, self.job.way.brushes_mm[-1], said)
 
     def _base(self) -> HairLayer:
@@ -167,6 +173,8 @@ class _Mass:
             f"Over the whole mass, thin and soft at the hairline; it is the {tone} tone. The flesh runs "
             f"{UNDER_MM:g} mm on under it: begin behind the hairline, here nearer and there farther."
         )
+        if Kind.BEARD in self.kinds and self.job.beard_apart is not None:
+            said += f" {BEARD_WORDS[self.job.beard_apart]}"
         return self._layer("base", self.mask, self.order == 1, said, 0.0)
 
     def _firsts(self) -> list[HairLayer]:
@@ -185,7 +193,7 @@ class _Mass:
         place = self.mask & (near > 0)
         said = (
             "Hair by hair along the hairline: begin each on the bare skin, draw it into the mass and lift; "
-            "no two as long or as far apart."
+            f"no two as long or as far apart. {STEADY}"
         )
         if not place.any():
             return []

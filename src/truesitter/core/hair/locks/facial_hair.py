@@ -17,9 +17,10 @@ from truesitter.core.hair.locks.hair_shapes import (
     moustache_gap,
     pair_of,
 )
-from truesitter.core.hair.locks.tuning import GREY_CHROMA
+from truesitter.core.hair.locks.hairline import Hairline, read_hairline
+from truesitter.core.hair.locks.tuning import APART_MM, APART_STEPS, GREY_CHROMA
 from truesitter.core.sitter.face import NOSE_BASE, Face
-from truesitter.core.types import Doubles, Floats, Labels
+from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 
 @dataclass(frozen=True)
@@ -36,6 +37,8 @@ class FacialHair:
         Light-forms of a grey beard.
     brow_edges, moustache_edges
         How soft they are above and below.
+    cheek_line
+        Where skin passes into the beard.
     """
 
     brows: Pair | None = None
@@ -44,11 +47,25 @@ class FacialHair:
     forms: LightForms | None = None
     brow_edges: HairEdges | None = None
     moustache_edges: HairEdges | None = None
+    cheek_line: Hairline | None = None
+
+    @property
+    def beard_apart(self) -> bool | None:
+        """Whether the beard stands apart from the skin, as an old man's does; a young man's belongs to it.
+
+        Common practice; the two numbers are starting values. None without a beard that meets skin.
+        """
+        if self.cheek_line is None or not self.cheek_line.spots:
+            return None
+        read = np.array([(s.contrast, s.width_mm) for s in self.cheek_line.spots])
+        contrast, wide = (float(v) for v in np.median(read, axis=0))
+        return abs(contrast) >= APART_STEPS and wide <= APART_MM
 
 
 def read_facial_hair(
-    kinds: Labels, face: Face | None, lab: Floats, value: Floats, face_px: float, mm_per_px: float
-) -> FacialHair:
+    kinds: Labels, face: Face | None, lab: Floats, value: Floats, face_px: float, mm_per_px: float,
+    skin: Mask, directed: Floats,
+) -> FacialHair:  # fmt: skip
     """Read all of it; nothing without a face.
 
     Parameters
@@ -63,6 +80,10 @@ def read_facial_hair(
         Height of the face, in pixels.
     mm_per_px
         Canvas mm to a pixel.
+    skin
+        (h, w) bare skin.
+    directed
+        (h, w, 2) root→tip direction, y up.
     """
     if face is None:
         return FacialHair()
@@ -76,6 +97,9 @@ def read_facial_hair(
         _forms(kinds, lab, value, face_px),
         edges_of(np.isin(kinds, BROWS), value, mm_per_px),
         edges_of(np.isin(kinds, MOUSTACHE), value, mm_per_px),
+        read_hairline(kinds, skin, value, directed, mm_per_px, (Kind.BEARD,))
+        if (kinds == Kind.BEARD).any()
+        else None,
     )
 
 

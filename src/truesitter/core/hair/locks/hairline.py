@@ -45,6 +45,8 @@ class HairlineSpot:
         Steps that the skin before the hair is darker than skin farther off; 0 for none.
     through
         Share of skin showing through the first millimetres of hair, 0–1.
+    contrast
+        Value steps that the skin is lighter than the hair past the passage.
     shaded
         x, y in fractions of the skin that the shadow was read on; None without skin there.
     """
@@ -55,6 +57,7 @@ class HairlineSpot:
     soften_mm: float
     shadow: float
     through: float
+    contrast: float
     shaded: tuple[float, float] | None = None
 
     @property
@@ -94,9 +97,9 @@ class Hairline:
         return tuple(s.shaded for s in self.spots if s.shaded is not None and s.shadow >= LEAST_SHADOW)
 
 
-def _border(kinds: Labels, skin: Mask, least: float) -> list[Doubles]:
-    """Runs of the border of the head's hair that lie beside skin, (n, 2) x, y in pixels."""
-    hair = cv2.GaussianBlur((kinds == Kind.SCALP).astype(np.float32), (0, 0), SMOOTH) > 0.5
+def _border(hair_mask: Mask, skin: Mask, least: float) -> list[Doubles]:
+    """Runs of the border of hair that lie beside skin, (n, 2) x, y in pixels."""
+    hair = cv2.GaussianBlur(hair_mask.astype(np.float32), (0, 0), SMOOTH) > 0.5
     near = cv2.dilate(skin.astype(np.uint8), np.ones((5, 5), np.uint8)) > 0
     contours, _ = cv2.findContours(hair.astype(np.uint8), cv2.RETR_LIST, cv2.CHAIN_APPROX_NONE)
     runs = []
@@ -133,8 +136,11 @@ def passage_width(profile: Doubles, mm_per_point: float) -> float:
     return float(max(0.0, crossing(end, 0.9) - crossing(min(start + 1, len(share) - 1), 0.1)) * mm_per_point)
 
 
-def read_hairline(kinds: Labels, skin: Mask, value: Floats, directed: Floats, mm_per_px: float) -> Hairline:
-    """Read the border of the head's hair with skin, where hair grows away from it.
+def read_hairline(
+    kinds: Labels, skin: Mask, value: Floats, directed: Floats, mm_per_px: float,
+    of: tuple[Kind, ...] = (Kind.SCALP,),
+) -> Hairline:  # fmt: skip
+    """Read the border of the head's hair, or of a beard, with skin, where hair grows away from it.
 
     Parameters
     ----------
@@ -148,15 +154,18 @@ def read_hairline(kinds: Labels, skin: Mask, value: Floats, directed: Floats, mm
         (h, w, 2) root→tip direction, y up: where the tips lie at the skin there is no hairline.
     mm_per_px
         Canvas mm to a pixel.
+    of
+        The kinds whose border it is.
     """
     height, width = value.shape
+    hair = np.isin(kinds, of)
     every = EVERY_MM / mm_per_px
     spots: list[HairlineSpot] = []
     rooted = 0.0
-    inside = cv2.GaussianBlur((kinds == Kind.SCALP).astype(np.float32), (0, 0), 3)
+    inside = cv2.GaussianBlur(hair.astype(np.float32), (0, 0), 3)
     down, right = np.gradient(inside)
     t = np.linspace(-REACH_MM, REACH_MM, POINTS) / mm_per_px
-    for run in _border(kinds, skin, every / 2):
+    for run in _border(hair, skin, every / 2):
         steps = np.hypot(*np.diff(run, axis=0).T)
         along = np.concatenate([[0], np.cumsum(steps)])
         for at in np.arange(every / 2, along[-1], every):
@@ -214,4 +223,6 @@ def _read(
     in_hair = np.concatenate([line[(t > 0) & (t * mm_per_px < SHADOW_MM)] for line in lines])
     through = float((np.abs(in_hair - light) < np.abs(in_hair - dark)).mean())
     soften = max(SOFTEST_MM, SOFTER * wide) - wide
-    return HairlineSpot(at[0] / width, at[1] / height, wide, max(0.0, soften), shadow, through, shaded)
+    return HairlineSpot(
+        at[0] / width, at[1] / height, wide, max(0.0, soften), shadow, through, light - dark, shaded
+    )

@@ -23,6 +23,10 @@ LEAST_PIXELS = 40
 FORM_SPACING = 0.055
 """Of the face's height: light-forms of a grey beard stand so far apart [try]."""
 
+APART_STEPS, APART_MM = 1.5, 5.0
+"""A beard stands apart from the skin where it is so many steps darker or lighter and its passage no wider
+[try]; that young ones belong to the skin is common practice."""
+
 GREY_CHROMA = 12.0
 """A beard under this chroma in its light half is grey [try]."""
 
@@ -194,3 +198,17 @@ CURL_PEAK, CURL_VALLEY = 0.2, 0.12
 
 CURL_LEAST = 0.2
 """Mean square of the swing, as sine of the double angle, from which it is a curl: a slope of 0.35 [try]."""
+
+# lock_forms.py
+
+ACROSS_BINS = 9
+"""Parts that a lock is read in from border to border."""
+
+FORM_LEAST_PIXELS = 120
+"""A lock of fewer pixels is too small to have a section."""
+
+FORM_FLAT = 0.2
+"""Value steps across a lock under which it is flat [try]."""
+
+PLANES_GAIN = 0.5
+"""Two planes leave so much less of a profile unexplained than a round does, squared [try]."""

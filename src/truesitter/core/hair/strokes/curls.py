@@ -55,6 +55,34 @@ def curled(
     return np.asarray(way + off[:, None] * np.column_stack([-tangent[:, 1], tangent[:, 0]]))
 
 
+def resampled_periods(periods: Doubles, count: int) -> Doubles:
+    """Periods read evenly along a line, at so many points.
+
+    How fast it turns is what changes evenly: between hair that curls and hair that does not (0) the curl
+    gets longer, never shorter.
+
+    Parameters
+    ----------
+    periods
+        (n,) as read, n ≥ 1; 0 where nothing curls, or as good as 0.
+    count
+        Of the points wanted.
+
+    Returns
+    -------
+    Doubles
+        (count,)
+
+    Examples
+    --------
+    >>> resampled_periods(np.array([0.0, 10.0]), 3).tolist()
+    [0.0, 20.0, 10.0]
+    """
+    turns = np.divide(1.0, periods, out=np.zeros(len(periods)), where=periods > 1e-6)
+    turns = np.interp(np.linspace(0, 1, count), np.linspace(0, 1, len(periods)), turns)
+    return np.divide(1.0, turns, out=np.zeros(count), where=turns > 1e-9)
+
+
 def lock_way(directed: Floats, curls: Mask, sigma: float) -> Floats:
     """Directions of the hair without the curls that they follow here and there.
 

@@ -87,8 +87,9 @@ SHORT = StrokeType(
     said="Short, each row over the roots of the next; never on one line, or it looks cut off.",
 )  # fmt: skip
 BEARD = StrokeType(
-    "beard", (0.07, 0.16), False, 0.025, 1.0, 0.35, 0.6, 0.12, 0.35, 0.35,
-    said="From below upward, each row over the one beneath; skin shows at the edges.",
+    "beard", (0.07, 0.16), False, 0.025, 1.0, 0.45, 0.3, 0.12, 0.35, 0.35,
+    said="From below upward, each row over the one beneath, pressed half way and pointed at both ends; skin "
+    "shows at the edges.",
 )  # fmt: skip
 MOUSTACHE_TYPE = StrokeType(
     "moustache", (0.06, 0.13), False, 0.03, 0.75, 0.5, 0.35, 0.12, 0.3, 0.2,

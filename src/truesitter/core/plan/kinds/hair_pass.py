@@ -10,7 +10,7 @@ import numpy as np
 
 from truesitter.core.brushes.line_tools import line_tool, thickest_film, widths_mm
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.drawn.painted_lines import piece_cover
+from truesitter.core.canvas.drawn.painted_lines import line_length_mm, piece_cover
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.spaces import lab_to_xyz, xyz_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -48,7 +48,8 @@ def _drawn(scene: Scene, step: Step, hair: HairLayer) -> _Strokes:
     if not hair.lines:
         return _Strokes(film, Dilution(1, 0), "", None)
     usual, thinner = widths_mm(hair.lines)
-    tool = line_tool(usual)
+    long = np.median([line_length_mm(line, scene.subject.size_mm) for line in hair.lines])
+    tool = line_tool(usual, float(long))
     cover = piece_cover(hair.lines, scene.patchwork, scene.subject.mm_per_px)
     thin = WetMm(min(film, thickest_film(thinner)))
     return _Strokes(thin, Dilution(tool.paint, tool.thinner), tool.name, cover)

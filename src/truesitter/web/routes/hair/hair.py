@@ -15,8 +15,8 @@ from truesitter.core.stages.flesh_stage import MIXING
 from truesitter.core.usecases.hair_shadow import hair_shadow
 from truesitter.formats.documents.plan_hair import (
     PlanWhorl,
-    hairline_of,
     kinds_of_study,
+    spots_of,
 )
 from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CurrentStudy
@@ -98,13 +98,15 @@ def get_edges(study: CurrentStudy) -> HairEdgesOut:
     line, shapes = study.hair.hairline(), study.hair_layers.facial_hair()
     shadow = hair_shadow(study)
     return HairEdgesOut(
-        hairline=hairline_of(study),
+        hairline=spots_of(line),
         first_hairs=line.first_hairs,
         has_shadow=line.has_shadow,
         shadow=mixture_out(study.settings.flesh, as_lab(shadow[0]), shadow[1]) if shadow else None,
         brows=_pair_out(shapes.brows, shapes.brow_edges),
         moustache=_pair_out(shapes.moustache, shapes.moustache_edges),
         gap_mm=shapes.gap_mm,
+        cheek_line=spots_of(shapes.cheek_line) if shapes.cheek_line else [],
+        beard_apart=shapes.beard_apart,
         forms=_forms_out(shapes.forms),
     )
 

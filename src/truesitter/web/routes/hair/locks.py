@@ -29,7 +29,7 @@ from truesitter.web.models.mixture import mixture_out
 router = APIRouter(prefix="/api/sitters/{sitter_id}", tags=["hair"], route_class=BenchRoute)
 
 
-_SHARED = {"x", "y", "type", "width_mm", "length_mm", "brush_mm", "disorder", "curl_mm", "swing_mm"}
+_SHARED = {"x", "y", "type", "width_mm", "length_mm", "brush_mm", "disorder", "curl_mm", "swing_mm", "form"}
 """What the answer says of a lock as plan.json does."""
 
 
@@ -43,7 +43,7 @@ SOFT = 0.4
         answered(
             "hair/locks",
             (WIDTH_MM, "hair.hand", *MIXING),
-            ("locks", "lock strands", "stroke types", "stroke ground", "lab", "framed"),
+            ("locks", "lock strands", "lock forms", "stroke types", "stroke ground", "lab", "framed"),
         )
     ],
 )

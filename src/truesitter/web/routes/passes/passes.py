@@ -177,12 +177,12 @@ class TakenOffOut(BaseModel):
 def taken(study: CurrentStudy, query: Annotated[TrialIn, Query()]) -> TakenOffOut:
     """What comes back where paint is taken off after a pass; nothing is kept."""
     found = _trial(study, query)
-    thin, said = found.narrowed, taken_words(found.share, query.pressure)
+    thin, said = found.relaid and found.relaid.width_mm, taken_words(found.share, query.pressure)
     if thin:
         said = "draw the bud along both sides of the stroke while it is wet"
     return TakenOffOut(
         words=f"{found.does.capitalize()}: {said}", share=found.share, before=found.before,
-        after=found.after, narrowed_mm=(thin.before_mm, thin.after_mm) if thin else None,
+        after=found.after, narrowed_mm=thin,
     )  # fmt: skip
 
 
