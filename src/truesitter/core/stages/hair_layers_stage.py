@@ -204,7 +204,7 @@ class HairLayerStage:
 
     @result(
         "hair layers",
-        settings=PLANNED,
+        settings=(*PLANNED, WIDTH_MM),
         needs=(
             "directed hair",
             "hair volumes",
