@@ -54,8 +54,7 @@ export const useOutlines = (s: Sitter) => useComputed<Schemas["OutlinesOut"]>(s,
 export const useRegions = (s: Sitter) => useComputed<Schemas["RegionsOut"]>(s, "regions");
 export const useFlesh = (s: Sitter) => useComputed<Schemas["FleshOut"]>(s, "flesh");
 export const useBoard = (s: Sitter) => useComputed<Schemas["BoardOut"]>(s, "flesh/board");
-export const useBatch = (s: Sitter, on: boolean) =>
-  useComputed<Schemas["BatchOut"]>(s, "flesh/batch", "", on);
+export const useBatch = (s: Sitter) => useComputed<Schemas["BatchOut"]>(s, "flesh/batch");
 export const useForm = (s: Sitter) => useComputed<Schemas["FormReportOut"]>(s, "light/form");
 export const usePeaks = (s: Sitter) => useComputed<Schemas["PeaksOut"]>(s, "light/peaks");
 export const useHighlights = (s: Sitter) => useComputed<Schemas["PlanHighlight"][]>(s, "light/highlights");

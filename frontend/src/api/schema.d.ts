@@ -3932,6 +3932,8 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+            /** Thinner Ml */
+            thinner_ml: number;
         };
         /**
          * BatchOut
@@ -7284,7 +7286,7 @@ export interface components {
              * @description How it is laid
              * @enum {string}
              */
-            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "grey hair" | "washed hair" | "light" | "lines" | "lines out" | "drawn" | "zone" | "water" | "light coats" | "dark coats" | "opaque light" | "smear";
+            kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "grey hair" | "washed hair" | "light" | "lines" | "lines out" | "drawn" | "zone" | "water" | "accent" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
@@ -8151,6 +8153,11 @@ export interface components {
             /** Start Minutes */
             start_minutes: number;
             /**
+             * Strength
+             * @description Part of its puddle that is paint; 1 for paint as it comes
+             */
+            strength: number;
+            /**
              * Taken
              * @description Nothing where paint is laid
              */
@@ -8177,6 +8184,11 @@ export interface components {
              * @description Wait before the next pass
              */
             wait_minutes: number;
+            /**
+             * Wet Value
+             * @description Of its paint while wet; None where none is mixed
+             */
+            wet_value: number | null;
         };
         /**
          * PlanRecess
@@ -8451,6 +8463,11 @@ export interface components {
          * @description Strokes drawn for practice, root first.
          */
         PracticeIn: {
+            /**
+             * Planes
+             * @description How strokes off the hair were meant; None when only hair is practised
+             */
+            planes?: ("along the form" | "across the planes") | null;
             /** Strokes */
             strokes: [
                 number,

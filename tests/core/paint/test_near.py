@@ -14,7 +14,7 @@ from truesitter.core.paint.board.tuning import LEAST_APART, MOST_APART
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.wishes import Wishes
-from truesitter.core.paint.tubes.palettes import STARTERS, starter
+from truesitter.core.paint.tubes.palettes import STARTERS
 from truesitter.core.refusal import Refusal
 
 
@@ -88,11 +88,6 @@ def test_no_near_mixture_takes_more_tubes_than_the_painter_allows(most: int) -> 
         tubes = {*found.heap.parts, *one.added}
         assert len(tubes) <= most
         assert "phthalo-blue" not in tubes
-
-
-def test_washes_have_no_heap() -> None:
-    with pytest.raises(Refusal, match="change a wash with water"):
-        near_mixtures(area((5.0, 2.0, 3.0)), starter("watercolour-three"))
 
 
 def test_a_cheek_varies_as_the_picture_does() -> None:

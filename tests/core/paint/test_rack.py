@@ -265,8 +265,25 @@ def test_a_batch_is_area_times_film() -> None:
     assert garment == pytest.approx(shares["garment"] * 1280, rel=0.02)
     twice = batch_of(study(loss=0.5, film_mm=0.1, coats=2))
     assert sum(line.ml for line in twice.lines) == pytest.approx(4 * sum(line.ml for line in batch.lines))
-    with pytest.raises(Refusal, match="opaque"):
-        batch_of(study(palette="watercolour-three", tubes=["arylide-yellow"], transparent=True))
+
+
+def test_a_batch_of_washes_is_puddles_of_paint_and_water() -> None:
+    """Of every puddle the paint is what its dilution leaves of it, the rest is water."""
+    tubes = ["arylide-yellow", "quinacridone-rose", "ultramarine-blue"]
+    chosen = study(palette="watercolour-three", tubes=tubes, transparent=True)
+    batch, film = batch_of(chosen), chosen.flesh.palette().thinning.film
+    recipes = dict(zip(
+        [line.name for line in batch.lines if line.family == "skin"],
+        [m.recipe for m in chosen.flesh.mixed().mixtures], strict=True,
+    ))  # fmt: skip
+    assert sum(line.thinner_ml for line in batch.lines) > sum(batch.tubes_ml.values())
+    for line in (one for one in batch.lines if one.family == "skin" and one.made_ml):
+        thinned = recipes[line.name].dilution
+        assert thinned is not None
+        paint = sum(line.tubes_ml.values())
+        assert line.made_ml == pytest.approx(paint + line.thinner_ml)
+        assert line.thinner_ml == pytest.approx(paint * thinned.ratio)
+        assert line.ml == pytest.approx(line.area_cm2 * film / 10 / (1 - chosen.settings.flesh.loss), rel=0.3)
 
 
 def test_own_tubes_go_through_the_whole_plan() -> None:

@@ -12,26 +12,24 @@ export function AmountsJob({ sitter }: JobProps) {
   const tubes = useTubes(sitter);
   const settings = sitter.settings.flesh;
   const washes = settings.transparent;
-  const batch = useBatch(sitter, !washes);
+  const batch = useBatch(sitter);
   const { change, isPending } = useChange(sitter, "flesh");
   const families = [...new Set(batch.data?.lines.map((l) => l.family))];
   const right = { textAlign: "right" } as const;
-  const sheet = washes ? (
-    <Section title="Paint for a sitting">
-      <Say>Amounts are reckoned for opaque paint; washes take hardly any.</Say>
-    </Section>
-  ) : (
+  const sheet = (
     <>
       <Section title="How it is laid">
         <Box sx={{ display: "flex", gap: 1, mb: 1.5 }}>
-          <NumberField
-            label="Wet film"
-            unit="mm"
-            value={settings.film_mm}
-            least={0.005}
-            most={5}
-            onChange={(v) => change({ film_mm: v }, `Film of ${v} mm`)}
-          />
+          {!washes && (
+            <NumberField
+              label="Wet film"
+              unit="mm"
+              value={settings.film_mm}
+              least={0.005}
+              most={5}
+              onChange={(v) => change({ film_mm: v }, `Film of ${v} mm`)}
+            />
+          )}
           <NumberField
             label="Coats"
             value={settings.coats}
@@ -120,6 +118,7 @@ export function AmountsJob({ sitter }: JobProps) {
         )}
         <Say quiet>
           Strand from a usual opening of 8 mm. The areas are what the picture shows on your canvas.
+          {washes && " Each is a puddle, with its water."}
         </Say>
       </Section>
       {families.map((family) => (
@@ -133,6 +132,12 @@ export function AmountsJob({ sitter }: JobProps) {
                   <Box sx={{ width: 90, ...right }}>{l.area_cm2.toFixed(0)} cm²</Box>
                   <Box sx={{ width: 76, ...right }}>{l.ml.toFixed(l.ml < 0.995 ? 2 : 1)} ml</Box>
                 </Box>
+                {l.thinner_ml > 0 && (
+                  <Box sx={{ fontSize: textSize.fine, color: "text.secondary", ...right }}>
+                    {(l.made_ml - l.thinner_ml).toFixed(2)} ml of paint in {l.thinner_ml.toFixed(1)} ml of
+                    water
+                  </Box>
+                )}
                 {l.made_ml > l.ml * 1.02 && (
                   <Box sx={{ fontSize: textSize.fine, color: "text.secondary", ...right }}>
                     mix {l.made_ml.toFixed(1)} ml: of less the smallest part cannot be measured

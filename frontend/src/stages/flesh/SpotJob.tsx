@@ -196,7 +196,7 @@ export function SpotJob({ sitter }: JobProps) {
           </Button>
         )}
       </Section>
-      {place && best && (shape === "shape" || shape === "group") && !settings.transparent && (
+      {place && best && (shape === "shape" || shape === "group") && (
         <NearSection sitter={sitter} spot={place.start} what={shape} />
       )}
       {found.data && found.data.nudges.length > 0 && (

@@ -15,6 +15,8 @@ import type { JobProps } from "../job";
 type Report = Schemas["PracticeOut"];
 type Paper = Schemas["PaperOut"];
 
+const ways = { along: "along the form", across: "across the planes" } as const;
+
 /** Strokes drawn for practice and checked; the sheet to draw over; which way the brush goes elsewhere. */
 export function PracticeJob({ sitter }: JobProps) {
   const hair = useHair(sitter);
@@ -25,7 +27,11 @@ export function PracticeJob({ sitter }: JobProps) {
   const brush = useArrows(sitter, arrows !== "none");
   const check = useMutation({
     mutationFn: ({ drawn, widths = [] }: { drawn: Spot[][]; widths?: number[][] }) =>
-      send<Report>("POST", `${base(sitter.id)}/hair/practice`, { strokes: drawn, widths_mm: widths }),
+      send<Report>("POST", `${base(sitter.id)}/hair/practice`, {
+        strokes: drawn,
+        widths_mm: widths,
+        planes: arrows === "none" ? null : ways[arrows],
+      }),
   });
   const paper = useMutation({
     mutationFn: (photo: File) => {

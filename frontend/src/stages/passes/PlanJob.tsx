@@ -198,6 +198,11 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
             <strong>
               <Value of={pass.value} />
             </strong>
+            {pass.wet_value !== null && Math.abs(pass.wet_value - pass.value) >= 0.1 && (
+              <>
+                , wet <Value of={pass.wet_value} />
+              </>
+            )}
           </Say>
         </Box>
       </Box>

@@ -12,7 +12,7 @@ type Template = School["passes"][number];
 const kinds = [
   "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
   "hair", "grey hair", "washed hair", "light", "lines", "lines out", "zone", "water", "light coats", "dark coats", "opaque light",
-  "smear", "drawn",
+  "smear", "drawn", "accent",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
   "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",

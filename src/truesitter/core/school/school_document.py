@@ -36,7 +36,7 @@ EVERYTHING = "everything"
 
 KindName = Literal[
     "ground", "flesh ground", "tone", "wipe", "scratch", "erase", "wash", "again", "glaze", "mass", "grey",
-    "hair", "grey hair", "washed hair", "light", "lines", "lines out", "drawn", "zone", "water",
+    "hair", "grey hair", "washed hair", "light", "lines", "lines out", "drawn", "zone", "water", "accent",
     "light coats", "dark coats", "opaque light", "smear",
 ]  # fmt: skip
 """How a pass is laid; each is a file of `kinds`."""

@@ -36,19 +36,17 @@ class BrushStage:
         self._school: PassSettings = source.stage("passes")
 
     @result(
-        "brush arrows",
-        settings=(WIDTH_MM, "passes.exactness"),
+        "brush directions",
+        settings=("passes.exactness",),
         needs=("regions", "value", "lab", "surface of the skin", "detection", "framed"),
-        version=2,
     )
-    def arrows(self, across: bool) -> dict[str, tuple[GrowthLine, ...]]:
-        """Short lines along or across the form, by region."""
+    def directions(self, across: bool) -> Floats:
+        """Which way the brush goes on every place, (h, w, 2) y up; 0 elsewhere."""
         labels = reduced_labels(self._sitter.regions().labels, ARROW_LONG_SIDE)
         value = reduced(self._picture.value(), ARROW_LONG_SIDE)[..., None]
         normals = reduced_to(self._light.surface()[0], labels.shape)
-        spacing = SPACING_MM / self._picture.settings.canvas_width_mm * labels.shape[1]
         way: BrushWay = "across the planes" if across else "along the form"
-        found = {}
+        found = np.zeros((*labels.shape, 2), np.float32)
         for region in PLACES:
             mask = labels == region
             field = normals if region is Region.SKIN and np.any(normals[mask]) else value
@@ -57,7 +55,18 @@ class BrushStage:
             )
             if self._school.exactness == "copy":
                 directions = self._as_painted(directions, mask)
-            lines = growth_lines(directions, mask, spacing, 0.6)
+            found[mask] = directions[mask]
+        return found
+
+    @result("brush arrows", settings=(WIDTH_MM,), needs=("brush directions", "regions", "framed"), version=2)
+    def arrows(self, across: bool) -> dict[str, tuple[GrowthLine, ...]]:
+        """Short lines along or across the form, by region."""
+        labels = reduced_labels(self._sitter.regions().labels, ARROW_LONG_SIDE)
+        spacing = SPACING_MM / self._picture.settings.canvas_width_mm * labels.shape[1]
+        directions, found = self.directions(across), {}
+        for region in PLACES:
+            mask = labels == region
+            lines = growth_lines(np.where(mask[..., None], directions, 0), mask, spacing, 0.6)
             found[region.spoken] = tuple(_shortened(line, spacing, labels.shape) for line in lines)
         return found
 

@@ -212,11 +212,11 @@ class FleshStage:
         "string",
         settings=(*MIXING, "flesh.tones"),
         needs=("lab", "value", "regions", "form", "colour families"),
-        version=3,
+        version=4,
     )
     def _string(self, family: str) -> tuple[Tone, ...]:
         mask = self.family_mask(family)
-        if self.palette().transparent or mask.mean() < SMALLEST_FAMILY:
+        if mask.mean() < SMALLEST_FAMILY:
             return ()
         lab = self._picture.lab()[mask]
         if self.settings.monochrome:
@@ -231,7 +231,7 @@ class FleshStage:
     def row(self, seen: Doubles) -> tuple[Tone, ...]:
         """A mixture for each of a row of colours (n, 3), each also made from the one before."""
         palette, wishes = self.palette(), self.settings.wishes()
-        if palette.transparent or len(seen) < 2:
+        if len(seen) < 2:
             fresh = (self.mix(lab, 1)[0][0] for lab in seen)
             return tuple(Tone(as_lab(lab), r, 0, {}, r.predicted) for lab, r in zip(seen, fresh, strict=True))
         targets = np.array([self.target(lab) for lab in seen])

@@ -10,7 +10,6 @@ from truesitter.core.pace.own_pace import Learned, Level
 from truesitter.core.paint.board.piles import measured
 from truesitter.core.paint.media.quantity import paint_ml, tube_cm
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS
-from truesitter.core.refusal import Refusal
 from truesitter.core.stages.picture_stage import CANVAS
 from truesitter.core.stages.study import Study
 from truesitter.core.types import Doubles, Mask
@@ -33,9 +32,11 @@ class BatchLine:
     area_cm2, ml
         What it covers on the canvas, and how much that takes.
     made_ml
-        How much is made of it, so that every pile can be measured.
+        How much is made of it, so that every pile can be measured: of a wash the whole puddle.
     tubes_ml
         Millilitres of each tube for what is made.
+    thinner_ml
+        Millilitres of what thins it; 0 for paint as it comes.
     """
 
     family: str
@@ -45,6 +46,7 @@ class BatchLine:
     ml: float
     made_ml: float
     tubes_ml: dict[str, float]
+    thinner_ml: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -70,27 +72,20 @@ def batch_of(study: Study) -> Batch:
     """Mixtures of the skin by value group, and the strings of what is not skin.
 
     The area of a group or tone is what the picture shows of it; film, coats and loss are
-    the painter's, and what was learned of their use of paint is allowed for. Opaque paint only: a wash
-    needs hardly any.
-
-    Raises
-    ------
-    Refusal
-        For washes on paper.
+    the painter's, and what was learned of their use of paint is allowed for. Washes are reckoned as
+    puddles of one wet film, paint and water.
     """
     settings = study.settings.flesh
-    if settings.transparent:
-        raise Refusal("a batch is reckoned for opaque paint; washes take hardly any")
     reference = study.settings.reference
     canvas_cm2 = reference.canvas_width_mm * reference.canvas_height_mm / 100
     skin = study.sitter.regions().shares()["skin"] * canvas_cm2
     names = study.settings.values.group_names()
-    wanted = [("skin", names[m.group], m.recipe.parts, m.share * skin) for m in study.flesh.mixed().mixtures]
+    wanted = [("skin", names[m.group], m.recipe, m.share * skin) for m in study.flesh.mixed().mixtures]
     for family in (name for name in study.flesh.families() if not name.startswith("skin")):
         tones = study.flesh.string(family)
         areas = _areas(study, study.flesh.family_mask(family), np.array([t.seen_lab[0] for t in tones]))
         wanted += [
-            (family, f"tone {i}", tone.recipe.parts, float(area) * canvas_cm2)
+            (family, f"tone {i}", tone.recipe, float(area) * canvas_cm2)
             for i, (tone, area) in enumerate(zip(tones, areas, strict=True), start=1)
         ]
     # A loss that the painter set stands over what was learned.
@@ -98,10 +93,14 @@ def batch_of(study: Study) -> Batch:
     more = paint[1].bounded() if paint else 1.0
     lines = []
     totals: dict[str, float] = {}
-    for family, name, parts, area in wanted:
-        ml = paint_ml(area, settings.film_mm, settings.coats, settings.loss) * more
-        made = measured(parts, ml if ml >= WORTH_MIXING_ML else 0.0)
-        lines.append(BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml))
+    wet = study.flesh.palette().thinning.film
+    for family, name, recipe, area in wanted:
+        parts, thinned = recipe.parts, recipe.dilution
+        ml = paint_ml(area, wet if thinned else settings.film_mm, settings.coats, settings.loss) * more
+        paint_part = 1 / (1 + thinned.ratio) if thinned else 1.0
+        made = measured(parts, ml * paint_part if ml >= WORTH_MIXING_ML else 0.0)
+        whole = made.ml / paint_part
+        lines.append(BatchLine(family, name, parts, area, ml, whole, made.tubes_ml, whole - made.ml))
         for key, amount in made.tubes_ml.items():
             totals[key] = totals.get(key, 0.0) + amount
     return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])), paint)

@@ -119,6 +119,8 @@ class PlanPass(Out):
     layer: str | None = Field(description="Its layer in `hair.layers`; none for all else than hair")
     places: list[str]
     value: float = Field(description="Target value")
+    wet_value: float | None = Field(description="Of its paint while wet; None where none is mixed")
+    strength: float = Field(description="Part of its puddle that is paint; 1 for paint as it comes")
     parts: dict[str, int] = Field(description="Straight from the tubes, without any heap")
     heap: PlanHeap | None = None
     mix: list[PlanMixPart] = Field(description="From the heaps; nothing where it is mixed by itself")
@@ -235,6 +237,9 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
         return [], [refused]
     plan, rack, seams = study.passes.paced(), study.flesh.palette().rack, study.passes.seams()
     names, brushes = study.settings.values.group_names(), brush_ids(plan)
+    flesh = study.settings.flesh
+    # The painter's swatches decide; without them what the plan is painted in dries as usual.
+    shift = flesh.drying_shift() if flesh.drying else plan.medium.shift
     passes = [
         PlanPass(
             key=p.key,
@@ -242,6 +247,8 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             layer=p.layer,
             places=list(p.places),
             value=p.target_value,
+            wet_value=shift.wet(p.recipe.predicted.value) if p.recipe.parts else None,
+            strength=1 / (1 + p.thinned[-1].dilution.ratio) if p.thinned else 1.0,
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
             mix=(mix := mix_of(p, plan, rack)),

@@ -10,7 +10,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 from truesitter.formats.documents.cells import safe
-from truesitter.formats.words.wording import parts_sentence
+from truesitter.formats.words.wording import added_sentence
 
 HEADER = (
     "number", "group", "group_name", "region", "place", "area_mm2", "value", "L", "a", "b",
@@ -50,7 +50,7 @@ def board_rows(study: Study) -> list[tuple[str, str, Recipe, str]]:
     rows += [("skin by value group", names[m.group], m.recipe, "") for m in study.flesh.mixed().mixtures]
     for family in study.flesh.families():
         for number, tone in enumerate(study.flesh.string(family), start=1):
-            added = f"{tone.base} of the last + {parts_sentence(tone.added, rack)}" if tone.added else ""
+            added = f"{tone.base} of the last + {added_sentence(tone.added, rack)}" if tone.added else ""
             rows.append((family, f"tone {number}", tone.recipe, added))
     return rows
 

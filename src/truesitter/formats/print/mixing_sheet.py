@@ -34,8 +34,7 @@ def mixing_pdf(study: Study, title: str, paper: str, counting: Counting) -> byte
             family = group
             sheet.section(group.capitalize(), _SWATCH_H)
         _entry(sheet, name, recipe, added, study, counting)
-    if not study.settings.flesh.transparent:
-        _batch(sheet, study)
+    _batch(sheet, study)
     used = {key: None for _, _, recipe, _ in rows for key in recipe.parts}
     sheet.section("Cautions", 40 * mm)
     for caution in cautions_for(used, rack):
@@ -47,14 +46,19 @@ def _batch(sheet: Sheet, study: Study) -> None:
     """How much of every tube a sitting takes."""
     settings, batch, rack = study.settings.flesh, batch_of(study), study.flesh.palette().rack
     sheet.section("Paint for a sitting", 20 * mm)
+    thinning = study.flesh.palette().thinning
+    film = thinning.film if settings.transparent else settings.film_mm
     sheet.text(
-        f"All of the above laid once over what the picture shows: film {settings.film_mm:g} mm, "
+        f"All of the above laid once over what the picture shows: wet film {film:g} mm, "
         f"{settings.coats} coat{'s' if settings.coats > 1 else ''}, {settings.loss:.0%} left in the brush.",
         8,
     )
     strands = batch.tubes_cm()
     for key, ml in batch.tubes_ml.items():
         sheet.text(f"{rack.pigment(key).name}: {ml:.1f} ml, a strand of {strands[key]:.1f} cm", 9, gap=1)
+    thinned = sum(line.thinner_ml for line in batch.lines)
+    if thinned:
+        sheet.text(f"{thinning.thinner.capitalize()} in the puddles: {thinned:.0f} ml", 9, gap=1)
 
 
 def _entry(sheet: Sheet, name: str, recipe: Recipe, added: str, study: Study, counting: Counting) -> None:

@@ -6,6 +6,7 @@ from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.hand.seams import Seam
 from truesitter.core.plan.pass_plan import Pass, StrokeTone
 from truesitter.core.values.edges import Sharpness
+from truesitter.formats.words.wording import added_sentence
 
 SEEN_STEPS, SEEN_COLOUR = 0.1, 1.5
 """Value steps and a*b* distance from which on a gain is told: about what is just seen side by side."""
@@ -57,8 +58,7 @@ def edge_words(seams: tuple[Seam, ...]) -> str:
 
 def touch_words(tone: StrokeTone, rack: Rack) -> str:
     """What goes into a pass's mixture for some of its strokes, as ``1 Ivory black to 6 parts of it``."""
-    added = ", ".join(f"{parts} {rack.pigment(key).name}" for key, parts in tone.added.items())
-    return f"{added} to {tone.base} parts of it" if added else ""
+    return f"{added_sentence(tone.added, rack)} to {tone.base} parts of it" if tone.added else ""
 
 
 def varied_words(one: Pass, rack: Rack) -> str:

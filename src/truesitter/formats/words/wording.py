@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from truesitter.core.colour.spaces import WARM_AXIS, Lab
+from truesitter.core.paint.board.puddles import SAME, WATER
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.let_down import LetDown, told_by_heaps
 from truesitter.core.paint.recipes.rounding import Recipe
@@ -78,6 +79,13 @@ def parts_sentence(parts: dict[str, int], rack: Rack, thinned: str | None = None
     if told:
         sentence += f" (first {let_down_sentence(told, rack)})"
     return f"{sentence}; {thinned}" if thinned else sentence
+
+
+def added_sentence(added: dict[str, int], rack: Rack) -> str:
+    """What goes into a heap or a puddle, as ``12 water, 1 Yellow ochre``."""
+    return ", ".join(
+        f"{n} {key if key in (WATER, SAME) else rack.pigment(key).name}" for key, n in added.items()
+    )
 
 
 def mix_sentence(of: Sequence[tuple[str, int]]) -> str:

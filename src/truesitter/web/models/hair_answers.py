@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -164,6 +164,9 @@ class PracticeIn(BaseModel):
     strokes: list[list[Spot]] = Field(min_length=1, max_length=400)
     widths_mm: list[list[Annotated[float, Field(ge=0, le=500)]]] = Field(
         [], max_length=400, description="Width along each, evenly spaced; nothing where no brush drew them"
+    )
+    planes: Literal["along the form", "across the planes"] | None = Field(
+        None, description="How strokes off the hair were meant; None when only hair is practised"
     )
 
 

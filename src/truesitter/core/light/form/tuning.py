@@ -219,3 +219,11 @@ SOLID_SIDE = 0.2
 
 SOLID_FRONT = 0.02
 """A smaller part turned from the light is not told [try]."""
+
+# plane_strokes.py
+
+PLANE_BEND = 0.08
+"""A stroke that leaves its chord by more than this part of its length is bent [try]."""
+
+PLANE_DEGREES = 25.0
+"""A stroke farther off the way the brush goes is against the form [try]."""

@@ -8,6 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import as_lab
+from truesitter.core.paint.board.puddles import Puddle, puddle_step
 from truesitter.core.paint.board.steps import step_to
 from truesitter.core.paint.board.tuning import (
     FEW_TUBES,
@@ -110,28 +111,31 @@ def near_mixtures(
     lab
         (n, 3) L*a*b* of the area's pixels, n ≥ 1.
     palette, wishes
-        Opaque tubes, and what the recipes must keep to.
+        Tubes, and what the recipes must keep to; a wash has a puddle for its heap.
     clip
         Clip to the palette's reach instead of compressing.
 
     Raises
     ------
     Refusal
-        For washes, or no pixels.
+        For no pixels.
     """
-    if palette.transparent:
-        raise Refusal("near mixtures are made from a heap of opaque paint; change a wash with water instead")
     wishes = wishes or Wishes()
     allowed = wishes.palette(palette)
     targets = map_target(near_targets(lab), palette_reach(allowed), clip)
     heap = solve_recipes(as_lab(targets[0]), allowed, wishes, 1)[0]
+    # What is wanted is the difference from the heap as it is, not from the heap as it was meant.
+    wanted_of = targets[1:] + (np.array(heap.predicted.lab) - targets[0])
+    if heap.dilution is not None:
+        puddle = Puddle.of(heap.parts, heap.dilution, allowed.tubes)
+        steps = [puddle_step(puddle, wanted, allowed) for wanted in wanted_of]
+        pairs = zip(targets[1:], steps, strict=True)
+        return NearMixtures(heap, tuple(Near(s[0], s[1], Colour.of(t), s[2]) for t, s in pairs))
     parts = np.array([heap.parts.get(k, 0) for k in allowed.tubes], dtype=np.float64)
     shares = parts / parts.sum()
     kinds = min(3 if len(allowed.tubes) <= FEW_TUBES else 2, wishes.most_tubes)
     found = []
-    for target in targets[1:]:
-        # What is wanted is the difference from the heap as it is, not from the heap as it was meant.
-        wanted = target + (np.array(heap.predicted.lab) - targets[0])
+    for target, wanted in zip(targets[1:], wanted_of, strict=True):
         base, added, made = step_to(shares, wanted, allowed, NEAR_BASES, kinds=kinds, most=wishes.most_tubes)
         named = {k: int(p) for k, p in zip(allowed.tubes, added, strict=True) if p > 0}
         found.append(Near(base, named, Colour.of(target), made))

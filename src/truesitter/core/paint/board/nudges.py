@@ -10,7 +10,9 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.paint.board.puddles import SAME, WATER, Puddle
 from truesitter.core.paint.board.tuning import MOST_NOTICED, PILES
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.recipes.mixing import Colour, mixture_reflectance
 from truesitter.core.paint.tubes.palettes import Palette
 from truesitter.core.refusal import Refusal
@@ -34,7 +36,7 @@ class Nudge:
     direction
         Which way.
     tube, pile
-        One part of this tube to so many parts of the mixture.
+        One part of this tube, or of water or the same paint, to so many parts of the mixture or puddle.
     predicted
         The colour it makes.
     moved
@@ -85,41 +87,67 @@ def _words(before: Colour, after: Colour, direction: Direction) -> str:
     return ", ".join(said)
 
 
-def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudge | None:
-    """The addition of one tube that moves a mixture one way with least side effects.
+def nudge(
+    parts: dict[str, int], palette: Palette, direction: Direction, dilution: Dilution | None = None
+) -> Nudge | None:
+    """The addition that moves a mixture one way with least side effects.
 
     Parameters
     ----------
     parts
         The mixture; its tubes must be on the palette's rack.
     palette
-        The tubes at hand, opaque.
+        The tubes at hand.
     direction
         One of `DIRECTIONS`.
+    dilution
+        How a wash is thinned; into its puddle go tubes, water or more of the same paint.
 
     Returns
     -------
     Nudge or None
-        None when no tube at hand moves it that way by what an eye notices.
+        None when nothing at hand moves it that way by what an eye notices.
 
     Raises
     ------
     Refusal
-        For washes or an unknown direction.
+        For an unknown direction, or a wash that is not thinned.
     """
-    if palette.transparent:
-        raise Refusal("nudges are for opaque paint")
     if direction not in DIRECTIONS:
         raise Refusal(f"a mixture can be made {', '.join(DIRECTIONS)}; not “{direction}”")
     tubes = tuple(dict.fromkeys((*parts, *palette.tubes)))
     base = np.array([parts.get(k, 0) for k in tubes], dtype=np.float64)
+    if palette.transparent:
+        if dilution is None:
+            raise Refusal("a wash is thinned with something")
+        return _purest(direction, *_puddles(parts, dilution, palette.with_tubes(tubes)), palette.tubes)
     base /= base.sum()
     trials = np.concatenate([[base], *[base + np.eye(len(tubes)) / pile for pile in PILES]])
     k, s = palette.rack.curves(tubes)
     labs = reflectance_to_lab(mixture_reflectance(trials, k, s, palette))
-    before = Colour.of(labs[0])
-    colours = labs[1:].reshape(len(PILES), len(tubes), 3)
-    at_hand = np.array([k in palette.tubes for k in tubes])
+    return _purest(direction, tubes, labs[0], labs[1:].reshape(len(PILES), len(tubes), 3), palette.tubes)
+
+
+def _puddles(
+    parts: dict[str, int], dilution: Dilution, palette: Palette
+) -> tuple[tuple[str, ...], Doubles, Doubles]:
+    """What can go into a puddle, its colour (3,), and that with each in each pile, (piles, things, 3)."""
+    tubes = palette.tubes
+    puddle, count = Puddle.of(parts, dilution, tubes), len(tubes)
+    drops = np.insert(puddle.things(), count, 0.0, axis=0)
+    water = np.zeros(count + 2)
+    water[count] = 1.0
+    rows = [puddle.plus(np.full(count + 2, float(pile)), drops, water)[0] for pile in PILES]
+    looks = puddle.looks(np.concatenate([puddle.paint[None], *rows]), palette)
+    return (*tubes, WATER, SAME), looks[0], looks[1:].reshape(len(PILES), count + 2, 3)
+
+
+def _purest(
+    direction: Direction, things: tuple[str, ...], lab: Doubles, colours: Doubles, tubes: tuple[str, ...]
+) -> Nudge | None:
+    """Of all additions the least that is noticed, and of those the one that changes little else."""
+    before = Colour.of(lab)
+    at_hand = np.array([k in tubes or k in (WATER, SAME) for k in things])
     for pile, row in zip(PILES, colours, strict=True):
         values = np.array([Colour.of(lab).value for lab in row])
         moved = _movement(before, row, values, direction)
@@ -132,6 +160,6 @@ def nudge(parts: dict[str, int], palette: Palette, direction: Direction) -> Nudg
         best = int(np.argmax(np.where(enough, purity, -np.inf)))
         after = Colour.of(row[best])
         return Nudge(
-            direction, tubes[best], pile, after, float(moved[best]), _words(before, after, direction)
+            direction, things[best], pile, after, float(moved[best]), _words(before, after, direction)
         )
     return None

@@ -8,6 +8,7 @@ import numpy as np
 
 from truesitter.core.colour.spaces import Lab, as_lab
 from truesitter.core.colour.value import lab_value
+from truesitter.core.paint.board.puddles import Puddle, puddle_step
 from truesitter.core.paint.board.steps import common_tubes, step_to
 from truesitter.core.paint.board.tuning import KERNEL, STRINGS_BASES, STRINGS_SAMPLE, TAILS
 from truesitter.core.paint.recipes.mixing import Colour
@@ -94,7 +95,7 @@ def mix_string(
     lab
         (n, 3) L*a*b* of the region's pixels.
     palette
-        Opaque tubes.
+        The tubes; a string of washes is one puddle, from strong to weak.
     count
         3–9 tones.
     wishes
@@ -105,10 +106,8 @@ def mix_string(
     Raises
     ------
     Refusal
-        For washes, or as `tone_targets`.
+        As `tone_targets`.
     """
-    if palette.transparent:
-        raise Refusal("a string is mixed from opaque paint; thin a wash with water instead")
     wishes = wishes or Wishes()
     allowed = wishes.palette(palette)
     seen = tone_targets(lab, count)
@@ -132,6 +131,8 @@ def tones_along(
     rising
         True when each tone has to be lighter than the one before.
     """
+    if allowed.transparent:
+        return _washes_along(seen, targets, allowed, wishes, rising)
     chosen = allowed.with_tubes(common_tubes(targets, allowed, wishes))
     tones: list[Tone] = []
     shares: Doubles | None = None
@@ -148,4 +149,23 @@ def tones_along(
         shares /= shares.sum()
         named = {k: int(p) for k, p in zip(chosen.tubes, added, strict=True) if p > 0}
         tones.append(Tone(as_lab(here), recipe, base, named, colour))
+    return tuple(tones)
+
+
+def _washes_along(
+    seen: Doubles, targets: Doubles, allowed: Palette, wishes: Wishes, rising: bool
+) -> tuple[Tone, ...]:
+    """The same in washes: one puddle, carried on with water and drops."""
+    tones: list[Tone] = []
+    puddle: Puddle | None = None
+    for here, target in zip(seen, targets, strict=True):
+        recipe = solve_recipes(as_lab(target), allowed, wishes, 1)[0]
+        assert recipe.dilution is not None
+        if puddle is None:
+            tones.append(Tone(as_lab(here), recipe, 0, {}, recipe.predicted))
+            puddle = Puddle.of(recipe.parts, recipe.dilution, allowed.tubes)
+            continue
+        lighter = tones[-1].stepped.value + 0.05 if rising else -1.0
+        base, added, colour, puddle = puddle_step(puddle, target, allowed, lighter)
+        tones.append(Tone(as_lab(here), recipe, base, added, colour))
     return tuple(tones)

@@ -60,6 +60,20 @@ MOST_NOTICED = 4.0
 SMALLEST_PILE_ML = 0.05
 """Nobody measures less than this on a palette [try]."""
 
+# puddles.py
+
+PUDDLE_BASES = (200, 100, 48, 24, 12, 6)
+"""Parts of a puddle that something goes into: a drop into so many drops [try]."""
+
+DROPS = (1, 2, 3)
+"""Drops of a tube that go into a puddle at a time [try]."""
+
+MORE_WATER = (0.0, 0.125, 0.25, 0.5, 1.0, 2.0)
+"""Water that goes into a puddle at a time, beside what is there [try]."""
+
+PUDDLE_ADDITION_COST = 0.1
+"""ΔE2000 that one thing fewer to add is worth [try]."""
+
 # steps.py
 
 ADDED = (1, 2, 3, 4, 6, 8, 12, 16)

@@ -16,7 +16,7 @@ from truesitter.core.plan.kinds.smear_pass import SMEAR
 from truesitter.core.plan.kinds.taken_passes import ERASE, TONE, WIPE
 from truesitter.core.plan.kinds.tempera_passes import FLESH_GROUND, ZONE
 from truesitter.core.plan.kinds.wash_pass import WASH
-from truesitter.core.plan.kinds.water_pass import WATER
+from truesitter.core.plan.kinds.water_pass import ACCENT, WATER
 from truesitter.core.plan.laying import Laying
 from truesitter.core.school.school_document import KindName
 
@@ -24,7 +24,8 @@ KINDS: dict[KindName, Laying] = {
     cast("KindName", kind.name): kind
     for kind in (
         GROUND, FLESH_GROUND, TONE, WIPE, SCRATCH, ERASE, WASH, AGAIN, GLAZE, MASS, GREY, LIGHT, LINES, DRAWN,
-        HAIR, GREY_HAIR, WASHED_HAIR, LINES_OUT, ZONE, WATER, LIGHT_COATS, DARK_COATS, OPAQUE_LIGHT, SMEAR,
+        HAIR, GREY_HAIR, WASHED_HAIR, LINES_OUT, ZONE, WATER, ACCENT, LIGHT_COATS, DARK_COATS,
+        OPAQUE_LIGHT, SMEAR,
     )
 }  # fmt: skip
 

@@ -139,6 +139,9 @@ WASH_PASS_LEAST_DARKER = 0.2
 LEAST_DARKER = 0.2
 """A tone less than this lighter than the paper with what lies on it gets no wash of its own [try]."""
 
+ACCENT_STEPS, ACCENT_CM2 = 0.5, 0.02
+"""A last dark lies where the canvas is still so many value steps too light; less area is none [try]."""
+
 LIGHTENS = 0.03
 """A wash is kept off what it would make lighter by more than so many steps: it would only veil it."""
 

@@ -16,7 +16,7 @@ from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import LEAST_DARKER, LIGHTENS
+from truesitter.core.plan.kinds.tuning import ACCENT_CM2, ACCENT_STEPS, LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.wash_over import Beneath, in_coats, wash_over
@@ -103,4 +103,16 @@ def _seen(made: Recipe, scene: Scene, under: Beneath, dry_mm: float, dilution: D
     return Recipe.held(made.parts, np.array(seen.lab), np.array(made.target_lab), film, dilution)
 
 
+def _accent(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    """Only where the canvas is plainly too light still: an accent is small and strong, or it is none."""
+    wanted = scene.sums / scene.patchwork.sizes[:, None]
+    lacking = step.pieces & (canvas.piece_values() - lab_value(wanted) >= ACCENT_STEPS)
+    area = scene.patchwork.sizes[lacking].sum() * scene.subject.mm_per_px**2 / 100
+    if area < ACCENT_CM2:
+        return "every hollow is as dark as it should be."
+    under, small = beneath(scene, canvas, lacking), replace(step, pieces=lacking)
+    return washed(scene, small, canvas, under, scene.target(lacking), scene.medium.thinning)
+
+
 WATER = Laying("water", _lay, "wash")
+ACCENT = Laying("accent", _accent, "wash")

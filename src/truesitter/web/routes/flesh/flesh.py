@@ -98,7 +98,9 @@ class BatchLineOut(BaseModel):
     area_cm2: float
     ml: float
     made_ml: float
-    """More than `ml` where less could not be measured."""
+    """More than `ml` where less could not be measured; of a wash the whole puddle."""
+    thinner_ml: float
+    """Water in that."""
 
 
 class BatchTubeOut(BaseModel):
@@ -190,7 +192,7 @@ def batch(study: CurrentStudy) -> BatchOut:
         lines=[
             BatchLineOut(
                 family=line.family, name=line.name, parts=line.parts, area_cm2=line.area_cm2, ml=line.ml,
-                made_ml=line.made_ml,
+                made_ml=line.made_ml, thinner_ml=line.thinner_ml,
             )
             for line in reckoned.lines
         ],

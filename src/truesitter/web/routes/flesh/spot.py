@@ -125,9 +125,7 @@ def _made(recipe: Recipe, flesh: FleshSettings) -> MadeOut:
 
 
 def _nudges(recipe: Recipe, palette: Palette) -> list[NudgeOut]:
-    if palette.transparent:
-        return []
-    found = [nudge(recipe.parts, palette, direction) for direction in DIRECTIONS]
+    found = [nudge(recipe.parts, palette, direction, recipe.dilution) for direction in DIRECTIONS]
     return [
         NudgeOut(
             direction=n.direction, tube=n.tube, pile=n.pile, predicted_hex=n.predicted.hex, moved=n.moved,

@@ -11,6 +11,7 @@ from truesitter.core.hair.checks.practice import PracticeReport
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.reference.decode import decode
 from truesitter.core.refusal import Refusal
+from truesitter.core.usecases.practised import practised
 from truesitter.formats.documents.plan_hair import (
     approach_of,
     kinds_of_study,
@@ -88,7 +89,7 @@ def practise(study: CurrentStudy, drawn: PracticeIn) -> PracticeOut:
         raise Refusal("every stroke has widths, or none has")
     strokes = [tuple(stroke) for stroke in drawn.strokes]
     widths = [np.array(one) if one else None for one in drawn.widths_mm] or None
-    return _practice_out(study.hair_layers.practised(strokes, widths))
+    return _practice_out(practised(study, strokes, widths, drawn.planes))
 
 
 def _practice_out(report: PracticeReport) -> PracticeOut:
