@@ -65,6 +65,7 @@ ARGUMENTS = {
     "picture of painted hair": [(3,), (9,)],
     "painted without": [(1,), (3,)],
     "brush arrows": [(False,), (True,)],
+    "brush directions": [(False,), (True,)],
     "polish": [("garment",), ("background",), ("skin in the light",)],
     "painting photograph": [("0" * 64,)],
     "colour sketch": [("as photographed", 3), ("greys and one accent", 5)],
