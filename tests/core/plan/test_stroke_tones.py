@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 
 from tests.core.plan.test_hair_in_schools import hair_of, study_in
+from truesitter.core.canvas.drawn.painted_lines import piece_cover
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.plan.pass_plan import Pass
@@ -111,3 +112,14 @@ def test_a_tube_touched_in_is_counted_in_the_kit() -> None:
     plan = study.passes.plan()
     assert sum(kit.values()) == pytest.approx(sum(p.ml for p in plan.passes if p.recipe.parts), rel=0.02)
     assert {key for one in found for tone in one.tones for key in tone.parts} <= set(kit)
+
+
+def test_strokes_parted_in_tones_cover_what_they_covered_as_one() -> None:
+    """They lie side by side: sets of them laid one after the other hide no more and no less of each piece."""
+    study, found = varied("maren", "direct-oil")
+    plan, subject = study.passes.plan(), study.passes.subject()
+    for one in found:
+        covers = [o.cover for o in one.operations if isinstance(o, Layer) and o.cover is not None]
+        whole = piece_cover(one.lines, plan.bare.patchwork, subject.mm_per_px)
+        together = 1 - np.prod([1 - cover for cover in covers], axis=0)
+        np.testing.assert_allclose(together, whole, atol=0.02)

@@ -134,12 +134,12 @@ def test_locks_cover_their_place_and_a_few_single_hairs_hardly_do() -> None:
     sizes = plan.bare.patchwork.sizes
 
     def covered(name: str) -> list[float]:
-        laid = [(p.pieces, p.operations[0]) for p in plan.passes if p.name == name]
-        return [
-            float(np.average(layer.cover[pieces], weights=sizes[pieces]))
-            for pieces, layer in laid
-            if isinstance(layer, Layer) and layer.cover is not None
-        ]
+        found = []
+        for one in (p for p in plan.passes if p.name == name):
+            covers = [o.cover for o in one.operations if isinstance(o, Layer) and o.cover is not None]
+            bare = np.prod([1 - cover[one.pieces] for cover in covers], axis=0)
+            found.append(float(np.average(1 - bare, weights=sizes[one.pieces])))
+        return found
 
     assert min(covered("Hair, locks")) > 0.6
     assert 0 < max(covered("Hair, light hairs")) < 0.35

@@ -69,13 +69,35 @@ def with_stroke_tones(one: Pass, on: Canvas, scene: Scene, grey: bool) -> Pass:
     if len(chosen) == 1:
         return one
     takes = np.asarray(_off(wanted, shifts[chosen]).argmin(axis=1))
-    layers, tones = list[Layer](), list[StrokeTone]()
-    for number, which in enumerate(chosen):
-        lines = tuple(line for line, n in zip(laid.lines, takes, strict=True) if n == number)
-        cover = piece_cover(lines, scene.patchwork, scene.subject.mm_per_px)
-        layers.append(replace(laid, parts=made[which].parts, lines=lines, cover=cover))
-        tones.append(replace(made[which], strokes=len(lines)))
-    return replace(one, operations=tuple(layers), tones=tuple(tones))
+    parted = [
+        tuple(line for line, n in zip(laid.lines, takes, strict=True) if n == number)
+        for number in range(len(chosen))
+    ]
+    layers = tuple(
+        replace(laid, parts=made[which].parts, lines=lines, cover=cover)
+        for which, lines, cover in zip(chosen, parted, _covers(laid, parted, scene), strict=True)
+    )
+    tones = tuple(
+        replace(made[which], strokes=len(lines)) for which, lines in zip(chosen, parted, strict=True)
+    )
+    return replace(one, operations=layers, tones=tones)
+
+
+def _covers(laid: Layer, parted: list[tuple[Line, ...]], scene: Scene) -> list[Doubles] | list[None]:
+    """What each set of strokes covers of each piece, so that all of them cover what they did as one.
+
+    Strokes lie side by side: what is laid later covers little of what was laid before it.
+    """
+    if laid.cover is None:
+        return [None] * len(parted)
+    alone = [piece_cover(lines, scene.patchwork, scene.subject.mm_per_px) for lines in parted]
+    whole = np.sum(alone, axis=0)
+    seen = [np.divide(laid.cover * one, whole, out=np.zeros_like(whole), where=whole > 0) for one in alone]
+    found, later = list[Doubles](), np.zeros_like(whole)
+    for share in reversed(seen):
+        found.append(np.divide(share, 1 - later, out=np.zeros_like(share), where=later < 1 - 1e-9).clip(0, 1))
+        later = later + share
+    return found[::-1]
 
 
 def _line_colours(lines: tuple[Line, ...], scene: Scene) -> Doubles:
