@@ -220,7 +220,8 @@ def test_washes_are_found_over_white_paper(client: TestClient, maren: str) -> No
     assert best["near"]
     values = [found["ground_value"], *(coat["value"] for coat in best["coats"])]
     assert values == sorted(values, reverse=True)
-    assert client.get(f"{url}/flesh/batch").status_code == 422
+    lines = client.get(f"{url}/flesh/batch").json()["lines"]
+    assert any(line["thinner_ml"] > 0 for line in lines), "puddles of paint and water"
     grey = client.get(f"{url}/flesh/glazes?x=0.45&y=0.5&ground=8").json()
     assert grey["ground_value"] == pytest.approx(8, abs=0.02)
 
