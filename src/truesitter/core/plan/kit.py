@@ -119,5 +119,5 @@ def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], 
 def _stir(plan: PassPlan, rack: Rack) -> tuple[str, ...]:
     """Tubes heavy enough to settle in paint that is thinned or in a watery medium."""
     thin = [p for p in plan.passes if p.thinned or plan.medium.watery]
-    used = {key for p in thin for key in p.taken_from}
+    used = {key for p in thin for parts, _ in p.portions for key in parts}
     return tuple(sorted(k for k in used if HEAVY_G_CM3.get(rack.base(k), 0.0) > SETTLES_FROM))

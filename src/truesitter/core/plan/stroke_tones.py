@@ -113,7 +113,8 @@ def _line_colours(lines: tuple[Line, ...], scene: Scene) -> Doubles:
 
 def _touched(one: Pass, laid: Layer, on: Canvas, scene: Scene, grey: bool) -> Iterator[StrokeTone]:
     """The pass's own mixture, then it with a touch of each tube that makes it look a little other."""
-    rack, main = scene.palette.rack, laid.parts
+    rack, main = on.rack, laid.parts
+    most = max(scene.wishes.most_tubes, len(main))
     below, film = _below(on, laid, scene), laid.film_mm
     assert film is not None
 
@@ -125,6 +126,8 @@ def _touched(one: Pass, laid: Layer, on: Canvas, scene: Scene, grey: bool) -> It
     yield StrokeTone(dict(main), {}, 0, 0, Colour.of(own))
     whole = sum(main.values())
     for tube in _tubes(scene, laid):
+        if len({*main, tube}) > most:
+            continue
         for base in TONE_BASES:
             parts = {k: n * base for k, n in main.items()}
             parts[tube] = parts.get(tube, 0) + whole

@@ -2,21 +2,18 @@
 
 from __future__ import annotations
 
-import numpy as np
 from pydantic import Field
 
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.locks.hairline import Hairline
-from truesitter.core.hair.locks.lock_forms import LockForm
-from truesitter.core.hair.strokes.stroke_types import StrokeType
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.glaze_looks import glaze_looks
 from truesitter.core.plan.painted_hair import hair_numbers
 from truesitter.core.plan.pass_plan import Pass, StrokeTone
 from truesitter.core.stages import Study
-from truesitter.core.usecases.lock_mixtures import LockTone, lock_mixtures
+from truesitter.core.usecases.lock_mixtures import lock_mixtures
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_of
-from truesitter.formats.words.hair_words import form_words
+from truesitter.formats.documents.plan_locks import PlanLock, locks_of
 from truesitter.formats.words.pass_words import touch_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 
@@ -59,45 +56,6 @@ class PlanHairlineSpot(Out):
     shadow_steps: float = Field(description="Value steps that the hair shades the skin before it")
     through: float = Field(description="Share of skin that shows through the first hair, 0–1")
     too_hard: bool
-
-
-class PlanLockTone(Out):
-    """The dark, middle or light of a lock."""
-
-    value: float
-    hex: str
-    parts: dict[str, int]
-    heap: PlanHeap | None = Field(description="How, where a tube is too strong to count")
-
-
-class PlanLockForm(Out):
-    """The solid shape of a lock."""
-
-    form: str = Field(description="round, two planes or ribbon")
-    lit: str = Field(description="Its lighter side, seen from the root: left, right or middle")
-    edge: float | None = Field(description="Where its planes meet, −1 left … 1 right; None where none do")
-    words: str
-
-
-class PlanLock(Out):
-    """A lock, in the order of painting."""
-
-    id: str
-    x: float
-    y: float
-    type: str = Field(description="How it is stroked: straight, wavy, coily, frizz, short, beard, moustache")
-    width_mm: float
-    length_mm: float
-    brush_mm: float = Field(description="The widest brush that follows it")
-    disorder: float = Field(description="Degrees by which its strands lie off its way on average")
-    curl_mm: float | None = Field(description="Length of one curl; None where none is seen")
-    swing_mm: float | None = Field(description="How far a curl swings to either side")
-    over: list[str] = Field(description="Ids of the locks that it lies over")
-    pull: str = Field(description="Root or tip: from where its strokes are pulled")
-    form: PlanLockForm | None = Field(description="None for what is too small")
-    dark: PlanLockTone | None
-    middle: PlanLockTone | None
-    light: PlanLockTone | None
 
 
 class PlanWay(Out):
@@ -303,53 +261,6 @@ def tones_of(one: Pass, rack: Rack) -> list[PlanHairTone]:
 def widest_mm(one: Pass) -> float:
     """Width of the widest stroke of a pass, or of the brush that lays it flat."""
     return max((float(line.widths_mm.max()) for line in one.lines), default=one.brush_mm)
-
-
-def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanLock]:
-    """Every lock in the order of painting for the painter's hand."""
-    layers, mm = study.hair_layers, study.hair.mm_per_px()
-    locks = {lock.number: lock for lock in study.hair.locks().locks}
-    places = layers.places()
-    ids = {place.lock: f"lock-{n}" for n, place in enumerate(places, 1)}
-    types, strands = layers.stroked_as(), study.hair.strands()
-    brushes, forms = layers.lock_brushes(), study.hair.forms()
-    rack = study.flesh.palette().rack
-    found = []
-    for place in places:
-        lock, run = locks[place.lock], strands.get(place.lock)
-        x, y = lock.spine[len(lock.spine) // 2]
-        tones = {one.name: _lock_tone(one, rack) for one in mixed.get(place.lock, ())}
-        curled = run is not None and run.period > 0
-        found.append(
-            PlanLock(
-                id=ids[place.lock], x=float(x), y=float(y), type=_name(types.get(place.lock)),
-                width_mm=lock.width * mm, length_mm=lock.length * mm, brush_mm=brushes[place.lock],
-                disorder=float(np.degrees(run.disorder)) if run else 0.0,
-                curl_mm=run.period * mm if run and curled else None,
-                swing_mm=run.amplitude * mm if run and curled else None,
-                over=[ids[n] for n in lock.over if n in ids], pull=place.pull,
-                form=_form(forms.get(place.lock)),
-                dark=tones.get("dark"), middle=tones.get("middle"), light=tones.get("light"),
-            )
-        )  # fmt: skip
-    return found
-
-
-def _form(form: LockForm | None) -> PlanLockForm | None:
-    if form is None:
-        return None
-    return PlanLockForm(form=form.form, lit=form.lit, edge=form.edge, words=form_words(form))
-
-
-def _name(type_: StrokeType | None) -> str:
-    return type_.name if type_ else ""
-
-
-def _lock_tone(tone: LockTone, rack: Rack) -> PlanLockTone:
-    made = tone.recipe
-    return PlanLockTone(
-        value=made.predicted.value, hex=made.predicted.hex, parts=made.parts, heap=heap_of(made.parts, rack)
-    )
 
 
 def hair_of(study: Study) -> PlanHair:

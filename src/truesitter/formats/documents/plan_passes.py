@@ -224,9 +224,15 @@ def time_of(study: Study) -> PlanTime | None:
 
 def plan_cautions(study: Study, passes: list[PlanPass]) -> tuple[str, ...]:
     """Cautions for the tubes of some passes and for what they are painted in."""
-    medium = None if study.passes.refused() else study.passes.plan().medium
+    plan = None if study.passes.refused() else study.passes.plan()
+    medium = plan.medium if plan else None
     rack = study.flesh.palette().rack
     used = {k for p in passes for k in p.parts} | {k for h in heaps_of(study) for k in h.parts}
+    # A tube that is only touched into some strokes is in the hand all the same.
+    told = {p.key for p in passes}
+    used |= {
+        k for p in (plan.passes if plan else ()) if p.key in told for parts, _ in p.portions for k in parts
+    }
     return cautions_for([p.key for p in rack.pigments() if p.key in used], rack, medium)
 
 

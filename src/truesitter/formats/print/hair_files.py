@@ -14,7 +14,8 @@ from truesitter.core.imaging.line import Line
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.stages import Study
 from truesitter.core.usecases.lock_mixtures import lock_mixtures
-from truesitter.formats.documents.plan_hair import hairline_of, locks_of
+from truesitter.formats.documents.plan_hair import hairline_of
+from truesitter.formats.documents.plan_locks import locks_of
 from truesitter.formats.print.fonts import ready
 from truesitter.formats.print.sheet import GREY, INK, SANS, Sheet
 from truesitter.formats.print.strokes import line_row, outline_mm

@@ -12,10 +12,10 @@ from truesitter.formats.documents.plan_hair import (
     PlanHairKind,
     PlanHairLayer,
     PlanHairlineSpot,
-    PlanLockForm,
     PlanShine,
     PlanWhorl,
 )
+from truesitter.formats.documents.plan_locks import PlanLockForm
 from truesitter.web.models.mixture import MixtureOut
 
 

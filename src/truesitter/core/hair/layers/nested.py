@@ -22,7 +22,6 @@ from truesitter.core.hair.layers.tuning import (
     EARLY_DENSITY,
     GLAZE_NAMES,
     GLAZE_WORDS,
-    KNOCKED_BACK,
     LEAST_CM2,
     LEAST_TURN,
     LIGHTS,
@@ -141,10 +140,7 @@ class _Mass:
                 made += self._glazes(job.glaze)
             role: Role = "smaller locks" if number / (self.count + 1) > SMALLER_FROM else "locks"
             aim, place = self.order == number, self.order >= number
-            said = self._turn(number)
-            if number == 2 and not job.light_first:
-                said += f" {KNOCKED_BACK}"
-            made.append(self._strokes(role, place, aim, DENSITY, widths[number - 2], said))
+            made.append(self._strokes(role, place, aim, DENSITY, widths[number - 2], self._turn(number)))
         if job.light_first:
             made.append(self._hairs("dark hairs", last))
         elif (shine := self._shine()) is not None:

@@ -13,11 +13,6 @@ from truesitter.core.hair.layers.job import GlazePurpose
 STEADY = "Rest the hand on a stick laid across the canvas, or on the little finger, and draw from the arm."
 """How fine lines are kept steady (common practice)."""
 
-KNOCKED_BACK = (
-    "Marks that stand up are knocked back with a rough dry round, hardly touching, before the paint sets."
-)
-"""What is done to brush marks in the first strokes of opaque paint (common practice)."""
-
 BEARD_WORDS = {
     False: "The beard belongs to the skin: grade it into the flesh, so that it begins nowhere.",
     True: "The beard stands apart from the skin: let its edge be seen, softer at the cheek than at the jaw.",

@@ -128,7 +128,7 @@ def near_mixtures(
     wanted_of = targets[1:] + (np.array(heap.predicted.lab) - targets[0])
     if heap.dilution is not None:
         puddle = Puddle.of(heap.parts, heap.dilution, allowed.tubes)
-        steps = [puddle_step(puddle, wanted, allowed) for wanted in wanted_of]
+        steps = [puddle_step(puddle, wanted, allowed, most=wishes.most_tubes) for wanted in wanted_of]
         pairs = zip(targets[1:], steps, strict=True)
         return NearMixtures(heap, tuple(Near(s[0], s[1], Colour.of(t), s[2]) for t, s in pairs))
     parts = np.array([heap.parts.get(k, 0) for k in allowed.tubes], dtype=np.float64)

@@ -124,7 +124,7 @@ def _additions(things: int) -> tuple[Doubles, Doubles, Doubles]:
 
 
 def puddle_step(
-    puddle: Puddle, target: Doubles, palette: Palette, lighter_than: float = -1.0
+    puddle: Puddle, target: Doubles, palette: Palette, lighter_than: float = -1.0, most: int = 14
 ) -> tuple[int, dict[str, int], Colour, Puddle]:
     """The smallest addition that takes a puddle nearest to a colour.
 
@@ -138,6 +138,8 @@ def puddle_step(
         Washes.
     lighter_than
         Value that must be exceeded.
+    most
+        How many tubes there may be in all, those of the puddle included.
 
     Returns
     -------
@@ -151,6 +153,7 @@ def puddle_step(
     cost = recipe_cost(labs, target) + STEPS_PART_COST * things.sum(axis=1)
     cost += PUDDLE_ADDITION_COST * ((things > 0).sum(axis=1) + (water > 0))
     cost += np.where(lab_value(labs) > lighter_than, 0, 100)
+    cost += np.where(((puddle.paint > 0) | (drops > 0)).sum(axis=1) <= most, 0, 1000)
     best = int(cost.argmin())
     added = {key: int(n) for key, n in zip((*palette.tubes, SAME), things[best], strict=True) if n}
     if water[best]:

@@ -166,6 +166,6 @@ def _washes_along(
             puddle = Puddle.of(recipe.parts, recipe.dilution, allowed.tubes)
             continue
         lighter = tones[-1].stepped.value + 0.05 if rising else -1.0
-        base, added, colour, puddle = puddle_step(puddle, target, allowed, lighter)
+        base, added, colour, puddle = puddle_step(puddle, target, allowed, lighter, wishes.most_tubes)
         tones.append(Tone(as_lab(here), recipe, base, added, colour))
     return tuple(tones)

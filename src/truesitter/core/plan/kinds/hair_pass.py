@@ -22,7 +22,15 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.kinds.glaze_pass import GLAZE
 from truesitter.core.plan.kinds.opaque_light_pass import body_recipe, needs_no_body
-from truesitter.core.plan.kinds.tuning import FILM_OF_ROLE, HAIR_TOP, LEAST_COVER, NEARER
+from truesitter.core.plan.kinds.tuning import (
+    FILM_OF_ROLE,
+    HAIR_TOP,
+    KNOCKED_BACK,
+    LEAST_COVER,
+    NEARER,
+    SMEARED_OPEN_MINUTES,
+    THICK_MEDIA,
+)
 from truesitter.core.plan.kinds.under_glaze import grey_for
 from truesitter.core.plan.kinds.water_pass import beneath, washed
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
@@ -133,12 +141,16 @@ def _layer(lay: _Lay, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
 
 def _opaque(
     grey: bool, scene: Scene, step: Step, canvas: Canvas, hair: HairLayer, aim: Mask, drawn: _Strokes
-) -> Laid:
+) -> Laid | str:
     """Opaque strokes: as thin as a line of their width can be, mixed for how they look over what is there."""
+    if hair.role == "shine" and scene.medium.name not in THICK_MEDIA:
+        return f"{scene.medium.name} cannot be laid thick: the light hairs have to do."
     under, wanted = beneath(scene, canvas, aim), _wanted(scene, step, hair, aim)
     wanted = grey_for(scene, step.regions, wanted) if grey else wanted
     goal = _asked(wanted, reflectance_to_lab(under.seen()), _share(scene, drawn, aim, hair))
     dry = DryMm(scene.medium.dry(drawn.film) * drawn.dilution.left)
+    if hair.role == "locks" and scene.medium.open_minutes[0] >= SMEARED_OPEN_MINUTES:
+        hair = replace(hair, said=f"{hair.said} {KNOCKED_BACK}")
     hues = np.array((1.0, 0.0, 0.0)) if grey else np.ones(3)
     made = _nearest(
         lambda lab: scene.recipe(lab * hues, step.regions), scene.palette.rack, goal, dry, under.internal()

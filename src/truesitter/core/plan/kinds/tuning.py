@@ -7,6 +7,7 @@ like trade time for accuracy. Whatever has another origin names it.
 from __future__ import annotations
 
 from truesitter.core.hair.layers.job import GlazePurpose, Role
+from truesitter.core.paint.media.media_table import MediumName
 
 # again_pass.py
 
@@ -60,6 +61,14 @@ FILM_OF_ROLE: dict[Role, float] = {
     "tying glaze": 1.0, "shine": 2.0, "light hairs": 1.5, "dark hairs": 0.6,
 }  # fmt: skip
 """Wet film of a layer of hair beside that of its pass; lights at least twice the base [try]."""
+
+THICK_MEDIA: frozenset[MediumName] = frozenset({"oil", "quick oil", "acrylic"})
+"""Paint that stands up where it is laid thick; gouache and egg tempera crack (common practice)."""
+
+KNOCKED_BACK = (
+    "Marks that stand up are knocked back with a rough dry round, hardly touching, before the paint sets."
+)
+"""What is done to brush marks in opaque paint that stays open (common practice)."""
 
 LEAST_COVER = 0.6
 """Strokes that cover less of their tone are mixed as if they covered so much: nobody overdoes more [try]."""

@@ -13,7 +13,7 @@ from truesitter.core.stages.flesh_stage import MIXING
 from truesitter.core.stages.hair_stage import LOCK_MASSES
 from truesitter.core.stages.picture_stage import WIDTH_MM
 from truesitter.core.usecases.lock_mixtures import lock_mixtures
-from truesitter.formats.documents.plan_hair import (
+from truesitter.formats.documents.plan_locks import (
     locks_of,
 )
 from truesitter.web.http.answers import BenchRoute, answered
