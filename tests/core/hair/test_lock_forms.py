@@ -47,6 +47,16 @@ def test_each_section_is_told(angle: float, seed: int) -> None:
     assert drawn(angle, "ribbon", seed).form == "ribbon"
 
 
+def test_light_that_falls_along_a_lock_is_not_of_its_section() -> None:
+    """A flat lock, broad in the middle, where the light lies too: only there its borders are seen."""
+    y, x = np.mgrid[0:SIDE, 0:SIDE] + 0.5 - SIDE / 2
+    inside = (np.abs(y) < 70) & (np.abs(x) < HALF * (1 - (y / 72) ** 2))
+    value = (4 + 2 * np.exp(-((y / 25) ** 2))).astype(np.float32)
+    spine = np.column_stack([np.full(12, 0.5), np.linspace(70, -70, 12) / SIDE + 0.5])
+    lock = Lock(1, spine, 2 * HALF, 140.0, int(inside.sum()), 0.5, 0.0, ())
+    assert read_forms(inside.astype(np.int32), value, [lock])[1].form == "ribbon"
+
+
 def test_what_is_too_small_has_no_section() -> None:
     numbers = np.zeros((40, 40), np.int32)
     numbers[10:14, 10:20] = 1

@@ -44,9 +44,9 @@ def skin_lab(seed: int = 3) -> np.ndarray:
     ).astype(np.float32)
 
 
-@given(WATERS)
-def test_a_puddle_looks_as_its_recipe_does(water: int) -> None:
-    dilution = Dilution(1, water)
+@given(st.integers(2, 40), st.booleans())
+def test_a_puddle_looks_as_its_recipe_does(water: int, blotted: bool) -> None:
+    dilution = Dilution(1, water, blotted)
     puddle = Puddle.of(PARTS, dilution, WASHES.tubes)
     assert puddle.paint.sum() + puddle.water == pytest.approx(1)
     seen = puddle.looks(puddle.paint[None], WASHES)[0]
@@ -98,6 +98,8 @@ def test_a_puddle_is_nudged_by_what_goes_into_it(direction: str) -> None:
         amounts[found.tube] = amounts.get(found.tube, 0.0) + 1
     np.testing.assert_allclose(found.predicted.lab, washed(amounts, water).lab, atol=1e-6)
     assert found.moved >= (0.25 if direction in ("lighter", "darker") else 2.0)
+    if direction == "darker":
+        assert found.tube == SAME, "what darkens and changes nothing else"
     if direction == "lighter":
         assert found.tube == WATER
         assert found.side_effects in ("", "greyer", "yellower", "bluer", "greyer, bluer", "greyer, yellower")
@@ -118,6 +120,16 @@ def test_a_step_finds_what_was_put_in(drops: dict[str | int, int]) -> None:
     replayed = puddle.with_added(base, again, found.get(WATER, 0))
     np.testing.assert_allclose(replayed.paint, made.paint)
     np.testing.assert_allclose(made.looks(made.paint[None], WASHES)[0], colour.lab, atol=1e-6)
+
+
+def test_a_step_is_lighter_than_it_has_to_be() -> None:
+    """Even where what is wanted is darker: tones of a string rise."""
+    puddle = Puddle.of(PARTS, Dilution(1, 10), WASHES.tubes)
+    darker = puddle.with_added(12, np.zeros(len(WASHES.tubes)), 0)
+    wanted = darker.looks(darker.paint[None], WASHES)[0] - (15.0, 0.0, 0.0)
+    value = float(lab_value(puddle.looks(puddle.paint[None], WASHES)[0]))
+    assert puddle_step(puddle, wanted, WASHES)[2].value < value
+    assert puddle_step(puddle, wanted, WASHES, value + 0.05)[2].value > value + 0.05
 
 
 def test_a_string_of_washes_is_one_puddle_carried_on() -> None:
@@ -147,3 +159,16 @@ def test_near_mixtures_of_a_wash_come_of_its_puddle() -> None:
         heap, made, target = (np.array(c.lab) for c in (found.heap.predicted, one.made, one.target))
         assert float(delta_e_2000(made, heap)) > 1
         assert float(delta_e_2000(made, target)) < float(delta_e_2000(heap, target))
+
+
+@pytest.mark.parametrize("most", [2, 3])
+def test_a_puddle_keeps_to_the_tubes_it_may_hold(most: int) -> None:
+    """As many as the painter allows in a mixture; what is asked for would be nearer with a third."""
+    tubes = Palette("four", "Four", (*WASHES.tubes, "burnt-umber"), washes_on=WASHES.washes_on)
+    puddle = Puddle.of({tubes.tubes[0]: 2, tubes.tubes[1]: 1}, Dilution(1, 10), tubes.tubes)
+    meant = puddle.with_added(48, np.array([0.0, 0.0, 2.0, 1.0]), 0)
+    wanted = meant.looks(meant.paint[None], tubes)[0]
+    *_, made = puddle_step(puddle, wanted, tubes, most=most)
+    assert np.count_nonzero(made.paint) <= most
+    *_, free = puddle_step(puddle, wanted, tubes)
+    assert np.count_nonzero(free.paint) == 4

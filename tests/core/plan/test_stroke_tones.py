@@ -31,6 +31,7 @@ def varied(name: str, school: str) -> tuple[Study, list[Pass]]:
 def test_every_tone_is_a_touch_of_one_tube_away(name: str, school: str) -> None:
     """Near mixtures come of one heap by small additions (common practice), and are seen beside it."""
     study, found = varied(name, school)
+    most = study.settings.flesh.most_tubes
     tubes = set(study.flesh.palette().tubes)
     for one in found:
         own, *others = one.tones
@@ -45,6 +46,7 @@ def test_every_tone_is_a_touch_of_one_tube_away(name: str, school: str) -> None:
             ((tube, parts),) = tone.added.items()
             assert parts == 1
             assert tube in tubes
+            assert len(tone.parts) <= max(most, len(own.parts))
             whole, rest = sum(tone.parts.values()), dict(tone.parts)
             rest[tube] -= sum(own.parts.values())
             assert {k: n for k, n in rest.items() if n} == {k: n * tone.base for k, n in own.parts.items()}

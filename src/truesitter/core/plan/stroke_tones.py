@@ -28,7 +28,6 @@ from truesitter.core.plan.tuning import (
     TONE_APART,
     TONE_BASES,
     TONE_GAIN,
-    TONE_GREY,
     TONE_SHARE,
     TONE_STEPS,
     TONES_MOST,
@@ -62,7 +61,7 @@ def with_stroke_tones(one: Pass, on: Canvas, scene: Scene, grey: bool) -> Pass:
     wanted -= wanted.mean(axis=0)
     if grey:
         wanted[:, 1:] = 0.0
-    made = list(_touched(one, laid, on, scene, grey))
+    made = list(_touched(laid, on, scene))
     looks = np.array([tone.predicted.lab for tone in made])
     shifts = looks - looks[0]
     chosen = _fewest(wanted, shifts)
@@ -111,7 +110,7 @@ def _line_colours(lines: tuple[Line, ...], scene: Scene) -> Doubles:
     return np.asarray(sums / counts[:, None])
 
 
-def _touched(one: Pass, laid: Layer, on: Canvas, scene: Scene, grey: bool) -> Iterator[StrokeTone]:
+def _touched(laid: Layer, on: Canvas, scene: Scene) -> Iterator[StrokeTone]:
     """The pass's own mixture, then it with a touch of each tube that makes it look a little other."""
     rack, main = on.rack, laid.parts
     most = max(scene.wishes.most_tubes, len(main))
@@ -138,8 +137,6 @@ def _touched(one: Pass, laid: Layer, on: Canvas, scene: Scene, grey: bool) -> It
                 continue
             # A film that only darkens may not veil what it goes over.
             if laid.fades and lab[0] > bare[0]:
-                continue
-            if grey and float(np.hypot(*(lab - own)[1:])) > TONE_GREY:
                 continue
             yield StrokeTone(parts, {tube: 1}, base, 0, Colour.of(lab))
 

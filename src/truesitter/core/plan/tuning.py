@@ -148,9 +148,9 @@ FEWEST_STROKES = 12
 TONE_BASES = (3, 6, 12)
 """Parts of a layer's own mixture that one part of a tube goes into [try]."""
 
-TONE_APART, TONE_STEPS, TONE_GREY = (1.5, 7.0), 0.4, 1.5
-"""A near mixture is seen beside its own and no other: so far apart in ΔE2000, at most so many value steps;
-in greys at most so far in a* and b* [try]."""
+TONE_APART, TONE_STEPS = (1.5, 7.0), 0.4
+"""A near mixture is seen beside its own and no other: so far apart in ΔE2000, at most so many value steps
+[try]."""
 
 TONES_MOST, TONE_GAIN, TONE_SHARE = 3, 0.04, 0.08
 """Mixtures of a layer at most; one more brings its strokes nearer by such a part and is taken by such a part

@@ -8,7 +8,7 @@ import numpy as np
 
 from truesitter.core.pace.own_pace import Learned, Level
 from truesitter.core.paint.board.piles import measured
-from truesitter.core.paint.media.quantity import paint_ml, tube_cm
+from truesitter.core.paint.media.quantity import paint_ml, tube_amounts, tube_cm
 from truesitter.core.paint.media.tuning import DEFAULT_LOSS
 from truesitter.core.stages.picture_stage import CANVAS
 from truesitter.core.stages.study import Study
@@ -97,11 +97,16 @@ def batch_of(study: Study) -> Batch:
     for family, name, recipe, area in wanted:
         parts, thinned = recipe.parts, recipe.dilution
         ml = paint_ml(area, wet if thinned else settings.film_mm, settings.coats, settings.loss) * more
-        paint_part = 1 / (1 + thinned.ratio) if thinned else 1.0
-        made = measured(parts, ml * paint_part if ml >= WORTH_MIXING_ML else 0.0)
-        whole = made.ml / paint_part
-        lines.append(BatchLine(family, name, parts, area, ml, whole, made.tubes_ml, whole - made.ml))
-        for key, amount in made.tubes_ml.items():
+        worth = ml >= WORTH_MIXING_ML
+        if thinned and worth:
+            # A puddle is made drop by drop until it is right: nothing of it is measured out.
+            tubes_ml = ml / (1 + thinned.ratio)
+            line = BatchLine(family, name, parts, area, ml, ml, tube_amounts(parts, tubes_ml), ml - tubes_ml)
+        else:
+            made = measured(parts, ml if worth else 0.0)
+            line = BatchLine(family, name, parts, area, ml, made.ml, made.tubes_ml)
+        lines.append(line)
+        for key, amount in line.tubes_ml.items():
             totals[key] = totals.get(key, 0.0) + amount
     return Batch(tuple(lines), dict(sorted(totals.items(), key=lambda item: -item[1])), paint)
 

@@ -10,6 +10,7 @@ import numpy as np
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import WARM_AXIS
 from truesitter.core.colour.spectrum import reflectance_to_lab
+from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.board.puddles import SAME, WATER, Puddle
 from truesitter.core.paint.board.tuning import MOST_NOTICED, PILES
 from truesitter.core.paint.media.dilution import Dilution
@@ -56,15 +57,15 @@ class Nudge:
 def _movement(before: Colour, labs: Doubles, values: Doubles, direction: Direction) -> Doubles:
     delta = labs - np.array(before.lab)
     chroma_before = np.hypot(before.lab[1], before.lab[2])
-    along_warm = delta[:, 1:] @ WARM_AXIS
+    along_warm = delta[..., 1:] @ WARM_AXIS
     moved: dict[str, Doubles] = {
         "warmer": along_warm,
         "cooler": -along_warm,
         "lighter": values - before.value,
         "darker": before.value - values,
-        "redder": delta[:, 1],
-        "greener": -delta[:, 1],
-        "greyer": chroma_before - np.hypot(labs[:, 1], labs[:, 2]),
+        "redder": delta[..., 1],
+        "greener": -delta[..., 1],
+        "greyer": chroma_before - np.hypot(labs[..., 1], labs[..., 2]),
     }
     return moved[direction]
 
@@ -120,12 +121,15 @@ def nudge(
     if palette.transparent:
         if dilution is None:
             raise Refusal("a wash is thinned with something")
-        return _purest(direction, *_puddles(parts, dilution, palette.with_tubes(tubes)), palette.tubes)
+        looks = _puddles(parts, dilution, palette.with_tubes(tubes))
+        return _purest(direction, *looks, palette.tubes, False)
     base /= base.sum()
     trials = np.concatenate([[base], *[base + np.eye(len(tubes)) / pile for pile in PILES]])
     k, s = palette.rack.curves(tubes)
     labs = reflectance_to_lab(mixture_reflectance(trials, k, s, palette))
-    return _purest(direction, tubes, labs[0], labs[1:].reshape(len(PILES), len(tubes), 3), palette.tubes)
+    return _purest(
+        direction, tubes, labs[0], labs[1:].reshape(len(PILES), len(tubes), 3), palette.tubes, True
+    )
 
 
 def _puddles(
@@ -143,23 +147,28 @@ def _puddles(
 
 
 def _purest(
-    direction: Direction, things: tuple[str, ...], lab: Doubles, colours: Doubles, tubes: tuple[str, ...]
-) -> Nudge | None:
-    """Of all additions the least that is noticed, and of those the one that changes little else."""
-    before = Colour.of(lab)
+    direction: Direction, things: tuple[str, ...], lab: Doubles, colours: Doubles, tubes: tuple[str, ...],
+    smallest: bool,
+) -> Nudge | None:  # fmt: skip
+    """Of each thing the least that is noticed, and of those the one that changes least else.
+
+    Of opaque paint only the `smallest` additions of all count; a puddle takes any amount of water.
+    """
+    before, noticed = Colour.of(lab), _NOTICED[direction]
     at_hand = np.array([k in tubes or k in (WATER, SAME) for k in things])
-    for pile, row in zip(PILES, colours, strict=True):
-        values = np.array([Colour.of(lab).value for lab in row])
-        moved = _movement(before, row, values, direction)
-        noticed = _NOTICED[direction]
-        enough = (moved >= noticed) & (moved <= MOST_NOTICED * noticed) & at_hand
-        if not enough.any():
-            continue
-        # The purest movement: most of what changes is what was asked for.
-        purity = moved / np.maximum(delta_e_2000(row, np.array(before.lab)), 0.1)
-        best = int(np.argmax(np.where(enough, purity, -np.inf)))
-        after = Colour.of(row[best])
-        return Nudge(
-            direction, things[best], pile, after, float(moved[best]), _words(before, after, direction)
-        )
-    return None
+    values = lab_value(colours)
+    moved = _movement(before, colours, values, direction)
+    enough = (moved >= noticed) & (moved <= MOST_NOTICED * noticed) & at_hand
+    if not enough.any():
+        return None
+    first = enough & (np.cumsum(enough, axis=0) == 1)
+    if smallest:
+        first &= np.arange(len(PILES))[:, None] == int(enough.any(axis=1).argmax())
+    # The purest movement: most of what changes is what was asked for.
+    purity = moved / np.maximum(delta_e_2000(colours, np.array(before.lab)), 0.1)
+    pile, best = np.unravel_index(int(np.argmax(np.where(first, purity, -np.inf))), first.shape)
+    after = Colour.of(colours[pile, best])
+    return Nudge(
+        direction, things[best], PILES[pile], after, float(moved[pile, best]),
+        _words(before, after, direction),
+    )  # fmt: skip
