@@ -23,6 +23,7 @@ from truesitter.core.light.tints.skin_colour import Turn, off_mean, skin_colour,
 from truesitter.core.light.tints.tuning import TOLERANCE
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.refusal import Refusal
+from truesitter.core.sitter.region_names import Region
 
 SHAPE = (200, 200)
 
@@ -161,6 +162,22 @@ def test_no_light_has_two_ceilings() -> None:
         added = np.array([(c.x, c.y) not in {(p.x, p.y) for p in peaks} for c in found])
         away = np.hypot(*(spots[added][:, None] - spots[None, :]).transpose(2, 0, 1))
         assert np.sort(away, axis=1)[:, 1].min() >= 0.03
+
+
+@pytest.mark.parametrize("name", ["tobias", "selda", "orsolya"])
+def test_lights_of_hair_and_beard_have_ceilings_too(name: str) -> None:
+    """The three that would hurt most, each no higher than its group; what hurts most comes first."""
+    study = study_of(name)
+    found = study.accents.ceilings()
+    labels = study.sitter.regions().labels
+    height, width = labels.shape
+    hairy = (Region.HAIR, Region.FACIAL_HAIR)
+    there = [c for c in found if labels[int(c.y * height), int(c.x * width)] in hairy]
+    assert 1 <= len(there) <= 3 + 1, "one of the skin may lie at its border"
+    assert len(there) < len(found)
+    assert [c.harm for c in found] == sorted((c.harm for c in found), reverse=True)
+    bounds = {*study.values.cuts(), 10.0}
+    assert all(any(abs(c.ceiling - b) < 1e-6 for b in bounds) for c in there if not c.in_shadow)
 
 
 @pytest.mark.parametrize(("stands_off", "vanishing"), [(0.5, True), (1.5, False)])

@@ -16,6 +16,7 @@ from truesitter.core.plan.planner import plan_passes
 from truesitter.core.plan.tuning import TONE_APART, TONE_STEPS
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.stages import Study
+from truesitter.formats.documents.plan_passes import passes_of, plan_cautions
 
 
 def varied(name: str, school: str) -> tuple[Study, list[Pass]]:
@@ -125,3 +126,16 @@ def test_strokes_parted_in_tones_cover_what_they_covered_as_one() -> None:
         whole = piece_cover(one.lines, plan.bare.patchwork, subject.mm_per_px)
         together = 1 - np.prod([1 - cover for cover in covers], axis=0)
         np.testing.assert_allclose(together, whole, atol=0.02)
+
+
+def test_a_tube_only_touched_in_has_its_caution(monkeypatch: pytest.MonkeyPatch) -> None:
+    study, found = varied("maren", "direct-oil")
+    plan = study.passes.plan()
+    told = [p for p in passes_of(study)[0] if p.key == found[0].key]
+    other = "cadmium-red-light"
+    touched = replace(found[0].tones[1], parts={**found[0].tones[0].parts, other: 1})
+    changed = replace(found[0], tones=(found[0].tones[0], touched))
+    passes = tuple(changed if p is found[0] else p for p in plan.passes)
+    plain = plan_cautions(study, told)
+    monkeypatch.setattr(study.passes, "plan", lambda: replace(plan, passes=passes))
+    assert len(plan_cautions(study, told)) == len(plain) + 1

@@ -170,6 +170,8 @@ class Laid:
         In how many equal coats it is laid.
     tool
         What it is laid with, where that is not its template's.
+    does
+        What is done, where that is not what its kind usually does.
     """
 
     recipe: Recipe
@@ -182,6 +184,7 @@ class Laid:
     said: str = ""
     coats: int = 1
     tool: str = ""
+    does: Doing | None = None
 
 
 @dataclass(frozen=True)

@@ -145,7 +145,7 @@ class _Planner(Draft):
             goes=(),
             fat=template.fat,
             operations=laid.operations,
-            does=KINDS[template.kind].does,
+            does=laid.does or KINDS[template.kind].does,
             inspect=template.inspect,
             coats=laid.coats,
             taken=laid.taken,

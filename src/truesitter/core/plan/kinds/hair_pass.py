@@ -132,7 +132,10 @@ def _layer(lay: _Lay, scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if hair is None:
         return "there is no hair to stroke."
     if hair.role == "tying glaze":
-        return GLAZE.lay(scene, step, canvas)
+        laid = GLAZE.lay(scene, step, canvas)
+        if isinstance(laid, str):
+            return laid
+        return replace(laid, said=f"{hair.said} {laid.said}".strip(), does=GLAZE.does)
     aim = step.wanted & step.pieces
     if not aim.any():
         return "there is nothing of its tone."
