@@ -13,7 +13,7 @@ from tests.core.canvas.test_painted import BLACK, HALVES, LEFT, RIGHT, UMBER, WH
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import THICK_MM, Layer, Removal
 from truesitter.core.canvas.painted import Painting, paint
-from truesitter.core.canvas.taking_off import TOOLS, share_for_value, value_on, why_not
+from truesitter.core.canvas.taking_off import TOOLS, share_for_pressure, share_for_value, value_on, why_not
 from truesitter.core.colour.difference import delta_e_2000
 from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.colour.spectrum import reflectance_to_lab
@@ -155,3 +155,25 @@ def test_a_wet_film_over_dry_ones_is_wiped_to_the_dry_ones_by_pixel() -> None:
     expected = lab_value(reflectance_to_lab(leave_surface(film_reflectance(k, s, THICK_MM * 0.0, white))))
     shown = srgb_to_lab(paint(borders, [*passes[:2], some]).picture(3)[30, 70] / 255)
     assert lab_value(shown) == pytest.approx(expected, abs=0.6)
+
+
+def test_a_film_whose_value_turns_back_as_it_thickens_stays_whole_until_the_tool_is_pressed() -> None:
+    """Over its complement a film goes darker and comes back: two shares have one value."""
+    tissue = TOOLS["tissue"]
+    blue, brown = {"ultramarine-blue": 1, "titanium-white": 10}, {"burnt-sienna": 1, "titanium-white": 4}
+    canvas = Canvas.bare(HALVES).do(Layer(LEFT, blue, None)).dried().do(Layer(LEFT, brown, 0.05))
+    thinner = canvas.do(Removal(LEFT, 0.1))
+    assert value_on(thinner, LEFT) < value_on(canvas, LEFT), "it turns back"
+    shares = [share_for_pressure(canvas, LEFT, p, tissue) for p in np.linspace(0, 1, 21)]
+    assert shares[0] == pytest.approx(1.0)
+    assert shares[-1] == pytest.approx(tissue.least)
+    assert (np.diff(shares) < 0).all()
+    assert share_for_value(canvas, LEFT, value_on(canvas, LEFT), tissue) == pytest.approx((1.0, 0.0))
+
+
+def test_a_film_of_its_grounds_own_paint_yields_to_pressure_unseen() -> None:
+    canvas = Canvas.bare(HALVES).do(Layer(LEFT, UMBER, None)).dried().do(Layer(LEFT, UMBER, 0.05))
+    shares = [share_for_pressure(canvas, LEFT, p, TOOLS["rag"]) for p in (0, 0.5, 1)]
+    assert shares[0] == pytest.approx(1.0)
+    assert shares[0] > shares[1] > shares[2] == pytest.approx(TOOLS["rag"].least)
+    assert share_for_value(canvas, LEFT, 9.0, TOOLS["rag"])[0] == pytest.approx(1.0), "nothing is won by it"

@@ -9,9 +9,9 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Removal
-from truesitter.core.canvas.tuning import STEPS
+from truesitter.core.canvas.tuning import SAME_VALUE, STEPS
 from truesitter.core.paint.media.supports import Support
-from truesitter.core.types import Mask
+from truesitter.core.types import Doubles, Mask
 
 ToolName = Literal["rag", "tissue", "cotton bud", "damp brush", "eraser", "brush handle"]
 
@@ -134,10 +134,8 @@ def share_for_pressure(canvas: Canvas, pieces: Mask, pressure: float, tool: Tool
     float
         Part of the films left, 0–1.
     """
-    dry = goes_dry(tool, canvas, pieces)
-    full = value_on(canvas, pieces)
-    least = value_on(canvas.do(Removal(pieces, tool.least, dry)), pieces)
-    return share_for_value(canvas, pieces, full + (least - full) * pressure, tool)[0]
+    shares, values = _values_left(canvas, pieces, tool)
+    return float(np.exp(np.interp(1 - pressure, _way(values), np.log(shares))))
 
 
 def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> tuple[float, float]:
@@ -158,15 +156,35 @@ def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> t
     -------
     share, pressure
         Part of the films left; and how hard to press, 0–1, where the value moves evenly from 0 to 1
-        (a few hundredths of an opaque film still hide most).
+        (a few hundredths of an opaque film still hide most). Of shares that come as near, the largest:
+        the least paint is taken off.
     """
+    shares, values = _values_left(canvas, pieces, tool)
+    # Between two shares the value moves evenly with the logarithm of the share.
+    steps = np.diff(values)
+    part = np.clip(np.divide(value - values[:-1], steps, out=np.ones_like(steps), where=steps != 0), 0, 1)
+    off = np.abs(values[:-1] + part * steps - value)
+    best = len(off) - 1 - int(np.argmin(np.round(off[::-1], 9)))
+    at = best + float(part[best])
+    every = np.arange(len(shares))
+    share = float(np.exp(np.interp(at, every, np.log(shares))))
+    return share, 1 - float(np.interp(at, every, _way(values)))
+
+
+def _values_left(canvas: Canvas, pieces: Mask, tool: Tool) -> tuple[Doubles, Doubles]:
+    """Shares that a tool can leave, rising to 1, and the value of the pieces with each."""
     dry = goes_dry(tool, canvas, pieces)
     shares = np.geomspace(tool.least, 1, STEPS)
-    values = np.array([value_on(canvas.do(Removal(pieces, float(s), dry)), pieces) for s in shares])
-    whole = values[-1] - values[0]
-    if abs(whole) < 1e-9:
-        return 1.0, 0.0
-    # The more is left, the farther the value has gone from what lies below: always the same way.
-    way = np.maximum.accumulate((values - values[0]) / whole)
-    wanted = float(np.clip((value - values[0]) / whole, 0, 1))
-    return float(np.exp(np.interp(wanted, way, np.log(shares)))), 1 - wanted
+    return shares, np.array([value_on(canvas.do(Removal(pieces, float(s), dry)), pieces) for s in shares])
+
+
+def _way(values: Doubles) -> Doubles:
+    """How far along the way of the value each share lies, 0–1.
+
+    The way, not the value: over a ground of its own value a film goes darker and comes back, and one
+    value then belongs to two shares.
+    """
+    way = np.concatenate([[0.0], np.cumsum(np.abs(np.diff(values)))])
+    if way[-1] < SAME_VALUE:
+        return np.linspace(0, 1, len(values))
+    return np.asarray(way / way[-1])

@@ -90,3 +90,6 @@ MANY = 1 << 18
 
 STEPS = 33
 """Shares that are tried between nothing and all."""
+
+SAME_VALUE = 1e-9
+"""Steps under which taking paint off changes nothing that could be measured."""
