@@ -240,3 +240,21 @@ def test_drying_and_amounts_are_refused_when_impossible(client: TestClient, mare
         answer = client.patch(url, json={"set": {**before, **part}})
         assert (answer.status_code, words in answer.json()["detail"].lower()) == (422, True), answer.json()
     assert client.get(f"/api/sitters/{maren}").json()["settings"]["flesh"] == before
+
+
+def test_a_wash_shows_where_something_is_dropped_into_it(client: TestClient, maren: str) -> None:
+    url = f"/api/sitters/{maren}"
+    client.patch(f"{url}/settings/flesh", json={"set": {"medium": "watercolour"}})
+    client.patch(f"{url}/settings/passes", json={"set": {"school": "watercolour-zones"}})
+    passes = client.get(f"{url}/passes").json()["passes"]
+    charged = next(n for n, p in enumerate(passes, 1) if p["charge"])
+    plain = next(n for n, p in enumerate(passes, 1) if not p["charge"])
+    for number, same in ((charged, False), (plain, True)):
+        pictures = [
+            Image.open(io.BytesIO(client.get(f"{url}/passes/{name}/{number}").content)).convert("RGB")
+            for name in ("charged", "canvas")
+        ]
+        assert (pictures[0].tobytes() == pictures[1].tobytes()) is same
+    assert client.get(f"{url}/passes/charged/99").status_code == 404
+    client.post(f"{url}/undo")
+    client.post(f"{url}/undo")

@@ -2852,6 +2852,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sitters/{sitter_id}/passes/charged/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Canvas Charged
+         * @description The canvas after pass `number`, counted from 1, with the places that something is dropped into.
+         */
+        get: operations["canvas_charged_api_sitters__sitter_id__passes_charged__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sitters/{sitter_id}/passes/sizes": {
         parameters: {
             query?: never;
@@ -3904,15 +3924,16 @@ export interface components {
          *
          *     ``groups`` are the painter's value groups from dark to light; ``nested thirds`` the darks over all
          *     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
-         *     each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
-         *     ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
+         *     each over everything darker, or ``pieces`` each by itself; ``shadow`` shadow and halftone; ``zones``
+         *     each over those before; ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of
+         *     the face;
          *     ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
          *     ``highlights`` what mirrors the light; ``hair layers`` nested tones of the hair, along its growth, or
          *     ``hair base`` the first of them and ``hair strokes`` the others;
          *     ``light hairs`` and ``dark hairs`` the single ones of its ends.
          * @enum {string}
          */
-        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "cool halftone" | "zones" | "peaks" | "washes" | "recesses" | "recess darks" | "highlights" | "hair layers" | "hair base" | "hair strokes" | "light hairs" | "dark hairs";
+        Band: "whole" | "groups" | "thirds" | "nested thirds" | "lines" | "shadow" | "cool halftone" | "zones" | "peaks" | "washes" | "pieces" | "recesses" | "recess darks" | "highlights" | "hair layers" | "hair base" | "hair strokes" | "light hairs" | "dark hairs";
         /**
          * BatchLineOut
          * @description How much of one mixture.
@@ -7099,6 +7120,12 @@ export interface components {
              */
             brushes: components["schemas"]["BrushSettings-Output"][];
             /**
+             * Dryer
+             * @description Waits are shortened with a hair dryer, where warm air helps
+             * @default false
+             */
+            dryer: boolean;
+            /**
              * Exactness
              * @default portrait
              * @enum {string}
@@ -7288,6 +7315,12 @@ export interface components {
              */
             kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "grey hair" | "washed hair" | "light" | "lines" | "lines out" | "drawn" | "zone" | "water" | "accent" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
+             * Laid First
+             * @description Laid before all others, those of 1 first, but reckoned in its turn; 0 for all else
+             * @default 0
+             */
+            laid_first: number;
+            /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash
              */
@@ -7298,6 +7331,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Paper
+             * @description How wet the paper is made for a wash; as its size asks where not given
+             */
+            paper: ("dry" | "damp" | "wet" | "soaked") | null;
             /**
              * Regions
              * @description Where it is laid
@@ -7594,6 +7632,66 @@ export interface components {
             /** Vanishing */
             vanishing: boolean;
             /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PlanCharge
+         * @description Paint dropped into a wash while that is wet.
+         */
+        PlanCharge: {
+            /**
+             * Added
+             * @description What is dropped in, where only the hue changes
+             */
+            added: {
+                [key: string]: number;
+            };
+            /** Area Cm2 */
+            area_cm2: number;
+            /**
+             * Base
+             * @description Into so many parts of the wash's own mixture; 0 where nothing is told so
+             */
+            base: number;
+            dilution: components["schemas"]["PlanDilution"];
+            /**
+             * Key
+             * @description Of the wash it would be by itself
+             */
+            key: string;
+            /** Mix */
+            mix: components["schemas"]["PlanMixPart"][];
+            /** Ml */
+            ml: number;
+            /**
+             * Parts
+             * @description Straight from the tubes, as they merge
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /** Place */
+            place: string;
+            /** Predicted Hex */
+            predicted_hex: string;
+            /**
+             * Same Puddle
+             * @description True for the wash's own mixture, only stronger
+             */
+            same_puddle: boolean;
+            /**
+             * Value
+             * @description Of its place in the end
+             */
+            value: number;
+            /** Words */
+            words: string;
+            /**
+             * X
+             * @description A spot inside its largest shape, in fractions of the picture
+             */
             x: number;
             /** Y */
             y: number;
@@ -8012,6 +8110,11 @@ export interface components {
              */
             brush_mm: number;
             /**
+             * Charge
+             * @description What is dropped into it while it is wet
+             */
+            charge: components["schemas"]["PlanCharge"][];
+            /**
              * Coats
              * @description In how many equal coats it is laid
              */
@@ -8120,6 +8223,16 @@ export interface components {
              */
             paint_pace: string;
             /**
+             * Paper State
+             * @description How wet the paper is for it; None for all else
+             */
+            paper_state: ("dry" | "damp" | "wet" | "soaked") | null;
+            /**
+             * Paper Words
+             * @description How wet the paper is; empty for dry
+             */
+            paper_words: string;
+            /**
              * Parts
              * @description Straight from the tubes, without any heap
              */
@@ -8135,6 +8248,11 @@ export interface components {
              * @description What it is for, in a sentence
              */
             purpose: string;
+            /**
+             * Reserve
+             * @description Lights kept from it on, at the first wash there
+             */
+            reserve: components["schemas"]["PlanReserve"][];
             /**
              * Room Mm
              * @description The widest that goes in
@@ -8185,6 +8303,16 @@ export interface components {
              */
             wait_minutes: number;
             /**
+             * Wash Words
+             * @description That, and what is dropped in; empty for a plain wash
+             */
+            wash_words: string;
+            /**
+             * Way
+             * @description How a wash is laid; None for all else
+             */
+            way: ("flat" | "graded" | "charged" | "pulled out" | "linked") | null;
+            /**
              * Wet Value
              * @description Of its paint while wet; None where none is mixed
              */
@@ -8215,6 +8343,31 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PlanReserve
+         * @description A light that is kept out of a wash, or taken out of it.
+         */
+        PlanReserve: {
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "paper" | "mask" | "lift" | "opaque";
+            /**
+             * Mm
+             * @description Across, on the canvas
+             */
+            mm: number;
+            /** Place */
+            place: string;
+            /**
+             * Until
+             * @description Number of the last pass it is kept out of, from 1
+             */
+            until: number;
+            /** Why */
+            why: string;
         };
         /**
          * PlanSeam
@@ -9739,6 +9892,7 @@ export interface components {
              *           "shape": "mop"
              *         }
              *       ],
+             *       "dryer": false,
              *       "exactness": "portrait",
              *       "focus": [],
              *       "ground": "school",
@@ -15100,6 +15254,36 @@ export interface operations {
         };
     };
     canvas_after_api_sitters__sitter_id__passes_canvas__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+                sitter_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    canvas_charged_api_sitters__sitter_id__passes_charged__number__get: {
         parameters: {
             query?: never;
             header?: never;

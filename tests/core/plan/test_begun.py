@@ -47,7 +47,7 @@ def rest_of(
     lighter = np.zeros((*subject.groups.shape, 3), np.float32)
     lighter[wall, 0] = off
     mixed = tuple(h.parts for h in plan.heaps) if heaps is None else heaps
-    keys = tuple(k for k in plan.keys if k != left_out)
+    keys = tuple(k for k in plan.every_key if k[0] != left_out)
     begun = Begun(LAID, lighter, np.ones(wall.shape, bool), keys, mixed)
     flesh = study.flesh.settings
     return plan_passes(

@@ -52,7 +52,8 @@ def test_a_school_comes_back_from_its_file_and_fits_the_schema(key: str) -> None
 def test_light_to_dark_and_dark_to_light_are_properties_of_the_school() -> None:
     """Common practice: watercolour and airbrush keep the white, oil and tempera lay it."""
     clear = {k for k, s in SCHOOLS.items() if s.transparent}
-    assert clear == {"watercolour-zones", "watercolour-recesses", "watercolour-all-over", "airbrush"}
+    waters = {f"watercolour-{one}" for one in ("zones", "recesses", "all-over", "direct")}
+    assert clear == {*waters, "airbrush"}
     for key in clear:
         opaque = {p.kind for p in SCHOOLS[key].passes} & {"mass", "grey", "ground", "light", "flesh ground"}
         assert not opaque

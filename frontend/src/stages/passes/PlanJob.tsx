@@ -26,6 +26,7 @@ export function PlanJob({ sitter, look }: JobProps) {
   const current = passes[number - 1];
   const [canvas, setCanvas] = useState(true);
   const [left, setLeft] = useState<string | null>(null);
+  const [marked, setMarked] = useState(false);
   const tickOf = (key: string) => done.find((d) => d.key === key && d.school === plan.data?.key)?.id;
   useWall({
     busy: plan.isFetching,
@@ -33,7 +34,7 @@ export function PlanJob({ sitter, look }: JobProps) {
       canvas && current
         ? left === current.key
           ? `${base(sitter.id)}/passes/without/${number}?v=${sitter.keys["passes"] ?? ""}`
-          : `${base(sitter.id)}/passes/canvas/${number}?v=${sitter.keys["passes"] ?? ""}`
+          : `${base(sitter.id)}/passes/${marked && current.charge.length > 0 ? "charged" : "canvas"}/${number}?v=${sitter.keys["passes"] ?? ""}`
         : undefined,
     below: current && <PassStrip sitter={sitter} passes={passes} number={number} choose={setChosen} />,
     onTray: (next) => {
@@ -90,6 +91,9 @@ export function PlanJob({ sitter, look }: JobProps) {
               on={left === current.key}
               onChange={(on) => setLeft(on ? current.key : null)}
             />
+            {current.charge.length > 0 && (
+              <Toggle label="Mark where it is dropped in" on={marked} onChange={setMarked} />
+            )}
             <Details pass={current} number={number} tubes={tubes} />
           </>
         )}
@@ -180,6 +184,58 @@ export function PlanJob({ sitter, look }: JobProps) {
   );
 }
 
+const ways = {
+  flat: "Laid flat, in one strength.",
+  graded: "One puddle in several strengths: it is laid weakest, and stronger paint goes in while it shines.",
+  charged: "Other mixtures go in while it shines, and merge by themselves.",
+  "pulled out": "Begun at its dark end, at full strength, and drawn out from there with a clean, damp brush.",
+  linked: "One wash over several places of one value; nothing stops at their borders.",
+} as const satisfies Record<NonNullable<Schemas["PlanPass"]["way"]>, string>;
+
+/** How a wash is laid, what is dropped into it, and what is kept out of it. */
+function Laid({ pass }: { pass: Schemas["PlanPass"] }) {
+  return (
+    <>
+      <Say>
+        {pass.paper_words} {pass.way && ways[pass.way]}
+      </Say>
+      {pass.charge.length > 0 && (
+        <Box
+          component="ol"
+          type="a"
+          aria-label="Dropped in"
+          sx={{ m: 0, mb: 1, pl: 2.6, fontSize: textSize.small }}
+        >
+          {pass.charge.map((c, i) => (
+            <li key={i}>
+              <Box
+                component="span"
+                role="img"
+                aria-label={`Colour there ${c.predicted_hex}`}
+                sx={{ display: "inline-block", width: 26, height: 14, mr: 1, bgcolor: c.predicted_hex }}
+              />
+              {c.words}; {c.place}, value <Value of={c.value} />
+            </li>
+          ))}
+        </Box>
+      )}
+      {pass.reserve.length > 0 && (
+        <Say>
+          <strong>Kept out of it: </strong>
+          {pass.reserve.map((r) => `${r.place}, ${means[r.means]}`).join("; ")}.
+        </Say>
+      )}
+    </>
+  );
+}
+
+const means = {
+  paper: "painted round",
+  mask: "masked beforehand",
+  lift: "lifted while it is damp",
+  opaque: "touched in at the end",
+} as const satisfies Record<Schemas["PlanReserve"]["means"], string>;
+
 function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: number; tubes: Tubes }) {
   return (
     <Box sx={{ mt: 1 }}>
@@ -207,6 +263,7 @@ function Details({ pass, number, tubes }: { pass: Schemas["PlanPass"]; number: n
         </Box>
       </Box>
       <Mix pass={pass} tubes={tubes} />
+      {pass.way && <Laid pass={pass} />}
       {pass.taken.map((t) => (
         <Say key={t.group}>
           <strong>{t.name}: </strong>

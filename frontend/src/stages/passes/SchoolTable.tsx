@@ -15,7 +15,7 @@ const kinds = [
   "smear", "drawn", "accent",
 ] as const satisfies readonly Template["kind"][]; // prettier-ignore
 const bands = [
-  "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "recesses",
+  "whole", "groups", "thirds", "nested thirds", "lines", "shadow", "zones", "peaks", "washes", "pieces", "recesses",
   "recess darks", "highlights", "hair layers",
   "hair base", "hair strokes", "light hairs", "dark hairs", "cool halftone",
 ] as const satisfies readonly Template["band"][]; // prettier-ignore

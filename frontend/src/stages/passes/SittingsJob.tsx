@@ -4,7 +4,7 @@ import { call, type Schemas } from "../../api/client";
 import { useChange } from "../../api/useChange";
 import { Downloads, useFileUrl } from "../../sheet/Download";
 import { useChosenPass } from "../../sheet/PassSelect";
-import { NumberField, Say, Section } from "../../sheet/parts";
+import { NumberField, Say, Section, Toggle } from "../../sheet/parts";
 import { spoken } from "../../sheet/spoken";
 import { useNotice } from "../../sitter/notice";
 import { useWall } from "../../sitter/wall";
@@ -82,6 +82,11 @@ export function SittingsJob({ sitter }: JobProps) {
             onChange={(v) => change({ humidity: v }, `Humidity ${v} %`)}
           />
         </Box>
+        <Toggle
+          label="Waits shortened with a hair dryer"
+          on={settings.dryer}
+          onChange={(on) => change({ dryer: on }, on ? "Dry with warm air" : "Let it dry by itself")}
+        />
         <Button
           color="inherit"
           variant="outlined"

@@ -37,19 +37,24 @@ class Begun:
     trusted
         (h, w) where that is known.
     keys, heaps
-        Of the plan it was painted by: the keys of its passes in order, and what was mixed for them.
+        Of the plan it was painted by: for each pass in order its key and those of the washes dropped into it;
+        and what was mixed for them.
     """
 
     laid: int
     off: Floats
     trusted: Mask
-    keys: tuple[str, ...] = ()
+    keys: tuple[tuple[str, ...], ...] = ()
     heaps: tuple[dict[str, int], ...] = ()
 
     @property
     def last(self) -> str:
         """Key of the last pass laid by now; empty for none."""
-        return self.keys[self.laid - 1] if 0 < self.laid <= len(self.keys) else ""
+        return self.keys[self.laid - 1][-1] if 0 < self.laid <= len(self.keys) else ""
+
+    def has(self, key: str) -> bool:
+        """Whether a pass of that key, or a wash dropped into another, is in the plan it was painted by."""
+        return any(key in keys for keys in self.keys)
 
     def pieces_off(self, canvas: Canvas) -> Doubles:
         """How far each piece of a canvas is off (n, 3); nothing where it is within noise."""

@@ -55,6 +55,10 @@ class Layer:
     cover
         (n,) part of each piece that its lines cover, 0–1, as the canvas in pieces sees them; None for an even
         film.
+    wet
+        (n,) pieces that are wet when it is laid: towards them it runs; None where all is dry.
+    runs_mm
+        10–90 % width in which it runs into them.
     """
 
     pieces: Mask
@@ -63,6 +67,8 @@ class Layer:
     fades: bool = False
     lines: tuple[Line, ...] = field(default=())
     cover: Doubles | None = None
+    wet: Mask | None = None
+    runs_mm: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -314,7 +314,8 @@ def reached(borders: Borders, operation: Operation, later: Mask | None) -> Where
     if operation.lines:
         rows, columns, levels = line_cover(operation.lines, labels.shape, borders.mm_per_px)
     else:
-        rows, columns, levels = cover(borders, operation.pieces, later)
+        wet, runs = (operation.wet, operation.runs_mm) if isinstance(operation, Layer) else (None, 0.0)
+        rows, columns, levels = cover(borders, operation.pieces, later, wet, runs)
     inside = np.flatnonzero(levels)
     width = columns.stop - columns.start
     at = (inside // max(1, width) + rows.start) * labels.shape[1] + inside % max(1, width) + columns.start

@@ -242,7 +242,9 @@ def _depths(labels: Ints, points: Doubles, lighter: Doubles) -> tuple[Doubles, C
     return np.stack(deep, axis=1) + 1.0, np.stack(which, axis=1).astype(np.int64)
 
 
-def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[slice, slice, Labels]:
+def cover(
+    borders: Borders, pieces: Mask, later: Mask | None = None, wet: Mask | None = None, runs_mm: float = 0.0
+) -> tuple[slice, slice, Labels]:
     """How far each pixel is covered by what is laid on some pieces.
 
     Parameters
@@ -252,6 +254,8 @@ def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[sl
     later
         (n,) pieces that are covered afterwards: towards them it is carried on in full strength by half
         the border's width, so that what lies below does not shine through the seam.
+    wet, runs_mm
+        (n,) pieces that are wet: towards them it runs at least in this 10–90 % width.
 
     Returns
     -------
@@ -262,22 +266,29 @@ def cover(borders: Borders, pieces: Mask, later: Mask | None = None) -> tuple[sl
     rows, inner = borders.crossed(pieces)
     own = borders.sides_px[rows, inner]
     other = borders.sides_px[rows, 1 - inner]
+    runs = np.zeros(len(rows), np.float32)
+    if wet is not None:
+        half = np.float32(runs_mm / (2 * TENTH_OF_RAMP * borders.mm_per_px))
+        runs[wet[borders.pieces[rows, 1 - inner]]] = half
     shift = np.zeros(len(rows), np.float32)
     if later is not None:
         shift[later[borders.pieces[rows, 1 - inner]]] = OVERLAP
     mask = pieces[labels]
-    reach = (1 + float(shift.max(initial=0))) * float(other.max(initial=0)) + 2
+    reach = (1 + float(shift.max(initial=0))) * float(np.maximum(other, runs).max(initial=0)) + 2
     box = _box(mask, reach)
     inside = mask[box]
     levels = np.where(inside, np.uint8(LEVELS), np.uint8(0))
     if len(rows) == 0:
         return *box, levels
     away, nearest = _from_border(labels.shape, borders.pixels[rows, inner], box)
-    near = np.flatnonzero(away.ravel() <= max(reach, float(own.max())))
+    near = np.flatnonzero(away.ravel() <= max(reach, float(np.maximum(own, runs).max())))
     which = nearest.ravel()[near]
     within = inside.ravel()[near]
     far = away.ravel()[near]
-    signed = np.where(within, (far + 0.5) / own[which], (0.5 - far) / other[which])
+    # It runs as far as the paper is wet, and no farther.
+    run = runs[which] if wet is None else np.where((pieces | wet)[labels[box].ravel()[near]], runs[which], 0)
+    deep, beyond = np.maximum(own[which], run), np.maximum(other[which], run)
+    signed = np.where(within, (far + 0.5) / deep, (0.5 - far) / beyond)
     part = (signed + shift[which] + 1) * (LEVELS / 2)
     levels.ravel()[near] = np.clip(np.rint(part), 0, LEVELS).astype(np.uint8)
     return *box, levels

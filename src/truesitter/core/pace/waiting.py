@@ -37,10 +37,13 @@ class Room:
         °C.
     humidity
         Relative, in per cent.
+    dryer
+        True where waits are shortened with a hair dryer.
     """
 
     temperature: float = USUAL_TEMPERATURE
     humidity: float = USUAL_HUMIDITY
+    dryer: bool = False
 
     def slows(self, watery: bool) -> float:
         """How many times as long paint takes to dry here as in the usual room.

@@ -21,7 +21,7 @@ from truesitter.core.plan.pass_plan import Pass, Remark
 from truesitter.core.plan.size import Pruning
 from truesitter.core.plan.subject import Subject
 from truesitter.core.plan.tuning import ERROR_BINS, STAYS
-from truesitter.core.plan.wash_over import wash_reach
+from truesitter.core.plan.water.wash_over import wash_reach
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import Palettes
 from truesitter.core.types import Floats, Mask
@@ -72,19 +72,25 @@ class Draft:
             subject.ground.lab if subject.ground else school.ground_lab, mapped_lab,
             tuple(t.regions for t in school.passes if t.kind == "glaze" and t.band is Band.EVERYTHING),
         )  # fmt: skip
+        self.hues = {p.key: patchwork.at(p.hues) for p in places if p.hues is not None}
         self.stays = patchwork.at(subject.ground.stays) if subject.ground else None
         self.wanted = patchwork.spread(mapped_value, ERROR_BINS, 10)
         self.bare = self.canvas = Canvas.bare(patchwork, support, palette.rack)
+        # What loses water stays wet for longer in damp air; oil sets by taking up oxygen.
+        slower = subject.room.slows(True) if medium.watery else 1.0
+        shortest, longest = medium.open_minutes
+        self.open_minutes = (shortest * slower, longest * slower)
         self.wet_minutes = 0.0
         self.thin: Laid | None = None
+        self.hollows: Mask | None = None
         self.passes: list[Pass] = []
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
         self.remarks: list[Remark] = []
 
-    def stand(self, key: str) -> None:
+    def stand(self, keys: tuple[str, ...]) -> None:
         """After the last pass laid by now the canvas is as it really is."""
-        if self.begun and key == self.begun.last:
+        if self.begun and self.begun.last in keys:
             self.canvas, self.wrong = self.begun.on(self.canvas)
 
     def value_error(self) -> float:
@@ -108,7 +114,7 @@ class Draft:
                 one = remade(first, before[number], self.canvas, planned[number], thinning, clear)
             for operation in one.operations:
                 self.canvas = self.canvas.do(operation)
-            self.stand(one.key)
+            self.stand(one.keys)
             self.canvases.append(self.canvas)
             done.append(replace(one, value_error=self.value_error()))
         self.passes = done

@@ -13,18 +13,21 @@ from truesitter.core.plan.hand.brushes import with_brushes
 from truesitter.core.plan.heaps import from_heaps, idle_heaps, renamed, with_amounts
 from truesitter.core.plan.kinds.hair_pass import GREY_HAIR
 from truesitter.core.plan.kinds.registry import KINDS
-from truesitter.core.plan.mended import with_weaker_first_coats
 from truesitter.core.plan.pass_plan import Heap, Hours, PassPlan, Remark
 from truesitter.core.plan.size import in_one_go, joined_lines
 from truesitter.core.plan.stroke_tones import with_stroke_tones
 from truesitter.core.plan.tuning import (
-    FIRST_COATS,
     HAIR_COLOUR,
     HAIR_GAINS,
     HAIR_USUAL,
     PASSES_OF_SIZE,
     UNCOLOURED,
 )
+from truesitter.core.plan.water.charges import with_charges
+from truesitter.core.plan.water.hue_charges import with_hue_charges
+from truesitter.core.plan.water.laid_ways import with_way
+from truesitter.core.plan.water.tuning import TRACE_STEPS, WEAKEST
+from truesitter.core.school.school_document import Band
 from truesitter.core.school.switches import FIRST_LAYER
 
 
@@ -44,14 +47,6 @@ def _from_heaps(draft: Draft) -> tuple[Heap, ...]:
     found = with_amounts(mixed.heaps, draft.passes)
     draft.remarks += idle_heaps(found, scene.subject.own_heaps)
     return renamed(found, own)
-
-
-def _mend(draft: Draft) -> None:
-    """Thin what is washed over afterwards, where it makes its place too dark."""
-    if not any(t.band in FIRST_COATS for t in draft.laid):
-        return
-    thinning = draft.scene.medium.thinning
-    draft.lay_again(with_weaker_first_coats(draft.passes, draft.laid, draft.pruning(), thinning))
 
 
 def _asked_for(hair: HairLayer) -> bool:
@@ -133,6 +128,37 @@ def _with_tones(draft: Draft) -> None:
         draft.lay_again(varied)
 
 
+def _with_charges(draft: Draft) -> None:
+    """Drop washes that turn softly into those they lie on; a plan of every pass lays them one by one."""
+    if not draft.school.transparent or draft.scene.subject.size == "every pass":
+        return
+    joined = with_charges(draft.passes, draft.laid, [draft.bare, *draft.canvases], draft.scene)
+    if len(joined.passes) < len(draft.passes):
+        draft.keep(list(joined.numbers))
+        draft.lay_again(joined.passes)
+    _without_traces(draft)
+    under = [draft.bare, *draft.canvases]
+    dropped = with_hue_charges(draft.passes, under, draft.scene, draft.hues, draft.pruning())
+    if any(a is not b for a, b in zip(dropped, draft.passes, strict=True)):
+        draft.lay_again(dropped)
+
+
+def _without_traces(draft: Draft) -> None:
+    """Leave out washes that alone are hardly a tint and bring their place little."""
+    pruning, stay = draft.pruning(), list[int]()
+    for number, (one, template) in enumerate(zip(draft.passes, draft.laid, strict=True)):
+        trace = template.kind == "water" and not one.charges and template.band is Band.WASHES
+        trace = trace and one.thinned[-1].dilution.ratio > WEAKEST and not template.stays
+        if trace and 0 <= pruning.gain(number).steps < TRACE_STEPS:
+            words = f" left out: weaker than 1 part in {WEAKEST} of water it is hardly a tint."
+            draft.remarks.append(Remark(one.name, one.group, words))
+        else:
+            stay.append(number)
+    if len(stay) < len(draft.passes):
+        draft.keep(stay)
+        draft.lay_again(draft.passes)
+
+
 def finish(draft: Draft) -> PassPlan:
     """Turn a draft into the plan: of its size, with heaps, brushes, waiting times and hours."""
     scene, subject = draft.scene, draft.scene.subject
@@ -145,7 +171,6 @@ def finish(draft: Draft) -> PassPlan:
     )
     draft.passes = [replace(p, work_minutes=m) for p, m in zip(draft.passes, minutes, strict=True)]
     hairy = dict(zip((p.key for p in draft.passes), hair, strict=True))
-    _mend(draft)
     _without_idle_hair(draft)
     _of_size(draft)
     draft.remarks += [
@@ -153,9 +178,12 @@ def finish(draft: Draft) -> PassPlan:
         if KINDS[t.kind].covers and not p.recipe.reached
     ]  # fmt: skip
     heaps = _from_heaps(draft)
+    _with_charges(draft)
+    heaps = with_amounts(heaps, draft.passes)
     _with_tones(draft)
     hand = with_brushes(draft.passes, scene)
-    passes = with_times(hand.passes, draft.laid, scene, draft.slower)
+    ways = [with_way(p, t, scene) for p, t in zip(hand.passes, draft.laid, strict=True)]
+    passes = with_times(ways, draft.laid, scene, draft.slower)
     pruning = draft.pruning()
     passes = tuple(replace(p, gain=pruning.gain(n)) for n, p in enumerate(passes))
     white = bare_white(draft.laid, [KINDS[t.kind].does in ("ground", "remove") for t in draft.laid])

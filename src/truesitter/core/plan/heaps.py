@@ -119,10 +119,21 @@ def with_amounts(heaps: Sequence[Heap], passes: Sequence[Pass]) -> tuple[Heap, .
     found = []
     for heap in heaps:
         key = MARK + heap.key
-        takers = tuple(n for n, p in enumerate(passes) if key in p.mix)
-        ml = sum(passes[n].ml * passes[n].mix[key] / sum(passes[n].mix.values()) for n in takers)
+        taken = [
+            (n, ml * mix[key] / sum(mix.values()))
+            for n, p in enumerate(passes)
+            for mix, ml in _mixes(p)
+            if key in mix
+        ]
+        takers, ml = tuple(dict.fromkeys(n for n, _ in taken)), sum(part for _, part in taken)
         found += [replace(heap, ml=ml, passes=takers)] if takers else []
     return tuple(sorted(found, key=lambda h: -h.ml))
+
+
+def _mixes(one: Pass) -> list[tuple[dict[str, int], float]]:
+    """What a pass is mixed of, and the ml of each."""
+    dropped = [(charge.mix, charge.ml) for charge in one.charges]
+    return [(one.mix, one.ml - sum(ml for _, ml in dropped)), *dropped]
 
 
 def remade(

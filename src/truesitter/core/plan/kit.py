@@ -107,8 +107,14 @@ def _tubes(plan: PassPlan, sittings: tuple[PlannedSitting, ...]) -> tuple[KitTub
 
 
 def _thinner_ml(plan: PassPlan) -> float:
-    """Every dilution of a pass takes its own thinner for its own part of the paint."""
-    return sum(p.ml * t.share * t.dilution.ratio for p in plan.passes for t in p.thinned)
+    """Every dilution takes its own thinner for its own part of the paint, and so does every drop."""
+    dropped = [sum(charge.ml for charge in p.charges if not charge.added) for p in plan.passes]
+    own = sum(
+        (p.ml - drops) * t.share * t.dilution.ratio
+        for p, drops in zip(plan.passes, dropped, strict=True)
+        for t in p.thinned
+    )
+    return own + sum(c.ml * c.dilution.ratio for p in plan.passes for c in p.charges if not c.added)
 
 
 def _timers(plan: PassPlan, names: tuple[str, ...]) -> tuple[tuple[str, float], ...]:

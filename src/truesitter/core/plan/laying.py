@@ -128,6 +128,8 @@ class Step:
         What the step before it laid, where that was a thin coat.
     hair
         The layer of the hair stage that it lays.
+    hollows
+        (n,) pieces that were laid as dark as they are wanted: washes stop there.
     """
 
     pieces: Mask
@@ -140,6 +142,7 @@ class Step:
     last: Laid | None = None
     order: int = 0
     hair: HairLayer | None = None
+    hollows: Mask | None = None
 
     @property
     def wanted(self) -> Mask:

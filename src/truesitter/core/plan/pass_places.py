@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import cv2
@@ -21,6 +21,7 @@ from truesitter.core.plan.tuning import (
     SMALLEST_CM2,
     SMALLEST_LIGHT_CM2,
 )
+from truesitter.core.plan.water.hue_places import hue_places
 from truesitter.core.school.school_document import Band, KindName, PassTemplate, TonesOrder
 from truesitter.core.types import Floats, Labels, Mask
 from truesitter.core.values.cuts import best_fit_cuts
@@ -66,6 +67,8 @@ class Place:
         (h, w) the part of it whose colour is wanted; all of it when not given.
     hair
         The layer of the hair stage that it is.
+    hues
+        (h, w) places of a first wash on either side of its hue, 1 and 2; 0 for neither.
     tone, order
         (h, w) where the colour of its lines or light comes from, and which place of its template it is.
     """
@@ -80,6 +83,7 @@ class Place:
     tone: Mask | None = None
     order: int = 0
     hair: HairLayer | None = None
+    hues: Labels | None = None
 
 
 def _in_thirds(values: Floats, where: Mask) -> tuple[Labels, int]:
@@ -125,10 +129,29 @@ def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place
             Place(
                 template, mask, f"{template.key}-{step}", template.name.format(band=f"wash {step}"),
                 aim=mask & ~darker, order=step - 1,
+                hues=hue_places(subject, mask) if step == 1 and template.kind == "water" else None,
             )
         )  # fmt: skip
         mask = darker
     return places
+
+
+def _pieces(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
+    """Best-fit tones, darkest first, each laid by itself."""
+    if not where.any():
+        return []
+    inside = subject.value[where]
+    counts = histogram(inside)
+    count = min(template.steps, int(np.count_nonzero(counts)))
+    tone = np.zeros(subject.value.shape, np.uint8)
+    tone[where] = 1 + np.digitize(inside, best_fit_cuts(counts, count) if count > 1 else ())
+    return [
+        Place(
+            template, tone == number, f"{template.key}-{number}",
+            template.name.format(band=f"tone {number} of {count}"), order=number - 1,
+        )
+        for number in range(1, count + 1)
+    ]  # fmt: skip
 
 
 def _no_finer(mask: Mask, template: PassTemplate, subject: Subject) -> Mask:
@@ -264,6 +287,14 @@ def in_order(darkest_first: Sequence[Place], tones: TonesOrder) -> list[Place]:
     return [darkest_first[n] for n in inward]
 
 
+_PARTED: dict[Band, Callable[[PassTemplate, Subject, Mask], list[Place]]] = {
+    Band.COOL_HALFTONE: _halftones,
+    Band.WASHES: _washes,
+    Band.PIECES: _pieces,
+    Band.ZONES: _zones,
+}
+
+
 def split(template: PassTemplate, subject: Subject) -> list[Place]:
     """The places of one template in the order of its tones, too small ones left out."""
     if template.band is Band.LINES:
@@ -274,14 +305,10 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
             Place(template, where & (subject.groups == i), f"{template.key}-{i + 1}", template.name, i)
             for i in range(int(subject.groups.max()) + 1)
         ]
-    elif template.band is Band.COOL_HALFTONE:
-        places = _halftones(template, subject, where)
     elif template.band in HAIR_ROLES:
         return _hair_places(template, subject, where)
-    elif template.band is Band.WASHES:
-        places = _washes(template, subject, where)
-    elif template.band is Band.ZONES:
-        places = _zones(template, subject, where)
+    elif template.band in _PARTED:
+        places = _PARTED[template.band](template, subject, where)
     elif template.band in (Band.THIRDS, Band.NESTED_THIRDS):
         places = _thirds(template, subject.value, where) if where.any() else []
     else:
@@ -293,7 +320,7 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
         elif template.band in _MARKED:
             where = where & _marked(subject, template.band)
         places = [Place(template, where, template.key, template.name)]
-    if template.band in (Band.EACH_GROUP, Band.THIRDS):
+    if template.band in (Band.EACH_GROUP, Band.THIRDS, Band.PIECES):
         places = in_order(places, template.tones)
     smallest = (
         (SMALLEST_LIGHT_CM2 if template.band is Band.HIGHLIGHTS else SMALLEST_CM2)
@@ -315,5 +342,7 @@ def patchwork_of(subject: Subject, places: list[Place]) -> Patchwork:
             # Zones grow: each covers those before it, which keep their pieces.
             fresh = place.mask & (drawn == 0) if place.template.band is Band.ZONES else place.mask
             drawn[fresh] = number
+        if place.hues is not None:
+            own[f"{place.key}, hues"] = place.hues
     stays = [subject.ground.stays] if subject.ground else []
     return Patchwork.of(subject.groups.shape, subject.regions, subject.groups, *own.values(), *stays)

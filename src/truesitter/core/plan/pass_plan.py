@@ -22,6 +22,8 @@ from truesitter.core.paint.media.thickness import WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.hand.brush_goes import UnbrokenPatch
+from truesitter.core.plan.water.ways import Charge, Way
+from truesitter.core.school.school_document import PaperState
 from truesitter.core.types import Mask
 
 Doing = Literal["ground", "wash", "mass", "glaze", "light", "lines", "remove", "coat", "smear"]
@@ -138,6 +140,10 @@ class Pass:
         The layer of hair that it lays; None for all else.
     tones
         The mixtures its strokes vary in, its own first; none where that is the only one.
+    charges
+        What is dropped into a wash while it is wet, in order.
+    way, paper
+        How a wash is laid, and how wet the paper is for it; None for all else.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     operations
@@ -198,6 +204,14 @@ class Pass:
     gain: Gain | None = None
     hair: HairLayer | None = None
     tones: tuple[StrokeTone, ...] = ()
+    charges: tuple[Charge, ...] = ()
+    way: Way | None = None
+    paper: PaperState | None = None
+
+    @property
+    def keys(self) -> tuple[str, ...]:
+        """Its own key, and those of the washes that are dropped into it."""
+        return (self.key, *(charge.key for charge in self.charges))
 
     @property
     def layer(self) -> str | None:
@@ -217,9 +231,10 @@ class Pass:
     def portions(self) -> tuple[tuple[dict[str, int], float], ...]:
         """Parts straight from the tubes, and the part of the pass's paint that is mixed so, 0–1."""
         strokes = sum(tone.strokes for tone in self.tones)
-        if not strokes:
-            return ((self.taken_from, 1.0),)
-        return tuple((tone.parts, tone.strokes / strokes) for tone in self.tones)
+        if strokes:
+            return tuple((tone.parts, tone.strokes / strokes) for tone in self.tones)
+        dropped = tuple((charge.parts, charge.ml / self.ml) for charge in self.charges)
+        return ((self.taken_from, 1.0 - sum(part for _, part in dropped)), *dropped)
 
     @property
     def target_value(self) -> float:
@@ -329,6 +344,11 @@ class PassPlan:
     def keys(self) -> tuple[str, ...]:
         """Of its passes, in order."""
         return tuple(p.key for p in self.passes)
+
+    @property
+    def every_key(self) -> tuple[tuple[str, ...], ...]:
+        """Keys of each pass, with those of the washes that are dropped into it."""
+        return tuple(p.keys for p in self.passes)
 
     @property
     def finished(self) -> Canvas:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 import numpy as np
 
@@ -24,9 +25,7 @@ from truesitter.core.plan.pass_places import Place, split
 from truesitter.core.plan.pass_plan import Pass, PassPlan, Remark
 from truesitter.core.plan.size import JOINED
 from truesitter.core.plan.subject import Subject
-from truesitter.core.plan.tuning import (
-    SMALLEST_CM2,
-)
+from truesitter.core.plan.tuning import HOLLOWS, SMALLEST_CM2
 from truesitter.core.school.school_document import Band, PassTemplate, School
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.sitter.region_names import Region
@@ -38,8 +37,8 @@ class _Planner(Draft):
         """False for what the plan left out that the painting was begun by: it is not taken up again."""
         if self.begun is None or self.scene.subject.size == "every pass":
             return True
-        keys = self.begun.keys
-        return place.key in keys or (JOINED in keys and place.template.band is Band.LINES)
+        lines = place.template.band is Band.LINES and self.begun.has(JOINED)
+        return lines or self.begun.has(place.key)
 
     def brush(self, mask: Mask) -> float:
         """Widest brush for a place."""
@@ -48,7 +47,7 @@ class _Planner(Draft):
     def add(self, place: Place, brush: float) -> None:
         """Do one place on the canvas and write down its pass, with the brush for the whole of the place."""
         template, at = place.template, self.scene.patchwork.at
-        into_wet = template.into_wet and self.wet_minutes <= self.scene.medium.open_minutes[1]
+        into_wet = template.into_wet and self.wet_minutes <= self.open_minutes[1]
         if template.into_wet and not into_wet:
             self._say_set(place)
         canvas = self.canvas if into_wet else self.canvas.dried()
@@ -63,7 +62,7 @@ class _Planner(Draft):
             aim = None if aim is None or not aim.any() else aim
         step = Step(
             pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
-            self.thin, place.order, place.hair,
+            self.thin, place.order, place.hair, self.hollows,
         )  # fmt: skip
         laid = KINDS[template.kind].lay(self.scene, step, canvas)
         self.thin = laid if isinstance(laid, Laid) and laid.thinned else None
@@ -81,10 +80,24 @@ class _Planner(Draft):
             brush = self.brush(self.scene.patchwork.mask(laid.pieces))
         done = self._pass(place, laid, brush, into_wet)
         self.wet_minutes = (self.wet_minutes if into_wet else 0.0) + done.work_minutes
+        self.put(done, template)
+
+    def put(self, done: Pass, template: PassTemplate) -> None:
+        """Write down a pass that lies on the canvas by now."""
+        if template.band in HOLLOWS:
+            laid = done.pieces if self.hollows is None else self.hollows | done.pieces
+            self.hollows = laid
         self.passes.append(done)
         self.laid.append(template)
-        self.stand(done.key)
+        self.stand(done.keys)
         self.canvases.append(self.canvas)
+
+    def lay_first(self, done: Pass, template: PassTemplate) -> None:
+        """Lay a pass that was planned on what comes over it."""
+        self.canvas = self.canvas.dried()
+        for operation in done.operations:
+            self.canvas = self.canvas.do(operation)
+        self.put(replace(done, value_error=self.value_error()), template)
 
     def _say_set(self, place: Place) -> None:
         """Said once: the first pass that was to go into wet paint and cannot."""
@@ -141,7 +154,7 @@ class _Planner(Draft):
             edge=template.edge,
             tool=laid.tool or template.tool,
             note=f"{template.note} {laid.said}".strip(),
-            open_minutes=self.scene.medium.open_minutes,
+            open_minutes=self.open_minutes,
             goes=(),
             fat=template.fat,
             operations=laid.operations,
@@ -203,7 +216,18 @@ def plan_passes(
         planner.remarks.append(Remark(school.name, None, words))
     # Brushes depend on nothing that is laid: they are measured beside the mixing.
     with ThreadPoolExecutor(max_workers=1) as beside:
-        for place, brush in zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True):
-            if planner.paints(place):
-                planner.add(place, brush)
+        brushes = zip(places, beside.map(planner.brush, [p.mask for p in places]), strict=True)
+        painted = [(place, brush) for place, brush in brushes if planner.paints(place)]
+    first = [n for n, (place, _) in enumerate(painted) if place.template.laid_first]
+    if first:
+        # What is laid first is as strong as all that comes over it lets it be: planned on that, once more.
+        trial = _Planner(subject, palettes, school, wishes, used, ground, places)
+        for place, brush in painted[: first[-1] + 1]:
+            trial.add(place, brush)
+        early = [(p, t) for p, t in zip(trial.passes, trial.laid, strict=True) if t.laid_first]
+        for done, template in sorted(early, key=lambda one: one[1].laid_first):
+            planner.lay_first(done, template)
+    for place, brush in painted:
+        if not place.template.laid_first:
+            planner.add(place, brush)
     return finish(planner)

@@ -55,9 +55,11 @@ def with_fewer_washes(school: School, size: Size) -> School:
     most = WASHES_OF_SIZE[size]
 
     def fewer(one: PassTemplate) -> PassTemplate:
-        if one.band is not Band.WASHES:
+        if one.band not in (Band.WASHES, Band.PIECES):
             return one
         steps = min(one.steps, next(n for regions, n in most.items() if set(one.regions) & set(regions)))
+        if one.band is Band.PIECES:
+            return one.model_copy(update={"steps": steps})
         first = -(-(one.from_step - 1) * steps // one.steps) + 1
         last = -(-one.to_step * steps // one.steps)
         return one.model_copy(update={"steps": steps, "from_step": min(first, last), "to_step": last})

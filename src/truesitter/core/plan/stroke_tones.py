@@ -6,7 +6,6 @@ then (common practice). Which stroke takes which is read from the reference unde
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import replace
 
 import numpy as np
@@ -14,25 +13,19 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.drawn.painted_lines import piece_cover
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.difference import delta_e_2000
-from truesitter.core.colour.spectrum import reflectance_to_lab
-from truesitter.core.colour.value import lab_value
 from truesitter.core.imaging.line import Line
-from truesitter.core.paint.optics.kubelka_munk import film_reflectance, leave_surface
-from truesitter.core.paint.recipes.mixing import Colour
-from truesitter.core.plan.kinds.water_pass import beneath
 from truesitter.core.plan.laying import Scene
-from truesitter.core.plan.pass_plan import Pass, StrokeTone
+from truesitter.core.plan.pass_plan import Pass
+from truesitter.core.plan.touches import touched
 from truesitter.core.plan.tuning import (
     FEWEST_STROKES,
     TONE_APART,
-    TONE_BASES,
     TONE_GAIN,
     TONE_SHARE,
     TONE_STEPS,
     TONES_MOST,
 )
-from truesitter.core.types import Doubles, Ints, Mask
+from truesitter.core.types import Doubles, Ints
 
 
 def with_stroke_tones(one: Pass, on: Canvas, scene: Scene, grey: bool) -> Pass:
@@ -61,7 +54,7 @@ def with_stroke_tones(one: Pass, on: Canvas, scene: Scene, grey: bool) -> Pass:
     wanted -= wanted.mean(axis=0)
     if grey:
         wanted[:, 1:] = 0.0
-    made = list(_touched(laid, on, scene))
+    made = list(touched(laid, on, scene, TONE_APART, TONE_STEPS))
     looks = np.array([tone.predicted.lab for tone in made])
     shifts = looks - looks[0]
     chosen = _fewest(wanted, shifts)
@@ -108,50 +101,6 @@ def _line_colours(lines: tuple[Line, ...], scene: Scene) -> Doubles:
     counts = np.array([len(line.points) for line in lines])
     sums = np.add.reduceat(lab[rows, columns].astype(np.float64), np.cumsum(counts) - counts, axis=0)
     return np.asarray(sums / counts[:, None])
-
-
-def _touched(laid: Layer, on: Canvas, scene: Scene) -> Iterator[StrokeTone]:
-    """The pass's own mixture, then it with a touch of each tube that makes it look a little other."""
-    rack, main = on.rack, laid.parts
-    most = max(scene.wishes.most_tubes, len(main))
-    below, film = _below(on, laid, scene), laid.film_mm
-    assert film is not None
-
-    def seen(parts: dict[str, int]) -> Doubles:
-        k, s = rack.mixture(parts)
-        return np.asarray(reflectance_to_lab(leave_surface(film_reflectance(k, s, film, below))))
-
-    own, bare = seen(main), reflectance_to_lab(leave_surface(below))
-    yield StrokeTone(dict(main), {}, 0, 0, Colour.of(own))
-    whole = sum(main.values())
-    for tube in _tubes(scene, laid):
-        if len({*main, tube}) > most:
-            continue
-        for base in TONE_BASES:
-            parts = {k: n * base for k, n in main.items()}
-            parts[tube] = parts.get(tube, 0) + whole
-            lab = seen(parts)
-            apart = float(delta_e_2000(lab, own))
-            steps = abs(float(lab_value(lab) - lab_value(own)))
-            if not TONE_APART[0] <= apart <= TONE_APART[1] or steps > TONE_STEPS:
-                continue
-            # A film that only darkens may not veil what it goes over.
-            if laid.fades and lab[0] > bare[0]:
-                continue
-            yield StrokeTone(parts, {tube: 1}, base, 0, Colour.of(lab))
-
-
-def _tubes(scene: Scene, laid: Layer) -> tuple[str, ...]:
-    """Tubes that may go into the strokes: those of the palette that its own are from."""
-    palette = scene.palette if set(laid.parts) <= set(scene.palette.tubes) else scene.body
-    return palette.tubes
-
-
-def _below(on: Canvas, laid: Layer, scene: Scene) -> Doubles:
-    """(31,) internal reflectance of what the strokes lie on."""
-    under = laid.cover > 0 if laid.cover is not None else laid.pieces
-    pieces: Mask = under if under.any() else np.ones_like(laid.pieces)
-    return beneath(scene, on, pieces).internal()
 
 
 def _off(wanted: Doubles, shifts: Doubles) -> Doubles:

@@ -55,14 +55,6 @@ SETTLES_FROM = 6.0
 LONGEST = 180.0
 """Minutes; longer waits are told with the sittings [try]."""
 
-# mended.py
-
-FIRST_COATS = (Band.RECESSES, Band.RECESS_DARKS)
-"""What lies under all other washes of its place."""
-
-WEAKER = (0.7, 0.5, 0.35, 0.25)
-"""Strengths that a first coat is tried in besides its own [try]."""
-
 # painted_hair.py
 
 HAIR_SOFT_MM = 1.5
@@ -95,6 +87,9 @@ PEAK_QUANTILE = 0.4
 """Last lights lie where zones 1 and 2 are lighter than this part of zone 1 (from memory)."""
 
 # planner.py
+
+HOLLOWS = (Band.RECESSES, Band.RECESS_DARKS)
+"""What is laid as dark as it is wanted in the end."""
 
 ERROR_BINS = 500
 """Values are compared in 50ths of a step."""
@@ -155,11 +150,3 @@ TONE_APART, TONE_STEPS = (1.5, 7.0), 0.4
 TONES_MOST, TONE_GAIN, TONE_SHARE = 3, 0.04, 0.08
 """Mixtures of a layer at most; one more brings its strokes nearer by such a part and is taken by such a part
 of them [try]."""
-
-# wash_over.py
-
-STAGES = (1.0, 0.3, 0.02)
-"""Darkest parts of the picture whose means are washed over one another."""
-
-SAMPLE = 40_000
-"""Pixels that a wash is reckoned on."""

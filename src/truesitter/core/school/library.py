@@ -8,7 +8,8 @@ from truesitter.core.school.school_document import School
 
 _KEYS = (
     "layered-oil", "direct-oil", "brown-layer", "monochrome-first", "thumbnail-first", "skin-string",
-    "tempera", "watercolour-zones", "watercolour-recesses", "watercolour-all-over", "airbrush",
+    "tempera", "watercolour-zones", "watercolour-recesses", "watercolour-all-over",
+    "watercolour-direct", "airbrush",
 )  # fmt: skip
 
 SCHOOLS: dict[str, School] = {

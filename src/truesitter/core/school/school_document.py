@@ -44,6 +44,9 @@ KindName = Literal[
 TonesOrder = Literal["dark to light", "light to dark", "between last"]
 """In which order the tones of one place are laid; ``between last`` begins with darks and lights."""
 
+PaperState = Literal["dry", "damp", "wet", "soaked"]
+"""How wet the paper is when a wash is laid."""
+
 UnlitName = Literal["above the mouth", "red of the lips"]
 
 if {ABOVE_THE_MOUTH, RED_OF_THE_LIPS} != set(get_args(UnlitName)):
@@ -55,8 +58,9 @@ class Band(Enum):
 
     ``groups`` are the painter's value groups from dark to light; ``nested thirds`` the darks over all
     of it, the middle inside them, the lights inside that; ``washes`` best-fit groups from light to dark,
-    each over everything darker; ``shadow`` shadow and halftone; ``zones`` each over those before;
-    ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of the face;
+    each over everything darker, or ``pieces`` each by itself; ``shadow`` shadow and halftone; ``zones``
+    each over those before; ``peaks`` the lightest of them; ``recesses`` and ``recess darks`` hollows of
+    the face;
     ``cool halftone`` where skin that turns from the light is cooler than light and shadow make it;
     ``highlights`` what mirrors the light; ``hair layers`` nested tones of the hair, along its growth, or
     ``hair base`` the first of them and ``hair strokes`` the others;
@@ -73,6 +77,7 @@ class Band(Enum):
     ZONES = "zones"
     PEAKS = "peaks"
     WASHES = "washes"
+    PIECES = "pieces"
     RECESSES = "recesses"
     RECESS_DARKS = "recess darks"
     HIGHLIGHTS = "highlights"
@@ -149,6 +154,13 @@ class PassTemplate(_Document):
     inspect: Words = Field("", description="What to look at before going on")
     into_wet: bool = Field(False, description="It goes into what is still wet and waits for nothing below")
     stays: bool = Field(False, description="It makes the manner: only a sketch may leave it out")
+    paper: PaperState | None = Field(
+        None, description="How wet the paper is made for a wash; as its size asks where not given"
+    )
+    laid_first: int = Field(
+        0, ge=0, le=9,
+        description="Laid before all others, those of 1 first, but reckoned in its turn; 0 for all else",
+    )  # fmt: skip
     finest_mm: float = Field(0.0, ge=0, le=20, description="Nothing narrower is laid")
     steps: int = Field(
         4, ge=1, le=9, description="Of a band of washes: into how many values its place is parted"

@@ -182,6 +182,7 @@ class PassSettings(Settings):
     rest_days: int = Field(0, ge=0, le=30, description="Days between two sittings on which nobody paints")
     temperature: float = Field(20, ge=0, le=45, description="Of the studio, in °C")
     humidity: float = Field(50, ge=5, le=95, description="Of its air, in per cent")
+    dryer: bool = Field(False, description="Waits are shortened with a hair dryer, where warm air helps")
     support: SupportName | None = Field(None, description="None for the school's usual one")
 
     @model_validator(mode="after")
@@ -220,4 +221,4 @@ class PassSettings(Settings):
 
     def room(self) -> Room:
         """The studio's air."""
-        return Room(self.temperature, self.humidity)
+        return Room(self.temperature, self.humidity, self.dryer)

@@ -268,7 +268,7 @@ class EaselStage:
         light = dried(taken.light, self._mixing.drying_shift()) if painting.wet else taken.light
         own, plan = (linear_to_lab(blur(p, GRAIN_PX)) for p in (light, planned))
         by = self._passes.plan()
-        begun = Begun(laid, own - plan, taken.trusted, by.keys, tuple(h.parts for h in by.heaps))
+        begun = Begun(laid, own - plan, taken.trusted, by.every_key, tuple(h.parts for h in by.heaps))
         flesh = self._flesh.settings
         return plan_passes(
             self._passes.subject(), self._flesh.palette(), self._passes.settings.adapted(), flesh.wishes(),

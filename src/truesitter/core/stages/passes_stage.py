@@ -43,7 +43,7 @@ ORDER = tuple(
     for name in (
         "school", "own", "support", "background", "hair", "lights", "order", "softening", "shadows",
         "tones", "sitting", "layers", "wall",
-        "size", "brushes", "own_heaps", "exactness", "focus", "temperature", "humidity", "ground",
+        "size", "brushes", "own_heaps", "exactness", "focus", "temperature", "humidity", "dryer", "ground",
         "ground_lab",
     )
 )  # fmt: skip
@@ -71,7 +71,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=subject_needs,
-        version=22,
+        version=23,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from pydantic import Field
 
 from truesitter.core.paint.recipes.ingredients import MARK
@@ -37,6 +39,11 @@ class PlanPaletteHeap(Out):
 
 def mix_of(one: Pass, plan: PassPlan, rack: Rack) -> list[PlanMixPart]:
     """What a pass takes from the palette; nothing where it is mixed by itself."""
+    return mix_parts(one.mix, plan, rack)
+
+
+def mix_parts(mix: Mapping[str, int], plan: PassPlan, rack: Rack) -> list[PlanMixPart]:
+    """What a mix, heaps by `@` and their key, takes from the palette."""
     heaps = {MARK + h.key: h for h in plan.heaps}
     return [
         PlanMixPart(
@@ -46,7 +53,7 @@ def mix_of(one: Pass, plan: PassPlan, rack: Rack) -> list[PlanMixPart]:
             hex=heaps[key].colour.hex if key in heaps else rack.tube(key).masstone_hex(),
             parts=parts,
         )
-        for key, parts in one.mix.items()
+        for key, parts in mix.items()
     ]
 
 

@@ -9,10 +9,18 @@ from pydantic import Field
 from truesitter.core.paint.tubes.cautions import cautions_for
 from truesitter.core.plan.hand.seams import Seam
 from truesitter.core.plan.pass_plan import Doing, Pass
+from truesitter.core.plan.water.ways import Way
+from truesitter.core.school.school_document import PaperState
 from truesitter.core.stages import Study
 from truesitter.core.values.edges import Sharpness
 from truesitter.formats.documents.plan_brushes import brush_ids
 from truesitter.formats.documents.plan_heaps import PlanMixPart, heaps_of, mix_of, mix_words
+from truesitter.formats.documents.plan_wash import (
+    PlanCharge,
+    PlanReserve,
+    charges_of,
+    reserves_by_pass,
+)
 from truesitter.formats.words.pace_words import pace_words
 from truesitter.formats.words.pass_words import (
     edge_words,
@@ -23,6 +31,7 @@ from truesitter.formats.words.pass_words import (
     varied_words,
 )
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
+from truesitter.formats.words.wash_words import paper_words, wash_words
 
 
 class PlanThinned(Out):
@@ -121,6 +130,10 @@ class PlanPass(Out):
     value: float = Field(description="Target value")
     wet_value: float | None = Field(description="Of its paint while wet; None where none is mixed")
     strength: float = Field(description="Part of its puddle that is paint; 1 for paint as it comes")
+    way: Way | None = Field(description="How a wash is laid; None for all else")
+    paper_state: PaperState | None = Field(description="How wet the paper is for it; None for all else")
+    charge: list[PlanCharge] = Field(description="What is dropped into it while it is wet")
+    reserve: list[PlanReserve] = Field(description="Lights kept from it on, at the first wash there")
     parts: dict[str, int] = Field(description="Straight from the tubes, without any heap")
     heap: PlanHeap | None = None
     mix: list[PlanMixPart] = Field(description="From the heaps; nothing where it is mixed by itself")
@@ -142,6 +155,8 @@ class PlanPass(Out):
     edge: PlanEdge
     tool: str
     note: str
+    paper_words: str = Field(description="How wet the paper is; empty for dry")
+    wash_words: str = Field(description="That, and what is dropped in; empty for a plain wash")
     inspect: str = Field(description="What to look at before going on")
     open_minutes: float = Field(description="Longest time an edge can be moved")
     open_from_minutes: float = Field(description="Shortest")
@@ -246,6 +261,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
     flesh = study.settings.flesh
     # The painter's swatches decide; without them what the plan is painted in dries as usual.
     shift = flesh.drying_shift() if flesh.drying else plan.medium.shift
+    reserves = reserves_by_pass(study, plan)
     passes = [
         PlanPass(
             key=p.key,
@@ -255,6 +271,10 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             value=p.target_value,
             wet_value=shift.wet(p.recipe.predicted.value) if p.recipe.parts else None,
             strength=1 / (1 + p.thinned[-1].dilution.ratio) if p.thinned else 1.0,
+            way=p.way,
+            paper_state=p.paper,
+            charge=charges_of(p, plan, study),
+            reserve=reserves.get(n, []),
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
             mix=(mix := mix_of(p, plan, rack)),
@@ -293,6 +313,8 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             edge=edge_of(p, met),
             tool=p.tool,
             note=f"{p.note} {varied_words(p, rack)}".strip(),
+            paper_words=paper_words(p),
+            wash_words=wash_words(p, rack),
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],
             open_from_minutes=p.open_minutes[0],

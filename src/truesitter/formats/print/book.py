@@ -148,6 +148,7 @@ def _pass_page(
         Words(f"Value {counting(one.value)}. {_how(one)}.", LARGE),
         Words(f"{one.tool}; edge {one.edge.words}.", LARGE),
         Words(one.note, MIDDLE),
+        Words(one.wash_words, MIDDLE),
         Words(f"Look before you go on: {one.inspect}" if one.inspect else "", MIDDLE, BOLD),
         Words(_after(one), MIDDLE),
     ):  # fmt: skip

@@ -2,18 +2,10 @@
 
 from __future__ import annotations
 
-from truesitter.core.design.reserve import Reserve, mask_shapes, reserve_for
+from truesitter.core.design.reserve import mask_shapes
 from truesitter.core.stages import Study
+from truesitter.formats.documents.plan_wash import reserves_of
 from truesitter.formats.print.svg import coordinates
-
-
-def reserves_of(study: Study) -> tuple[Reserve, ...]:
-    """What is done to keep each light of a sitter."""
-    mm, support = study.accents.mm_per_px(), study.passes.support()
-    return tuple(
-        reserve_for(named.place, named.light.edge, named.light.width * mm, support)
-        for named in study.accents.highlights()
-    )
 
 
 def masks_svg(study: Study, canvas_mm: tuple[float, float]) -> str:

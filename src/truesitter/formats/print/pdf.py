@@ -160,6 +160,11 @@ def _open(current: PlanPass) -> str:
     return words
 
 
+def _told(current: PlanPass) -> str:
+    """How it is laid and how long it stays open."""
+    return " ".join(words for words in (current.note, current.wash_words, _open(current)) if words)
+
+
 def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) -> list[Words]:
     words = [
         Words(f"{number}  {current.name}", 9, BOLD),
@@ -167,7 +172,7 @@ def _pass_words(number: int, current: PlanPass, rack: Rack, counting: Counting) 
         Words(
             f"Value {counting(current.value)}; {_laid(current)}; {current.tool}; "
             f"edge {current.edge.words}; {current.area_cm2:.0f} cm², "
-            f"{current.ml:.1f} ml. {current.note} {_open(current)}",
+            f"{current.ml:.1f} ml. {_told(current)}",
             8,
         ),
     ]

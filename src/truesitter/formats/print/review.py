@@ -19,6 +19,7 @@ from truesitter.formats.pictures.easel_pictures import hatched
 from truesitter.formats.pictures.png import encode_jpeg
 from truesitter.formats.print.sheet import Sheet, Words, fit, tick_box
 from truesitter.formats.words.pass_words import varied_words
+from truesitter.formats.words.wash_words import wash_words
 from truesitter.formats.words.wording import Counting, parts_sentence
 
 
@@ -108,8 +109,8 @@ def sections_pdf(
         for number, one, part in needs.passes:
             mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
             words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, {one.tool}"
-            varied = varied_words(one, rack)
-            lines = [Words(said, 10) for said in (words, mixed, varied) if said]
+            more = (varied_words(one, rack), wash_words(one, rack))
+            lines = [Words(said, 10) for said in (words, mixed, *more) if said]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)
         for light in needs.ceilings:
             sheet.text(f"Light at {light.place}: no lighter than {counting(light.ceiling)}.", 10)

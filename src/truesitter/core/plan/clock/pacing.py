@@ -43,10 +43,12 @@ def paced(plan: PassPlan, school: str, pace: OwnPace) -> PassPlan:
 def _at_own_pace(one: Pass, school: str, pace: OwnPace) -> Pass:
     level = level_of(one, school)
     time, paint = pace.time_for(level), pace.paint_for(level)
+    spent = paint[1].bounded() if paint else 1.0
     return replace(
         one,
         work_minutes=one.usual_minutes * (time[1].bounded() if time else 1.0),
-        ml=one.usual_ml * (paint[1].bounded() if paint else 1.0),
+        ml=one.usual_ml * spent,
+        charges=tuple(replace(charge, ml=charge.ml * spent) for charge in one.charges),
         pace=time,
         paint=paint,
     )

@@ -33,7 +33,8 @@ def with_times(
     tuple[Pass, ...]
         The same passes.
     """
-    room = scene.subject.room.slows(scene.medium.watery)
+    air = scene.subject.room
+    room = air.slows(scene.medium.watery) / (scene.medium.dryer if air.dryer else 1.0)
     places = [
         current.pieces if current.pieces.any() else np.isin(scene.regions, template.regions)
         for current, template in zip(passes, templates, strict=True)

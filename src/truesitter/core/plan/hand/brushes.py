@@ -62,7 +62,7 @@ def _goes(one: Pass, brush_mm: float, scene: Scene) -> tuple[UnbrokenPatch, ...]
     if one.lines or not softened or scene.medium.sprayed:
         # Nothing is softened after spraying.
         return ()
-    subject, longest = scene.subject, scene.medium.open_minutes[1]
+    subject, longest = scene.subject, one.open_minutes[1]
     if goes_needed(one.area_cm2, brush_mm, longest) == 1:
         return ()
     return goes_of(scene.patchwork.mask(one.pieces), subject.mm_per_px, brush_mm, longest)

@@ -34,7 +34,7 @@ from truesitter.core.plan.kinds.tuning import (
 from truesitter.core.plan.kinds.water_pass import beneath, darkened
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-from truesitter.core.plan.wash_over import wash_over
+from truesitter.core.plan.water.wash_over import wash_over
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.types import Doubles, Mask
 

@@ -19,7 +19,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import ACCENT_CM2, ACCENT_STEPS, LEAST_DARKER, LIGHTENS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
-from truesitter.core.plan.wash_over import Beneath, in_coats, wash_over
+from truesitter.core.plan.water.wash_over import Beneath, in_coats, wash_over
 from truesitter.core.types import Doubles, Mask
 
 
@@ -52,11 +52,21 @@ def darkened(canvas: Canvas, layer: Layer) -> Mask:
 
 
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
+    step = _short_of_hollows(scene, step, canvas)
     aim = step.wanted & step.pieces
     if not aim.any():
         return "there is nothing of its tone."
     under = beneath(scene, canvas, aim)
     return washed(scene, step, canvas, under, scene.target(aim), scene.medium.thinning)
+
+
+def _short_of_hollows(scene: Scene, step: Step, canvas: Canvas) -> Step:
+    """A step that stops at hollows which are as dark as they are wanted."""
+    if step.hollows is None or not (step.hollows & step.pieces).any():
+        return step
+    wanted = lab_value(scene.sums / scene.patchwork.sizes[:, None])
+    done = step.hollows & (canvas.piece_values() - wanted < LEAST_DARKER)
+    return replace(step, pieces=step.pieces & ~done)
 
 
 def washed(

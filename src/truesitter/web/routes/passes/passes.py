@@ -17,6 +17,7 @@ from truesitter.formats.documents.plan import plan_of
 from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
 from truesitter.formats.documents.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.pictures.png import encode_jpeg, encode_png, strip
+from truesitter.formats.pictures.wash_pictures import charged_picture
 from truesitter.formats.print.pdf import plan_pdf
 from truesitter.formats.print.strokes import lines_svg, practice_pdf
 from truesitter.formats.words.pass_words import taken_words
@@ -132,6 +133,20 @@ def canvas_without(number: int, study: CurrentStudy, request: Request) -> Respon
         return encode_png(study.passes.without(number).picture(last)), "image/png"
 
     return picture_response(request, f"without-{number}-{study.source.key('painted without')}", make)
+
+
+@router.get("/passes/charged/{number}", response_class=Response)
+def canvas_charged(number: int, study: CurrentStudy, request: Request) -> Response:
+    """The canvas after pass `number`, counted from 1, with the places that something is dropped into."""
+    plan = None if study.passes.refused() else study.passes.plan()
+    if plan is None or not 1 <= number <= len(plan.passes):
+        raise HTTPException(404, "There is no such pass in this plan.")
+    masks = tuple(plan.bare.patchwork.mask(charge.pieces) for charge in plan.passes[number - 1].charges)
+
+    def make() -> tuple[bytes, str]:
+        return encode_png(charged_picture(study.passes.painted().picture(number), masks)), "image/png"
+
+    return picture_response(request, f"charged-{number}-{study.source.key('painted')}", make)
 
 
 @router.get("/files/lines.svg", response_class=Response)

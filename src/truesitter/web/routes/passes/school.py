@@ -15,10 +15,11 @@ from truesitter.core.stages import Study
 from truesitter.formats.documents.calendar import sittings_ics
 from truesitter.formats.documents.plan_brushes import MissingBrush, missing_brushes
 from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heaps_of
+from truesitter.formats.documents.plan_wash import reserves_of
 from truesitter.formats.documents.school_files import school_json
 from truesitter.formats.pictures.openraster import passes_ora, passes_zip
 from truesitter.formats.print.book import book_pdf
-from truesitter.formats.print.masks import masks_svg, reserves_of
+from truesitter.formats.print.masks import masks_svg
 from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CountedAs, CurrentSitter, CurrentStudy, download
 

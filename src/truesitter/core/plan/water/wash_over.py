@@ -17,7 +17,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.paint.recipes.solver import solve_recipes
 from truesitter.core.paint.recipes.wishes import Wishes
 from truesitter.core.paint.tubes.palettes import Palette
-from truesitter.core.plan.tuning import SAMPLE, STAGES
+from truesitter.core.plan.water.tuning import SAMPLE, STAGES
 from truesitter.core.school.tuning import MOST_FILM
 from truesitter.core.types import Doubles, Floats
 

@@ -1,0 +1,52 @@
+"""What is dropped into a wash, and on what paper it is laid, in words."""
+
+from __future__ import annotations
+
+from truesitter.core.paint.tubes.rack import Rack
+from truesitter.core.plan.pass_plan import Pass
+from truesitter.core.plan.water.ways import Charge
+from truesitter.formats.words.wording import added_sentence, parts_sentence
+
+_PAPER = {
+    "dry": "",
+    "damp": "The paper is damp, no longer shining, when it is laid.",
+    "wet": "Wet the whole place first, and begin while the paper shines.",
+    "soaked": "Soak the sheet first, and let the shine sink in.",
+}
+
+
+def charge_words(charge: Charge, rack: Rack, mixed: str = "") -> str:
+    """One drop, as ``more of the same puddle, 1 : 7``.
+
+    Parameters
+    ----------
+    charge
+        What is dropped.
+    rack
+        Says what the tubes are called.
+    mixed
+        What it is mixed from, in words; straight from the tubes where not given.
+    """
+    dilution = charge.dilution
+    strength = f"{dilution.paint} : {dilution.thinner}" if dilution.thinner else "as it comes"
+    if charge.added:
+        return f"{added_sentence(charge.added, rack)} to {charge.base} parts of the wash"
+    if charge.same:
+        return f"more of the same puddle, {strength}"
+    return f"{mixed or parts_sentence(charge.parts, rack)}, {strength}"
+
+
+def paper_words(one: Pass) -> str:
+    """How wet the paper of a wash is, in a sentence; empty for dry paper."""
+    return _PAPER[one.paper] if one.paper else ""
+
+
+def wash_words(one: Pass, rack: Rack) -> str:
+    """How wet its paper is and what is dropped in, in a sentence or two; empty for a plain wash."""
+    said = [words for words in (paper_words(one),) if words]
+    if one.charges:
+        drops = "; ".join(
+            f"{chr(ord('a') + n)}, {charge_words(charge, rack)}" for n, charge in enumerate(one.charges)
+        )
+        said.append(f"While it shines, drop in where it is marked: {drops}. Let it run; do not stir.")
+    return " ".join(said)

@@ -1,0 +1,128 @@
+"""The four orders of watercolour on whole sitters: how near, in how many washes, and how they are laid.
+
+That a wash which turns softly is dropped into the one before it, that a drop is stronger than its wash, and
+that a recess is set strong, is common practice; the figures are asked by us.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from tests.core.plan.test_hair_in_schools import study_in
+from truesitter.core.colour.value import lab_value
+from truesitter.core.plan.draft import mapped_reference
+from truesitter.core.plan.pass_plan import Pass, PassPlan
+from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.school_palettes import palettes_for
+from truesitter.core.sitter.region_names import FEATURES, Region
+from truesitter.core.stages import Study
+from truesitter.core.types import Doubles, Mask
+
+ORDERS = [f"watercolour-{order}" for order in ("zones", "recesses", "all-over", "direct")]
+SITTERS = ["maren", "tobias", "selda"]
+HEAD = {r.spoken for r in (Region.SKIN, Region.HAIR, Region.FACIAL_HAIR, *FEATURES)}
+
+
+def wanted_values(study: Study) -> Doubles:
+    """Value of each piece in the palette's reach, (n,)."""
+    plan, wishes = study.passes.plan(), study.settings.flesh.wishes()
+    school = SCHOOLS[study.settings.passes.school]
+    used = palettes_for(school, study.flesh.palette(), wishes, plan.medium, plan.support).used
+    lab, _ = mapped_reference(study.passes.subject(), used, wishes, True)
+    patchwork = plan.bare.patchwork
+    return np.asarray(lab_value(patchwork.sums(lab) / patchwork.sizes[:, None]))
+
+
+def washes(plan: PassPlan) -> list[Pass]:
+    return [p for p in plan.passes if p.does == "wash" and p.thinned]
+
+
+def off(study: Study, where: Mask) -> float:
+    """Mean |Δvalue| of the finished canvas on some pieces, by area."""
+    plan = study.passes.plan()
+    away = np.abs(plan.finished.piece_values() - wanted_values(study))[where]
+    return float(np.average(away, weights=plan.bare.patchwork.sizes[where]))
+
+
+@pytest.mark.parametrize("school", ORDERS)
+@pytest.mark.parametrize("name", SITTERS)
+def test_skin_ends_near_the_sitter_in_few_washes(name: str, school: str) -> None:
+    """Asked: ≤ 0.20 steps in the palette's reach, ≤ 16 washes of the head; reached 0.09–0.18 in 9–14."""
+    study = study_in(name, school)
+    plan = study.passes.plan()
+    skin = plan.bare.patchwork.at(study.passes.subject().regions) == Region.SKIN
+    assert off(study, skin) <= 0.20
+    assert sum(bool(set(p.places) & HEAD) for p in washes(plan)) <= 16
+
+
+@pytest.mark.parametrize("school", ORDERS[:2])
+@pytest.mark.parametrize("name", SITTERS)
+def test_hollows_are_set_once_and_end_as_dark_as_their_valleys(name: str, school: str) -> None:
+    """Asked: within 0.3 steps; reached 0.20 in their mean, 0.24–0.40 piece by piece: one strength is laid
+    into all of them. In the order that begins with hollows they come before all else.
+    """
+    study = study_in(name, school)
+    plan = study.passes.plan()
+    hollow = [n for n, p in enumerate(plan.passes) if p.key in ("recess", "recess-dark")]
+    assert hollow
+    if school == "watercolour-recesses":
+        assert hollow == list(range(len(hollow)))
+    where, sizes = np.any([plan.passes[n].pieces for n in hollow], axis=0), plan.bare.patchwork.sizes
+    assert off(study, where) <= 0.45
+    away = (plan.finished.piece_values() - wanted_values(study))[where]
+    assert abs(float(np.average(away, weights=sizes[where]))) <= 0.25
+    # The flesh that goes over everything is weaker than what is set into the hollows last.
+    flesh = next(p for p in plan.passes if p.key == "first-wash-1")
+    deepest = plan.passes[hollow[-1]]
+    assert deepest.thinned[-1].dilution.ratio < flesh.thinned[-1].dilution.ratio
+
+
+@pytest.mark.parametrize("school", ORDERS)
+def test_drops_go_into_wet_paint_stronger_than_it_and_are_paid_for(school: str) -> None:
+    plan = study_in("maren", school).passes.plan()
+    charged = [p for p in plan.passes if p.charges]
+    assert charged
+    for one in plan.passes:
+        assert sum(part for _, part in one.portions) == pytest.approx(1.0)
+        assert (one.way in ("graded", "charged")) == bool(one.charges)
+    for one in charged:
+        assert sum(charge.ml for charge in one.charges) < one.ml
+        for charge in one.charges:
+            sizes = plan.bare.patchwork.sizes
+            assert sizes[charge.pieces & ~one.pieces].sum() <= 0.02 * sizes[charge.pieces].sum()
+            if not charge.added:
+                assert charge.dilution.ratio < one.thinned[-1].dilution.ratio
+        assert (one.way == "graded") == all(charge.same for charge in one.charges)
+    taken = sum(heap.ml for heap in plan.heaps)
+    mixed = sum(
+        ml * sum(v for k, v in mix.items() if k.startswith("@")) / sum(mix.values())
+        for p in plan.passes
+        for mix, ml in [
+            (p.mix, p.ml - sum(c.ml for c in p.charges)), *((c.mix, c.ml) for c in p.charges),
+        ]
+        if mix
+    )  # fmt: skip
+    assert taken == pytest.approx(mixed)
+
+
+@pytest.mark.parametrize("name", SITTERS)
+def test_pieces_of_a_direct_plan_lie_beside_one_another_dark_first(name: str) -> None:
+    plan = study_in(name, "watercolour-direct").passes.plan()
+    flesh = [p for p in plan.passes if p.key.startswith("flesh-")]
+    assert len(flesh) >= 4
+    assert all(p.way == "pulled out" and p.paper == "dry" for p in flesh)
+    # The deepest tone can be more than one wash holds.
+    assert all(p.coats == 1 for p in flesh[1:])
+    assert np.sum([p.pieces for p in flesh], axis=0).max() == 1
+    values = [p.recipe.predicted.value for p in flesh]
+    assert values == sorted(values)
+    assert max(p.thinned[-1].dilution.ratio for p in flesh) < 30
+
+
+def test_a_plan_of_every_pass_is_laid_wash_by_wash() -> None:
+    every = study_in("maren", "watercolour-zones", "every pass").passes.plan()
+    assert not any(p.charges for p in every.passes)
+    few = study_in("maren", "watercolour-zones").passes.plan()
+    assert len(few.passes) < 0.6 * len(every.passes)
+    assert few.passes[-1].value_error < every.passes[-1].value_error + 0.05
