@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 
 import numpy as np
 import pypdf
 import pytest
 
 from tests.core.plan.test_hair_in_schools import study_in
+from truesitter.core.paint.tubes.rack import LIBRARY
 from truesitter.formats.documents.plan import plan_of, tubes_used
 from truesitter.formats.documents.plan_passes import PlanPass, passes_of
 from truesitter.formats.pictures.wash_pictures import charged_picture
 from truesitter.formats.print.pdf import plan_pdf
+from truesitter.formats.words.wash_words import grain_words
 from truesitter.formats.words.wording import Counting
 
 
@@ -82,3 +85,15 @@ def test_places_are_drawn_round_and_lettered() -> None:
     assert changed[one & ~inner].any()
     assert not changed[:20].any()
     np.testing.assert_array_equal(charged_picture(canvas, ()), canvas)
+
+
+def test_a_wash_of_a_pigment_that_granulates_says_so() -> None:
+    """Ultramarine granulates, arylide yellow does not (both from memory)."""
+    study = study_in("maren", "watercolour-zones")
+    wash = next(p for p in study.passes.plan().passes if p.way == "graded")
+    large = replace(wash, charges=(), area_cm2=50.0)
+    for tube, grains in (("ultramarine-blue", True), ("arylide-yellow", False)):
+        words = grain_words(replace(large, tubes={tube: 3, "quinacridone-rose": 2}), LIBRARY)
+        assert ("granulates" in words) is grains
+    assert grain_words(replace(large, tubes={"ultramarine-blue": 1, "arylide-yellow": 9}), LIBRARY) == ""
+    assert grain_words(replace(large, tubes={"ultramarine-blue": 1}, area_cm2=1.0), LIBRARY) == ""

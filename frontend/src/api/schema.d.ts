@@ -8147,6 +8147,11 @@ export interface components {
              * @description Whole shapes laid without a break; nothing where one go will do
              */
             goes: components["schemas"]["PlanGo"][];
+            /**
+             * Grain Words
+             * @description Which pigments settle into the paper; empty for an even wash
+             */
+            grain_words: string;
             heap: components["schemas"]["PlanHeap"] | null;
             /**
              * Inspect

@@ -177,3 +177,19 @@ def test_a_film_of_its_grounds_own_paint_yields_to_pressure_unseen() -> None:
     assert shares[0] == pytest.approx(1.0)
     assert shares[0] > shares[1] > shares[2] == pytest.approx(TOOLS["rag"].least)
     assert share_for_value(canvas, LEFT, 9.0, TOOLS["rag"])[0] == pytest.approx(1.0), "nothing is won by it"
+
+
+def test_what_stains_is_lifted_less_than_what_lets_go() -> None:
+    """Viridian lifts, phthalocyanine blue stains (both from memory); while it is wet neither does."""
+    damp, rag = TOOLS["damp brush"], TOOLS["rag"]
+    left = []
+    for tube in ("viridian", "ultramarine-blue", "phthalo-blue"):
+        wet = Canvas.bare(HALVES).do(Layer(LEFT, {tube: 1}, 0.001, fades=True))
+        left.append(share_for_pressure(wet.dried(), LEFT, 1.0, damp))
+        assert share_for_pressure(wet, LEFT, 1.0, damp) == pytest.approx(damp.least)
+        assert share_for_pressure(wet, LEFT, 1.0, rag) == pytest.approx(rag.least)
+    assert left == sorted(left)
+    assert left[0] < 0.2
+    assert left[-1] > 0.6
+    both = Canvas.bare(HALVES).do(Layer(LEFT, {"viridian": 1, "phthalo-blue": 1}, 0.001, fades=True)).dried()
+    assert share_for_pressure(both, LEFT, 1.0, damp) == pytest.approx((left[0] + left[-1]) / 2)

@@ -197,7 +197,7 @@ function Laid({ pass }: { pass: Schemas["PlanPass"] }) {
   return (
     <>
       <Say>
-        {pass.paper_words} {pass.way && ways[pass.way]}
+        {pass.paper_words} {pass.way && ways[pass.way]} {pass.grain_words}
       </Say>
       {pass.charge.length > 0 && (
         <Box

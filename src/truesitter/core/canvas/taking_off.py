@@ -8,8 +8,8 @@ from typing import Literal
 import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
-from truesitter.core.canvas.layer import Removal
-from truesitter.core.canvas.tuning import SAME_VALUE, STEPS
+from truesitter.core.canvas.layer import THICK_MM, Removal
+from truesitter.core.canvas.tuning import LIFTED_LEFT, SAME_VALUE, STEPS
 from truesitter.core.paint.media.supports import Support
 from truesitter.core.types import Doubles, Mask
 
@@ -32,6 +32,8 @@ class Tool:
         True where it draws lines instead of clearing a place.
     of_a_lock
         True where it is laid on one lock of hair and lifted with it.
+    lifts
+        True where what it leaves of dry paint is a matter of the pigment.
     """
 
     name: ToolName
@@ -41,6 +43,7 @@ class Tool:
     least: float
     lines: bool = False
     of_a_lock: bool = False
+    lifts: bool = False
 
 
 TOOLS: dict[ToolName, Tool] = {
@@ -49,7 +52,7 @@ TOOLS: dict[ToolName, Tool] = {
         Tool("rag", "wiped out", wet=True, dry=False, least=0.1),
         Tool("tissue", "lifted off whole", wet=True, dry=False, least=0.005, of_a_lock=True),
         Tool("cotton bud", "wiped out", wet=True, dry=False, least=0.05),
-        Tool("damp brush", "lifted", wet=True, dry=True, least=0.3),
+        Tool("damp brush", "lifted", wet=True, dry=True, least=0.3, lifts=True),
         Tool("eraser", "erased", wet=False, dry=True, least=0.05),
         Tool("brush handle", "scratched", wet=True, dry=False, least=0.1, lines=True),
     )
@@ -171,10 +174,42 @@ def share_for_value(canvas: Canvas, pieces: Mask, value: float, tool: Tool) -> t
     return share, 1 - float(np.interp(at, every, _way(values)))
 
 
+def least_left(canvas: Canvas, pieces: Mask, tool: Tool) -> float:
+    """Part of the films that a tool leaves on some pieces however hard it is pressed.
+
+    A damp brush lifts dry paint by its pigments: some let go of the paper, some have stained it.
+
+    Parameters
+    ----------
+    canvas
+        The canvas as it is.
+    pieces
+        (n,) pieces of the patchwork that are meant.
+    tool
+        What paint is taken off with.
+
+    Returns
+    -------
+    float
+        0–1.
+    """
+    if not (tool.lifts and goes_dry(tool, canvas, pieces)):
+        return tool.least
+    weights, left = [], []
+    for film in canvas.films:
+        over = film.layer.pieces & pieces
+        area = float((canvas.patchwork.sizes * film.left)[over].sum())
+        whole = sum(film.layer.parts.values())
+        for key, parts in film.layer.parts.items() if area > 0 else ():
+            weights.append(area * float(film.layer.film_mm or THICK_MM) * parts / whole)
+            left.append(LIFTED_LEFT[canvas.rack.pigment(key).staining])
+    return float(np.average(left, weights=weights)) if weights else tool.least
+
+
 def _values_left(canvas: Canvas, pieces: Mask, tool: Tool) -> tuple[Doubles, Doubles]:
     """Shares that a tool can leave, rising to 1, and the value of the pieces with each."""
     dry = goes_dry(tool, canvas, pieces)
-    shares = np.geomspace(tool.least, 1, STEPS)
+    shares = np.geomspace(least_left(canvas, pieces, tool), 1, STEPS)
     return shares, np.array([value_on(canvas.do(Removal(pieces, float(s), dry)), pieces) for s in shares])
 
 

@@ -93,3 +93,6 @@ STEPS = 33
 
 SAME_VALUE = 1e-9
 """Steps under which taking paint off changes nothing that could be measured."""
+
+LIFTED_LEFT = (0.15, 0.3, 0.5, 0.75)
+"""Part of a dry wash that a damp brush leaves on paper, by how its pigment stains (from memory)."""

@@ -31,7 +31,7 @@ from truesitter.formats.words.pass_words import (
     varied_words,
 )
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
-from truesitter.formats.words.wash_words import paper_words, wash_words
+from truesitter.formats.words.wash_words import grain_words, paper_words, wash_words
 
 
 class PlanThinned(Out):
@@ -156,6 +156,7 @@ class PlanPass(Out):
     tool: str
     note: str
     paper_words: str = Field(description="How wet the paper is; empty for dry")
+    grain_words: str = Field(description="Which pigments settle into the paper; empty for an even wash")
     wash_words: str = Field(description="That, and what is dropped in; empty for a plain wash")
     inspect: str = Field(description="What to look at before going on")
     open_minutes: float = Field(description="Longest time an edge can be moved")
@@ -314,6 +315,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             tool=p.tool,
             note=f"{p.note} {varied_words(p, rack)}".strip(),
             paper_words=paper_words(p),
+            grain_words=grain_words(p, rack),
             wash_words=wash_words(p, rack),
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],

@@ -7,6 +7,9 @@ from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.plan.water.ways import Charge
 from truesitter.formats.words.wording import added_sentence, parts_sentence
 
+GRAIN_SHARE, GRAIN_CM2 = 0.2, 4.0
+"""A pigment that is so much of a wash, on so many cm², shows its grain [try]."""
+
 _PAPER = {
     "dry": "",
     "damp": "The paper is damp, no longer shining, when it is laid.",
@@ -41,9 +44,28 @@ def paper_words(one: Pass) -> str:
     return _PAPER[one.paper] if one.paper else ""
 
 
+def grain_words(one: Pass, rack: Rack) -> str:
+    """Which of its pigments settle into the paper, and where that will be seen; empty for an even wash."""
+    if one.way is None or one.lines:
+        return ""
+    found = dict[str, int]()
+    for parts, _ in one.portions:
+        whole = sum(parts.values())
+        for key, count in parts.items():
+            pigment = rack.pigment(key)
+            if pigment.granulation and count >= GRAIN_SHARE * whole:
+                found[pigment.name] = max(found.get(pigment.name, 0), pigment.granulation)
+    if not found or one.area_cm2 < GRAIN_CM2:
+        return ""
+    names = " and ".join(found)
+    verb = "granulates" if len(found) == 1 else "granulate"
+    where = "wherever the wash stands wet" if max(found.values()) > 1 else "on rough paper most"
+    return f"{names} {verb}: grain will show {where}; tilt and leave it."
+
+
 def wash_words(one: Pass, rack: Rack) -> str:
     """How wet its paper is and what is dropped in, in a sentence or two; empty for a plain wash."""
-    said = [words for words in (paper_words(one),) if words]
+    said = [words for words in (paper_words(one), grain_words(one, rack)) if words]
     if one.charges:
         drops = "; ".join(
             f"{chr(ord('a') + n)}, {charge_words(charge, rack)}" for n, charge in enumerate(one.charges)

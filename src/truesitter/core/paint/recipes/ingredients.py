@@ -23,12 +23,15 @@ FIXED: dict[str, dict[str, int]] = {
     "green-ground": {"green-earth": 2, "raw-umber": 1},
     "warm-black": {"ivory-black": 6, "burnt-sienna": 1, "perm-crimson": 1},
     "neutral-dark": {"burnt-sienna": 1, "ultramarine-blue": 1},
+    "blue-grey": {"ultramarine-blue": 2, "ivory-black": 1},
+    "sepia": {"burnt-umber": 3, "ivory-black": 1},
 }
 """Mixtures to begin with, found by computation and named by what they are.
 
 The two skins are the nearest of few earths and few parts to the published patches of a colour chart (ΔE00 2.6
 and 0.6); green ground lies half way between its tubes in L*; warm black is black of chroma 6 at hue 25;
-neutral dark is the least coloured of whole parts of its two tubes.
+neutral dark is the least coloured of whole parts of its two tubes. Blue grey and sepia are the usual darks of
+watercolour, their parts from memory.
 """
 
 

@@ -27,6 +27,9 @@ class Pigment:
         (None for the whites).
     opacity, lightfastness, oil_drying, hazard, substitute
         As in the table; hazard and substitute are empty when there is none.
+    staining, granulation
+        In water: how firmly it holds to paper, 0 lifts – 3 stains; and how much it settles into the hollows
+        of the paper, 0 even – 2 strongly.
     """
 
     key: str
@@ -40,6 +43,8 @@ class Pigment:
     oil_drying: str
     hazard: str
     substitute: str
+    staining: int
+    granulation: int
 
 
 @dataclass(frozen=True)
@@ -66,6 +71,7 @@ def _lab(row: dict[str, str], prefix: str) -> Lab | None:
 def pigment_library() -> dict[str, Pigment]:
     """All pigments by key, in the table's order."""
     library = {}
+    water = {row["key"]: row for row in read_table("water.csv")}
     for row in read_table("pigments.csv"):
         masstone = _lab(row, "masstone")
         if masstone is None:
@@ -82,6 +88,8 @@ def pigment_library() -> dict[str, Pigment]:
             oil_drying=row["oil_drying"],
             hazard=row["hazard"],
             substitute=row["substitute"],
+            staining=int(water[row["key"]]["staining"]),
+            granulation=int(water[row["key"]]["granulation"]),
         )
     return library
 
