@@ -6,13 +6,19 @@ that a recess is set strong, is common practice; the figures are asked by us.
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from tests.core.plan.test_hair_in_schools import study_in
 from truesitter.core.colour.value import lab_value
+from truesitter.core.pace.own_pace import Learned, Level, OwnPace
+from truesitter.core.paint.media.dilution import Dilution
+from truesitter.core.plan.clock.pacing import paced
 from truesitter.core.plan.draft import mapped_reference
-from truesitter.core.plan.pass_plan import Pass, PassPlan
+from truesitter.core.plan.kit import kit_for
+from truesitter.core.plan.pass_plan import Pass, PassPlan, Thinned
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.sitter.region_names import FEATURES, Region
@@ -126,3 +132,19 @@ def test_a_plan_of_every_pass_is_laid_wash_by_wash() -> None:
     few = study_in("maren", "watercolour-zones").passes.plan()
     assert len(few.passes) < 0.6 * len(every.passes)
     assert few.passes[-1].value_error < every.passes[-1].value_error + 0.05
+
+
+def test_drops_have_their_own_water_and_the_painters_own_paint() -> None:
+    """By hand: 2 ml 1 to 10, and a drop of 0.5 ml of it 1 to 4, want 1.5 · 10 + 0.5 · 4 = 17 ml."""
+    study = study_in("maren", "watercolour-zones")
+    plan = study.passes.plan()
+    one = next(p for p in plan.passes if p.way == "graded")
+    drop = replace(one.charges[0], ml=0.5, dilution=Dilution(1, 4))
+    wash = replace(one, ml=2.0, thinned=(Thinned(Dilution(1, 10)),), charges=(drop,))
+    kit = kit_for(replace(plan, passes=(wash,)), (), plan.bare.rack, ())
+    assert kit.thinner_ml == pytest.approx(17.0)
+    pace = OwnPace(paint={Level(): Learned(1.5, 1.1, 5, 1.0)})
+    own = paced(plan, study.settings.passes.school, pace)
+    for mine, usual in zip(own.passes, plan.passes, strict=True):
+        assert [part for _, part in mine.portions] == pytest.approx([part for _, part in usual.portions])
+        assert mine.ml == pytest.approx(1.5 * usual.ml)
