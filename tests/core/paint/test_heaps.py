@@ -161,12 +161,15 @@ def test_a_plan_is_painted_from_its_heaps(name: str, school: str) -> None:
             assert one.tones[0].parts == one.tubes, "the others are it with a touch of one tube"
             assert [layer.parts for layer in layers] == [tone.parts for tone in one.tones]
         else:
-            assert all(layer.parts == one.tubes for layer in layers)
-        for key, n in one.mix.items():
-            if key.startswith(MARK):
-                spent[key[1:]] += one.ml * n / sum(one.mix.values())
-                (heap,) = (h for h in plan.heaps if h.key == key[1:])
-                assert number in heap.passes
+            dropped = [charge.parts for charge in one.charges]
+            assert [layer.parts for layer in layers] == [one.tubes] * (len(layers) - len(dropped)) + dropped
+        own = one.ml - sum(charge.ml for charge in one.charges)
+        for taken, ml in ((one.mix, own), *((charge.mix, charge.ml) for charge in one.charges)):
+            for key, n in taken.items():
+                if key.startswith(MARK):
+                    spent[key[1:]] += ml * n / sum(taken.values())
+                    (heap,) = (h for h in plan.heaps if h.key == key[1:])
+                    assert number in heap.passes
         if len(layers) == 1 and layers[0].fades and len(one.thinned) == 1:
             # A line takes no thicker film than it is wide.
             thinning = replace(plan.medium.thinning, film=one.film)
