@@ -17,6 +17,7 @@ from truesitter.core.plan.pass_places import split
 from truesitter.core.plan.pass_plan import PassPlan
 from truesitter.core.plan.planner import plan_passes
 from truesitter.core.school.library import SCHOOLS
+from truesitter.core.school.school_document import Band
 from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
@@ -114,9 +115,10 @@ def test_washes_of_one_place_are_nested_and_run_from_light_to_dark(who: str, sch
     chains: dict[str, list[int]] = {}
     for number, one in enumerate(plan.passes):
         root, _, step = one.key.rpartition("-")
-        if step.isdigit() and one.does in ("wash", "coat") and not one.lines:
+        pieces = any(t.key == root and t.band is Band.PIECES for t in SCHOOLS[school].passes)
+        if step.isdigit() and one.does in ("wash", "coat") and not one.lines and not pieces:
             chains.setdefault(root, []).append(number)
-    assert len(chains) > 3
+    assert chains
     for numbers in chains.values():
         for wide, narrow in pairwise(numbers):
             # A wash is kept off what is darker already than it would make it.

@@ -28,7 +28,6 @@ from truesitter.core.plan.water.tuning import (
     CHARGES_MOST,
     DROP_STRONGER,
     DROP_WET,
-    DROP_WORK,
     GRADED_DELTA,
     INSIDE,
     MERGES_MM,
@@ -155,7 +154,7 @@ def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -
         operations=(*base.operations, drop),
         charges=(*base.charges, charge),
         ml=base.ml + paint,
-        work_minutes=base.work_minutes + DROP_WORK * one.work_minutes,
+        work_minutes=base.work_minutes + one.work_minutes,
     )
 
 

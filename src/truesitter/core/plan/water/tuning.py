@@ -36,9 +36,6 @@ INSIDE = 0.98
 GRADED_DELTA = 3.0
 """A place that comes within this of its colour, in ΔE2000, takes the wash's own puddle, stronger [try]."""
 
-DROP_WORK = 0.4
-"""Work of dropping paint into a wash beside laying it as a wash of its own [try]."""
-
 DROP_STRONGER = 0.6
 """Water in the paint of a drop beside that in its wash, to one of paint: what is weaker than the wash pushes
 it aside and makes a bloom (common practice, the number is [try])."""
