@@ -45,7 +45,9 @@ def test_each_drop_says_what_where_and_how_strong() -> None:
             assert mask[int(drop.y * mask.shape[0]), int(drop.x * mask.shape[1])]
             assert 0 < drop.area_cm2 <= one.area_cm2 * 1.03
             assert drop.words in one.wash_words or drop.mix
-            assert "more of the same" in drop.words or drop.parts != one.parts
+            assert "more of the same" in drop.words or drop.added or drop.parts != one.parts
+            counted = drop.heap.parts if drop.heap else drop.parts
+            assert sum(counted.values()) <= 200, "nobody counts out more"
             if drop.same_puddle:
                 assert f"1 : {drop.dilution.thinner:g}" in drop.words or drop.dilution.paint == 2
 

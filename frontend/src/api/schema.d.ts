@@ -7656,6 +7656,8 @@ export interface components {
              */
             base: number;
             dilution: components["schemas"]["PlanDilution"];
+            /** @description How, where a tube is too strong to count */
+            heap: components["schemas"]["PlanHeap"] | null;
             /**
              * Key
              * @description Of the wash it would be by itself
@@ -7667,7 +7669,7 @@ export interface components {
             ml: number;
             /**
              * Parts
-             * @description Straight from the tubes, as they merge
+             * @description Straight from the tubes, without any heap or what is added
              */
             parts: {
                 [key: string]: number;

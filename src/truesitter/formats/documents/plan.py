@@ -144,7 +144,9 @@ def flesh_of(study: Study) -> PlanFlesh:
 
 def tubes_used(plan: Plan, rack: Rack) -> list[str]:
     """Every tube that some recipe of the plan uses, in the rack's order."""
-    used = {k for p in plan.passes for parts in (p.parts, *(c.parts for c in p.charge)) for k in parts}
+    used = {
+        k for p in plan.passes for parts in (p.parts, *((c.parts | c.added) for c in p.charge)) for k in parts
+    }
     used |= {k for m in plan.flesh.mixtures for k in m.parts} | {k for h in plan.heaps for k in h.parts}
     return [p.key for p in rack.pigments() if p.key in used]
 

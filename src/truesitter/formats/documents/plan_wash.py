@@ -14,7 +14,7 @@ from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
 from truesitter.core.types import Mask
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_parts, mix_words
-from truesitter.formats.words.told import Out, PlanDilution, dilution_of
+from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 from truesitter.formats.words.wash_words import charge_words
 
 
@@ -22,7 +22,8 @@ class PlanCharge(Out):
     """Paint dropped into a wash while that is wet."""
 
     key: str = Field(description="Of the wash it would be by itself")
-    parts: dict[str, int] = Field(description="Straight from the tubes, as they merge")
+    parts: dict[str, int] = Field(description="Straight from the tubes, without any heap or what is added")
+    heap: PlanHeap | None = Field(description="How, where a tube is too strong to count")
     added: dict[str, int] = Field(description="What is dropped in, where only the hue changes")
     base: int = Field(description="Into so many parts of the wash's own mixture; 0 where nothing is told so")
     mix: list[PlanMixPart]
@@ -60,7 +61,8 @@ def _charge_of(charge: Charge, plan: PassPlan, study: Study) -> PlanCharge:
     mix = mix_parts(charge.mix, plan, rack)
     mm = study.passes.subject().mm_per_px
     return PlanCharge(
-        key=charge.key, parts=charge.parts, added=charge.added, base=charge.base, mix=mix,
+        key=charge.key, parts=charge.told, heap=heap_of(charge.told, rack), added=charge.added,
+        base=charge.base, mix=mix,
         dilution=dilution_of(charge.dilution, plan.thinner), same_puddle=charge.same,
         predicted_hex=charge.predicted.hex, value=charge.predicted.value, ml=charge.ml,
         area_cm2=float(np.count_nonzero(mask)) * mm**2 / 100, place=study.sitter.place_at(x, y), x=x, y=y,

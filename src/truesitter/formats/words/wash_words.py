@@ -36,7 +36,7 @@ def charge_words(charge: Charge, rack: Rack, mixed: str = "") -> str:
         return f"{added_sentence(charge.added, rack)} to {charge.base} parts of the wash"
     if charge.same:
         return f"more of the same puddle, {strength}"
-    return f"{mixed or parts_sentence(charge.parts, rack)}, {strength}"
+    return f"{mixed or parts_sentence(charge.told, rack)}, {strength}"
 
 
 def paper_words(one: Pass) -> str:

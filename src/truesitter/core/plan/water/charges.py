@@ -145,7 +145,8 @@ def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -
         return None
     paint = one.ml * float(film / layer.film_mm)
     charge = Charge(
-        one.key, dict(base.mix if same else one.mix), dict(drop.parts), _of_a_drop(drops, film, base),
+        one.key, dict(base.mix if same else one.mix), dict(drop.parts),
+        dict((base if same else one).recipe.parts), _of_a_drop(drops, film, base),
         drop.pieces, paint, Colour.of(_mean(on.do(drop), one.pieces)), same,
     )  # fmt: skip
     return replace(

@@ -93,7 +93,7 @@ def _with_drop(one: Pass, base: Layer, tone: StrokeTone, pieces: Mask, scene: Sc
         mix[key] = mix.get(key, 0) + count * sum(one.mix.values())
     ml = own_ml * float(sizes[pieces].sum() / sizes[base.pieces].sum())
     charge = Charge(
-        one.key, mix, tone.parts, one.thinned[-1].dilution, pieces, ml, tone.predicted, False, tone.added,
-        tone.base,
+        one.key, mix, tone.parts, one.recipe.parts, one.thinned[-1].dilution, pieces, ml, tone.predicted,
+        False, tone.added, tone.base,
     )  # fmt: skip
     return replace(one, operations=(rest, drop, *one.operations[1:]), charges=(charge, *one.charges))

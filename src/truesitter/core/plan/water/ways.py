@@ -23,7 +23,10 @@ class Charge:
     key
         Of the wash it would be by itself, laid over dry paper.
     mix, parts
-        What is taken together for it, heaps by `@` and their key, and the same straight from the tubes.
+        What is taken together for it, heaps by `@` and their key, and the same straight from the tubes, which
+        is what lies on the paper.
+    told
+        The way to mix it without any heap; that of the wash itself where only the hue changes.
     dilution
         As it is dropped: stronger than it looks in the end, the water of the wash comes to it.
     pieces
@@ -41,6 +44,7 @@ class Charge:
     key: str
     mix: dict[str, int]
     parts: dict[str, int]
+    told: dict[str, int]
     dilution: Dilution
     pieces: Mask
     ml: float
