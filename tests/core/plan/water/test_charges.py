@@ -14,6 +14,8 @@ from tests.core.plan.test_pass_places import subject
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.canvas.painted import Painting, paint
+from truesitter.core.canvas.painted_borders import cover, measure_borders
+from truesitter.core.canvas.patchwork import Patchwork
 from truesitter.core.colour.spaces import srgb_to_lab
 from truesitter.core.paint.media.media_table import MEDIA
 from truesitter.core.paint.media.thickness import DryMm
@@ -43,8 +45,8 @@ def turning(width_mm: float, lab: tuple[float, float] = (12.0, 16.0)) -> Subject
     )  # fmt: skip
 
 
-def planned(one: Subject) -> PassPlan:
-    palette = next(p for p in STARTERS if p.key == "warm-cool-six")
+def planned(one: Subject, tubes: str = "warm-cool-six") -> PassPlan:
+    palette = next(p for p in STARTERS if p.key == tubes)
     return plan_passes(one, palette, SCHOOLS["watercolour-zones"], medium=MEDIA["watercolour"])
 
 
@@ -101,6 +103,25 @@ def test_a_drop_runs_into_wet_paper_and_not_onto_dry_paper() -> None:
     assert widths_mm((base, wet)) == pytest.approx(RUNS_MM, rel=0.35)
     assert widths_mm((base, dry)) < 0.6 * widths_mm((base, wet))
     assert widths_mm((base, elsewhere)) == pytest.approx(widths_mm((base, dry)))
+
+
+def test_a_drop_stops_where_the_paper_is_dry() -> None:
+    """Its place, a strip of two pixels that is wet, and dry paper: it would run eight pixels."""
+    marks = np.zeros(SIZE, np.uint8)
+    marks[:, 40:42], marks[:, 42:] = 1, 2
+    patchwork = Patchwork.of(SIZE, marks)
+    flat = np.broadcast_to(8 - marks.astype(np.float32), SIZE)
+    borders = measure_borders(patchwork, np.ascontiguousarray(flat), 0.5)
+    place = patchwork.labels[0, [0, 40, 79]]
+    drop, strip, dry = (np.arange(len(patchwork.sizes)) == number for number in place)
+    reach = []
+    for wet in (strip, strip | dry):
+        rows, columns, levels = cover(borders, drop, None, drop | wet, RUNS_MM)
+        out = np.zeros(SIZE, np.uint8)
+        out[rows, columns] = levels
+        reach.append(int(np.flatnonzero(out[30]).max()))
+    assert reach[0] <= 43
+    assert reach[1] >= reach[0]
 
 
 @given(st.floats(0.0002, 0.002), st.floats(0.0002, 0.002))
