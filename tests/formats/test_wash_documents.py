@@ -56,6 +56,7 @@ def test_lights_are_kept_from_the_first_wash_to_the_last_over_them() -> None:
     passes = told("watercolour-zones")
     kept = [(n, r) for n, p in enumerate(passes, 1) for r in p.reserve]
     assert kept
+    assert min(number for number, _ in kept) == 1, "the first wash lies on the skin already"
     for number, one in kept:
         assert number <= one.until <= len(passes)
         assert one.means in ("paper", "mask", "lift")

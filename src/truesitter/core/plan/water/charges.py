@@ -101,9 +101,7 @@ def _can_take(base: Pass, first: PassTemplate, one: Pass, template: PassTemplate
     if sizes[one.pieces & base.pieces].sum() < INSIDE * sizes[one.pieces].sum():
         return False
     into = base.charges[-1].pieces if base.charges else base.pieces
-    return _turn_mm(
-        scene, base.pieces & ~one.pieces if not base.charges else into & ~one.pieces, one.pieces
-    ) >= (MERGES_MM)
+    return _turn_mm(scene, into & ~one.pieces, one.pieces) >= MERGES_MM
 
 
 def _turn_mm(scene: Scene, light: Mask, dark: Mask) -> float:
