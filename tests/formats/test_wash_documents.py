@@ -44,7 +44,7 @@ def test_each_drop_says_what_where_and_how_strong() -> None:
             mask = plan.bare.patchwork.mask(charge.pieces)
             assert mask[int(drop.y * mask.shape[0]), int(drop.x * mask.shape[1])]
             assert 0 < drop.area_cm2 <= one.area_cm2 * 1.03
-            assert drop.words in one.wash_words or drop.mix
+            assert f"{drop.words}, {drop.place}" in one.wash_words
             assert "more of the same" in drop.words or drop.added or drop.parts != one.parts
             counted = drop.heap.parts if drop.heap else drop.parts
             assert sum(counted.values()) <= 200, "nobody counts out more"
@@ -69,7 +69,7 @@ def test_the_sheet_tells_what_is_dropped_in_and_every_tube_is_named() -> None:
     plan, rack = plan_of(study, {}), study.flesh.palette().rack
     pages = pypdf.PdfReader(io.BytesIO(plan_pdf(study, plan, "Maren", "A4", Counting()))).pages
     words = " ".join(page.extract_text() for page in pages)
-    assert "While it shines, drop in where it is marked" in " ".join(words.split())
+    assert "While it shines, drop in: a, " in " ".join(words.split())
     dropped = {k for p in plan.passes for c in p.charge for k in c.parts}
     assert dropped <= set(tubes_used(plan, rack))
 

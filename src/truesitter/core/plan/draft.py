@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from copy import copy
 from dataclasses import replace
+from typing import Self
 
 import numpy as np
 
@@ -87,6 +89,19 @@ class Draft:
         self.laid: list[PassTemplate] = []
         self.canvases: list[Canvas] = []
         self.remarks: list[Remark] = []
+
+    def afresh(self) -> Self:
+        """The same with nothing laid, to try passes on; a painting under way is left out of it."""
+        other = copy(self)
+        other.begun, other.canvas, other.wet_minutes, other.thin, other.hollows = (
+            None,
+            self.bare,
+            0.0,
+            None,
+            None,
+        )
+        other.passes, other.laid, other.canvases, other.remarks = [], [], [], []
+        return other
 
     def stand(self, keys: tuple[str, ...]) -> None:
         """After the last pass laid by now the canvas is as it really is."""

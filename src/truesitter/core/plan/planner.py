@@ -221,7 +221,7 @@ def plan_passes(
     first = [n for n, (place, _) in enumerate(painted) if place.template.laid_first]
     if first:
         # What is laid first is as strong as all that comes over it lets it be: planned on that, once more.
-        trial = _Planner(subject, palettes, school, wishes, used, ground, places)
+        trial = planner.afresh()
         for place, brush in painted[: first[-1] + 1]:
             trial.add(place, brush)
         early = [(p, t) for p, t in zip(trial.passes, trial.laid, strict=True) if t.laid_first]

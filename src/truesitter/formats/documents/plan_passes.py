@@ -20,6 +20,7 @@ from truesitter.formats.documents.plan_wash import (
     PlanReserve,
     charges_of,
     reserves_by_pass,
+    told_drops,
 )
 from truesitter.formats.words.pace_words import pace_words
 from truesitter.formats.words.pass_words import (
@@ -274,7 +275,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             strength=1 / (1 + p.thinned[-1].dilution.ratio) if p.thinned else 1.0,
             way=p.way,
             paper_state=p.paper,
-            charge=charges_of(p, plan, study),
+            charge=(charges := charges_of(p, plan, study)),
             reserve=reserves.get(n, []),
             parts=p.recipe.parts,
             heap=heap_of(p.recipe.parts, rack),
@@ -316,7 +317,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             note=f"{p.note} {varied_words(p, rack)}".strip(),
             paper_words=paper_words(p),
             grain_words=grain_words(p, rack),
-            wash_words=wash_words(p, rack),
+            wash_words=wash_words(p, rack, told_drops(charges)),
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],
             open_from_minutes=p.open_minutes[0],

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 from pydantic import Field
 
@@ -10,9 +9,9 @@ from truesitter.core.design.reserve import Means, Reserve, reserve_for
 from truesitter.core.imaging.pixels import pixel_at
 from truesitter.core.plan.pass_plan import Pass, PassPlan
 from truesitter.core.plan.water.ways import Charge
+from truesitter.core.sitter.areas import middle_of
 from truesitter.core.sitter.region_names import Region
 from truesitter.core.stages import Study
-from truesitter.core.types import Mask
 from truesitter.formats.documents.plan_heaps import PlanMixPart, mix_parts, mix_words
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
 from truesitter.formats.words.wash_words import charge_words
@@ -57,7 +56,7 @@ def charges_of(one: Pass, plan: PassPlan, study: Study) -> list[PlanCharge]:
 def _charge_of(charge: Charge, plan: PassPlan, study: Study) -> PlanCharge:
     rack, patchwork = study.flesh.palette().rack, plan.bare.patchwork
     mask = patchwork.mask(charge.pieces)
-    x, y = _inside(mask)
+    x, y = middle_of(mask)
     mix = mix_parts(charge.mix, plan, rack)
     mm = study.passes.subject().mm_per_px
     return PlanCharge(
@@ -70,11 +69,9 @@ def _charge_of(charge: Charge, plan: PassPlan, study: Study) -> PlanCharge:
     )  # fmt: skip
 
 
-def _inside(mask: Mask) -> tuple[float, float]:
-    """The deepest spot of a place, x and y in fractions."""
-    deep = cv2.distanceTransform(np.pad(mask, 1).astype(np.uint8), cv2.DIST_L2, 3)[1:-1, 1:-1]
-    row, column = np.unravel_index(int(deep.argmax()), mask.shape)
-    return (float(column) + 0.5) / mask.shape[1], (float(row) + 0.5) / mask.shape[0]
+def told_drops(charges: list[PlanCharge]) -> list[str]:
+    """What goes into a wash and where, for paper."""
+    return [f"{charge.words}, {charge.place}" for charge in charges]
 
 
 def reserves_of(study: Study) -> tuple[Reserve, ...]:

@@ -5,7 +5,10 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from truesitter.core.imaging.pixels import pixel_at
+from truesitter.core.sitter.areas import middle_of
 from truesitter.core.types import Bytes, Mask
+from truesitter.formats.words.wash_words import letter
 
 _HALO, _INK = (255, 255, 255), (0, 0, 0)
 
@@ -29,11 +32,8 @@ def charged_picture(canvas: Bytes, masks: tuple[Mask, ...]) -> Bytes:
         for ink, width in ((_HALO, 3 * thick), (_INK, thick)):
             cv2.drawContours(out, found, -1, ink, width, cv2.LINE_AA)
     for number, mask in enumerate(alone):
-        deep = cv2.distanceTransform(np.pad(mask, 1).astype(np.uint8), cv2.DIST_L2, 3)[1:-1, 1:-1]
-        row, column = np.unravel_index(int(deep.argmax()), mask.shape)
-        at, size = (int(column) - 6 * thick, int(row) + 6 * thick), 0.6 * thick
+        row, column = pixel_at(*middle_of(mask), mask.shape)
+        at, size = (column - 6 * thick, row + 6 * thick), 0.6 * thick
         for ink, width in ((_HALO, 5 * thick), (_INK, 2 * thick)):
-            cv2.putText(
-                out, chr(ord("a") + number), at, cv2.FONT_HERSHEY_SIMPLEX, size, ink, width, cv2.LINE_AA
-            )
+            cv2.putText(out, letter(number), at, cv2.FONT_HERSHEY_SIMPLEX, size, ink, width, cv2.LINE_AA)
     return out

@@ -16,6 +16,7 @@ from truesitter.core.types import Bytes
 from truesitter.formats.documents.plan_heaps import PlanPaletteHeap, heap_sentence, heaps_of
 from truesitter.formats.documents.plan_passes import PlanPass, PlanTime, passes_of, plan_cautions, time_of
 from truesitter.formats.pictures.png import encode_jpeg
+from truesitter.formats.pictures.wash_pictures import charged_picture
 from truesitter.formats.print.sheet import BOLD, MARGIN, Art, Sheet, Words, fit, tick_box
 from truesitter.formats.words.wording import Counting, duration, parts_sentence
 
@@ -122,7 +123,10 @@ def _marked(study: Study, number: int) -> Bytes:
     pale = ~here.reshape(painted.shape)
     picture[pale] = 255 - (255 - picture[pale]) * _DIMMED
     step = max(1, round(max(painted.shape) / _SHOWN))
-    return np.asarray(np.round(picture[::step, ::step]), dtype=np.uint8)
+    plan = study.passes.plan()
+    places = [plan.bare.patchwork.mask(c.pieces)[::step, ::step] for c in plan.passes[number - 1].charges]
+    small = np.asarray(np.round(picture[::step, ::step]), dtype=np.uint8)
+    return charged_picture(small, tuple(places))
 
 
 def _pass_page(

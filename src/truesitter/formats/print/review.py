@@ -15,6 +15,7 @@ from truesitter.core.types import Bytes
 from truesitter.core.usecases.sections import Order, needs_of, sections
 from truesitter.formats.documents.easel import comparison_of
 from truesitter.formats.documents.plan_heaps import mix_of, mix_words
+from truesitter.formats.documents.plan_wash import charges_of, told_drops
 from truesitter.formats.pictures.easel_pictures import hatched
 from truesitter.formats.pictures.png import encode_jpeg
 from truesitter.formats.print.sheet import Sheet, Words, fit, tick_box
@@ -109,7 +110,7 @@ def sections_pdf(
         for number, one, part in needs.passes:
             mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
             words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, {one.tool}"
-            more = (varied_words(one, rack), wash_words(one, rack))
+            more = (varied_words(one, rack), wash_words(one, rack, told_drops(charges_of(one, plan, study))))
             lines = [Words(said, 10) for said in (words, mixed, *more) if said]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)
         for light in needs.ceilings:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.plan.water.ways import Charge
@@ -18,7 +20,7 @@ _PAPER = {
 }
 
 
-def charge_words(charge: Charge, rack: Rack, mixed: str = "") -> str:
+def charge_words(charge: Charge, rack: Rack, mixed: str) -> str:
     """One drop, as ``more of the same puddle, 1 : 7``.
 
     Parameters
@@ -28,7 +30,7 @@ def charge_words(charge: Charge, rack: Rack, mixed: str = "") -> str:
     rack
         Says what the tubes are called.
     mixed
-        What it is mixed from, in words; straight from the tubes where not given.
+        What it is mixed from, in words; empty where there are no heaps.
     """
     dilution = charge.dilution
     strength = f"{dilution.paint} : {dilution.thinner}" if dilution.thinner else "as it comes"
@@ -63,12 +65,25 @@ def grain_words(one: Pass, rack: Rack) -> str:
     return f"{names} {verb}: grain will show {where}; tilt and leave it."
 
 
-def wash_words(one: Pass, rack: Rack) -> str:
-    """How wet its paper is and what is dropped in, in a sentence or two; empty for a plain wash."""
+def letter(number: int) -> str:
+    """What the first drop, 0, and those after it are called: a, b, c."""
+    return chr(ord("a") + number)
+
+
+def wash_words(one: Pass, rack: Rack, drops: Sequence[str]) -> str:
+    """How wet its paper is and what is dropped in, in a sentence or two; empty for a plain wash.
+
+    Parameters
+    ----------
+    one
+        The wash.
+    rack
+        Says what the tubes are called.
+    drops
+        What goes in and where, in order.
+    """
     said = [words for words in (paper_words(one), grain_words(one, rack)) if words]
-    if one.charges:
-        drops = "; ".join(
-            f"{chr(ord('a') + n)}, {charge_words(charge, rack)}" for n, charge in enumerate(one.charges)
-        )
-        said.append(f"While it shines, drop in where it is marked: {drops}. Let it run; do not stir.")
+    if drops:
+        told = "; ".join(f"{letter(n)}, {words}" for n, words in enumerate(drops))
+        said.append(f"While it shines, drop in: {told}. Let it run; do not stir.")
     return " ".join(said)

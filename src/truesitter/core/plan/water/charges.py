@@ -36,7 +36,7 @@ from truesitter.core.plan.water.tuning import (
 )
 from truesitter.core.plan.water.ways import Charge
 from truesitter.core.school.school_document import Band, PassTemplate
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Doubles, Floats, Mask
 
 
 @dataclass(frozen=True)
@@ -75,11 +75,12 @@ def with_charges(
         The same canvas at the end, within what whole parts of water allow.
     """
     found, numbers = list[Pass](), list[int]()
+    slope = np.hypot(*np.gradient(scene.subject.value)) / scene.subject.mm_per_px
     for number, (one, template) in enumerate(zip(passes, templates, strict=True)):
         taken = None
         if found and numbers[-1] + len(found[-1].charges) == number - 1:
             base = found[-1]
-            if _can_take(base, templates[numbers[-1]], one, template, scene):
+            if _can_take(base, templates[numbers[-1]], one, template, scene, slope):
                 taken = _dropped(base, one, canvases[number], canvases[number + 1], scene)
         if taken is None:
             found.append(one)
@@ -89,7 +90,9 @@ def with_charges(
     return JoinedWashes(tuple(found), tuple(numbers))
 
 
-def _can_take(base: Pass, first: PassTemplate, one: Pass, template: PassTemplate, scene: Scene) -> bool:
+def _can_take(
+    base: Pass, first: PassTemplate, one: Pass, template: PassTemplate, scene: Scene, slope: Floats
+) -> bool:
     """Whether a wash may be dropped into the one laid just before it."""
     if any(t.kind != "water" or t.band is not Band.WASHES for t in (first, template)):
         return False
@@ -101,13 +104,14 @@ def _can_take(base: Pass, first: PassTemplate, one: Pass, template: PassTemplate
     if sizes[one.pieces & base.pieces].sum() < INSIDE * sizes[one.pieces].sum():
         return False
     into = base.charges[-1].pieces if base.charges else base.pieces
-    return _turn_mm(scene, into & ~one.pieces, one.pieces) >= MERGES_MM
+    return _turn_mm(scene, slope, into & ~one.pieces, one.pieces) >= MERGES_MM
 
 
-def _turn_mm(scene: Scene, light: Mask, dark: Mask) -> float:
+def _turn_mm(scene: Scene, slope: Floats, light: Mask, dark: Mask) -> float:
     """Median width over which the reference turns from one set of pieces (n,) to another beside it, in mm.
 
-    The step between their values over its slope on their border; endless where they do not touch.
+    The step between their values over the slope (h, w), in steps a mm, on their border; endless where they
+    do not touch.
     """
     value, patchwork = scene.subject.value, scene.patchwork
     one, other = patchwork.mask(light), patchwork.mask(dark)
@@ -118,10 +122,8 @@ def _turn_mm(scene: Scene, light: Mask, dark: Mask) -> float:
     rim = (beside[0] & other) | (beside[1] & one)
     if not rim.any():
         return float("inf")
-    rows, columns = np.gradient(value.astype(np.float32))
-    slope = np.hypot(rows, columns)[rim] / scene.subject.mm_per_px
     step = float(value[one].mean() - value[other].mean())
-    return float(step / max(float(np.median(slope)), 1e-6))
+    return step / max(float(np.median(slope[rim])), 1e-6)
 
 
 def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -> Pass | None:

@@ -7,7 +7,7 @@ import numpy as np
 
 from truesitter.core.imaging.blur import blur_within
 from truesitter.core.plan.subject import Subject
-from truesitter.core.plan.water.tuning import HUE_APART, HUE_BANDS, HUE_SHARE, HUE_SOFT, RUNS_MM
+from truesitter.core.plan.water.tuning import HUE_APART, HUE_BANDS, HUE_SHARE, HUE_SIGMA_PX, HUE_SOFT, RUNS_MM
 from truesitter.core.types import Doubles, Floats, Labels, Mask
 
 
@@ -33,12 +33,16 @@ def hue_places(subject: Subject, where: Mask) -> Labels:
     if not where.any():
         return found
     sigma = max(RUNS_MM / subject.mm_per_px, HUE_SOFT * float(np.sqrt(np.count_nonzero(where))))
-    away = _from_mean(subject, where)
-    weight = where.astype(np.float32)
-    soft = np.dstack([blur_within(away[..., n], weight, sigma) for n in range(2)])
-    seen: Doubles = soft[where].astype(np.float64)
+    # What is so soft is there in every so many-th pixel.
+    step = max(1, int(sigma / HUE_SIGMA_PX))
+    few = where[::step, ::step]
+    if not few.any():
+        return found
+    away = _from_mean(subject.lab[::step, ::step], subject.value[::step, ::step], few)
+    soft = np.dstack([blur_within(away[..., n], few.astype(np.float32), sigma / step) for n in range(2)])
+    seen: Doubles = soft[few].astype(np.float64)
     _, axes = np.linalg.eigh(seen.T @ seen)
-    along = soft @ axes[:, -1]
+    along = cv2.resize(soft @ axes[:, -1].astype(np.float32), where.shape[::-1])
     for number, side in ((1, along > HUE_APART), (2, along < -HUE_APART)):
         place = where & _no_finer(side & where, subject)
         if np.count_nonzero(place) >= HUE_SHARE * np.count_nonzero(where):
@@ -46,9 +50,8 @@ def hue_places(subject: Subject, where: Mask) -> Labels:
     return found
 
 
-def _from_mean(subject: Subject, where: Mask) -> Floats:
+def _from_mean(lab: Floats, value: Floats, where: Mask) -> Floats:
     """a* and b* less their means among what is about as light, (h, w, 2)."""
-    lab, value = subject.lab, subject.value
     edges = np.quantile(value[where], np.linspace(0, 1, HUE_BANDS + 1)[1:-1])
     band = np.digitize(value, edges)
     away = np.zeros((*where.shape, 2), np.float32)

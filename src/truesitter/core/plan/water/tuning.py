@@ -51,6 +51,9 @@ HUE_BANDS = 5
 HUE_SOFT = 0.06
 """Hues are evened out over this part of the side of a square as large as the wash [try]."""
 
+HUE_SIGMA_PX = 4.0
+"""Pixels of a reduced map to the sigma in which hues are evened out: no coarser."""
+
 HUE_SHARE = 0.03
 """A smaller part of the wash is not worth a drop [try]."""
 
