@@ -29,7 +29,9 @@ def test_every_wash_says_how_it_is_laid_and_only_washes_do(school: str) -> None:
         wash = one.kind == "wash" and bool(one.thinned)
         assert (one.way is not None) == (one.paper_state is not None) == wash
         assert bool(one.charge) == (one.way in ("graded", "charged"))
-        assert bool(one.paper_words) == (one.paper_state not in ("dry", None))
+        assert bool(one.laid_words) == (wash and not one.lines)
+        assert ("Wet the whole place" in one.laid_words) == (one.paper_state == "wet")
+        assert one.wash_words.startswith(one.laid_words)
         if wash:
             assert one.wet_value is not None
             assert one.wet_value < one.value

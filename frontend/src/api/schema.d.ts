@@ -8149,11 +8149,6 @@ export interface components {
              * @description Whole shapes laid without a break; nothing where one go will do
              */
             goes: components["schemas"]["PlanGo"][];
-            /**
-             * Grain Words
-             * @description Which pigments settle into the paper; empty for an even wash
-             */
-            grain_words: string;
             heap: components["schemas"]["PlanHeap"] | null;
             /**
              * Inspect
@@ -8173,6 +8168,11 @@ export interface components {
              * @enum {string}
              */
             kind: "ground" | "wash" | "mass" | "glaze" | "light" | "lines" | "remove" | "coat" | "smear";
+            /**
+             * Laid Words
+             * @description How a wash is laid, on what paper, with what grain; empty for others
+             */
+            laid_words: string;
             /**
              * Layer
              * @description Its layer in `hair.layers`; none for all else than hair
@@ -8234,11 +8234,6 @@ export interface components {
              * @description How wet the paper is for it; None for all else
              */
             paper_state: ("dry" | "damp" | "wet" | "soaked") | null;
-            /**
-             * Paper Words
-             * @description How wet the paper is; empty for dry
-             */
-            paper_words: string;
             /**
              * Parts
              * @description Straight from the tubes, without any heap
@@ -8311,7 +8306,7 @@ export interface components {
             wait_minutes: number;
             /**
              * Wash Words
-             * @description That, and what is dropped in; empty for a plain wash
+             * @description That, and what is dropped in
              */
             wash_words: string;
             /**

@@ -32,7 +32,7 @@ from truesitter.formats.words.pass_words import (
     varied_words,
 )
 from truesitter.formats.words.told import Out, PlanDilution, PlanHeap, dilution_of, heap_of
-from truesitter.formats.words.wash_words import grain_words, paper_words, wash_words
+from truesitter.formats.words.wash_words import laid_words, wash_words
 
 
 class PlanThinned(Out):
@@ -156,9 +156,10 @@ class PlanPass(Out):
     edge: PlanEdge
     tool: str
     note: str
-    paper_words: str = Field(description="How wet the paper is; empty for dry")
-    grain_words: str = Field(description="Which pigments settle into the paper; empty for an even wash")
-    wash_words: str = Field(description="That, and what is dropped in; empty for a plain wash")
+    laid_words: str = Field(
+        description="How a wash is laid, on what paper, with what grain; empty for others"
+    )
+    wash_words: str = Field(description="That, and what is dropped in")
     inspect: str = Field(description="What to look at before going on")
     open_minutes: float = Field(description="Longest time an edge can be moved")
     open_from_minutes: float = Field(description="Shortest")
@@ -315,8 +316,7 @@ def passes_of(study: Study) -> tuple[list[PlanPass], list[str]]:
             edge=edge_of(p, met),
             tool=p.tool,
             note=f"{p.note} {varied_words(p, rack)}".strip(),
-            paper_words=paper_words(p),
-            grain_words=grain_words(p, rack),
+            laid_words=laid_words(p, rack),
             wash_words=wash_words(p, rack, told_drops(charges)),
             inspect=p.inspect,
             open_minutes=p.open_minutes[1],

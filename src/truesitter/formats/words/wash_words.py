@@ -6,13 +6,22 @@ from collections.abc import Sequence
 
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import Pass
-from truesitter.core.plan.water.ways import Charge
+from truesitter.core.plan.water.ways import Charge, Way
+from truesitter.core.school.school_document import PaperState
 from truesitter.formats.words.wording import added_sentence, parts_sentence
 
 GRAIN_SHARE, GRAIN_CM2 = 0.2, 4.0
 """A pigment that is so much of a wash, on so many cm², shows its grain [try]."""
 
-_PAPER = {
+_WAYS: dict[Way, str] = {
+    "flat": "Laid flat, in one strength.",
+    "graded": "One puddle in several strengths: laid at its weakest, stronger paint goes in while it shines.",
+    "charged": "Other mixtures go in while it shines, and merge by themselves.",
+    "pulled out": "Begun at its dark end, at full strength, and drawn out with a clean, damp brush.",
+    "linked": "One wash over several places of one value; nothing stops at their borders.",
+}
+
+_PAPER: dict[PaperState, str] = {
     "dry": "",
     "damp": "The paper is damp, no longer shining, when it is laid.",
     "wet": "Wet the whole place first, and begin while the paper shines.",
@@ -41,11 +50,6 @@ def charge_words(charge: Charge, rack: Rack, mixed: str) -> str:
     return f"{mixed or parts_sentence(charge.told, rack)}, {strength}"
 
 
-def paper_words(one: Pass) -> str:
-    """How wet the paper of a wash is, in a sentence; empty for dry paper."""
-    return _PAPER[one.paper] if one.paper else ""
-
-
 def grain_words(one: Pass, rack: Rack) -> str:
     """Which of its pigments settle into the paper, and where that will be seen; empty for an even wash."""
     if one.way is None or one.lines:
@@ -70,8 +74,17 @@ def letter(number: int) -> str:
     return chr(ord("a") + number)
 
 
+def laid_words(one: Pass, rack: Rack) -> str:
+    """How wet its paper is, how it is laid and what grain it will show; empty for lines on dry paper."""
+    if one.way is None or one.paper is None:
+        return ""
+    # The edge of a line tells how it is drawn.
+    way = "" if one.lines else _WAYS[one.way]
+    return " ".join(said for said in (_PAPER[one.paper], way, grain_words(one, rack)) if said)
+
+
 def wash_words(one: Pass, rack: Rack, drops: Sequence[str]) -> str:
-    """How wet its paper is and what is dropped in, in a sentence or two; empty for a plain wash.
+    """How a wash is laid and what is dropped in, in a few sentences; empty for what is no wash.
 
     Parameters
     ----------
@@ -82,7 +95,7 @@ def wash_words(one: Pass, rack: Rack, drops: Sequence[str]) -> str:
     drops
         What goes in and where, in order.
     """
-    said = [words for words in (paper_words(one), grain_words(one, rack)) if words]
+    said = [words for words in (laid_words(one, rack),) if words]
     if drops:
         told = "; ".join(f"{letter(n)}, {words}" for n, words in enumerate(drops))
         said.append(f"While it shines, drop in: {told}. Let it run; do not stir.")

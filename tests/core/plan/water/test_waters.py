@@ -19,6 +19,7 @@ from truesitter.core.plan.clock.pacing import paced
 from truesitter.core.plan.draft import mapped_reference
 from truesitter.core.plan.kit import kit_for
 from truesitter.core.plan.pass_plan import Pass, PassPlan, Thinned
+from truesitter.core.plan.water.tuning import CHARGES_MOST
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_palettes import palettes_for
 from truesitter.core.sitter.region_names import FEATURES, Region
@@ -100,6 +101,8 @@ def test_drops_go_into_wet_paint_stronger_than_it_and_are_paid_for(school: str) 
             if not charge.added:
                 assert charge.dilution.ratio < one.thinned[-1].dilution.ratio
         assert (one.way == "graded") == all(charge.same for charge in one.charges)
+        # One more than two only where it would hardly be a tint alone.
+        assert sum(not charge.added for charge in one.charges) <= CHARGES_MOST + 1
     taken = sum(heap.ml for heap in plan.heaps)
     mixed = sum(
         ml * sum(v for k, v in mix.items() if k.startswith("@")) / sum(mix.values())
