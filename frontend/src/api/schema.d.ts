@@ -7316,10 +7316,10 @@ export interface components {
             kind: "ground" | "flesh ground" | "tone" | "wipe" | "scratch" | "erase" | "wash" | "again" | "glaze" | "mass" | "grey" | "hair" | "grey hair" | "washed hair" | "light" | "lines" | "lines out" | "drawn" | "zone" | "water" | "accent" | "light coats" | "dark coats" | "opaque light" | "smear";
             /**
              * Laid First
-             * @description Laid before all others, those of 1 first, but reckoned in its turn; 0 for all else
-             * @default 0
+             * @description Laid before all that are not, but reckoned in its turn, on what comes over it
+             * @default false
              */
-            laid_first: number;
+            laid_first: boolean;
             /**
              * Name
              * @description May hold {band}, which becomes the group, third, zone or wash

@@ -225,7 +225,7 @@ def plan_passes(
         for place, brush in painted[: first[-1] + 1]:
             trial.add(place, brush)
         early = [(p, t) for p, t in zip(trial.passes, trial.laid, strict=True) if t.laid_first]
-        for done, template in sorted(early, key=lambda one: one[1].laid_first):
+        for done, template in early:
             planner.lay_first(done, template)
     for place, brush in painted:
         if not place.template.laid_first:

@@ -157,10 +157,9 @@ class PassTemplate(_Document):
     paper: PaperState | None = Field(
         None, description="How wet the paper is made for a wash; as its size asks where not given"
     )
-    laid_first: int = Field(
-        0, ge=0, le=9,
-        description="Laid before all others, those of 1 first, but reckoned in its turn; 0 for all else",
-    )  # fmt: skip
+    laid_first: bool = Field(
+        False, description="Laid before all that are not, but reckoned in its turn, on what comes over it"
+    )
     finest_mm: float = Field(0.0, ge=0, le=20, description="Nothing narrower is laid")
     steps: int = Field(
         4, ge=1, le=9, description="Of a band of washes: into how many values its place is parted"
