@@ -107,6 +107,25 @@ def test_the_hairline_is_told(page: Page, sitter: str) -> None:
     expect(page.get_by_role("img", name=re.compile("^Widths"))).to_be_visible()
 
 
+def test_light_forms_of_a_grey_beard_are_sized_and_moved(page: Page, base: str) -> None:
+    photo = {"name": "tobias.jpg", "mimeType": "image/jpeg", "buffer": small_photo("tobias")}
+    kept = page.request.post(f"{base}/api/sitters", multipart={"photo": photo}).json()
+    page.goto(f"{base}/sitters/{kept['id']}/hair/edges")
+    forms = page.request.get(f"{base}/api/sitters/{kept['id']}/hair/edges").json()["forms"]["forms"]
+    expect(page.get_by_text(f"{len(forms)} separate light-forms")).to_be_visible()
+    expect(page.get_by_text("Light of the beard")).to_be_visible()
+    page.get_by_label("Move them: pull one to where it is wanted").check()
+    first = forms[0]
+    drag(page, (first["x"], first["y"]), (first["x"], first["y"] + 0.05))
+    expect(page.get_by_text(", moved")).to_be_visible()
+    page.get_by_role("button", name="All as found").click()
+    expect(page.get_by_text(", moved")).to_have_count(0)
+    slider = page.get_by_role("slider", name="Size of a form")
+    slider.press("End")
+    expect(page.get_by_text(f"{len(forms)} separate light-forms")).to_have_count(0)
+    expect(page.get_by_text("separate light-forms")).to_be_visible()
+
+
 def test_practice_is_checked_at_once(page: Page, sitter: str) -> None:
     page.goto(f"{sitter}/hair/practice")
     drag(page, (0.48, 0.22), (0.4, 0.22))

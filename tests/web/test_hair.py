@@ -10,6 +10,9 @@ import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from tests.conftest import small_photo
+from tests.web.conftest import put_in
+
 
 def edit(client: TestClient, url: str, **body: object) -> dict[str, object]:
     answer = client.patch(f"{url}/settings/hair", json={"change": "hair", **body})
@@ -215,3 +218,28 @@ def test_a_photograph_without_colour_is_said_to_be_one(client: TestClient) -> No
     kept = client.post("/api/sitters", files={"photo": ("grey.jpg", photo, "image/jpeg")}).json()
     told = client.get(f"/api/sitters/{kept['id']}/regions").json()["sentence"]
     assert "no colour" in told
+
+
+def test_light_forms_of_a_beard_are_sized_and_moved(client: TestClient) -> None:
+    tobias = put_in(client, small_photo("tobias"), name="tobias.jpg").json()["id"]
+    url = f"/api/sitters/{tobias}"
+    found = client.get(f"{url}/hair/edges").json()["forms"]
+    gains = [form["gain"] for form in found["forms"]]
+    assert gains == sorted(gains, reverse=True)
+    assert gains[0] > 0.1
+    assert found["light"]["parts"]
+    assert all(len(touch) == 4 for form in found["forms"] for touch in form["touches"])
+    edit(client, url, set={"form_size": 1.5})
+    larger = client.get(f"{url}/hair/edges").json()["forms"]
+    assert 2 <= len(larger["forms"]) < len(found["forms"])
+    assert larger["long_mm"] == pytest.approx(1.5 * found["long_mm"])
+    edit(client, url, set={"form_size": 1.0})
+    one = found["forms"][1]
+    moved = {"x": one["x"], "y": one["y"], "to_x": one["x"], "to_y": one["y"] + 0.03}
+    edit(client, url, lists={"form_moves": {"add": [moved]}})
+    there = [
+        form for form in client.get(f"{url}/hair/edges").json()["forms"]["forms"] if form["move"] is not None
+    ]
+    assert [(form["move"], form["y"]) for form in there] == [(0, pytest.approx(one["y"] + 0.03))]
+    drawn = client.get(f"{url}/files/hairline.svg").text
+    assert drawn.count("data-gain") == len(found["forms"])

@@ -5216,22 +5216,18 @@ export interface components {
             y: number;
         };
         /**
-         * FormOut
-         * @description One class of the skin, with its mixture.
+         * FormMoveSettings
+         * @description Where a light-form of the beard was found, and where the painter wants it.
          */
-        FormOut: {
-            /** Hex */
-            hex: string;
-            mixture: components["schemas"]["MixtureOut"];
-            /**
-             * Name
-             * @enum {string}
-             */
-            name: "highlight" | "light" | "halftone" | "form shadow" | "reflected light" | "cast shadow";
-            /** Share */
-            share: number;
-            /** Value */
-            value: number;
+        FormMoveSettings: {
+            /** To X */
+            to_x: number;
+            /** To Y */
+            to_y: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * FormReportOut
@@ -5241,7 +5237,7 @@ export interface components {
             /** Casts */
             casts: components["schemas"]["CastOut"][];
             /** Classes */
-            classes: components["schemas"]["FormOut"][];
+            classes: components["schemas"]["truesitter__web__models__light_answers__FormOut"][];
             direction: components["schemas"]["PlanDirection"] | null;
             /** Key */
             key: [
@@ -5266,15 +5262,19 @@ export interface components {
         };
         /**
          * FormsOut
-         * @description Light-forms of a grey beard.
+         * @description Light-forms of a grey beard, those that add most first.
          */
         FormsOut: {
             /** Evenness */
             evenness: number;
-            /** Near Shadow */
-            near_shadow: boolean[];
-            /** Places */
-            places: components["schemas"]["HairSpotOut"][];
+            /** Forms */
+            forms: components["schemas"]["truesitter__web__models__hair_answers__FormOut"][];
+            /** @description What they are painted with */
+            light: components["schemas"]["MixtureOut"] | null;
+            /** Long Mm */
+            long_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * FoundOut
@@ -5656,6 +5656,17 @@ export interface components {
              * @default false
              */
             early_lights: boolean;
+            /**
+             * Form Moves
+             * @default []
+             */
+            form_moves: components["schemas"]["FormMoveSettings"][];
+            /**
+             * Form Size
+             * @description Of the light-forms of a beard, beside the usual
+             * @default 1
+             */
+            form_size: number;
             /**
              * Glaze
              * @description What a glaze over the hair shall do; None for none
@@ -6153,6 +6164,11 @@ export interface components {
             /** Pull */
             pull: string;
             /**
+             * Shadows
+             * @description That it casts on them, the darkest first
+             */
+            shadows: components["schemas"]["LockShadowOut"][];
+            /**
              * Swing Mm
              * @description How far a curl swings to either side
              */
@@ -6174,6 +6190,21 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * LockShadowOut
+         * @description The shadow that a lock casts on one below it.
+         */
+        LockShadowOut: {
+            /**
+             * On
+             * @description Rank of that lock
+             */
+            on: number;
+            /** Steps */
+            steps: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * LockStrokeSettings
@@ -9772,6 +9803,8 @@ export interface components {
             /**
              * @default {
              *       "early_lights": false,
+             *       "form_moves": [],
+             *       "form_size": 1,
              *       "guides": [],
              *       "hairlines": [],
              *       "hand": "right",
@@ -10741,6 +10774,54 @@ export interface components {
              * @default
              */
             school: string;
+        };
+        /**
+         * FormOut
+         * @description One light-form: two touches that follow the growth.
+         */
+        truesitter__web__models__hair_answers__FormOut: {
+            /**
+             * Gain
+             * @description Steps that it stands above the beard around it
+             */
+            gain: number;
+            /**
+             * In Shadow
+             * @description Which of the two falls into a shadow; None where none is near
+             */
+            in_shadow: number | null;
+            /**
+             * Move
+             * @description Which of `form_moves` brought it here; None where it was found
+             */
+            move: number | null;
+            /**
+             * Touches
+             * @description x, y, x, y of each, in fractions, root first
+             */
+            touches: number[][];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * FormOut
+         * @description One class of the skin, with its mixture.
+         */
+        truesitter__web__models__light_answers__FormOut: {
+            /** Hex */
+            hex: string;
+            mixture: components["schemas"]["MixtureOut"];
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "highlight" | "light" | "halftone" | "form shadow" | "reflected light" | "cast shadow";
+            /** Share */
+            share: number;
+            /** Value */
+            value: number;
         };
     };
     responses: never;

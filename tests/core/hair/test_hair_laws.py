@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 import pytest
 
 from tests.core.hair.test_growth import SIZE, whorl_field
 from truesitter.core.hair.field.whorls import find_whorls
-from truesitter.core.hair.locks.hair_shapes import light_forms
 from truesitter.core.hair.locks.hair_shine import expected_band
 from truesitter.core.hair.locks.volumes import Along, masked_blur
 
@@ -78,20 +76,3 @@ def test_a_whorl_is_found_where_it_turns() -> None:
         (found,) = find_whorls(type(field)(z, field.coherence, field.kinds))
         assert (found.x * SIZE, found.y * SIZE) == pytest.approx((x + 0.5, y + 0.5), abs=0.8)
         assert found.index == 1.0
-
-
-def test_light_forms_keep_their_distance_and_turn_with_the_picture() -> None:
-    rng = np.random.default_rng(4)
-    value = cv2.GaussianBlur(rng.normal(size=(160, 200)).astype(np.float32), (0, 0), 5)
-    mask = np.zeros(value.shape, bool)
-    mask[20:140, 30:170] = True
-    found = light_forms(mask, value, 300.0)
-    points = found.places * (200, 160)
-    gaps = np.hypot(*(points[:, None] - points[None]).transpose(2, 0, 1)) + 1e3 * np.eye(len(points))
-    assert len(points) >= 5
-    turned = light_forms(np.ascontiguousarray(mask.T), np.ascontiguousarray(value.T), 300.0)
-    assert len(turned.places) == len(points)
-    own = {(round(x), round(y)) for x, y in points}
-    assert {(round(y), round(x)) for x, y in turned.places * (160, 200)} == own
-    assert gaps.min() > 0.5 * np.median(gaps.min(axis=1))
-    assert all(mask[int(y), int(x)] for x, y in points)

@@ -16,7 +16,6 @@ from truesitter.core.hair.locks.hair_edges import edges_of
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
     MOUSTACHE_PAIR,
-    light_forms,
     moustache_gap,
     pair_of,
     shape_of,
@@ -315,17 +314,3 @@ def test_the_skin_between_moustache_and_beard_is_measured() -> None:
     assert moustache_gap(kinds, MM) is None
     kinds[158:220, 70:170] = Kind.BEARD
     assert moustache_gap(kinds, MM) == pytest.approx(9 * MM, abs=0.6)
-
-
-def test_light_forms_of_a_grey_beard_are_evenly_spread() -> None:
-    y, x = grid()
-    mask = ((x - 120) / 60) ** 2 + ((y - 180) / 80) ** 2 < 1
-    value = (5 + np.random.default_rng(1).normal(0, 0.4, SHAPE) - (x > 125)).astype(np.float32)
-    forms = light_forms(mask, value, 200)
-    assert len(forms.places) > 20
-    assert forms.evenness < 0.15
-    at = (forms.places * SHAPE[::-1]).astype(int)
-    assert mask[at[:, 1], at[:, 0]].all()
-    near = forms.places[forms.near_shadow, 0].mean()
-    assert near > forms.places[~forms.near_shadow, 0].mean(), "the second light goes towards the shadow"
-    assert len(light_forms(np.zeros(SHAPE, bool), value, 200).places) == 0

@@ -1,6 +1,6 @@
 import { Box } from "@mui/material";
 import { useState, type ReactNode } from "react";
-import { Circle, Group, Line } from "react-konva";
+import { Circle, Group } from "react-konva";
 import type { Schemas } from "../../api/client";
 import { useHairEdges } from "../../api/hooks";
 import { Say, Section, Toggle } from "../../sheet/parts";
@@ -9,6 +9,7 @@ import { useWall } from "../../sitter/wall";
 import { useTubes } from "../../sheet/useTubes";
 import { MixtureLine } from "../flesh/MixtureLine";
 import type { JobProps } from "../job";
+import { GreyBeard, useLightForms } from "./LightForms";
 
 type Pair = Schemas["PairOut"];
 type Spot = Schemas["PlanHairlineSpot"];
@@ -20,14 +21,15 @@ const more = (v: number) => `${v >= 0 ? "+" : "−"}${Math.abs(v).toFixed(1)}`;
 export function EdgesJob({ sitter }: JobProps) {
   const found = useHairEdges(sitter);
   const [readings, setReadings] = useState(true);
-  const [forms, setForms] = useState(true);
   const tubes = useTubes(sitter);
   const data = found.data;
+  const forms = useLightForms(sitter, data?.forms ?? null);
   const spots = data?.hairline ?? [];
   const listed = spots.map((s, i) => ({ ...s, place: `hairline ${i + 1}` }));
   const places = usePlaces(listed);
   useWall({
     busy: found.isFetching,
+    ...forms.wall,
     overlay: (px, size) => (
       <>
         {readings &&
@@ -47,16 +49,7 @@ export function EdgesJob({ sitter }: JobProps) {
               />
             </Group>
           ))}
-        {forms &&
-          data?.forms?.places.map((p, i) => (
-            <Forms
-              key={i}
-              x={p.x * size.width}
-              y={p.y * size.height}
-              px={px}
-              dark={data.forms?.near_shadow[i] ?? false}
-            />
-          ))}
+        {forms.overlay(px, size)}
         {places.mark(px, size)}
       </>
     ),
@@ -126,16 +119,7 @@ export function EdgesJob({ sitter }: JobProps) {
           <Summary spots={data.cheek_line} />
         </Section>
       )}
-      {data?.forms && (
-        <Section title="Grey beard">
-          <Say>
-            <strong>{data.forms.places.length}</strong> separate light-forms,{" "}
-            {data.forms.evenness < 0.15 ? "evenly spread" : "unevenly spread: move some apart"}. Set two
-            touches at each; beside the shadow let one of the two fall into it.
-          </Say>
-          <Toggle label="Show them" on={forms} onChange={setForms} />
-        </Section>
-      )}
+      {data?.forms && <GreyBeard found={data.forms} hand={forms} tubes={tubes} />}
     </>
   );
 }
@@ -149,24 +133,6 @@ function Summary({ spots }: { spots: readonly Spot[] }) {
       From skin to hair it takes {mm(middle)} on average, {mm(widths[0] ?? 0)} where it is hardest. Skin shows
       through {Math.round(through * 100)} % of the first hair.
     </Say>
-  );
-}
-
-/** Two lights side by side. */
-function Forms({ x, y, px, dark }: { x: number; y: number; px: number; dark: boolean }) {
-  return (
-    <>
-      {[-2.2, 2.2].map((d) => (
-        <Line
-          key={d}
-          listening={false}
-          points={[x + d * px, y - 4 * px, x + d * px, y + 4 * px]}
-          stroke={dark && d > 0 ? "#000000" : "#ffffff"}
-          strokeWidth={2 * px}
-          lineCap="round"
-        />
-      ))}
-    </>
   );
 }
 

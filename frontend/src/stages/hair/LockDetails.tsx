@@ -12,6 +12,14 @@ export const types = ["straight", "wavy", "coily", "frizz", "short"] as const;
 const over = (ranks: readonly number[]) =>
   ranks.length === 0 ? "" : ` Lies over ${ranks.map((n) => `lock ${n}`).join(", ")}.`;
 
+const shadows = (lock: Lock) =>
+  lock.shadows
+    .map(
+      (s) =>
+        ` Its shadow lies on lock ${s.on}: ${s.steps.toFixed(1)} steps darker, ${s.width_mm.toFixed(1)} mm.`,
+    )
+    .join("");
+
 const curl = (lock: Lock) =>
   lock.curl_mm === null
     ? "No curl is seen"
@@ -50,8 +58,8 @@ export function LockDetails({ sitter, lock }: { sitter: JobProps["sitter"]; lock
         {lock.brush_mm.toFixed(1)} mm follows it.
       </div>
       <div>
-        Lightest {lock.turns}, {lock.contrast.toFixed(1)} steps from dark to light.{over(lock.over)}{" "}
-        {lock.form?.words} Pull its strokes {lock.pull}
+        Lightest {lock.turns}, {lock.contrast.toFixed(1)} steps from dark to light.{over(lock.over)}
+        {shadows(lock)} {lock.form?.words} Pull its strokes {lock.pull}
         {lock.pull === "from the tip" && ", ending on the line"}.
       </div>
       {lock.tones.map((tone) => (

@@ -12,6 +12,7 @@ import { Value } from "../../sheet/Value";
 import { useWall } from "../../sitter/wall";
 import { serif, studio, textSize } from "../../theme";
 import type { JobProps } from "../job";
+import { WashLaid } from "./WashLaid";
 
 /** All passes across the wall, with swatches large enough to judge, to be ticked one by one. */
 export function BookJob({ sitter }: JobProps) {
@@ -127,6 +128,7 @@ function Book({ sitter, passes, tubes, words, ticked, onTick }: BookProps) {
               {p.coats > 1 && `, ${p.coats} coats`}
               {p.dilution && `, ${p.dilution.words}`}; {p.tool}; edge {p.edge.words}. {p.note}
             </Box>
+            {p.way && <WashLaid pass={p} />}
             {p.inspect && <Box sx={{ fontSize: textSize.body, fontWeight: 700 }}>{p.inspect}</Box>}
           </Box>
         </Box>

@@ -6,6 +6,7 @@ import type { Tubes } from "../../sheet/Recipe";
 import { spoken } from "../../sheet/spoken";
 import { Value } from "../../sheet/Value";
 import { textSize } from "../../theme";
+import { WashLaid } from "./WashLaid";
 
 /** One pass: its mixture, how it is laid, what it meets, how long it takes. */
 export function PassDetails({
@@ -43,7 +44,7 @@ export function PassDetails({
         </Box>
       </Box>
       <Mix pass={pass} tubes={tubes} />
-      {pass.way && <Laid pass={pass} />}
+      {pass.way && <WashLaid pass={pass} />}
       {pass.taken.map((t) => (
         <Say key={t.group}>
           <strong>{t.name}: </strong>
@@ -140,45 +141,3 @@ export function PassDetails({
     </Box>
   );
 }
-
-/** How a wash is laid, what is dropped into it, and what is kept out of it. */
-function Laid({ pass }: { pass: Schemas["PlanPass"] }) {
-  return (
-    <>
-      <Say>{pass.laid_words}</Say>
-      {pass.charge.length > 0 && (
-        <Box
-          component="ol"
-          type="a"
-          aria-label="Dropped in"
-          sx={{ m: 0, mb: 1, pl: 2.6, fontSize: textSize.small }}
-        >
-          {pass.charge.map((c, i) => (
-            <li key={i}>
-              <Box
-                component="span"
-                role="img"
-                aria-label={`Colour there ${c.predicted_hex}`}
-                sx={{ display: "inline-block", width: 26, height: 14, mr: 1, bgcolor: c.predicted_hex }}
-              />
-              {c.words}; {c.place}, value <Value of={c.value} />
-            </li>
-          ))}
-        </Box>
-      )}
-      {pass.reserve.length > 0 && (
-        <Say>
-          <strong>Kept out of it: </strong>
-          {pass.reserve.map((r) => `${r.place}, ${means[r.means]}`).join("; ")}.
-        </Say>
-      )}
-    </>
-  );
-}
-
-const means = {
-  paper: "painted round",
-  mask: "masked beforehand",
-  lift: "lifted while it is damp",
-  opaque: "touched in at the end",
-} as const satisfies Record<Schemas["PlanReserve"]["means"], string>;

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from truesitter.core.hair.field.guides import DrawnWhorl, Guide, Handles
 from truesitter.core.hair.layers.job import GlazePurpose
+from truesitter.core.hair.locks.light_forms import FormMove
 from truesitter.core.hair.locks.lock_strokes import LockStroke
 from truesitter.core.hair.strokes.stroke_types import HairType
 from truesitter.core.settings.base import Settings
@@ -63,11 +64,24 @@ class LockTypeSettings(Settings):
     type: HairType
 
 
+class FormMoveSettings(Settings):
+    """Where a light-form of the beard was found, and where the painter wants it."""
+
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+    to_x: float = Field(ge=0, le=1)
+    to_y: float = Field(ge=0, le=1)
+
+    def move(self) -> FormMove:
+        """For the core."""
+        return (self.x, self.y), (self.to_x, self.to_y)
+
+
 class HairSettings(Settings):
     """Handles of the direction, the spacing of the growth lines, locks, and how the hair is stroked."""
 
     ROWS: ClassVar[tuple[str, ...]] = (
-        "guides", "whorls", "partings", "hairlines", "lock_strokes", "lock_types",
+        "guides", "whorls", "partings", "hairlines", "lock_strokes", "lock_types", "form_moves",
     )  # fmt: skip
 
     guides: tuple[GuideSettings, ...] = Field((), max_length=500)
@@ -78,6 +92,8 @@ class HairSettings(Settings):
     lock_mm: float | None = Field(None, ge=2, le=200, description="Width of a lock; None fits it to the face")
     lock_strokes: tuple[LockStrokeSettings, ...] = Field((), max_length=200)
     lock_types: tuple[LockTypeSettings, ...] = Field((), max_length=200)
+    form_size: float = Field(1, ge=0.5, le=2, description="Of the light-forms of a beard, beside the usual")
+    form_moves: tuple[FormMoveSettings, ...] = Field((), max_length=100)
     type: HairType | None = Field(None, description="Of every lock; None for what each looks like")
     disorder: float | None = Field(
         None, ge=0, le=60, description="Degrees that strokes may leave their lock by; None for the type's own"

@@ -15,8 +15,9 @@ from truesitter.core.hair.field.guides import Points
 from truesitter.core.hair.field.hair_kinds import MOUSTACHE, Kind
 from truesitter.core.hair.layers.job import HairJob, HairLayer
 from truesitter.core.hair.layers.nested import plan_hair
-from truesitter.core.hair.locks.facial_hair import FacialHair, read_facial_hair
+from truesitter.core.hair.locks.facial_hair import FacialHair, grey_beard, read_facial_hair
 from truesitter.core.hair.locks.hair_shine import shining
+from truesitter.core.hair.locks.light_forms import LightForms, light_forms
 from truesitter.core.hair.locks.lock_strands import Strands
 from truesitter.core.hair.strokes.approach import WAYS, Approach, choose_approach
 from truesitter.core.hair.strokes.curls import lock_way
@@ -312,17 +313,36 @@ class HairLayerStage:
     @result(
         "facial hair",
         settings=(WIDTH_MM,),
-        needs=("directed hair", "detection", "photograph of the hair", "lab", "regions", "framed"),
-        version=3,
+        needs=("directed hair", "detection", "photograph of the hair", "regions", "framed"),
+        version=4,
     )
     def facial_hair(self) -> FacialHair:
         """Brows, moustache and beard as shapes."""
         directed, kinds = self._hair.directed()
-        lab = reduced(self._picture.lab(), HAIR_LONG_SIDE)
-        value = linear_to_value(picture_luminance(self._hair.photograph()))
-        scale, mm = self._hair.scale(), self._hair.mm_per_px()
         skin = reduced_labels(self._sitter.regions().labels, HAIR_LONG_SIDE) == Region.SKIN
-        return read_facial_hair(kinds, self._sitter.face, lab, value, scale, mm, skin, directed)
+        face, mm = self._sitter.face, self._hair.mm_per_px()
+        return read_facial_hair(kinds, face, self._value(), mm, skin, directed)
+
+    @result(
+        "light forms",
+        settings=("hair.form_size", "hair.form_moves", WIDTH_MM),
+        needs=("directed hair", "detection", "photograph of the hair", "lab", "framed"),
+    )
+    def light_forms(self) -> LightForms | None:
+        """Separate lights of a grey beard; None without one."""
+        directed, kinds = self._hair.directed()
+        beard = grey_beard(kinds, reduced(self._picture.lab(), HAIR_LONG_SIDE))
+        if self._sitter.face is None or not beard.any():
+            return None
+        moves = [one.move() for one in self.settings.form_moves]
+        return light_forms(
+            beard, self._value(), directed, self._hair.scale(), self._hair.mm_per_px(),
+            self.settings.form_size, moves,
+        )  # fmt: skip
+
+    def _value(self) -> Floats:
+        """Munsell value of the photograph of the hair, (h, w)."""
+        return linear_to_value(picture_luminance(self._hair.photograph()))
 
 
 def _most_first(numbers: Labels) -> list[int]:

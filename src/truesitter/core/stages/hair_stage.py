@@ -26,6 +26,7 @@ from truesitter.core.hair.locks.hair_shine import HairShine, expected_band, shin
 from truesitter.core.hair.locks.hairline import Hairline, read_hairline
 from truesitter.core.hair.locks.lock_forms import LockForm, read_forms
 from truesitter.core.hair.locks.lock_regions import split_locks
+from truesitter.core.hair.locks.lock_shadows import LockShadow, cast_shadows
 from truesitter.core.hair.locks.lock_shapes import Lock, describe_locks, lock_tones
 from truesitter.core.hair.locks.lock_strands import Strands, read_strands
 from truesitter.core.hair.locks.lock_strokes import mend_locks
@@ -237,6 +238,12 @@ class HairStage:
         """The solid shape of every lock that is large enough, by its number."""
         locks, volumes = self.locks(), self.volumes()
         return read_forms(locks.numbers, volumes.skull + volumes.locks, locks.locks)
+
+    @result("lock shadows", needs=("locks", "hair volumes"))
+    def lock_shadows(self) -> dict[int, tuple[LockShadow, ...]]:
+        """What every lock casts on those it lies over, by its number; widths in pixels of the hair's maps."""
+        locks, volumes = self.locks(), self.volumes()
+        return cast_shadows(locks.numbers, volumes.skull + volumes.locks, locks.locks)
 
     @result(
         "expected band",

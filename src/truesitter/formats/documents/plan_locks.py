@@ -32,6 +32,14 @@ class PlanLockForm(Out):
     words: str
 
 
+class PlanLockShadow(Out):
+    """The shadow that a lock casts on one below it."""
+
+    on: str = Field(description="Id of the lock it falls on")
+    steps: float = Field(description="Value that it takes there")
+    width_mm: float = Field(description="Where half of that is left")
+
+
 class PlanLock(Out):
     """A lock, in the order of painting."""
 
@@ -46,6 +54,7 @@ class PlanLock(Out):
     curl_mm: float | None = Field(description="Length of one curl; None where none is seen")
     swing_mm: float | None = Field(description="How far a curl swings to either side")
     over: list[str] = Field(description="Ids of the locks that it lies over")
+    shadows: list[PlanLockShadow] = Field(description="That it casts on them, the darkest first")
     pull: str = Field(description="Root or tip: from where its strokes are pulled")
     form: PlanLockForm | None = Field(description="None for what is too small")
     dark: PlanLockTone | None
@@ -60,7 +69,7 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
     places = layers.places()
     ids = {place.lock: f"lock-{n}" for n, place in enumerate(places, 1)}
     types, strands = layers.stroked_as(), study.hair.strands()
-    brushes, forms = layers.lock_brushes(), study.hair.forms()
+    brushes, forms, shadows = layers.lock_brushes(), study.hair.forms(), study.hair.lock_shadows()
     rack = study.flesh.palette().rack
     found = []
     for place in places:
@@ -75,7 +84,11 @@ def locks_of(study: Study, mixed: dict[int, tuple[LockTone, ...]]) -> list[PlanL
                 disorder=float(np.degrees(run.disorder)) if run else 0.0,
                 curl_mm=run.period * mm if run and curled else None,
                 swing_mm=run.amplitude * mm if run and curled else None,
-                over=[ids[n] for n in lock.over if n in ids], pull=place.pull,
+                over=[ids[n] for n in lock.over if n in ids],
+                shadows=[
+                    PlanLockShadow(on=ids[one.on], steps=one.steps, width_mm=one.width * mm)
+                    for one in shadows.get(place.lock, ()) if one.on in ids
+                ], pull=place.pull,
                 form=_form(forms.get(place.lock)),
                 dark=tones.get("dark"), middle=tones.get("middle"), light=tones.get("light"),
             )

@@ -46,7 +46,17 @@ def hairline_svg(study: Study) -> str:
             ring = f'cx="{x:.2f}" cy="{y:.2f}" r="{max(wide / 2, 0.2):.2f}"'
             body.append(f'<circle {ring} stroke-width="0.25" stroke-dasharray="{dash}"/>')
         body.append("</g>")
-    return document(canvas[0], canvas[1], "Hairline: softness seen and wanted", [*body, "</g>"])
+    body.append("</g>")
+    forms = study.hair_layers.light_forms()
+    if forms is not None:
+        body.append('<g id="light-forms" fill="none" stroke="#000" stroke-linecap="round">')
+        weight = f'stroke-width="{max(forms.wide_mm, 0.1):.2f}"'
+        for form in forms.forms:
+            body.append(f'<g data-gain="{form.gain:.2f}">')
+            body += [f'<polyline {weight} points="{coordinates(t)}"/>' for t in forms.touches(form, canvas)]
+            body.append("</g>")
+        body.append("</g>")
+    return document(canvas[0], canvas[1], "Hairline: softness seen and wanted; light-forms of a beard", body)
 
 
 def growth_svg(lines: tuple[GrowthLine, ...], canvas_mm: tuple[float, float]) -> str:

@@ -54,6 +54,14 @@ class LockToneOut(BaseModel):
     mixed: MixtureOut
 
 
+class LockShadowOut(BaseModel):
+    """The shadow that a lock casts on one below it."""
+
+    on: int = Field(description="Rank of that lock")
+    steps: float
+    width_mm: float
+
+
 class LockOut(BaseModel):
     """One lock, in the order of painting."""
 
@@ -65,6 +73,7 @@ class LockOut(BaseModel):
     turns: str
     contrast: float
     over: list[int] = Field(description="Ranks in this list of the locks it lies over")
+    shadows: list[LockShadowOut] = Field(description="That it casts on them, the darkest first")
     pull: str
     type: str
     typed: bool = Field(description="True for hair of the head, whose type a press corrects")
@@ -135,12 +144,25 @@ class PairOut(BaseModel):
     firm_above: bool = Field(description="True where the upper edge is the firmer one")
 
 
-class FormsOut(BaseModel):
-    """Light-forms of a grey beard."""
+class FormOut(BaseModel):
+    """One light-form: two touches that follow the growth."""
 
-    places: list[HairSpotOut]
-    near_shadow: list[bool]
+    x: float
+    y: float
+    touches: list[list[float]] = Field(description="x, y, x, y of each, in fractions, root first")
+    in_shadow: int | None = Field(description="Which of the two falls into a shadow; None where none is near")
+    gain: float = Field(description="Steps that it stands above the beard around it")
+    move: int | None = Field(description="Which of `form_moves` brought it here; None where it was found")
+
+
+class FormsOut(BaseModel):
+    """Light-forms of a grey beard, those that add most first."""
+
+    forms: list[FormOut]
+    long_mm: float
+    wide_mm: float
     evenness: float
+    light: MixtureOut | None = Field(description="What they are painted with")
 
 
 class HairEdgesOut(BaseModel):

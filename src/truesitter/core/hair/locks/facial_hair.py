@@ -11,9 +11,7 @@ from truesitter.core.hair.locks.hair_edges import HairEdges, edges_of
 from truesitter.core.hair.locks.hair_shapes import (
     BROW_PAIR,
     MOUSTACHE_PAIR,
-    LightForms,
     Pair,
-    light_forms,
     moustache_gap,
     pair_of,
 )
@@ -33,8 +31,6 @@ class FacialHair:
         Left against right.
     gap_mm
         Skin between moustache and beard.
-    forms
-        Light-forms of a grey beard.
     brow_edges, moustache_edges
         How soft they are above and below.
     cheek_line
@@ -44,7 +40,6 @@ class FacialHair:
     brows: Pair | None = None
     moustache: Pair | None = None
     gap_mm: float | None = None
-    forms: LightForms | None = None
     brow_edges: HairEdges | None = None
     moustache_edges: HairEdges | None = None
     cheek_line: Hairline | None = None
@@ -63,9 +58,8 @@ class FacialHair:
 
 
 def read_facial_hair(
-    kinds: Labels, face: Face | None, lab: Floats, value: Floats, face_px: float, mm_per_px: float,
-    skin: Mask, directed: Floats,
-) -> FacialHair:  # fmt: skip
+    kinds: Labels, face: Face | None, value: Floats, mm_per_px: float, skin: Mask, directed: Floats
+) -> FacialHair:
     """Read all of it; nothing without a face.
 
     Parameters
@@ -74,10 +68,8 @@ def read_facial_hair(
         (h, w) kinds of hair.
     face
         Tells where brows and moustache begin, and which way is up.
-    lab, value
-        (h, w, 3) L*a*b* and (h, w) Munsell value.
-    face_px
-        Height of the face, in pixels.
+    value
+        (h, w) Munsell value.
     mm_per_px
         Canvas mm to a pixel.
     skin
@@ -94,7 +86,6 @@ def read_facial_hair(
         pair_of(BROW_PAIR, kinds, face.brow_middle * size, up, mm_per_px),
         pair_of(MOUSTACHE_PAIR, kinds, face.at(NOSE_BASE) * size, up, mm_per_px),
         moustache_gap(kinds, mm_per_px),
-        _forms(kinds, lab, value, face_px),
         edges_of(np.isin(kinds, BROWS), value, mm_per_px),
         edges_of(np.isin(kinds, MOUSTACHE), value, mm_per_px),
         read_hairline(kinds, skin, value, directed, mm_per_px, (Kind.BEARD,))
@@ -103,12 +94,19 @@ def read_facial_hair(
     )
 
 
-def _forms(kinds: Labels, lab: Floats, value: Floats, face_px: float) -> LightForms | None:
-    """Light-forms of a beard whose light half is grey."""
+def grey_beard(kinds: Labels, lab: Floats) -> Mask:
+    """Beard and moustache where their light half is grey, (h, w); nowhere where it is not.
+
+    Parameters
+    ----------
+    kinds
+        (h, w) kinds of hair.
+    lab
+        (h, w, 3) L*a*b*.
+    """
     beard = np.isin(kinds, (Kind.BEARD, *MOUSTACHE))
     if not beard.any():
-        return None
+        return beard
     light = beard & (lab[..., 0] >= np.median(lab[beard][:, 0]))
-    if np.median(np.hypot(lab[light][:, 1], lab[light][:, 2])) >= GREY_CHROMA:
-        return None
-    return light_forms(beard, value, face_px)
+    grey = np.median(np.hypot(lab[light][:, 1], lab[light][:, 2])) < GREY_CHROMA
+    return beard if grey else np.zeros_like(beard)

@@ -8,15 +8,8 @@ import cv2
 import numpy as np
 
 from truesitter.core.hair.field.hair_kinds import BROWS, MOUSTACHE, Kind
-from truesitter.core.hair.locks.tuning import (
-    FORM_SPACING,
-    FULL,
-    LEAST_MM,
-    LEAST_PIXELS,
-    NEAR_SHADOW,
-    STATIONS,
-)
-from truesitter.core.types import Doubles, Floats, Labels, Mask
+from truesitter.core.hair.locks.tuning import FULL, LEAST_MM, LEAST_PIXELS, STATIONS
+from truesitter.core.types import Doubles, Labels
 
 
 @dataclass(frozen=True)
@@ -166,71 +159,6 @@ def moustache_gap(kinds: Labels, mm_per_px: float) -> float | None:
     away = cv2.distanceTransform((~beard).astype(np.uint8), cv2.DIST_L2, 5)
     rim = moustache & (cv2.erode(moustache.astype(np.uint8), np.ones((3, 3), np.uint8)) == 0)
     return float(np.quantile(away[rim], 0.05)) * mm_per_px
-
-
-@dataclass(frozen=True)
-class LightForms:
-    """Separate lights of a grey beard, evenly spread.
-
-    Attributes
-    ----------
-    places
-        (n, 2) x, y in fractions, each carrying two lights.
-    near_shadow
-        (n,) where one of the two lies towards the shadow.
-    evenness
-        Spread of the distances to the nearest other, as part of their mean; 0 is quite even.
-    """
-
-    places: Doubles
-    near_shadow: Mask
-    evenness: float
-
-
-def light_forms(mask: Mask, value: Floats, face_px: float) -> LightForms:
-    """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing.
-
-    Parameters
-    ----------
-    mask
-        (h, w) where it is looked at.
-    value
-        (h, w) Munsell values 0–10.
-    face_px
-        Height of the face in pixels.
-
-    Returns
-    -------
-    LightForms
-        Places and how evenly they are spread.
-    """
-    from scipy.spatial import cKDTree
-
-    spacing = FORM_SPACING * face_px
-    smooth = cv2.GaussianBlur(value, (0, 0), spacing / 6)
-    rows, columns = np.nonzero(mask)
-    none = LightForms(np.zeros((0, 2)), np.zeros(0, bool), 0.0)
-    if len(rows) < spacing**2:
-        return none
-    order = np.argsort(-smooth[rows, columns], kind="stable")
-    free = mask.copy()
-    places: list[tuple[int, int]] = []
-    for n in order:
-        row, column = int(rows[n]), int(columns[n])
-        if not free[row, column]:
-            continue
-        places.append((column, row))
-        canvas = np.ones(mask.shape, np.uint8)
-        cv2.circle(canvas, (column, row), round(spacing), 0, -1)
-        free &= canvas > 0
-    if len(places) < 2:
-        return none
-    at = np.array(places, dtype=np.float64) + 0.5
-    nearest = cKDTree(at).query(at, k=2)[0][:, 1]
-    dark = mask & (smooth < np.quantile(smooth[mask], 1 / 3))
-    to_dark = cv2.distanceTransform((~dark).astype(np.uint8), cv2.DIST_L2, 5)
-    near = to_dark[at[:, 1].astype(int), at[:, 0].astype(int)] < NEAR_SHADOW * face_px + spacing / 4
-    return LightForms(at / mask.shape[::-1], np.asarray(near), float(nearest.std() / nearest.mean()))
 
 
 BROW_PAIR, MOUSTACHE_PAIR = (BROWS[0], BROWS[1]), (MOUSTACHE[0], MOUSTACHE[1])

@@ -20,15 +20,19 @@ LEAST_MM = 0.3
 LEAST_PIXELS = 40
 """A brow of fewer pixels has no shape [try]."""
 
-FORM_SPACING = 0.055
-"""Of the face's height: light-forms of a grey beard stand so far apart [try]."""
-
 APART_STEPS, APART_MM = 1.5, 5.0
 """A beard stands apart from the skin where it is so many steps darker or lighter and its passage no wider
 [try]; that young ones belong to the skin is common practice."""
 
 GREY_CHROMA = 12.0
 """A beard under this chroma in its light half is grey [try]."""
+
+# light_forms.py
+FORM_SPACING = 0.055
+"""Of the face's height: light-forms of a grey beard stand so far apart [try]."""
+
+FORM_LONG, FORM_WIDE, TOUCHES_APART = 0.7, 0.16, 2.0
+"""Of their spacing: how long and wide a touch is; the two of a form lie so many widths apart [try]."""
 
 NEAR_SHADOW = 0.02
 """Of the face's height: a form so near the shadow carries one of its two lights there."""
@@ -161,6 +165,11 @@ BESIDE = 2
 
 LIES_OVER = 0.08
 """Steps by which the border of the upper lock is lighter than that of the one in its shadow [try]."""
+
+# lock_shadows.py
+
+SHADOW_BINS, SHADOW_PIXELS = 5, 6
+"""Distances from a border at which the shadow on a lock is read; at each that many pixels at least [try]."""
 
 # lock_strokes.py
 

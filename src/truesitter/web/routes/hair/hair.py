@@ -9,10 +9,10 @@ from truesitter.core.colour.spaces import as_lab
 from truesitter.core.hair.field.guides import line_mask
 from truesitter.core.hair.field.hair_kinds import Kind
 from truesitter.core.hair.locks.hair_edges import HairEdges
-from truesitter.core.hair.locks.hair_shapes import HairShape, LightForms, Pair
+from truesitter.core.hair.locks.hair_shapes import HairShape, Pair
 from truesitter.core.stages import Study
 from truesitter.core.stages.flesh_stage import MIXING
-from truesitter.core.usecases.hair_shadow import hair_shadow
+from truesitter.core.usecases.hair_spots import beard_lights, hair_shadow
 from truesitter.formats.documents.plan_hair import (
     PlanWhorl,
     kinds_of_study,
@@ -22,6 +22,7 @@ from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CurrentStudy
 from truesitter.web.models.hair_answers import (
     ArrowsOut,
+    FormOut,
     FormsOut,
     GrowthLineOut,
     HairEdgesOut,
@@ -91,7 +92,7 @@ def _undecided(study: Study) -> HairSpotOut | None:
 
 @router.get(
     "/hair/edges",
-    dependencies=[answered("hair/edges", MIXING, ("hairline", "facial hair", "lab"))],
+    dependencies=[answered("hair/edges", MIXING, ("hairline", "facial hair", "light forms", "lab"))],
 )
 def get_edges(study: CurrentStudy) -> HairEdgesOut:
     """Hairline, brows, moustache and beard."""
@@ -107,7 +108,7 @@ def get_edges(study: CurrentStudy) -> HairEdgesOut:
         gap_mm=shapes.gap_mm,
         cheek_line=spots_of(shapes.cheek_line) if shapes.cheek_line else [],
         beard_apart=shapes.beard_apart,
-        forms=_forms_out(shapes.forms),
+        forms=_forms_out(study),
     )
 
 
@@ -138,13 +139,28 @@ def _pair_out(pair: Pair | None, edges: HairEdges | None) -> PairOut | None:
     )
 
 
-def _forms_out(forms: LightForms | None) -> FormsOut | None:
-    if forms is None:
+def _forms_out(study: Study) -> FormsOut | None:
+    found = study.hair_layers.light_forms()
+    if found is None:
         return None
+    reference, light = study.settings.reference, beard_lights(study)
+    size = reference.canvas_width_mm, reference.canvas_height_mm
     return FormsOut(
-        places=[HairSpotOut(x=float(x), y=float(y)) for x, y in forms.places],
-        near_shadow=[bool(v) for v in forms.near_shadow],
-        evenness=forms.evenness,
+        forms=[
+            FormOut(
+                x=form.x,
+                y=form.y,
+                touches=[_flat(touch / size) for touch in found.touches(form, size)],
+                in_shadow=form.in_shadow,
+                gain=form.gain,
+                move=form.move,
+            )
+            for form in found.forms
+        ],
+        long_mm=found.long_mm,
+        wide_mm=found.wide_mm,
+        evenness=found.evenness,
+        light=mixture_out(study.settings.flesh, as_lab(light[0]), light[1]) if light else None,
     )
 
 

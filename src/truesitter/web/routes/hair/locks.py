@@ -20,6 +20,7 @@ from truesitter.web.http.answers import BenchRoute, answered
 from truesitter.web.http.dependencies import CurrentStudy
 from truesitter.web.models.hair_answers import (
     LockOut,
+    LockShadowOut,
     LocksOut,
     LockToneOut,
     MassOut,
@@ -43,7 +44,16 @@ SOFT = 0.4
         answered(
             "hair/locks",
             (WIDTH_MM, "hair.hand", *MIXING),
-            ("locks", "lock strands", "lock forms", "stroke types", "stroke ground", "lab", "framed"),
+            (
+                "locks",
+                "lock strands",
+                "lock forms",
+                "lock shadows",
+                "stroke types",
+                "stroke ground",
+                "lab",
+                "framed",
+            ),
         )
     ],
 )
@@ -52,6 +62,7 @@ def get_locks(study: CurrentStudy) -> LocksOut:
     found, mm = study.hair.locks(), study.hair.mm_per_px()
     pressed = study.hair_layers.presses()
     flesh, mixed = study.settings.flesh, lock_mixtures(study)
+    shadows = study.hair.lock_shadows()
     described = {lock.number: lock for lock in found.locks}
     numbers = [place.lock for place in study.hair_layers.places()]
     rank = {number: n for n, number in enumerate(numbers, 1)}
@@ -63,6 +74,11 @@ def get_locks(study: CurrentStudy) -> LocksOut:
                 turns=_lightest(described[number]),
                 contrast=described[number].contrast,
                 over=sorted(rank[n] for n in described[number].over if n in rank),
+                shadows=[
+                    LockShadowOut(on=rank[one.on], steps=one.steps, width_mm=one.width * mm)
+                    for one in shadows.get(number, ())
+                    if one.on in rank
+                ],
                 pull=f"from the {told.pull}",
                 typed=told.type in TYPES,
                 pressed=pressed.get(number),
