@@ -13,7 +13,7 @@ from truesitter.core.colour.value import Luminance, luminance_to_value, value_to
 from truesitter.core.easel.compare.border_widths import edges_off, read_both
 from truesitter.core.easel.compare.difference_words import colour_words, in_steps, value_words
 from truesitter.core.easel.compare.drawing_offsets import Feature, Offset, offset_of
-from truesitter.core.easel.compare.findings import find_differences
+from truesitter.core.easel.compare.findings import find_differences, place_words
 from truesitter.core.easel.compare.small_finish import _camera_grain
 from truesitter.core.easel.compare.squinted import Squinted
 from truesitter.core.easel.correct.dab import check_dab
@@ -325,3 +325,22 @@ def test_places_without_a_face_go_by_thirds_and_own_names() -> None:
     rows, columns = np.nonzero(where)
     assert np.hypot(rows - 45, columns - 18).max() < OWN_REACH * 90
     assert (regions[where] == Region.SKIN).all()
+
+
+@pytest.mark.parametrize(
+    ("names", "said"),
+    [
+        (("hair, lit", "hair, dark", "wall"), "hair, lit and dark"),
+        (("hair, lit", "hair", "wall"), "the hair"),
+        (("hair", "hair, dark", "wall"), "the hair"),
+        (("hair, lit", "fringe", "wall"), "hair, lit and fringe"),
+    ],
+)
+def test_two_places_of_one_thing_are_named_once_where_both_are_parts(
+    names: tuple[str, ...], said: str
+) -> None:
+    labels = np.repeat([[0, 1, 2]], 4, axis=0).repeat(8, axis=1).astype(np.uint8)
+    areas = Areas(labels, names, ("hair", "hair", "wall"))
+    where = np.zeros(labels.shape, bool)
+    where[:3, 2:13] = True
+    assert place_words(areas, where.astype(float), where) == said

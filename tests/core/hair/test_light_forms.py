@@ -90,10 +90,9 @@ def test_a_form_says_what_it_stands_above_its_surroundings() -> None:
     """A planted spot two steps lighter than an even beard adds most of that and comes first."""
     value = np.full(SHAPE, 5, np.float32)
     value[np.hypot(X - 100, Y - 170) < 4] = 7
-    first, *others = found(value=value).forms
+    (first,) = found(value=value).forms
     assert np.hypot(first.x * SHAPE[1] - 100, first.y * SHAPE[0] - 170) < 2
     assert 0.8 < first.gain < 2
-    assert max(abs(one.gain) for one in others) < 0.3
 
 
 def test_a_touch_beside_the_shadow_falls_to_the_darker_side() -> None:

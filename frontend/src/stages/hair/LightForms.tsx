@@ -18,6 +18,9 @@ type Forms = Schemas["FormsOut"];
 /** A press takes hold of the form it is nearest to, within this part of the picture. */
 const NEAR = 0.04;
 
+/** Longer lists fold. */
+const FEW = 8;
+
 /** The light-forms of a grey beard: what the wall shows of them and what a stroke does to them. */
 export function useLightForms(sitter: JobProps["sitter"], found: Forms | null) {
   const [shown, setShown] = useState(true);
@@ -56,7 +59,7 @@ export function useLightForms(sitter: JobProps["sitter"], found: Forms | null) {
               key={`${i}-${side}`}
               listening={false}
               points={touch.map((v, n) => v * (n % 2 ? size.height : size.width))}
-              stroke={form.in_shadow === side ? "#000000" : "#ffffff"}
+              stroke={form.in_shadow === side ? "#7c7c7c" : "#ffffff"}
               strokeWidth={2 * px}
               lineCap="round"
             />
@@ -95,6 +98,7 @@ interface GreyBeardProps {
 
 /** How many there are, how large, what each adds, what they are painted with. */
 export function GreyBeard({ found, hand, tubes }: GreyBeardProps) {
+  const [all, setAll] = useState(false);
   return (
     <Section title="Grey beard">
       <Say>
@@ -122,12 +126,17 @@ export function GreyBeard({ found, hand, tubes }: GreyBeardProps) {
       {found.light && <MixtureLine mixture={found.light} tubes={tubes} title="Light of the beard" />}
       <Say>What each adds, in steps above the beard around it:</Say>
       <PlaceList
-        of={hand.listed}
+        of={all ? hand.listed : hand.listed.slice(0, FEW)}
         places={hand.places}
         right={(form) =>
           `${form.gain >= 0 ? "+" : "−"}${Math.abs(form.gain).toFixed(2)}${form.move === null ? "" : ", moved"}`
         }
       />
+      {!all && hand.listed.length > FEW && (
+        <Button color="inherit" size="small" onClick={() => setAll(true)}>
+          {hand.listed.length - FEW} more
+        </Button>
+      )}
     </Section>
   );
 }

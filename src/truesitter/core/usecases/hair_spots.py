@@ -18,9 +18,10 @@ def hair_shadow(study: Study) -> tuple[Doubles, Recipe] | None:
 
 
 def beard_lights(study: Study) -> tuple[Doubles, Recipe] | None:
-    """Mean L*a*b* (3,) where the light-forms of a grey beard lie, and its mixture; None without them."""
-    forms = study.hair_layers.light_forms()
-    return _mixed(study, [(form.x, form.y) for form in forms.forms]) if forms else None
+    """Mean L*a*b* (3,) of those light-forms of a grey beard that add most, and its mixture; None without."""
+    found = study.hair_layers.light_forms()
+    forms = found.forms[: max(1, len(found.forms) // 2)] if found else ()
+    return _mixed(study, [(form.x, form.y) for form in forms])
 
 
 def _mixed(study: Study, spots: Sequence[tuple[float, float]]) -> tuple[Doubles, Recipe] | None:

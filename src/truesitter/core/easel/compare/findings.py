@@ -275,7 +275,11 @@ def place_words(areas: Areas, weight: Doubles, where: Mask) -> str:
         return f"the {whole}"
     second = int(order[1]) if len(order) > 1 else first
     if second != first and shares[second] > 0.55 * shares[first]:
-        if areas.whole[first] == areas.whole[second] and "," in areas.names[first]:
-            return f"{areas.names[first]} and {areas.names[second].split(', ')[1]}"
-        return f"{areas.names[first]} and {areas.names[second]}"
+        one, other = areas.names[first], areas.names[second]
+        if whole == areas.whole[second]:
+            if whole in (one, other):
+                return f"the {whole}"
+            if ", " in one and ", " in other:
+                return f"{one} and {other.partition(', ')[2]}"
+        return f"{one} and {other}"
     return areas.names[first]

@@ -10,6 +10,7 @@ import numpy as np
 from scipy.spatial import cKDTree
 
 from truesitter.core.hair.locks.tuning import (
+    FORM_GAIN,
     FORM_LONG,
     FORM_SPACING,
     FORM_WIDE,
@@ -84,6 +85,8 @@ def light_forms(
 ) -> LightForms:  # fmt: skip
     """Places of light-forms in a beard: its lightest spots, none nearer to another than their spacing.
 
+    What stands above nothing around it is none, unless the painter put it there.
+
     Parameters
     ----------
     mask
@@ -113,7 +116,6 @@ def light_forms(
     if len(found) < 2:
         return LightForms((), long_mm, wide_mm, 0.0)
     at, moved = _moved(found, spacing, moves, mask.shape)
-    nearest = cKDTree(at).query(at, k=2)[0][:, 1]
     known = mask.astype(np.float32)
     around = blur_within(smooth, known, spacing / 2)
     growth = np.dstack([blur_within(directed[..., n], known, spacing / 3) for n in range(2)])
@@ -125,12 +127,24 @@ def light_forms(
         way = growth[pixel] * (1, -1)
         along = np.asarray(way / np.hypot(*way)) if way.any() else np.array((0.0, 1.0))
         near = to_dark[pixel] < NEAR_SHADOW * face_px + spacing / 4
+        gain = float(smooth[pixel] - around[pixel])
+        if gain < FORM_GAIN and move is None:
+            continue
         forms.append(LightForm(
-            x / mask.shape[1], y / mask.shape[0], along, float(smooth[pixel] - around[pixel]),
+            x / mask.shape[1], y / mask.shape[0], along, gain,
             _darker_side(smooth, (x, y), along, spacing) if near else None, move,
         ))  # fmt: skip
     forms.sort(key=lambda form: -form.gain)
-    return LightForms(tuple(forms), long_mm, wide_mm, float(nearest.std() / max(nearest.mean(), 1e-9)))
+    return LightForms(tuple(forms), long_mm, wide_mm, _evenness(forms, mask.shape))
+
+
+def _evenness(forms: Sequence[LightForm], shape: tuple[int, ...]) -> float:
+    """Spread of the distances to the nearest other, as part of their mean; 0 for fewer than two."""
+    if len(forms) < 2:
+        return 0.0
+    at = np.array([(form.x, form.y) for form in forms]) * shape[1::-1]
+    nearest = cKDTree(at).query(at, k=2)[0][:, 1]
+    return float(nearest.std() / max(nearest.mean(), 1e-9))
 
 
 def _spread(mask: Mask, smooth: Floats, spacing: float) -> Doubles:

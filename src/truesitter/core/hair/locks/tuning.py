@@ -31,6 +31,9 @@ GREY_CHROMA = 12.0
 FORM_SPACING = 0.055
 """Of the face's height: light-forms of a grey beard stand so far apart [try]."""
 
+FORM_GAIN = 0.05
+"""Value steps above the beard around it from which a light is a form [try]."""
+
 FORM_LONG, FORM_WIDE, TOUCHES_APART = 0.7, 0.16, 2.0
 """Of their spacing: how long and wide a touch is; the two of a form lie so many widths apart [try]."""
 
