@@ -95,6 +95,11 @@ def test_a_form_says_what_it_stands_above_its_surroundings() -> None:
     assert 0.8 < first.gain < 2
 
 
+def test_skin_beside_a_beard_is_none_of_its_lights() -> None:
+    value = np.where(BEARD, 4, 8).astype(np.float32)
+    assert found(value=value).forms == ()
+
+
 def test_a_touch_beside_the_shadow_falls_to_the_darker_side() -> None:
     forms = found()
     size = SHAPE[1] * MM, SHAPE[0] * MM

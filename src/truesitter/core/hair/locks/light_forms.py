@@ -111,12 +111,13 @@ def light_forms(
     """
     spacing = FORM_SPACING * face_px * size
     long_mm, wide_mm = (share * spacing * mm_per_px for share in (FORM_LONG, FORM_WIDE))
-    smooth = cv2.GaussianBlur(value, (0, 0), spacing / 6)
+    # Light of the skin beside it is none of the beard's.
+    known = mask.astype(np.float32)
+    smooth = blur_within(value, known, spacing / 6)
     found = _spread(mask, smooth, spacing)
     if len(found) < 2:
         return LightForms((), long_mm, wide_mm, 0.0)
     at, moved = _moved(found, spacing, moves, mask.shape)
-    known = mask.astype(np.float32)
     around = blur_within(smooth, known, spacing / 2)
     growth = np.dstack([blur_within(directed[..., n], known, spacing / 3) for n in range(2)])
     dark = mask & (smooth < np.quantile(smooth[mask], 1 / 3))
