@@ -18,7 +18,9 @@ TURNS: dict[ShadowFamily, tuple[float, float]] = {
 """What is added to a* and b* in the depth of the shadow [try]."""
 
 
-def turned(lab: Floats, shadow: Mask, family: ShadowFamily | None, mm_per_px: float) -> Floats:
+def turned(
+    lab: Floats, shadow: Mask, family: ShadowFamily | None, mm_per_px: float, hollows: Mask | None = None
+) -> Floats:
     """A picture whose flesh shadows are turned to a family; values stay as they are.
 
     Parameters
@@ -29,10 +31,16 @@ def turned(lab: Floats, shadow: Mask, family: ShadowFamily | None, mm_per_px: fl
         (h, w) the shadow of bare skin.
     family
         None for shadows as photographed.
+    mm_per_px
+        Canvas mm to a pixel.
+    hollows
+        (h, w) the deepest of its hollows: as small as they are, they are turned all the way.
     """
-    if family is None or not shadow.any():
+    sunk = np.zeros_like(shadow) if hollows is None else hollows
+    if family is None or not (shadow.any() or sunk.any()):
         return lab
     depth = np.where(shadow, blur(shadow.astype(np.float32), FADES_MM / mm_per_px / 2), 0)
+    depth = np.maximum(depth, sunk)
     out = lab.copy()
     for channel, turn in enumerate(TURNS[family], 1):
         out[..., channel] += depth * np.float32(turn)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from truesitter.core.hair.layers.job import HairLayer
-from truesitter.core.plan.clock.minutes import areas_cm2, pass_minutes, rates
+from truesitter.core.plan.clock.minutes import areas_cm2, in_open_time, pass_minutes, rates
 from truesitter.core.plan.clock.timing import bare_white, short_of, with_times
 from truesitter.core.plan.clock.tuning import SPREAD
 from truesitter.core.plan.draft import Draft
@@ -24,9 +24,11 @@ from truesitter.core.plan.tuning import (
     UNCOLOURED,
 )
 from truesitter.core.plan.water.charges import with_charges
+from truesitter.core.plan.water.hollow_strengths import with_strengths
 from truesitter.core.plan.water.hue_charges import with_hue_charges
 from truesitter.core.plan.water.laid_ways import with_way
 from truesitter.core.plan.water.tuning import TRACE_STEPS, WEAKEST
+from truesitter.core.plan.water.wet_beside import with_neighbours
 from truesitter.core.school.school_document import Band
 from truesitter.core.school.switches import FIRST_LAYER
 
@@ -137,8 +139,9 @@ def _with_charges(draft: Draft) -> None:
         draft.keep(list(joined.numbers))
         draft.lay_again(joined.passes)
     _without_traces(draft)
-    under = [draft.bare, *draft.canvases]
-    dropped = with_hue_charges(draft.passes, under, draft.scene, draft.hues, draft.pruning())
+    under, pruning = [draft.bare, *draft.canvases], draft.pruning()
+    deeper = with_strengths(draft.passes, draft.laid, under, draft.scene, pruning)
+    dropped = with_hue_charges(deeper, under, draft.scene, draft.hues, pruning.of(deeper))
     if any(a is not b for a, b in zip(dropped, draft.passes, strict=True)):
         draft.lay_again(dropped)
 
@@ -182,8 +185,12 @@ def finish(draft: Draft) -> PassPlan:
     heaps = with_amounts(heaps, draft.passes)
     _with_tones(draft)
     hand = with_brushes(draft.passes, scene)
+    fixed = draft.school.pace.fixed_minutes / max(1, len(hand.passes))
     ways = [with_way(p, t, scene) for p, t in zip(hand.passes, draft.laid, strict=True)]
-    passes = with_times(ways, draft.laid, scene, draft.slower)
+    whole = {p.key: p.work_minutes for p in ways}
+    ways = [in_open_time(p, fixed) for p in ways]
+    hairy = {p.key: hairy.get(p.key, 0.0) * p.work_minutes / max(whole[p.key], 1e-9) for p in ways}
+    passes = with_neighbours(with_times(ways, draft.laid, scene, draft.slower), scene.patchwork)
     pruning = draft.pruning()
     passes = tuple(replace(p, gain=pruning.gain(n)) for n, p in enumerate(passes))
     white = bare_white(draft.laid, [KINDS[t.kind].does in ("ground", "remove") for t in draft.laid])

@@ -142,8 +142,9 @@ class Pass:
         The mixtures its strokes vary in, its own first; none where that is the only one.
     charges
         What is dropped into a wash while it is wet, in order.
-    way, paper
-        How a wash is laid, and how wet the paper is for it; None for all else.
+    way, paper, beside
+        How a wash is laid, and how wet the paper is for it; None for all else. Numbers of the earlier washes
+        that it borders on.
     value_error
         Mean distance of the canvas after this pass from the mapped reference, in value steps.
     operations
@@ -207,6 +208,7 @@ class Pass:
     charges: tuple[Charge, ...] = ()
     way: Way | None = None
     paper: PaperState | None = None
+    beside: tuple[int, ...] = ()
 
     @property
     def keys(self) -> tuple[str, ...]:

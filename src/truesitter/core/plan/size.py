@@ -192,9 +192,9 @@ class Pruning:
 
     def cost(self, numbers: list[int], where: Mask) -> float:
         """How far some pieces (n,) are from the reference after some passes; features weigh most."""
-        return self.off(self._after(numbers, where), where)
+        return self.off(self.after(numbers, where), where)
 
-    def _after(self, numbers: Sequence[int], where: Mask) -> Canvas:
+    def after(self, numbers: Sequence[int], where: Mask) -> Canvas:
         """The canvas after some passes, right on some pieces (n,) alone."""
         canvas = self.bare
         for number in numbers:
@@ -215,7 +215,7 @@ class Pruning:
         wanted, sizes = self.wanted[here], self.bare.patchwork.sizes[here]
         off = []
         for numbers in ([n for n in every if n != number], every):
-            lab = self._after(numbers, here).labs()[here]
+            lab = self.after(numbers, here).labs()[here]
             steps = np.abs(lab_value(lab) - lab_value(wanted))
             colour = np.hypot(*(lab - wanted)[:, 1:].T)
             off.append([float(np.average(o, weights=sizes)) for o in (steps, colour)])

@@ -127,7 +127,8 @@ class SubjectStage:
         family = self.settings.shadows
         if family is not None:
             shadow = self._finish.shadow(lab.shape) & (self._surround.regions() == Region.SKIN)
-            lab = turned(lab, shadow, family, self._surround.mm_per_px())
+            hollows = self.marks(lab.shape) == Mark.RECESS_DARK
+            lab = turned(lab, shadow, family, self._surround.mm_per_px(), hollows)
         if self._easel.allowances:
             lab = self._allowed_for(lab)
         if self._flesh.settings.monochrome:

@@ -110,7 +110,8 @@ def sections_pdf(
         for number, one, part in needs.passes:
             mixed = mix_words(mix_of(one, plan, rack)) or parts_sentence(one.recipe.parts, rack)
             words = f"{number}. {one.title(names)}: {part * 100:.0f} % of it, {one.tool}"
-            more = (varied_words(one, rack), wash_words(one, rack, told_drops(charges_of(one, plan, study))))
+            drops = told_drops(charges_of(one, plan, study))
+            more = (varied_words(one, rack), wash_words(one, rack, drops, plan.passes))
             lines = [Words(said, 10) for said in (words, mixed, *more) if said]
             sheet.entry(tick_box(one.recipe.predicted.hex), lines)
         for light in needs.ceilings:

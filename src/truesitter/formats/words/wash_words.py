@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 
 from truesitter.core.paint.tubes.rack import Rack
 from truesitter.core.plan.pass_plan import Pass
 from truesitter.core.plan.water.ways import Charge, Way
+from truesitter.core.plan.water.wet_beside import wet_minutes
 from truesitter.core.school.school_document import PaperState
 from truesitter.formats.words.wording import added_sentence, parts_sentence
 
@@ -74,16 +76,53 @@ def letter(number: int) -> str:
     return chr(ord("a") + number)
 
 
-def laid_words(one: Pass, rack: Rack) -> str:
-    """How wet its paper is, how it is laid and what grain it will show; empty for lines on dry paper."""
+def laid_words(one: Pass, rack: Rack, passes: Sequence[Pass]) -> str:
+    """How wet its paper is, how it is laid, what would bloom, what grain it will show.
+
+    Parameters
+    ----------
+    one
+        The pass.
+    rack
+        Says what the tubes are called.
+    passes
+        All of the plan.
+
+    Returns
+    -------
+    str
+        Empty for what is no wash, and for lines on dry paper.
+    """
     if one.way is None or one.paper is None:
         return ""
     # The edge of a line tells how it is drawn.
-    way = "" if one.lines else _WAYS[one.way]
-    return " ".join(said for said in (_PAPER[one.paper], way, grain_words(one, rack)) if said)
+    way = () if one.lines else (_WAYS[one.way], *_neighbours(one, passes), _bloom(one))
+    return " ".join(said for said in (_PAPER[one.paper], *way, grain_words(one, rack)) if said)
 
 
-def wash_words(one: Pass, rack: Rack, drops: Sequence[str]) -> str:
+def _bloom(one: Pass) -> str:
+    """When nothing may touch it: what is wetter than a wash that has lost its shine makes a bloom in it."""
+    shines, dry = math.ceil(one.open_minutes[1]), round(one.dries_minutes)
+    if dry <= shines:
+        return ""
+    return f"From {shines} to {dry} minutes after it is laid nothing wetter may touch it: it would bloom."
+
+
+def _neighbours(one: Pass, passes: Sequence[Pass]) -> list[str]:
+    """Washes beside it that are wet when it is begun: they run together."""
+    wet = [(passes[n], wet_minutes(one, passes[n])) for n in one.beside]
+    names = [f"“{other.name}”" for other, minutes in wet if minutes >= 1]
+    if not names:
+        return []
+    minutes = math.ceil(max(minutes for _, minutes in wet))
+    verb = "is" if len(names) == 1 else "are"
+    return [
+        f"{' and '.join(names)} beside it {verb} wet for {minutes} minutes more: leave a hair of dry paper "
+        "between, or wait."
+    ]
+
+
+def wash_words(one: Pass, rack: Rack, drops: Sequence[str], passes: Sequence[Pass]) -> str:
     """How a wash is laid and what is dropped in, in a few sentences; empty for what is no wash.
 
     Parameters
@@ -94,8 +133,10 @@ def wash_words(one: Pass, rack: Rack, drops: Sequence[str]) -> str:
         Says what the tubes are called.
     drops
         What goes in and where, in order.
+    passes
+        All of the plan.
     """
-    said = [words for words in (laid_words(one, rack),) if words]
+    said = [words for words in (laid_words(one, rack, passes),) if words]
     if drops:
         told = "; ".join(f"{letter(n)}, {words}" for n, words in enumerate(drops))
         said.append(f"While it shines, drop in: {told}. Let it run; do not stir.")

@@ -8,10 +8,13 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import cv2
 import numpy as np
 import pytest
 
 from tests.core.plan.test_hair_in_schools import study_in
+from truesitter.core.brushes.laying import goes_needed
+from truesitter.core.brushes.tuning import MIXING_MINUTES
 from truesitter.core.colour.value import lab_value
 from truesitter.core.pace.own_pace import Learned, Level, OwnPace
 from truesitter.core.paint.media.dilution import Dilution
@@ -22,6 +25,7 @@ from truesitter.core.plan.pass_plan import Pass, PassPlan, Thinned
 from truesitter.core.plan.water.tuning import CHARGES_MOST
 from truesitter.core.school.library import SCHOOLS
 from truesitter.core.school.school_palettes import palettes_for
+from truesitter.core.settings import StudySettings
 from truesitter.core.sitter.region_names import FEATURES, Region
 from truesitter.core.stages import Study
 from truesitter.core.types import Doubles, Mask
@@ -63,26 +67,71 @@ def test_skin_ends_near_the_sitter_in_few_washes(name: str, school: str) -> None
     assert sum(bool(set(p.places) & HEAD) for p in washes(plan)) <= 16
 
 
+def valleys(study: Study) -> Doubles:
+    """Mean value error of each hollow of 30 pixels and more."""
+    plan = study.passes.plan()
+    labels = plan.bare.patchwork.labels
+    where = plan.bare.patchwork.mask(np.any([p.pieces for p in hollows_of(plan)], axis=0))
+    count, numbers = cv2.connectedComponents(where.astype(np.uint8))
+    away = (plan.finished.piece_values() - wanted_values(study))[labels]
+    sizes = np.bincount(numbers.ravel(), minlength=count)[1:]
+    sums = np.bincount(numbers.ravel(), away.ravel(), minlength=count)[1:]
+    return (sums / sizes)[sizes >= 30]
+
+
+def hollows_of(plan: PassPlan) -> list[Pass]:
+    return [p for p in plan.passes if p.key in ("recess", "recess-dark")]
+
+
 @pytest.mark.parametrize("school", ORDERS[:2])
 @pytest.mark.parametrize("name", SITTERS)
-def test_hollows_are_set_once_and_end_as_dark_as_their_valleys(name: str, school: str) -> None:
-    """Asked: within 0.3 steps; reached 0.20 in their mean, 0.24–0.40 piece by piece: one strength is laid
-    into all of them. In the order that begins with hollows they come before all else.
+def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None:
+    """Asked: within 0.3 step of each; nine of ten are, on the whole within 0.07. In the order that begins
+    with hollows they come before all else.
     """
     study = study_in(name, school)
     plan = study.passes.plan()
-    hollow = [n for n, p in enumerate(plan.passes) if p.key in ("recess", "recess-dark")]
+    hollow = hollows_of(plan)
     assert hollow
     if school == "watercolour-recesses":
-        assert hollow == list(range(len(hollow)))
-    where, sizes = np.any([plan.passes[n].pieces for n in hollow], axis=0), plan.bare.patchwork.sizes
-    assert off(study, where) <= 0.45
-    away = (plan.finished.piece_values() - wanted_values(study))[where]
-    assert abs(float(np.average(away, weights=sizes[where]))) <= 0.25
-    # The flesh that goes over everything is weaker than what is set into the hollows last.
+        assert hollow == list(plan.passes[: len(hollow)])
+    away = valleys(study)
+    assert len(away) >= 5
+    assert np.quantile(np.abs(away), 0.9) <= 0.3
+    assert np.abs(away).max() <= 0.5
+    # One puddle, the stronger the deeper; what is set into the hollows last is stronger than the flesh.
+    for one in hollow:
+        strengths = [one.thinned[-1].dilution.ratio, *(c.dilution.ratio for c in one.charges)]
+        assert all(c.same for c in one.charges)
+        assert strengths[0] == max(strengths)
     flesh = next(p for p in plan.passes if p.key == "first-wash-1")
-    deepest = plan.passes[hollow[-1]]
-    assert deepest.thinned[-1].dilution.ratio < flesh.thinned[-1].dilution.ratio
+    assert strengths[-1] < flesh.thinned[-1].dilution.ratio
+
+
+def test_the_last_dark_of_hollows_takes_the_family_of_the_shadows() -> None:
+    study = study_in("selda", "watercolour-recesses")
+    chosen = study.settings.model_dump()
+    chosen["passes"]["shadows"] = "violet"
+    turned = Study(study.sha256, study.source.load, StudySettings.model_validate(chosen), study.source.memo)
+    plain, violet = (
+        next(p for p in s.passes.plan().passes if p.key == "recess-dark").recipe.target_lab
+        for s in (study, turned)
+    )
+    assert violet[2] < plain[2] - 3
+
+
+@pytest.mark.parametrize("school", ORDERS)
+def test_nobody_works_on_a_wash_that_has_set(school: str) -> None:
+    """Mixing, and as long as its edges are open in each go; a fixed part for looking, spread evenly."""
+    plan = study_in("maren", school).passes.plan()
+    fixed = SCHOOLS[school].pace.fixed_minutes / len(plan.passes)
+    for one in washes(plan):
+        if one.way and not one.lines:
+            goes = max(1, len(one.goes), goes_needed(one.area_cm2, one.brush_mm, one.open_minutes[1]))
+            mixed = MIXING_MINUTES * (1 + len(one.charges))
+            assert one.work_minutes <= fixed + mixed + one.coats * goes * one.open_minutes[1] + 1e-6
+    assert 3 <= plan.hours.likely <= 12
+    assert 0 < plan.hours.hair < 1
 
 
 @pytest.mark.parametrize("school", ORDERS)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import get_args
 
 import numpy as np
 
-from truesitter.core.brushes.tuning import LINE_SECONDS
+from truesitter.core.brushes.laying import goes_needed
+from truesitter.core.brushes.tuning import LINE_SECONDS, MIXING_MINUTES
 from truesitter.core.plan.clock.tuning import MASSED_HAIR
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.subject import Exactness
@@ -92,6 +94,29 @@ def pass_minutes(
     minutes = by_region.sum(axis=1) + drawn + each
     hairy = by_region[:, [Region.HAIR, Region.FACIAL_HAIR]].sum(axis=1)
     return tuple(minutes.tolist()), tuple(hairy.tolist())
+
+
+def in_open_time(one: Pass, fixed: float) -> Pass:
+    """A wash with no more work than can go into it: nobody can work on what has set (common practice).
+
+    Parameters
+    ----------
+    one
+        The pass, with its way, its goes and how long its edges stay open.
+    fixed
+        Minutes that do not depend on area.
+
+    Returns
+    -------
+    Pass
+        The same where it is no wash, or lines.
+    """
+    if one.way is None or one.lines:
+        return one
+    goes = max(1, len(one.goes), goes_needed(one.area_cm2, one.brush_mm, one.open_minutes[1]))
+    mixtures = 1 + sum(not charge.same for charge in one.charges)
+    most = fixed + mixtures * MIXING_MINUTES + one.coats * goes * one.open_minutes[1]
+    return replace(one, work_minutes=min(one.work_minutes, most))
 
 
 def areas_cm2(sizes: Counts, mm_per_px: float) -> Doubles:

@@ -130,14 +130,14 @@ def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -
     """A wash with another dropped into it; None where no drop is strong enough."""
     (layer,) = (o for o in one.operations if isinstance(o, Layer))
     assert layer.film_mm is not None
-    wanted = _mean(planned, one.pieces)
+    wanted = mean_lab(planned, one.pieces)
     drops = replace(scene.medium.thinning, film=WetMm(one.film * DROP_WET))
     below = beneath(scene, on, one.pieces).internal()
     stronger = film_for_value(below, base.taken_from, on.rack, float(lab_value(wanted)), drops.thickest)
     drop, same = replace(layer, wet=base.pieces, runs_mm=RUNS_MM), False
     if stronger is not None:
         own = replace(drop, parts=base.taken_from, film_mm=stronger)
-        if float(delta_e_2000(_mean(on.do(own), one.pieces), wanted)) <= GRADED_DELTA:
+        if float(delta_e_2000(mean_lab(on.do(own), one.pieces), wanted)) <= GRADED_DELTA:
             drop, same = own, True
     film = drop.film_mm
     assert film is not None
@@ -146,8 +146,8 @@ def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -
     paint = one.ml * float(film / layer.film_mm)
     charge = Charge(
         one.key, dict(base.mix if same else one.mix), dict(drop.parts),
-        dict((base if same else one).recipe.parts), _of_a_drop(drops, film, base),
-        drop.pieces, paint, Colour.of(_mean(on.do(drop), one.pieces)), same,
+        dict((base if same else one).recipe.parts), of_a_drop(drops, film, base),
+        drop.pieces, paint, Colour.of(mean_lab(on.do(drop), one.pieces)), same,
     )  # fmt: skip
     return replace(
         base,
@@ -159,16 +159,25 @@ def _dropped(base: Pass, one: Pass, on: Canvas, planned: Canvas, scene: Scene) -
     )
 
 
-def _of_a_drop(drops: Thinning, film: DryMm, base: Pass) -> Dilution:
+def of_a_drop(drops: Thinning, film: DryMm, base: Pass) -> Dilution:
     """How the paint of a drop is thinned: with no more water than fits, and always stronger than its wash.
 
     Less of it goes in where that leaves more paint than is wanted.
+
+    Parameters
+    ----------
+    drops
+        Of the medium, with the water that a drop may hold.
+    film
+        That it leaves, dry.
+    base
+        The wash it goes into.
     """
     most = min(drops.dilution(film).ratio, DROP_STRONGER * base.thinned[-1].dilution.ratio)
     return max((d for d in drops.every() if not d.blotted and d.ratio <= most), key=lambda d: d.ratio)
 
 
-def _mean(canvas: Canvas, pieces: Mask) -> Doubles:
+def mean_lab(canvas: Canvas, pieces: Mask) -> Doubles:
     """Mean L*a*b* (3,) of some pieces of a canvas, by area."""
     return np.asarray(np.average(canvas.labs()[pieces], axis=0, weights=canvas.patchwork.sizes[pieces]))
 

@@ -40,6 +40,14 @@ DROP_STRONGER = 0.6
 """Water in the paint of a drop beside that in its wash, to one of paint: what is weaker than the wash pushes
 it aside and makes a bloom (common practice, the number is [try])."""
 
+# hollow_strengths.py
+
+HOLLOW_STEPS = 0.12
+"""Hollows that end so much darker or lighter than they are wanted take another strength [try]."""
+
+HOLLOW_RUNS_MM = 1.0
+"""Width in which stronger paint merges inside a hollow, smaller than a wash (from memory)."""
+
 # hue_places.py
 
 HUE_APART = 3.0
