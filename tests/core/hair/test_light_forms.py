@@ -95,6 +95,16 @@ def test_a_form_says_what_it_stands_above_its_surroundings() -> None:
     assert 0.8 < first.gain < 2
 
 
+def test_a_light_in_the_shadow_adds_as_much_as_one_in_the_light() -> None:
+    value = np.where(X < 120, 3, 6).astype(np.float32)
+    for column in (85, 155):
+        value[np.hypot(X - column, Y - 180) < 4] += 2
+    at_spots = [f.gain for f in found(value=value).forms for c in (85, 155)
+                if np.hypot(f.x * SHAPE[1] - c, f.y * SHAPE[0] - 180) < 2]  # fmt: skip
+    assert len(at_spots) == 2
+    assert at_spots[0] == pytest.approx(at_spots[1], rel=0.15)
+
+
 def test_skin_beside_a_beard_is_none_of_its_lights() -> None:
     value = np.where(BEARD, 4, 8).astype(np.float32)
     assert found(value=value).forms == ()

@@ -157,6 +157,12 @@ def test_a_shadow_family_turns_the_shadow_and_keeps_its_value(family: ShadowFami
     np.testing.assert_array_equal(made[:, 40:], lab[:, 40:])
     np.testing.assert_allclose(made[40, 10, 1:] - lab[40, 10, 1:], TURNS[family], atol=0.05)
     assert turned(lab, shadow, None, 1.0) is lab
+    # A hollow in the light, smaller than the fading of a shadow, is turned all the way.
+    hollow = np.zeros_like(shadow)
+    hollow[20:23, 70:73] = True
+    sunk = turned(lab, shadow, family, 1.0, hollow)
+    np.testing.assert_allclose(sunk[21, 71, 1:] - lab[21, 71, 1:], TURNS[family], atol=0.05)
+    np.testing.assert_array_equal(sunk[40, 60], lab[40, 60])
 
 
 def test_shadow_families_show_in_the_mixtures_of_the_flesh() -> None:
