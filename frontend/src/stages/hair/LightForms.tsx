@@ -99,6 +99,7 @@ interface GreyBeardProps {
 /** How many there are, how large, what each adds, what they are painted with. */
 export function GreyBeard({ found, hand, tubes }: GreyBeardProps) {
   const [all, setAll] = useState(false);
+  const few = hand.listed.filter((form, i) => i < FEW || form.move !== null);
   return (
     <Section title="Grey beard">
       <Say>
@@ -126,15 +127,15 @@ export function GreyBeard({ found, hand, tubes }: GreyBeardProps) {
       {found.light && <MixtureLine mixture={found.light} tubes={tubes} title="Light of the beard" />}
       <Say>What each adds, in steps above the beard around it:</Say>
       <PlaceList
-        of={all ? hand.listed : hand.listed.slice(0, FEW)}
+        of={all ? hand.listed : few}
         places={hand.places}
         right={(form) =>
           `${form.gain >= 0 ? "+" : "−"}${Math.abs(form.gain).toFixed(2)}${form.move === null ? "" : ", moved"}`
         }
       />
-      {!all && hand.listed.length > FEW && (
+      {!all && hand.listed.length > few.length && (
         <Button color="inherit" size="small" onClick={() => setAll(true)}>
-          {hand.listed.length - FEW} more
+          {hand.listed.length - few.length} more
         </Button>
       )}
     </Section>

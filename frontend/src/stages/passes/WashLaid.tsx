@@ -32,12 +32,19 @@ export function WashLaid({ pass }: { pass: Schemas["PlanPass"] }) {
       {pass.reserve.length > 0 && (
         <Say>
           <strong>Kept out of it: </strong>
-          {pass.reserve.map((r) => `${r.place}, ${means[r.means]}`).join("; ")}.
+          {keptBy(pass.reserve).join("; ")}.
         </Say>
       )}
     </>
   );
 }
+
+/** The places of each way of keeping a light, said once a way. */
+const keptBy = (kept: readonly Schemas["PlanReserve"][]) =>
+  (Object.keys(means) as (keyof typeof means)[]).flatMap((way) => {
+    const places = kept.filter((r) => r.means === way).map((r) => r.place);
+    return places.length === 0 ? [] : [`${means[way]}: ${places.join(", ")}`];
+  });
 
 const means = {
   paper: "painted round",

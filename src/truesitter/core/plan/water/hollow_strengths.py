@@ -9,11 +9,11 @@ import numpy as np
 
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
-from truesitter.core.colour.spaces import as_lab
 from truesitter.core.colour.value import lab_value
 from truesitter.core.paint.media.dilution import Dilution, Thinning
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.mixing import Colour
+from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.laying import Scene
 from truesitter.core.plan.pass_plan import Pass, Thinned
 from truesitter.core.plan.size import Pruning
@@ -82,13 +82,20 @@ def _parted(passes: list[Pass], number: int, laid: Layer, on: Canvas, scene: Sce
     one, laid = _only_on(one, laid, np.any([part for _, part in chosen], axis=0), scene)
     chosen.sort(key=lambda one: -one[0].ratio)
     base, stronger = chosen[0][0], [(d, part) for d, part in chosen[1:] if d.ratio < chosen[0][0].ratio]
-    if not stronger:
-        return one if base == own else _based(one, laid, on, base, laid.pieces, thinning, scene)
-    rest = laid.pieces & ~np.any([part for _, part in stronger], axis=0)
-    found = _based(one, laid, on, base, rest, thinning, scene)
+    if not stronger and base == own:
+        return one
+    rest = laid.pieces.copy()
+    for _, part in stronger:
+        rest &= ~part
+    found = _based(one, laid, on, base, rest, thinning)
     for dilution, part in stronger:
         found = _with_drop(found, one, laid, on, dilution, part, thinning, scene)
-    return found
+    # What it is to look like there by then, for the end to be right: other washes may go over it.
+    after = pruning.of([*passes[:number], found, *passes[number + 1 :]]).after(range(len(passes)), rest)
+    missed = mean_lab(after, rest) - scene.target(rest)
+    made, seen = found.recipe, np.array(found.recipe.predicted.lab)
+    recipe = Recipe.held(made.parts, seen, seen - missed, made.film_mm, made.dilution)
+    return replace(found, recipe=recipe)
 
 
 def _lacking(passes: Sequence[Pass], pieces: Mask, scene: Scene, pruning: Pruning) -> Doubles:
@@ -138,9 +145,7 @@ def _only_on(one: Pass, laid: Layer, pieces: Mask, scene: Scene) -> tuple[Pass, 
     ), layer
 
 
-def _based(
-    one: Pass, laid: Layer, on: Canvas, dilution: Dilution, where: Mask, thinning: Thinning, scene: Scene
-) -> Pass:
+def _based(one: Pass, laid: Layer, on: Canvas, dilution: Dilution, where: Mask, thinning: Thinning) -> Pass:
     """A pass in another strength; its colour is that of some of its pieces."""
     film = thinning.dry(dilution)
     layer, there = replace(laid, film_mm=film), where if where.any() else laid.pieces
@@ -148,7 +153,7 @@ def _based(
     assert laid.film_mm is not None
     return replace(
         one, operations=(layer,), thinned=(Thinned(dilution),), ml=one.ml * float(film / laid.film_mm),
-        recipe=replace(recipe, film_mm=film, dilution=dilution, target_lab=as_lab(scene.target(there))),
+        recipe=replace(recipe, film_mm=film, dilution=dilution),
     )  # fmt: skip
 
 
