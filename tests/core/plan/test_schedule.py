@@ -131,8 +131,10 @@ def test_long_hair_takes_a_quarter_to_nearly_half_of_the_time() -> None:
     chosen["hair"]["way"] = "strands"
     settings = StudySettings.model_validate(chosen)
     strands = Study(study.sha256, study.source.load, settings, study.source.memo)
-    assert 0.25 <= strands.passes.plan().hours.hair <= 0.45
-    assert hours("maren", "watercolour-zones")[1] < 0.25, "masses take less than half of that"
+    told = strands.passes.plan().hours
+    assert 0.25 <= told.hair <= 0.45
+    likely, hair, _ = hours("maren", "watercolour-zones")
+    assert likely * hair < 0.6 * told.likely * told.hair, "masses take about half of that"
 
 
 def test_layered_oil_takes_about_a_week_of_sittings() -> None:
