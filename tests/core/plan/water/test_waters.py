@@ -19,6 +19,7 @@ from truesitter.core.colour.value import lab_value
 from truesitter.core.pace.own_pace import Learned, Level, OwnPace
 from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.plan.clock.pacing import paced
+from truesitter.core.plan.clock.tuning import SCRAP_MINUTES
 from truesitter.core.plan.draft import mapped_reference
 from truesitter.core.plan.kit import kit_for
 from truesitter.core.plan.pass_plan import Pass, PassPlan, Thinned
@@ -122,13 +123,13 @@ def test_the_last_dark_of_hollows_takes_the_family_of_the_shadows() -> None:
 
 @pytest.mark.parametrize("school", ORDERS)
 def test_nobody_works_on_a_wash_that_has_set(school: str) -> None:
-    """Mixing, and as long as its edges are open in each go; a fixed part for looking, spread evenly."""
+    """Mixing, a trial, and as long as its edges are open in each go; a fixed part, spread evenly."""
     plan = study_in("maren", school).passes.plan()
     fixed = SCHOOLS[school].pace.fixed_minutes / len(plan.passes)
     for one in washes(plan):
         if one.way and not one.lines:
             goes = max(1, len(one.goes), goes_needed(one.area_cm2, one.brush_mm, one.open_minutes[1]))
-            mixed = MIXING_MINUTES * (1 + len(one.charges))
+            mixed = (MIXING_MINUTES + SCRAP_MINUTES) * (1 + len(one.charges))
             assert one.work_minutes <= fixed + mixed + one.coats * goes * one.open_minutes[1] + 1e-6
     assert 3 <= plan.hours.likely <= 12
     assert 0 < plan.hours.hair < 1

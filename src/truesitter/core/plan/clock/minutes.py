@@ -9,7 +9,7 @@ import numpy as np
 
 from truesitter.core.brushes.laying import goes_needed
 from truesitter.core.brushes.tuning import LINE_SECONDS, MIXING_MINUTES
-from truesitter.core.plan.clock.tuning import MASSED_HAIR
+from truesitter.core.plan.clock.tuning import MASSED_HAIR, SCRAP_MINUTES
 from truesitter.core.plan.pass_plan import Doing, Pass
 from truesitter.core.plan.subject import Exactness
 from truesitter.core.school.school_document import Pace
@@ -115,7 +115,7 @@ def in_open_time(one: Pass, fixed: float) -> Pass:
         return one
     goes = max(1, len(one.goes), goes_needed(one.area_cm2, one.brush_mm, one.open_minutes[1]))
     mixtures = 1 + sum(not charge.same for charge in one.charges)
-    most = fixed + mixtures * MIXING_MINUTES + one.coats * goes * one.open_minutes[1]
+    most = fixed + mixtures * (MIXING_MINUTES + SCRAP_MINUTES) + one.coats * goes * one.open_minutes[1]
     return replace(one, work_minutes=min(one.work_minutes, most))
 
 

@@ -14,6 +14,10 @@ MASSED_HAIR = 0.45
 SPREAD = (0.7, 1.5)
 """Painters are that much faster or slower than reckoned [try]."""
 
+SCRAP_MINUTES = 10.0
+"""To try a wash on a scrap and see it dry there, for each of its mixtures [try]: with it a detailed portrait
+takes the 8 to 20 hours of common practice; chosen on tobias and ines."""
+
 # schedule.py
 
 MOST_SITTINGS = 400
