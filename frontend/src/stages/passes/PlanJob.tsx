@@ -27,13 +27,14 @@ export function PlanJob({ sitter, look }: JobProps) {
   const [left, setLeft] = useState<string | null>(null);
   const [marked, setMarked] = useState(false);
   const tickOf = (key: string) => done.find((d) => d.key === key && d.school === plan.data?.key)?.id;
+  const drops = marked && (current?.charge.length ?? 0) > 0;
   useWall({
     busy: plan.isFetching,
     picture:
       canvas && current
         ? left === current.key
           ? `${base(sitter.id)}/passes/without/${number}?v=${sitter.keys["passes"] ?? ""}`
-          : `${base(sitter.id)}/passes/${marked && current.charge.length > 0 ? "charged" : "canvas"}/${number}?v=${sitter.keys["passes"] ?? ""}`
+          : `${base(sitter.id)}/passes/${drops ? "charged" : "canvas"}/${number}?v=${sitter.keys["passes"] ?? ""}`
         : undefined,
     below: current && <PassStrip sitter={sitter} passes={passes} number={number} choose={setChosen} />,
     onTray: (next) => {

@@ -140,7 +140,7 @@ def _with_charges(draft: Draft) -> None:
         draft.lay_again(joined.passes)
     _without_traces(draft)
     under, pruning = [draft.bare, *draft.canvases], draft.pruning()
-    deeper = with_strengths(draft.passes, draft.laid, under, draft.scene, pruning)
+    deeper = with_strengths(draft.passes, draft.laid, draft.scene, pruning)
     dropped = with_hue_charges(deeper, under, draft.scene, draft.hues, pruning.of(deeper))
     if any(a is not b for a, b in zip(dropped, draft.passes, strict=True)):
         draft.lay_again(dropped)

@@ -194,9 +194,9 @@ class Pruning:
         """How far some pieces (n,) are from the reference after some passes; features weigh most."""
         return self.off(self.after(numbers, where), where)
 
-    def after(self, numbers: Sequence[int], where: Mask) -> Canvas:
-        """The canvas after some passes, right on some pieces (n,) alone."""
-        canvas = self.bare
+    def after(self, numbers: Sequence[int], where: Mask, on: Canvas | None = None) -> Canvas:
+        """A canvas after some passes, right on some pieces (n,) alone; the bare one where none is given."""
+        canvas = self.bare if on is None else on
         for number in numbers:
             one = self.passes[number]
             canvas = canvas if one.into_wet else canvas.dried()

@@ -109,6 +109,22 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
     assert strengths[-1] < flesh.thinned[-1].dilution.ratio
 
 
+@pytest.mark.parametrize("school", ORDERS[:2])
+def test_the_colours_told_of_hollows_are_those_of_the_canvas_after_them(school: str) -> None:
+    """Also of the second coat, over a first that was parted before it; drops of hue below move it a little."""
+    plan = study_in("maren", school).passes.plan()
+    sizes = plan.bare.patchwork.sizes
+    for number, one in enumerate(plan.passes):
+        if one in hollows_of(plan):
+            dropped = [charge.pieces for charge in one.charges]
+            base = one.pieces & ~np.any([np.zeros_like(one.pieces), *dropped], axis=0)
+            labs = plan.canvases[number].labs()
+            told = [(base, one.recipe.predicted), *((c.pieces, c.predicted) for c in one.charges)]
+            for pieces, colour in told:
+                seen = np.average(labs[pieces], axis=0, weights=sizes[pieces])
+                np.testing.assert_allclose(colour.lab, seen, atol=1.0)
+
+
 def test_the_last_dark_of_hollows_takes_the_family_of_the_shadows() -> None:
     study = study_in("selda", "watercolour-recesses")
     chosen = study.settings.model_dump()

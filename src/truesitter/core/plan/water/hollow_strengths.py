@@ -10,7 +10,7 @@ import numpy as np
 from truesitter.core.canvas.canvas_state import Canvas
 from truesitter.core.canvas.layer import Layer
 from truesitter.core.colour.value import lab_value
-from truesitter.core.paint.media.dilution import Dilution, Thinning
+from truesitter.core.paint.media.dilution import Dilution
 from truesitter.core.paint.media.thickness import DryMm, WetMm
 from truesitter.core.paint.recipes.mixing import Colour
 from truesitter.core.paint.recipes.rounding import Recipe
@@ -22,25 +22,22 @@ from truesitter.core.plan.water.charges import mean_lab, of_a_drop
 from truesitter.core.plan.water.tuning import DROP_WET, HOLLOW_RUNS_MM, HOLLOW_STEPS, WEAKEST
 from truesitter.core.plan.water.ways import Charge
 from truesitter.core.school.school_document import PassTemplate
-from truesitter.core.types import Doubles, Mask
+from truesitter.core.types import Mask
 
 
 def with_strengths(
-    passes: Sequence[Pass], templates: Sequence[PassTemplate], canvases: Sequence[Canvas], scene: Scene,
-    pruning: Pruning,
-) -> list[Pass]:  # fmt: skip
+    passes: Sequence[Pass], templates: Sequence[PassTemplate], scene: Scene, pruning: Pruning
+) -> list[Pass]:
     """Part the hollows of a pass by how dark they are wanted in the end, each as strong as that asks.
 
     Parameters
     ----------
     passes, templates
         In order, and the school's template of each.
-    canvases
-        The canvas before the first pass and after each.
     scene
         What they are painted from.
     pruning
-        Says how a canvas looks after all passes.
+        Says how a canvas looks after passes.
 
     Returns
     -------
@@ -53,127 +50,115 @@ def with_strengths(
         if template.band not in HOLLOWS or others or not isinstance(first, Layer) or not first.fades:
             continue
         if one.coats == 1 and len(one.thinned) == 1:
-            done[number] = _parted(done, number, first, canvases[number], scene, pruning)
+            done[number] = _Hollows(done, number, first, scene, pruning).parted()
     return done
 
 
-def _parted(passes: list[Pass], number: int, laid: Layer, on: Canvas, scene: Scene, pruning: Pruning) -> Pass:
-    one = passes[number]
-    lacking = _lacking(passes, laid.pieces, scene, pruning)
-    parts = [
-        laid.pieces & (np.abs(lacking) <= HOLLOW_STEPS),
-        laid.pieces & (lacking < -HOLLOW_STEPS),
-        laid.pieces & (lacking > HOLLOW_STEPS),
-    ]
-    own = one.thinned[0].dilution
-    thinning = replace(scene.medium.thinning, film=one.film)
-    chosen = list[tuple[Dilution, Mask]]()
-    for part, even in zip(parts, (True, False, False), strict=True):
-        if part.any():
-            best = (
-                own
-                if even and own.ratio <= WEAKEST
-                else _strength(passes, number, laid, part, scene, pruning, thinning)
-            )
-            if best is not None:
-                chosen.append((best, part))
-    if not chosen:
-        return one
-    one, laid = _only_on(one, laid, np.any([part for _, part in chosen], axis=0), scene)
-    chosen.sort(key=lambda one: -one[0].ratio)
-    base, stronger = chosen[0][0], [(d, part) for d, part in chosen[1:] if d.ratio < chosen[0][0].ratio]
-    if not stronger and base == own:
-        return one
-    rest = laid.pieces.copy()
-    for _, part in stronger:
-        rest &= ~part
-    found = _based(one, laid, on, base, rest, thinning)
-    for dilution, part in stronger:
-        found = _with_drop(found, one, laid, on, dilution, part, thinning, scene)
-    # What it is to look like there by then, for the end to be right: other washes may go over it.
-    after = pruning.of([*passes[:number], found, *passes[number + 1 :]]).after(range(len(passes)), rest)
-    missed = mean_lab(after, rest) - scene.target(rest)
-    made, seen = found.recipe, np.array(found.recipe.predicted.lab)
-    recipe = Recipe.held(made.parts, seen, seen - missed, made.film_mm, made.dilution)
-    return replace(found, recipe=recipe)
+class _Hollows:
+    """The hollows of one pass, among all passes of a plan."""
 
+    def __init__(
+        self, passes: Sequence[Pass], number: int, laid: Layer, scene: Scene, pruning: Pruning
+    ) -> None:
+        self.one, self.later, self.laid, self.scene, self.pruning = (
+            passes[number], passes[number + 1 :], laid, scene, pruning,
+        )  # fmt: skip
+        on = pruning.of(passes).after(range(number), laid.pieces)
+        self.on = on if self.one.into_wet else on.dried()
+        self.thinning = replace(scene.medium.thinning, film=self.one.film)
+        self.wanted = lab_value(scene.sums / scene.patchwork.sizes[:, None])
 
-def _lacking(passes: Sequence[Pass], pieces: Mask, scene: Scene, pruning: Pruning) -> Doubles:
-    """Value steps (n,) by which some pieces end lighter than they are wanted."""
-    after = pruning.of(passes).after(range(len(passes)), pieces)
-    return np.asarray(after.piece_values() - lab_value(scene.sums / scene.patchwork.sizes[:, None]))
+    def parted(self) -> Pass:
+        """The pass in as many strengths as it needs."""
+        own, whole = self.one.thinned[0].dilution, self.laid.pieces
+        lacking = self._end(self.laid).piece_values() - self.wanted
+        right = np.abs(lacking) <= HOLLOW_STEPS
+        parts = [whole & part for part in (right, ~right & (lacking < 0), ~right & (lacking > 0))]
+        strengths = [(self._strength(part, own), part) for part in parts if part.any()]
+        chosen = [(dilution, part) for dilution, part in strengths if dilution is not None]
+        if not chosen:
+            return self.one
+        base = max((dilution for dilution, _ in chosen), key=lambda dilution: dilution.ratio)
+        stronger = sorted(
+            ((dilution, part) for dilution, part in chosen if dilution.ratio < base.ratio),
+            key=lambda one: -one[0].ratio,
+        )
+        pieces = np.any([part for _, part in chosen], axis=0)
+        if not stronger and base == own and pieces[whole].all():
+            return self.one
+        rest = np.any([part for dilution, part in chosen if dilution.ratio == base.ratio], axis=0)
+        found = self._based(base, pieces, rest)
+        for dilution, part in stronger:
+            found = self._with_drop(found, dilution, part)
+        return found
 
+    def _end(self, *laid: Layer) -> Canvas:
+        """The canvas at the end where these are laid instead of the pass, right on its pieces."""
+        pieces = self.laid.pieces
+        here = replace(self.one, operations=laid)
+        return self.pruning.of([here, *self.later]).after(range(len(self.later) + 1), pieces, self.on)
 
-def _strength(
-    passes: list[Pass],
-    number: int,
-    laid: Layer,
-    part: Mask,
-    scene: Scene,
-    pruning: Pruning,
-    thinning: Thinning,
-) -> Dilution | None:
-    """The dilution in which some hollows come nearest to their values at the end; None for nothing at all."""
-    # Stronger is never lighter: halving finds it.
-    ways = [d for d in thinning.every() if not d.blotted and d.ratio <= WEAKEST]
-    sizes = scene.patchwork.sizes[part]
+    def _strength(self, part: Mask, own: Dilution) -> Dilution | None:
+        """The dilution in which some hollows end nearest to their values; None for nothing at all.
 
-    def off(dilution: Dilution | None) -> float:
-        tried = () if dilution is None else (replace(laid, pieces=part, film_mm=thinning.dry(dilution)),)
-        there = [*passes[:number], replace(passes[number], operations=tried), *passes[number + 1 :]]
-        return float(np.average(_lacking(there, part, scene, pruning)[part], weights=sizes))
+        Their own where that is near enough.
+        """
+        sizes = self.scene.patchwork.sizes[part]
 
-    low, high = 0, len(ways) - 1
-    while high - low > 1:
-        middle = (low + high) // 2
-        low, high = (low, middle) if off(ways[middle]) > 0 else (middle, high)
-    nearest = min((ways[low], ways[high]), key=lambda dilution: abs(off(dilution)))
-    # What is hardly a tint is not worth laying for next to nothing.
-    hardly = nearest == ways[-1] and abs(off(None)) < abs(off(nearest)) + HOLLOW_STEPS
-    return None if hardly else nearest
+        def off(dilution: Dilution | None) -> float:
+            films = () if dilution is None else (self.thinning.dry(dilution),)
+            end = self._end(*(replace(self.laid, pieces=part, film_mm=film) for film in films))
+            return float(np.average((end.piece_values() - self.wanted)[part], weights=sizes))
 
+        if own.ratio <= WEAKEST and abs(off(own)) <= HOLLOW_STEPS:
+            return own
+        # Stronger is never lighter: halving finds it.
+        ways = [d for d in self.thinning.every() if not d.blotted and d.ratio <= WEAKEST]
+        low, high = 0, len(ways) - 1
+        while high - low > 1:
+            middle = (low + high) // 2
+            low, high = (low, middle) if off(ways[middle]) > 0 else (middle, high)
+        nearest = min((ways[low], ways[high]), key=lambda dilution: abs(off(dilution)))
+        # What is hardly a tint is not worth laying for next to nothing.
+        hardly = nearest == ways[-1] and abs(off(None)) < abs(off(nearest)) + HOLLOW_STEPS
+        return None if hardly else nearest
 
-def _only_on(one: Pass, laid: Layer, pieces: Mask, scene: Scene) -> tuple[Pass, Layer]:
-    """A pass and its layer without the hollows that need none of it."""
-    if pieces[laid.pieces].all():
-        return one, laid
-    sizes = scene.patchwork.sizes
-    left = float(sizes[pieces].sum() / sizes[laid.pieces].sum())
-    layer = replace(laid, pieces=pieces)
-    return replace(
-        one, pieces=pieces, operations=(layer,), area_cm2=one.area_cm2 * left, ml=one.ml * left
-    ), layer
+    def _based(self, dilution: Dilution, pieces: Mask, rest: Mask) -> Pass:
+        """The pass in another strength on some of its pieces; its colour is that of those without a drop."""
+        film, one = self.thinning.dry(dilution), self.one
+        layer = replace(self.laid, pieces=pieces, film_mm=film)
+        seen = mean_lab(self.on.do(layer), rest)
+        # What it is to look like there by then, for the end to be right: other washes may go over it.
+        missed = mean_lab(self._end(layer), rest) - self.scene.target(rest)
+        left = self._share(pieces)
+        return replace(
+            one, pieces=pieces, operations=(layer,), thinned=(Thinned(dilution),),
+            area_cm2=one.area_cm2 * left, ml=one.ml * left * self._stronger(film),
+            recipe=Recipe.held(one.recipe.parts, seen, seen - missed, film, dilution),
+        )  # fmt: skip
 
+    def _with_drop(self, found: Pass, dilution: Dilution, part: Mask) -> Pass:
+        """With stronger paint of the same puddle in some of its pieces."""
+        film = DryMm(self.thinning.dry(dilution) - self.thinning.dry(found.thinned[0].dilution))
+        drop = replace(self.laid, pieces=part, film_mm=film, wet=found.pieces, runs_mm=HOLLOW_RUNS_MM)
+        after = self.on.do(found.operations[0]).do(drop)
+        drops = replace(self.scene.medium.thinning, film=WetMm(found.film * DROP_WET))
+        charge = Charge(
+            self.one.key, dict(self.one.mix), dict(drop.parts), dict(self.one.recipe.parts),
+            of_a_drop(drops, film, found), part, self.one.ml * self._share(part) * self._stronger(film),
+            Colour.of(mean_lab(after, part)), True,
+        )  # fmt: skip
+        return replace(
+            found, operations=(*found.operations, drop), charges=(*found.charges, charge),
+            ml=found.ml + charge.ml,
+        )  # fmt: skip
 
-def _based(one: Pass, laid: Layer, on: Canvas, dilution: Dilution, where: Mask, thinning: Thinning) -> Pass:
-    """A pass in another strength; its colour is that of some of its pieces."""
-    film = thinning.dry(dilution)
-    layer, there = replace(laid, film_mm=film), where if where.any() else laid.pieces
-    recipe = one.recipe.seen_as(mean_lab(on.do(layer), there))
-    assert laid.film_mm is not None
-    return replace(
-        one, operations=(layer,), thinned=(Thinned(dilution),), ml=one.ml * float(film / laid.film_mm),
-        recipe=replace(recipe, film_mm=film, dilution=dilution),
-    )  # fmt: skip
+    def _share(self, pieces: Mask) -> float:
+        """Part of the pass's area."""
+        sizes = self.scene.patchwork.sizes
+        return float(sizes[pieces].sum() / sizes[self.laid.pieces].sum())
 
-
-def _with_drop(
-    found: Pass, before: Pass, laid: Layer, on: Canvas, dilution: Dilution, part: Mask, thinning: Thinning,
-    scene: Scene,
-) -> Pass:  # fmt: skip
-    """With stronger paint of the same puddle in some of its pieces."""
-    base = found.thinned[0].dilution
-    film = DryMm(thinning.dry(dilution) - thinning.dry(base))
-    drop = replace(laid, pieces=part, film_mm=film, wet=laid.pieces, runs_mm=HOLLOW_RUNS_MM)
-    assert laid.film_mm is not None
-    sizes = scene.patchwork.sizes
-    share = float(sizes[part].sum() / sizes[laid.pieces].sum()) * float(film / laid.film_mm)
-    after = on.do(found.operations[0]).do(drop)
-    drops = replace(scene.medium.thinning, film=WetMm(found.film * DROP_WET))
-    charge = Charge(
-        before.key, dict(before.mix), dict(drop.parts), dict(before.recipe.parts),
-        of_a_drop(drops, film, found), part, before.ml * share, Colour.of(mean_lab(after, part)), True,
-    )  # fmt: skip
-    return replace(
-        found, operations=(*found.operations, drop), charges=(*found.charges, charge), ml=found.ml + charge.ml
-    )
+    def _stronger(self, film: DryMm) -> float:
+        """A film beside that of the pass."""
+        assert self.laid.film_mm is not None
+        return float(film / self.laid.film_mm)
