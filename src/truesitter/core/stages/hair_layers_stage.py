@@ -334,10 +334,9 @@ class HairLayerStage:
         beard = grey_beard(kinds, reduced(self._picture.lab(), HAIR_LONG_SIDE))
         if self._sitter.face is None or not beard.any():
             return None
-        moves = [one.move() for one in self.settings.form_moves]
         return light_forms(
             beard, self._value(), directed, self._hair.scale(), self._hair.mm_per_px(),
-            self.settings.form_size, moves,
+            self.settings.form_size, [one.move() for one in self.settings.form_moves],
         )  # fmt: skip
 
     def _value(self) -> Floats:

@@ -109,17 +109,26 @@ def _bloom(one: Pass) -> str:
 
 
 def _neighbours(one: Pass, passes: Sequence[Pass]) -> list[str]:
-    """Washes beside it that are wet when it is begun: they run together."""
-    wet = [(passes[n], wet_minutes(one, passes[n])) for n in one.beside]
-    names = [f"“{other.name}”" for other, minutes in wet if minutes >= 1]
-    if not names:
-        return []
-    minutes = math.ceil(max(minutes for _, minutes in wet))
-    verb = "is" if len(names) == 1 else "are"
-    return [
-        f"{' and '.join(names)} beside it {verb} wet for {minutes} minutes more: leave a hair of dry paper "
-        "between, or wait."
-    ]
+    """Washes beside it that are wet when it is begun: they run together.
+
+    Bare paper between two things is closed later; across a face it would be a crack.
+    """
+    found = list[str]()
+    for same, advice in (
+        (True, "wait where the border is to stay, and let them meet where it is soft."),
+        (False, "leave a hair of dry paper between, or wait."),
+    ):
+        wet = [
+            (passes[n].name, wet_minutes(one, passes[n]))
+            for n in one.beside
+            if bool(set(one.places) & set(passes[n].places)) == same
+        ]
+        names = [f"“{name}”" for name, minutes in wet if minutes >= 1]
+        if names:
+            minutes = math.ceil(max(minutes for _, minutes in wet))
+            verb = "is" if len(names) == 1 else "are"
+            found.append(f"{' and '.join(names)} beside it {verb} wet for {minutes} minutes more: {advice}")
+    return found
 
 
 def wash_words(one: Pass, rack: Rack, drops: Sequence[str], passes: Sequence[Pass]) -> str:

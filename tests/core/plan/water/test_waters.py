@@ -111,7 +111,7 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
 
 @pytest.mark.parametrize("school", ORDERS[:2])
 def test_the_colours_told_of_hollows_are_those_of_the_canvas_after_them(school: str) -> None:
-    """Also of the second coat, over a first that was parted before it; drops of hue below move it a little."""
+    """Also of the second coat, over a first that was parted; drops of hue below move it a little."""
     plan = study_in("maren", school).passes.plan()
     sizes = plan.bare.patchwork.sizes
     for number, one in enumerate(plan.passes):

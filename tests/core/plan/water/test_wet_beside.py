@@ -56,7 +56,9 @@ def test_a_neighbour_is_wet_until_it_has_dried(wash: Pass) -> None:
     assert wet_minutes(replace(then, start_minutes=30.0), first) == 0.0
     passes = with_neighbours([first, then], STRIPES)
     said = laid_words(passes[1], LIBRARY, passes)
-    assert f"“{wash.name}” beside it is wet for 14 minutes more" in said
+    assert f"“{wash.name}” beside it is wet for 14 minutes more: wait where the border is to stay" in said
+    apart = (replace(passes[0], places=("elsewhere",)), passes[1])
+    assert "14 minutes more: leave a hair of dry paper" in laid_words(passes[1], LIBRARY, apart)
     dry = (passes[0], replace(passes[1], start_minutes=30.0))
     assert "beside it" not in laid_words(dry[1], LIBRARY, dry)
 
