@@ -130,6 +130,8 @@ class Step:
         The layer of the hair stage that it lays.
     hollows
         (n,) pieces that were laid as dark as they are wanted: washes stop there.
+    spares
+        True where it leaves out what it would make darker than it is wanted.
     """
 
     pieces: Mask
@@ -143,6 +145,7 @@ class Step:
     order: int = 0
     hair: HairLayer | None = None
     hollows: Mask | None = None
+    spares: bool = False
 
     @property
     def wanted(self) -> Mask:

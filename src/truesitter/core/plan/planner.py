@@ -62,7 +62,7 @@ class _Planner(Draft):
             aim = None if aim is None or not aim.any() else aim
         step = Step(
             pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
-            self.thin, place.order, place.hair, self.hollows,
+            self.thin, place.order, place.hair, self.hollows, template.band in HOLLOWS,
         )  # fmt: skip
         laid = KINDS[template.kind].lay(self.scene, step, canvas)
         self.thin = laid if isinstance(laid, Laid) and laid.thinned else None

@@ -87,8 +87,8 @@ def hollows_of(plan: PassPlan) -> list[Pass]:
 @pytest.mark.parametrize("school", ORDERS[:2])
 @pytest.mark.parametrize("name", SITTERS)
 def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None:
-    """Asked: within 0.3 step of each; nine of ten are, on the whole within 0.07. In the order that begins
-    with hollows they come before all else.
+    """Asked: within 0.3 step of each, the first coat really strong; reached 0.25 and 1 : 2 to 1 : 5, the
+    rims left to the washes. In the order that begins with hollows they come before all else.
     """
     study = study_in(name, school)
     plan = study.passes.plan()
@@ -98,15 +98,13 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
         assert hollow == list(plan.passes[: len(hollow)])
     away = valleys(study)
     assert len(away) >= 5
-    assert np.quantile(np.abs(away), 0.9) <= 0.3
-    assert np.abs(away).max() <= 0.5
+    assert np.abs(away).max() <= 0.3
     # One puddle, the stronger the deeper; what is set into the hollows last is stronger than the flesh.
     for one in hollow:
         strengths = [one.thinned[-1].dilution.ratio, *(c.dilution.ratio for c in one.charges)]
         assert all(c.same for c in one.charges)
         assert strengths[0] == max(strengths)
-    flesh = next(p for p in plan.passes if p.key == "first-wash-1")
-    assert strengths[-1] < flesh.thinned[-1].dilution.ratio
+    assert hollow[0].thinned[-1].dilution.ratio <= 5
 
 
 @pytest.mark.parametrize("school", ORDERS[:2])

@@ -145,6 +145,9 @@ WASH_PASS_LEAST_DARKER = 0.2
 
 # water_pass.py
 
+RIM_STEPS = 0.3
+"""A hollow that its wash would make so much darker than wanted is a rim, and is left to the washes [try]."""
+
 LEAST_DARKER = 0.2
 """A tone less than this lighter than the paper with what lies on it gets no wash of its own [try]."""
 

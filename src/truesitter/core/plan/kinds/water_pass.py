@@ -16,7 +16,7 @@ from truesitter.core.paint.media.thickness import DryMm
 from truesitter.core.paint.recipes.mixing import mix
 from truesitter.core.paint.recipes.pricing import recipe_cost
 from truesitter.core.paint.recipes.rounding import Recipe
-from truesitter.core.plan.kinds.tuning import ACCENT_CM2, ACCENT_STEPS, LEAST_DARKER, LIGHTENS
+from truesitter.core.plan.kinds.tuning import ACCENT_CM2, ACCENT_STEPS, LEAST_DARKER, LIGHTENS, RIM_STEPS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
 from truesitter.core.plan.water.wash_over import Beneath, in_coats, wash_over
@@ -57,7 +57,23 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     if not aim.any():
         return "there is nothing of its tone."
     under = beneath(scene, canvas, aim)
-    return washed(scene, step, canvas, under, scene.target(aim), scene.medium.thinning)
+    laid = washed(scene, step, canvas, under, scene.target(aim), scene.medium.thinning)
+    if not step.spares or isinstance(laid, str):
+        return laid
+    kept = _not_too_dark(scene, canvas, laid)
+    if kept[laid.pieces].all() or not kept.any():
+        return laid
+    # The rim of a hollow is left to the washes; what is left of it asks for stronger paint.
+    return _lay(scene, replace(step, pieces=kept), canvas)
+
+
+def _not_too_dark(scene: Scene, canvas: Canvas, laid: Laid) -> Mask:
+    """Pieces (n,) of a wash that it makes hardly darker than they are wanted."""
+    after = canvas
+    for operation in laid.operations:
+        after = after.do(operation)
+    wanted = lab_value(scene.sums / scene.patchwork.sizes[:, None])
+    return laid.pieces & (after.piece_values() >= wanted - RIM_STEPS)
 
 
 def _short_of_hollows(scene: Scene, step: Step, canvas: Canvas) -> Step:
