@@ -121,6 +121,10 @@ def test_the_colours_told_of_hollows_are_those_of_the_canvas_after_them(school: 
             for pieces, colour in told:
                 seen = np.average(labs[pieces], axis=0, weights=sizes[pieces])
                 np.testing.assert_allclose(colour.lab, seen, atol=1.0)
+            # Paint goes by film and area.
+            films = [float(o.film_mm) * sizes[o.pieces].sum() for o in one.operations]
+            paint = [one.ml - sum(c.ml for c in one.charges), *(c.ml for c in one.charges)]
+            np.testing.assert_allclose(np.array(paint) / one.ml, np.array(films) / sum(films), atol=0.01)
 
 
 def test_the_last_dark_of_hollows_takes_the_family_of_the_shadows() -> None:

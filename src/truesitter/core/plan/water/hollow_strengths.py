@@ -74,40 +74,32 @@ class _Hollows:
         lacking = self._end(self.laid).piece_values() - self.wanted
         right = np.abs(lacking) <= HOLLOW_STEPS
         parts = [whole & part for part in (right, ~right & (lacking < 0), ~right & (lacking > 0))]
-        strengths = [(self._strength(part, own), part) for part in parts if part.any()]
-        chosen = [(dilution, part) for dilution, part in strengths if dilution is not None]
-        if not chosen:
-            return self.one
+        chosen = [(self._strength(part, own), part) for part in parts if part.any()]
         base = max((dilution for dilution, _ in chosen), key=lambda dilution: dilution.ratio)
         stronger = sorted(
             ((dilution, part) for dilution, part in chosen if dilution.ratio < base.ratio),
             key=lambda one: -one[0].ratio,
         )
-        pieces = np.any([part for _, part in chosen], axis=0)
-        if not stronger and base == own and pieces[whole].all():
+        if not stronger and base == own:
             return self.one
         rest = np.any([part for dilution, part in chosen if dilution.ratio == base.ratio], axis=0)
-        found = self._based(base, pieces, rest)
+        found = self._based(base, rest)
         for dilution, part in stronger:
             found = self._with_drop(found, dilution, part)
         return found
 
-    def _end(self, *laid: Layer) -> Canvas:
-        """The canvas at the end where these are laid instead of the pass, right on its pieces."""
+    def _end(self, laid: Layer) -> Canvas:
+        """The canvas at the end where a layer is laid instead of the pass, right on its pieces."""
         pieces = self.laid.pieces
-        here = replace(self.one, operations=laid)
+        here = replace(self.one, operations=(laid,))
         return self.pruning.of([here, *self.later]).after(range(len(self.later) + 1), pieces, self.on)
 
-    def _strength(self, part: Mask, own: Dilution) -> Dilution | None:
-        """The dilution in which some hollows end nearest to their values; None for nothing at all.
-
-        Their own where that is near enough.
-        """
+    def _strength(self, part: Mask, own: Dilution) -> Dilution:
+        """The dilution in which some hollows end nearest to their values; their own where that is near."""
         sizes = self.scene.patchwork.sizes[part]
 
-        def off(dilution: Dilution | None) -> float:
-            films = () if dilution is None else (self.thinning.dry(dilution),)
-            end = self._end(*(replace(self.laid, pieces=part, film_mm=film) for film in films))
+        def off(dilution: Dilution) -> float:
+            end = self._end(replace(self.laid, pieces=part, film_mm=self.thinning.dry(dilution)))
             return float(np.average((end.piece_values() - self.wanted)[part], weights=sizes))
 
         if own.ratio <= WEAKEST and abs(off(own)) <= HOLLOW_STEPS:
@@ -118,22 +110,17 @@ class _Hollows:
         while high - low > 1:
             middle = (low + high) // 2
             low, high = (low, middle) if off(ways[middle]) > 0 else (middle, high)
-        nearest = min((ways[low], ways[high]), key=lambda dilution: abs(off(dilution)))
-        # What is hardly a tint is not worth laying for next to nothing.
-        hardly = nearest == ways[-1] and abs(off(None)) < abs(off(nearest)) + HOLLOW_STEPS
-        return None if hardly else nearest
+        return min((ways[low], ways[high]), key=lambda dilution: abs(off(dilution)))
 
-    def _based(self, dilution: Dilution, pieces: Mask, rest: Mask) -> Pass:
-        """The pass in another strength on some of its pieces; its colour is that of those without a drop."""
+    def _based(self, dilution: Dilution, rest: Mask) -> Pass:
+        """The pass in another strength; its colour is that of its pieces without a drop."""
         film, one = self.thinning.dry(dilution), self.one
-        layer = replace(self.laid, pieces=pieces, film_mm=film)
+        layer = replace(self.laid, film_mm=film)
         seen = mean_lab(self.on.do(layer), rest)
         # What it is to look like there by then, for the end to be right: other washes may go over it.
         missed = mean_lab(self._end(layer), rest) - self.scene.target(rest)
-        left = self._share(pieces)
         return replace(
-            one, pieces=pieces, operations=(layer,), thinned=(Thinned(dilution),),
-            area_cm2=one.area_cm2 * left, ml=one.ml * left * self._stronger(film),
+            one, operations=(layer,), thinned=(Thinned(dilution),), ml=one.ml * self._stronger(film),
             recipe=Recipe.held(one.recipe.parts, seen, seen - missed, film, dilution),
         )  # fmt: skip
 
