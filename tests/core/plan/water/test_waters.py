@@ -107,6 +107,18 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
     assert hollow[0].thinned[-1].dilution.ratio <= 5
 
 
+@pytest.mark.parametrize("name", SITTERS)
+def test_a_hollow_says_how_far_off_it_ends(name: str) -> None:
+    """Its own aim is what brings it to its value under all that goes over it."""
+    study = study_in(name, "watercolour-recesses")
+    plan = study.passes.plan()
+    away = plan.finished.piece_values() - wanted_values(study)
+    for one in hollows_of(plan):
+        base = one.pieces & ~np.any([one.pieces & False, *(c.pieces for c in one.charges)], axis=0)
+        ends = np.average(away[base], weights=plan.bare.patchwork.sizes[base])
+        assert one.recipe.value_error == pytest.approx(ends, abs=0.03)
+
+
 @pytest.mark.parametrize("school", ORDERS[:2])
 def test_the_colours_told_of_hollows_are_those_of_the_canvas_after_them(school: str) -> None:
     """Also of the second coat, over a first that was parted; drops of hue below move it a little."""
