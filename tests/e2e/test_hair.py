@@ -24,7 +24,7 @@ MARGIN, ASPECT = 20, 0.75
 
 def on_wall(page: Page, x: float, y: float) -> tuple[float, float]:
     """Where a place of the picture, in fractions, is on the screen."""
-    box = wall(page)
+    box = wall(page, in_use=True)
     height = box["height"] - 2 * MARGIN
     left = box["x"] + (box["width"] - ASPECT * height) / 2
     return left + ASPECT * height * x, box["y"] + MARGIN + height * y

@@ -104,11 +104,11 @@ def tones_of(values: Floats, where: Mask) -> list[tuple[str, Mask]]:
     return [(word, which == number) for number, word in enumerate(THIRDS[bands], 1)]
 
 
-def _marked(subject: Subject, band: Band) -> Mask:
-    """Where the light found what the band covers."""
+def _marked(subject: Subject, marks: Sequence[Mark]) -> Mask:
+    """Where the light left one of some marks."""
     if subject.marks is None:
         return np.zeros(subject.groups.shape, bool)
-    return np.isin(subject.marks, _MARKED[band])
+    return np.isin(subject.marks, marks)
 
 
 def _washes(template: PassTemplate, subject: Subject, where: Mask) -> list[Place]:
@@ -318,8 +318,10 @@ def split(template: PassTemplate, subject: Subject) -> list[Place]:
         elif template.band is Band.PEAKS:
             where = _peaks(subject, where)
         elif template.band in _MARKED:
-            where = where & _marked(subject, template.band)
-        places = [Place(template, where, template.key, template.name)]
+            where = where & _marked(subject, _MARKED[template.band])
+        # The first coat of hollows is as dark as those need that get no second one.
+        aim = where & _marked(subject, (Mark.RECESS,)) if template.band is Band.RECESSES else None
+        places = [Place(template, where, template.key, template.name, aim=aim)]
     if template.band in (Band.EACH_GROUP, Band.THIRDS, Band.PIECES):
         places = in_order(places, template.tones)
     smallest = (

@@ -60,6 +60,9 @@ class _Planner(Draft):
             pieces = pieces & ~self.stays
             aim = None if aim is None else aim & ~self.stays
             aim = None if aim is None or not aim.any() else aim
+        if template.band is Band.RECESS_DARKS and self.hollows is not None:
+            # The dark comes over the first coat: what that left as a rim is too light for a dark, too.
+            pieces = pieces & self.hollows
         step = Step(
             pieces, place.group, template.regions, template.film_mm, aim, place.lines, place.tone,
             self.thin, place.order, place.hair, self.hollows, template.band in HOLLOWS,
@@ -225,6 +228,8 @@ def plan_passes(
         for place, brush in painted[: first[-1] + 1]:
             trial.add(place, brush)
         early = [(p, t) for p, t in zip(trial.passes, trial.laid, strict=True) if t.laid_first]
+        names = {place.name for place, _ in painted if place.template.laid_first}
+        planner.remarks += [remark for remark in trial.remarks if remark.name in names]
         for done, template in early:
             planner.lay_first(done, template)
     for place, brush in painted:

@@ -71,7 +71,7 @@ class PassStage:
         "passes",
         settings=_PLANNED,
         needs=subject_needs,
-        version=29,
+        version=30,
     )
     def plan(self) -> PassPlan:
         """The ordered passes and the canvas after each."""

@@ -140,7 +140,7 @@ def test_the_colours_told_of_hollows_are_those_of_the_canvas_after_them(school: 
 
 
 def test_the_last_dark_of_hollows_takes_the_family_of_the_shadows() -> None:
-    study = study_in("selda", "watercolour-recesses")
+    study = study_in("orsolya", "watercolour-recesses")
     chosen = study.settings.model_dump()
     chosen["passes"]["shadows"] = "violet"
     turned = Study(study.sha256, study.source.load, StudySettings.model_validate(chosen), study.source.memo)

@@ -19,6 +19,7 @@ from truesitter.core.paint.recipes.rounding import Recipe
 from truesitter.core.plan.kinds.tuning import ACCENT_CM2, ACCENT_STEPS, LEAST_DARKER, LIGHTENS, RIM_STEPS
 from truesitter.core.plan.laying import Laid, Laying, Scene, Step
 from truesitter.core.plan.pass_plan import Thinned
+from truesitter.core.plan.water.tuning import HOLLOW_WEAKEST
 from truesitter.core.plan.water.wash_over import Beneath, in_coats, wash_over
 from truesitter.core.types import Doubles, Mask
 
@@ -54,6 +55,8 @@ def darkened(canvas: Canvas, layer: Layer) -> Mask:
 def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
     step = _short_of_hollows(scene, step, canvas)
     aim = step.wanted & step.pieces
+    if step.spares and not aim.any():
+        aim = step.pieces
     if not aim.any():
         return "there is nothing of its tone."
     under = beneath(scene, canvas, aim)
@@ -68,10 +71,12 @@ def _lay(scene: Scene, step: Step, canvas: Canvas) -> Laid | str:
 
 
 def _not_too_dark(scene: Scene, canvas: Canvas, laid: Laid) -> Mask:
-    """Pieces (n,) of a wash that it makes hardly darker than they are wanted."""
-    after = canvas
-    for operation in laid.operations:
-        after = after.do(operation)
+    """Pieces (n,) that a strong wash, or a weaker one of its puddle, makes hardly darker than wanted."""
+    (layer,) = laid.operations
+    assert isinstance(layer, Layer)
+    assert layer.film_mm is not None
+    weakest = layer.film_mm if laid.coats > 1 else scene.medium.thinning.dry(Dilution(1, HOLLOW_WEAKEST))
+    after = canvas.do(replace(layer, film_mm=min(layer.film_mm, weakest)))
     wanted = lab_value(scene.sums / scene.patchwork.sizes[:, None])
     return laid.pieces & (after.piece_values() >= wanted - RIM_STEPS)
 

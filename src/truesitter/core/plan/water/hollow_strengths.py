@@ -19,9 +19,9 @@ from truesitter.core.plan.pass_plan import Pass, Thinned
 from truesitter.core.plan.size import Pruning
 from truesitter.core.plan.tuning import HOLLOWS
 from truesitter.core.plan.water.charges import mean_lab, of_a_drop
-from truesitter.core.plan.water.tuning import DROP_WET, HOLLOW_RUNS_MM, HOLLOW_STEPS, WEAKEST
+from truesitter.core.plan.water.tuning import DROP_WET, HOLLOW_RUNS_MM, HOLLOW_STEPS, HOLLOW_WEAKEST, WEAKEST
 from truesitter.core.plan.water.ways import Charge
-from truesitter.core.school.school_document import PassTemplate
+from truesitter.core.school.school_document import Band, PassTemplate
 from truesitter.core.types import Mask
 
 
@@ -50,7 +50,11 @@ def with_strengths(
         if template.band not in HOLLOWS or others or not isinstance(first, Layer) or not first.fades:
             continue
         if one.coats == 1 and len(one.thinned) == 1:
-            done[number] = _Hollows(done, number, first, scene, pruning).parted()
+            over = [p.pieces for p, t in zip(passes[number + 1 :], templates[number + 1 :], strict=True)
+                    if t.band in HOLLOWS]  # fmt: skip
+            most = HOLLOW_WEAKEST if template.band is Band.RECESSES else WEAKEST
+            darkened = np.any([np.zeros_like(one.pieces), *over], axis=0)
+            done[number] = _Hollows(done, number, first, scene, pruning).parted(darkened, most)
     return done
 
 
@@ -68,13 +72,26 @@ class _Hollows:
         self.thinning = replace(scene.medium.thinning, film=self.one.film)
         self.wanted = lab_value(scene.sums / scene.patchwork.sizes[:, None])
 
-    def parted(self) -> Pass:
-        """The pass in as many strengths as it needs."""
+    def parted(self, darkened: Mask, most: float) -> Pass:
+        """The pass in as many strengths as it needs.
+
+        Parameters
+        ----------
+        darkened
+            (n,) what a later coat of hollows brings to its value; the pass stays there as it is.
+        most
+            Parts of water to one of paint in the weakest, unless the pass has more by itself.
+        """
         own, whole = self.one.thinned[0].dilution, self.laid.pieces
+        most, darkened = max(most, min(own.ratio, WEAKEST)), whole & darkened
         lacking = self._end(self.laid).piece_values() - self.wanted
-        right = np.abs(lacking) <= HOLLOW_STEPS
+        right = darkened | (np.abs(lacking) <= HOLLOW_STEPS)
         parts = [whole & part for part in (right, ~right & (lacking < 0), ~right & (lacking > 0))]
-        chosen = [(self._strength(part, own), part) for part in parts if part.any()]
+        chosen = [
+            (own if (part & darkened).any() else self._strength(part, own, most), part)
+            for part in parts
+            if part.any()
+        ]
         base = max((dilution for dilution, _ in chosen), key=lambda dilution: dilution.ratio)
         stronger = sorted(
             ((dilution, part) for dilution, part in chosen if dilution.ratio < base.ratio),
@@ -94,7 +111,7 @@ class _Hollows:
         here = replace(self.one, operations=(laid,))
         return self.pruning.of([here, *self.later]).after(range(len(self.later) + 1), pieces, self.on)
 
-    def _strength(self, part: Mask, own: Dilution) -> Dilution:
+    def _strength(self, part: Mask, own: Dilution, most: float) -> Dilution:
         """The dilution in which some hollows end nearest to their values; their own where that is near."""
         sizes = self.scene.patchwork.sizes[part]
 
@@ -105,7 +122,7 @@ class _Hollows:
         if own.ratio <= WEAKEST and abs(off(own)) <= HOLLOW_STEPS:
             return own
         # Stronger is never lighter: halving finds it.
-        ways = [d for d in self.thinning.every() if not d.blotted and d.ratio <= WEAKEST]
+        ways = [d for d in self.thinning.every() if not d.blotted and d.ratio <= most]
         low, high = 0, len(ways) - 1
         while high - low > 1:
             middle = (low + high) // 2

@@ -40,7 +40,10 @@ DROP_STRONGER = 0.6
 """Water in the paint of a drop beside that in its wash, to one of paint: what is weaker than the wash pushes
 it aside and makes a bloom (common practice, the number is [try])."""
 
-# hollow_strengths.py
+# hollow_strengths.py, kinds/water_pass.py
+
+HOLLOW_WEAKEST = 5
+"""Parts of water to one of paint in the weakest first coat of hollows: hardly any (common practice) [try]."""
 
 HOLLOW_STEPS = 0.12
 """Hollows that end so much darker or lighter than they are wanted take another strength [try]."""
