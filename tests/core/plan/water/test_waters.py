@@ -13,6 +13,7 @@ import numpy as np
 import pytest
 
 from tests.core.plan.test_hair_in_schools import study_in
+from tests.restaged import restaged
 from truesitter.core.brushes.laying import goes_needed
 from truesitter.core.brushes.tuning import MIXING_MINUTES
 from truesitter.core.colour.value import lab_value
@@ -94,7 +95,7 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
     study = study_in(name, school)
     plan = study.passes.plan()
     hollow = hollows_of(plan)
-    assert hollow
+    assert len(hollow) == 2, "both coats belong to either order"
     if school == "watercolour-recesses":
         assert hollow == list(plan.passes[: len(hollow)])
     away = valleys(study)
@@ -106,6 +107,14 @@ def test_every_hollow_ends_as_dark_as_its_valley(name: str, school: str) -> None
         assert all(c.same for c in one.charges)
         assert strengths[0] == max(strengths)
     assert hollow[0].thinned[-1].dilution.ratio <= 5
+
+
+def test_the_first_coat_is_as_dark_as_what_gets_no_second_one_needs() -> None:
+    """In a room by lot on which nothing was chosen: 0.13; aimed at all of the hollows it was 0.32."""
+    base = study_in("selda", "watercolour-recesses")
+    pixels, _ = restaged("selda", 1803)
+    data = cv2.imencode(".jpg", pixels[..., ::-1], [cv2.IMWRITE_JPEG_QUALITY, 92])[1].tobytes()
+    assert np.abs(valleys(Study.of_bytes(data, base.settings))).max() <= 0.3
 
 
 @pytest.mark.parametrize("name", SITTERS)
